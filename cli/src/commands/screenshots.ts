@@ -1,0 +1,2 @@
+import { GOOD } from '../misuse.ts';
+export function screenshots(): number { return GOOD; }

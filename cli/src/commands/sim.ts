@@ -1,0 +1,33 @@
+import { createWriteStream } from 'node:fs';
+import { once } from 'node:events';
+import { Replay, traceCsv, World } from '@zygopod/core';
+import { groundFile, tapeFile, tuningFile } from '../files.ts';
+import { GOOD, Misuse } from '../misuse.ts';
+
+interface SimOptions {
+  tuning: string;
+  ground: string;
+  tape: string;
+  hz?: string;
+  trace?: string;
+}
+
+/** Replays a tape and writes the trace; the state hash goes to stderr. */
+export async function sim(options: SimOptions): Promise<number> {
+  const { parameters } = tuningFile(options.tuning);
+  const ground = groundFile(options.ground);
+  const tape = tapeFile(options.tape);
+  const hz = options.hz === undefined ? parameters.clock.hz : Number(options.hz);
+  if (!(hz >= 1 && hz <= 1000)) throw new Misuse(`--hz: found ${options.hz}, expected a number from 1 to 1000`);
+
+  const replay = new Replay(tape, hz);
+  const world = new World({ ...parameters, clock: { ...parameters.clock, hz } }, ground, replay.ticks);
+  for (let tick = 0; tick < replay.ticks; tick++) world.tick(replay.next());
+
+  const toFile = options.trace !== undefined && options.trace !== '-';
+  const out = toFile ? createWriteStream(options.trace as string) : process.stdout;
+  for (const line of traceCsv(world.trace, parameters.facing.directions)) if (!out.write(line)) await once(out, 'drain');
+  if (toFile) await new Promise<void>((done, failed) => out.on('error', failed).end(done));
+  process.stderr.write(`${world.hash()}\n`);
+  return GOOD;
+}

@@ -1,0 +1,2 @@
+import { GOOD } from '../misuse.ts';
+export function test(): number { return GOOD; }

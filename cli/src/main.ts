@@ -1,0 +1,82 @@
+import { Command } from 'commander';
+import { bench } from './commands/bench.ts';
+import { check } from './commands/check.ts';
+import { sim } from './commands/sim.ts';
+import { MISUSE, Misuse } from './misuse.ts';
+import { screenshots } from './commands/screenshots.ts';
+import { test } from './commands/test.ts';
+import { up } from './up/up.ts';
+
+const program = new Command('zygopod').description('A bench for tuning how a character moves over the ground.').exitOverride().configureHelp({ showGlobalOptions: true });
+
+/** Runs a command's work and leaves its exit code behind. */
+const leave =
+  <A extends unknown[]>(work: (...args: A) => number | Promise<number>) =>
+  async (...args: A): Promise<void> => {
+    process.exitCode = await work(...args);
+  };
+
+program
+  .command('up')
+  .description('Sets up what is missing and serves the application.')
+  .option('--port <number>', 'port to listen on', '4380')
+  .option('--host <address>', 'address to listen on; any but loopback needs ZYGOPOD_TOKEN', '127.0.0.1')
+  .option('--reset-demo', 'puts the demo data back to how it was shipped')
+  .addHelpText('after', '\nExample:\n  ./zygopod up --port 8080')
+  .action(leave(up));
+
+program
+  .command('test')
+  .description('Sets up what tests need, then lint, types, unit, integration and browser tests.')
+  .addHelpText('after', '\nExample:\n  ./zygopod test')
+  .action(leave(test));
+
+program
+  .command('sim')
+  .description('Replays a tape on a ground and writes the trace as CSV; the state hash goes to stderr.')
+  .requiredOption('--tuning <file>', 'tuning file, - for stdin')
+  .requiredOption('--ground <file>', 'ground file, - for stdin')
+  .requiredOption('--tape <file>', 'tape file, - for stdin')
+  .option('--hz <number>', 'tick rate instead of the tuning’s')
+  .option('--trace <file>', 'where to write the trace (stdout when absent)')
+  .addHelpText('after', '\nExample:\n  ./zygopod sim --tuning demo/carrier-day-boots.tuning.json --ground demo/boardwalk.ground.json --tape demo/out-and-back.tape.json')
+  .action(leave(sim));
+
+program
+  .command('check')
+  .description('Validates tunings, grounds and tapes.')
+  .argument('<files...>', 'files to check, - for stdin')
+  .option('--json', 'answer for machines')
+  .addHelpText('after', '\nExample:\n  ./zygopod check demo/*.json')
+  .action(leave((files: string[], options: { json?: boolean }) => check(files, options)));
+
+program
+  .command('bench')
+  .description('Measures the core, as ratios against a bare loop in the same process.')
+  .option('--json', 'answer for machines')
+  .addHelpText('after', '\nExample:\n  ./zygopod bench')
+  .action(leave(bench));
+
+program
+  .command('screenshots')
+  .description('Makes the pictures of docs/screenshots from the demo data.')
+  .addHelpText('after', '\nExample:\n  ./zygopod screenshots')
+  .action(leave(screenshots));
+
+// A reader that closed the pipe has seen enough.
+process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+  if (error.code === 'EPIPE') process.exit(0);
+  throw error;
+});
+
+try {
+  await program.parseAsync();
+} catch (error) {
+  if (error instanceof Misuse) {
+    process.stderr.write(`${error.message}\n`);
+    process.exitCode = MISUSE;
+  } else if (error instanceof Error && 'code' in error && String(error.code).startsWith('commander.')) {
+    // Commander has said what is wrong; help asked for is no misuse.
+    process.exitCode = /help|version/i.test(String(error.code)) ? 0 : MISUSE;
+  } else throw error;
+}

@@ -1,0 +1,93 @@
+import { z } from 'zod';
+import { type Format, readDocument, readJson } from '../formats/document.ts';
+import { type Fault, type Reading, shown } from '../formats/fault.ts';
+
+/** A free wall: closed ones are solid inside, open ones are thin lines felt from both sides. */
+export interface Wall {
+  points: [number, number][];
+  closed?: boolean;
+  solid?: boolean;
+}
+
+/** A kind of surface; `speed` is the factor on speed over it. */
+export interface Surface {
+  name: string;
+  speed: number;
+}
+
+/** A map to move on, as it stands in a file. */
+export interface Ground {
+  format: 'zygopod/ground';
+  version: 1;
+  name: string;
+  unit: 'px' | 'm';
+  size: { width: number; height: number };
+  cell: number;
+  cells: string[];
+  surfaces: Record<string, Surface>;
+  walls: Wall[];
+  start: { x: number; y: number; facing?: number };
+  goal?: { x: number; y: number; radius: number };
+  frame?: { x: number; y: number; width: number; height: number };
+}
+
+export const SOLID = '#';
+export const OPEN = '.';
+
+const coordinate = z.number().min(-1e7).max(1e7);
+const side = z.number().min(1).max(1e7);
+
+/** The ground format. */
+export const groundFormat: Format = {
+  format: 'zygopod/ground',
+  version: 1,
+  migrations: [],
+  schema: z.strictObject({
+    format: z.literal('zygopod/ground'),
+    version: z.literal(1),
+    name: z.string().trim().min(1).max(120),
+    unit: z.enum(['px', 'm']).default('px'),
+    size: z.strictObject({ width: side, height: side }),
+    cell: z.number().min(0.01).max(1e5).default(32),
+    cells: z.array(z.string().max(4096)).max(4096).default([]),
+    surfaces: z.record(z.string().length(1), z.strictObject({ name: z.string().min(1).max(60), speed: z.number().min(0).max(10) })).default({}),
+    walls: z
+      .array(
+        z.strictObject({
+          points: z.array(z.tuple([coordinate, coordinate])).min(2).max(100_000),
+          closed: z.boolean().default(false),
+          solid: z.boolean().default(true),
+        }),
+      )
+      .max(100_000)
+      .default([]),
+    start: z.strictObject({ x: coordinate, y: coordinate, facing: z.number().min(-360).max(360).optional() }),
+    goal: z.strictObject({ x: coordinate, y: coordinate, radius: z.number().min(0.01).max(1e6) }).optional(),
+    frame: z.strictObject({ x: coordinate, y: coordinate, width: side, height: side }).optional(),
+  }),
+};
+
+/** What a schema cannot say: rows of one length, marks that are known. */
+function cellFaults(ground: Ground): Fault[] {
+  const width = ground.cells[0]?.length ?? 0;
+  return ground.cells.flatMap((row, y): Fault[] => {
+    if (row.length !== width) return [{ path: `cells.${y}`, found: `a row of ${row.length} cells`, expected: `${width}, like the first row` }];
+    const x = [...row].findIndex((mark) => mark !== SOLID && mark !== OPEN && !ground.surfaces[mark]);
+    return x < 0 ? [] : [{ path: `cells.${y}`, found: `the mark ${shown(row[x])} in column ${x}`, expected: `"#", "." or a mark of surfaces` }];
+  });
+}
+
+/** Reads a parsed JSON value as a ground. */
+export function readGround(value: unknown): Reading<Ground> {
+  const reading = readDocument(groundFormat, value);
+  if (!reading.ok) return reading;
+  const ground = reading.value as Ground;
+  const faults = cellFaults(ground);
+  return faults.length > 0 ? { ok: false, faults: faults.slice(0, 20) } : { ok: true, value: ground };
+}
+
+/** Reads the text of a `*.ground.json`. */
+export function parseGround(text: string): Reading<Ground> {
+  const json = readJson(text);
+  return json.ok ? readGround(json.value) : json;
+}

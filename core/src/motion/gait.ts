@@ -1,0 +1,145 @@
+import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+import { EMPTIED, RECOVERED, SPRINT_BEGAN, SPRINT_ENDED, SPRINT_REFUSED } from './events.ts';
+
+/** Names of the gaits; the index is what the state and the trace hold. */
+export const gaits = ['stand', 'walk', 'sprint', 'spent'] as const;
+export type Gait = (typeof gaits)[number];
+export const STAND = 0;
+export const WALK = 1;
+export const SPRINTING = 2;
+export const SPENT = 3;
+
+/** Speed (unit/s) below which a body without input stands; a smooth ramp never gets to 0 in finite time. */
+const STANDING_SPEED = 0.01;
+
+export interface GaitParameters {
+  walkSpeed: number;
+  sprintSpeed: number;
+  stamina: Parameters['stamina'];
+  recoverTo: number;
+}
+
+export interface GaitState {
+  gait: number;
+  /** Seconds in this gait. */
+  since: number;
+  stamina: number;
+  sprinting: number;
+  /** 1 from empty until recovered. */
+  locked: number;
+  /** 1 in the tick after which a cancelled sprint has to be asked for anew. */
+  lost: number;
+  refused: number;
+  /** Seconds since the last drain. */
+  sinceDrain: number;
+  /** Seconds into the current lump interval. */
+  lump: number;
+  /** Steady speed that the gait allows, unit/s. */
+  speed: number;
+  happened: number;
+}
+
+export function createGait(): GaitState {
+  return { gait: STAND, since: 0, stamina: 0, sprinting: 0, locked: 0, lost: 0, refused: 0, sinceDrain: 1e9, lump: 0, speed: 0, happened: 0 };
+}
+
+export function prepareGait({ pace, stamina }: Parameters): GaitParameters {
+  return { walkSpeed: pace.walkSpeed, sprintSpeed: pace.sprintSpeed, stamina, recoverTo: Math.min(stamina.recoverTo, stamina.max) };
+}
+
+/**
+ * Whether the body sprints, and what that does to the stamina.
+ * @param amount magnitude that the hands ask for
+ * @param wanted 1 while a sprint is wanted, `on` 1 while its control is on
+ * @param blocked 1 when a wall or an edge took nearly all of the last tick's motion
+ */
+export function stepGait(state: GaitState, p: GaitParameters, amount: number, wanted: number, on: number, blocked: number, dt: number): void {
+  const was = state.sprinting;
+  const { stamina } = p;
+  state.happened = 0;
+  state.lost = 0;
+  if (stamina.enabled) {
+    decideSprint(state, p, wanted);
+    const moving = amount > 0 && blocked === 0;
+    const draining = stamina.drainWhile === 'held' ? on === 1 && state.locked === 0 : state.sprinting === 1 && moving;
+    if (stamina.interval > 0) stepLumps(state, stamina, draining, amount, dt);
+    else stepContinuous(state, stamina, draining, amount, dt);
+    if (state.stamina <= 0) runEmpty(state, stamina, draining);
+  } else {
+    state.locked = 0;
+    state.refused = 0;
+    state.sprinting = wanted;
+  }
+  if (was === 0 && state.sprinting === 1) state.happened |= SPRINT_BEGAN;
+  if (was === 1 && state.sprinting === 0) state.happened |= SPRINT_ENDED;
+  state.speed = state.sprinting === 1 ? p.sprintSpeed : p.walkSpeed * (state.locked === 1 ? stamina.spentFactor : 1);
+}
+
+/** A sprint begins with at least `startAt`, and not between empty and `recoverTo`. */
+function decideSprint(state: GaitState, p: GaitParameters, wanted: number): void {
+  if (state.locked === 1 && state.stamina >= p.recoverTo) {
+    state.locked = 0;
+    state.happened |= RECOVERED;
+  }
+  const empty = state.stamina <= 0 && p.stamina.emptyEndsSprint;
+  const may = state.locked === 0 && (state.sprinting === 1 ? !empty : state.stamina >= Math.min(p.stamina.startAt, p.stamina.max));
+  state.sprinting = wanted === 1 && may ? 1 : 0;
+  const refused = wanted === 1 && !may ? 1 : 0;
+  if (refused === 1 && state.refused === 0) state.happened |= SPRINT_REFUSED;
+  state.refused = refused;
+}
+
+/** Regain a second: none while the tuning forbids it, less while moving. */
+function regainRate(state: GaitState, stamina: Parameters['stamina'], amount: number): number {
+  if (stamina.regainWhile === 'standing' && amount > 0) return 0;
+  if (stamina.regainWhile === 'notSprinting' && state.sprinting === 1) return 0;
+  return stamina.regain * (amount > 0 ? stamina.regainMovingFactor : 1);
+}
+
+/** Drain and regain at steady rates; the wait before regain, and an empty bar, are met inside the tick. */
+function stepContinuous(state: GaitState, stamina: Parameters['stamina'], draining: boolean, amount: number, dt: number): void {
+  if (draining) {
+    const lasts = stamina.drain > 0 ? state.stamina / stamina.drain : dt;
+    state.sinceDrain = lasts < dt ? dt - lasts : 0;
+    state.stamina = lasts <= dt && stamina.drain > 0 ? 0 : state.stamina - stamina.drain * dt;
+    if (stamina.regainWhile !== 'always') return;
+    state.stamina = Math.min(stamina.max, state.stamina + regainRate(state, stamina, amount) * dt);
+    return;
+  }
+  const before = state.sinceDrain;
+  state.sinceDrain = before + dt;
+  const wait = stamina.regainWhile === 'always' ? 0 : stamina.regainDelay;
+  const time = state.sinceDrain <= wait ? 0 : before >= wait ? dt : state.sinceDrain - wait;
+  state.stamina = Math.min(stamina.max, state.stamina + regainRate(state, stamina, amount) * time);
+}
+
+/** The same in lumps of rate × interval on the interval's boundaries; what is left of a tick counts towards the next. */
+function stepLumps(state: GaitState, stamina: Parameters['stamina'], draining: boolean, amount: number, dt: number): void {
+  state.sinceDrain = draining ? 0 : state.sinceDrain + dt;
+  state.lump += dt;
+  const lumps = Math.floor(state.lump / stamina.interval + 1e-9);
+  if (lumps === 0) return;
+  state.lump = Math.max(0, state.lump - lumps * stamina.interval);
+  const time = lumps * stamina.interval;
+  if (draining) state.stamina = Math.max(0, state.stamina - stamina.drain * time);
+  const waited = stamina.regainWhile === 'always' || (!draining && state.sinceDrain >= stamina.regainDelay);
+  if (waited) state.stamina = Math.min(stamina.max, state.stamina + regainRate(state, stamina, amount) * time);
+}
+
+/** Empty: the sprint is locked until recovered, and, as the tuning says, has to be asked for anew. */
+function runEmpty(state: GaitState, stamina: Parameters['stamina'], draining: boolean): void {
+  state.stamina = 0;
+  if (!stamina.emptyEndsSprint || state.locked === 1 || !draining) return;
+  state.locked = 1;
+  state.sprinting = 0;
+  state.lost = stamina.afterEmpty === 'cancel' ? 1 : 0;
+  state.happened |= EMPTIED;
+}
+
+/** Names the gait by what the tick came to: `speed` is the body's speed after it. */
+export function settleGait(state: GaitState, amount: number, speed: number, dt: number): void {
+  const moving = amount > 0 || speed >= STANDING_SPEED;
+  const gait = !moving ? STAND : state.sprinting === 1 ? SPRINTING : state.locked === 1 ? SPENT : WALK;
+  state.since = gait === state.gait ? state.since + dt : dt;
+  state.gait = gait;
+}

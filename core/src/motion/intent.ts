@@ -1,0 +1,184 @@
+import { cos, DEGREE, length, PI, sin } from '../math/functions.ts';
+import { ACTION, AUTO_RUN, DOWN, LEFT, PLANT, RIGHT, SPRINT, SPRINT_TOGGLE, UP } from '../tape/controls.ts';
+import type { Hands } from '../tape/hands.ts';
+import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+import { AUTO_RUN_OFF, AUTO_RUN_ON, SPRINT_CANCELLED, TOGGLED_OFF, TOGGLED_ON } from './events.ts';
+import { prepareSteering, rotate, type Steer, type SteeringParameters, steer } from './steering.ts';
+
+/** What the intent stage needs of a tuning. */
+export interface IntentParameters {
+  steering: SteeringParameters;
+  turns: boolean;
+  latches: boolean;
+  relativeToCamera: boolean;
+  relativeToFacing: boolean;
+  cameraHeading: number;
+  holds: boolean;
+  toggles: boolean;
+  autoRuns: boolean;
+  autoSprints: boolean;
+  minStick: number;
+  endsOnStop: boolean;
+  endsOnWall: boolean;
+  endsOnAction: boolean;
+}
+
+/** What the player wants this tick. Everything that latches (toggle, auto-run, latched way) is kept here and only here. */
+export interface IntentState extends Steer {
+  /** Scheme turn: wanted turn and drive, each in [−1, 1]. */
+  turn: number;
+  drive: number;
+  /** Magnitude asked for: 0 at rest, 1 full, up to √2 with uneven diagonals. */
+  amount: number;
+  /** 1 while the sprint control is on, whether or not there is something to move for. */
+  sprintOn: number;
+  /** 1 while a sprint is wanted: on, moving, and enough stick. */
+  sprintWanted: number;
+  toggled: number;
+  autoRun: number;
+  /** 1 after a held sprint was cancelled, until the key is released. */
+  holdCancelled: number;
+  latchX: number;
+  latchY: number;
+  happened: number;
+}
+
+export function createIntent(): IntentState {
+  return { x: 0, y: 0, axis: 0, turn: 0, drive: 0, amount: 0, sprintOn: 0, sprintWanted: 0, toggled: 0, autoRun: 0, holdCancelled: 0, latchX: 0, latchY: 0, happened: 0 };
+}
+
+export function prepareIntent({ scheme, input, pace, camera }: Parameters): IntentParameters {
+  return {
+    steering: prepareSteering(input),
+    turns: scheme === 'turn',
+    latches: scheme === 'latch',
+    relativeToCamera: input.relativeTo === 'camera',
+    relativeToFacing: input.relativeTo === 'facing',
+    holds: pace.sprintKey !== 'toggle',
+    toggles: pace.sprintKey !== 'hold',
+    autoRuns: pace.autoRun !== 'off',
+    autoSprints: pace.autoRun === 'sprint',
+    minStick: pace.sprintMinStick,
+    cameraHeading: camera.heading * DEGREE,
+    endsOnStop: pace.sprintEndsOn.includes('stop'),
+    endsOnWall: pace.sprintEndsOn.includes('wall'),
+    endsOnAction: pace.sprintEndsOn.includes('action'),
+  };
+}
+
+/** The bits of the four ways in `Hands.pressed`. */
+const WAYS = (1 << UP) | (1 << DOWN) | (1 << LEFT) | (1 << RIGHT);
+
+function wentDown(hands: Hands, control: number): boolean {
+  return (hands.pressed & (1 << control)) !== 0;
+}
+
+/** Input more than this against the way of an auto-run ends it: the cosine of 120°. */
+const OPPOSITE = -0.5;
+
+/**
+ * @param facing where the body faces, radians
+ * @param blocked 1 when a wall or an edge took nearly all of the last tick's motion
+ * @param sprintLost 1 when the last tick emptied the stamina and the tuning cancels the sprint then
+ */
+export function stepIntent(state: IntentState, p: IntentParameters, hands: Hands, facing: number, blocked: number, sprintLost: number): void {
+  const wasMoving = state.amount > 0;
+  state.happened = 0;
+  steer(hands, p.steering, state);
+  if (p.turns) turnAndDrive(state);
+  else {
+    if (p.latches) latchWay(state, p, hands, blocked);
+    if (p.relativeToCamera) rotate(state, p.cameraHeading);
+    else if (p.relativeToFacing) rotate(state, facing + PI / 2);
+  }
+  stepAutoRun(state, p, hands, facing);
+  state.amount = p.turns ? (state.drive < 0 ? -state.drive : state.drive) : length(state.x, state.y);
+  const ended =
+    sprintLost === 1 ||
+    (p.endsOnStop && wasMoving && state.amount === 0) ||
+    (p.endsOnWall && blocked === 1) ||
+    (p.endsOnAction && wentDown(hands, ACTION));
+  stepSprint(state, p, hands, ended);
+}
+
+/** Scheme turn: left and right turn the body, up and down drive it along its heading. */
+function turnAndDrive(state: IntentState): void {
+  const across = state.x < 0 ? -state.x : state.x;
+  const down = state.y < 0 ? -state.y : state.y;
+  const larger = across > down ? across : down;
+  // Keys on both axes mean full turn and full drive: shortening the diagonal is for movement only.
+  const scale = larger > 0 ? Math.min(1, length(across, down)) / larger : 0;
+  state.turn = state.x * scale;
+  state.drive = -state.y * scale;
+}
+
+/** Scheme latch: a press, a stick push or a swipe sets the way; plant or a wall ends it. */
+function latchWay(state: IntentState, p: IntentParameters, hands: Hands, blocked: number): void {
+  if (blocked === 1 || wentDown(hands, PLANT)) {
+    state.latchX = 0;
+    state.latchY = 0;
+  }
+  const size = length(state.x, state.y);
+  const onStick = length(hands.stickX, hands.stickY) > p.steering.deadZone;
+  if (((hands.pressed & WAYS) !== 0 || onStick) && size > 0) {
+    const full = size > 1 ? size : 1;
+    state.latchX = (state.x / size) * full;
+    state.latchY = (state.y / size) * full;
+  }
+  if (hands.swipe !== 0) {
+    const x = !p.steering.acrossAllowed ? 0 : hands.swipe === 2 ? 1 : hands.swipe === 4 ? -1 : 0;
+    const y = !p.steering.downAllowed ? 0 : hands.swipe === 3 ? 1 : hands.swipe === 1 ? -1 : 0;
+    if (x !== 0 || y !== 0) {
+      state.latchX = x;
+      state.latchY = y;
+    }
+  }
+  state.x = state.latchX;
+  state.y = state.latchY;
+}
+
+/** Auto-run: straight on along the facing, steered by what is pressed, ended by its control or by opposite input. */
+function stepAutoRun(state: IntentState, p: IntentParameters, hands: Hands, facing: number): void {
+  const was = state.autoRun;
+  if (!p.autoRuns) state.autoRun = 0;
+  else if (wentDown(hands, AUTO_RUN)) state.autoRun = 1 - was;
+  if (state.autoRun === 1) {
+    if (p.turns) {
+      if (state.drive < 0) state.autoRun = 0;
+      else state.drive = 1;
+    } else {
+      const wayX = cos(facing);
+      const wayY = sin(facing);
+      const size = length(state.x, state.y);
+      if (size === 0) {
+        state.x = wayX;
+        state.y = wayY;
+      } else if (state.x * wayX + state.y * wayY < OPPOSITE * size) state.autoRun = 0;
+    }
+  }
+  if (state.autoRun !== was) state.happened |= state.autoRun ? AUTO_RUN_ON : AUTO_RUN_OFF;
+}
+
+/** Hold, toggle and auto-run side by side: the toggle is a state of its own, so that no hold can knock it out of step. */
+function stepSprint(state: IntentState, p: IntentParameters, hands: Hands, ended: boolean): void {
+  const wasToggled = state.toggled;
+  const wasOn = state.sprintOn;
+  const held = hands.held[SPRINT] !== 0;
+  if (!p.toggles) state.toggled = 0;
+  else {
+    if (wentDown(hands, SPRINT_TOGGLE) !== (!p.holds && wentDown(hands, SPRINT))) state.toggled = 1 - state.toggled;
+    // With a toggle alone there is one sprint state, and an auto-run that sprints switches it on: it stays on afterwards.
+    if (!p.holds && p.autoSprints && state.happened & AUTO_RUN_ON) state.toggled = 1;
+  }
+  if (!held || wentDown(hands, SPRINT)) state.holdCancelled = 0;
+  if (ended && wasOn) {
+    state.toggled = 0;
+    if (held) state.holdCancelled = 1;
+    state.happened |= SPRINT_CANCELLED;
+  }
+  const holds = p.holds && held && state.holdCancelled === 0;
+  const runs = state.autoRun === 1 && p.autoSprints && !(ended && wasOn);
+  state.sprintOn = holds || state.toggled === 1 || runs ? 1 : 0;
+  state.sprintWanted = state.sprintOn === 1 && state.amount > 0 && state.amount >= p.minStick ? 1 : 0;
+  if (state.toggled !== wasToggled) state.happened |= state.toggled ? TOGGLED_ON : TOGGLED_OFF;
+}

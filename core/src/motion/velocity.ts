@@ -1,0 +1,145 @@
+import { atan2, clamp, cos, DEGREE, length, PI, sin, wrapAngle } from '../math/functions.ts';
+import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+import { prepareCurve } from './accelerationCurve.ts';
+import { type Integration, moveWith } from './integration.ts';
+import type { IntentState } from './intent.ts';
+import { createMotion, type Motion } from './motion.ts';
+import { linearRamp, type Rates, smoothRamp } from './ramp.ts';
+
+export interface VelocityParameters {
+  scheme: Parameters['scheme'];
+  model: Parameters['ramp']['model'];
+  rates: Rates;
+  /** The rates of a body that is turned against its motion: it stops as fast as it brakes. */
+  braking: Rates;
+  halfLife: number;
+  heading: boolean;
+  turnRate: number;
+  backwardFactor: number;
+  sidewaysFactor: number;
+  integration: Integration;
+}
+
+export interface VelocityState {
+  /** Direction of travel, radians; what is turned with heading turning and in scheme turn. */
+  heading: number;
+  /** Speed aimed at this tick, unit/s. */
+  target: number;
+}
+
+export function createVelocity(): VelocityState {
+  return { heading: 0, target: 0 };
+}
+
+export function prepareVelocity({ scheme, ramp, pace, clock }: Parameters): VelocityParameters {
+  const { accelerate, decelerate, brake, ease } = ramp;
+  return {
+    scheme,
+    model: ramp.model,
+    rates: { accelerate, decelerate, brake, ease, curve: ramp.model === 'curve' ? prepareCurve(ramp.points) : null },
+    braking: { accelerate, decelerate: brake, brake, ease, curve: null },
+    halfLife: ramp.halfLife,
+    heading: ramp.turning === 'heading',
+    turnRate: ramp.turnRate * DEGREE,
+    backwardFactor: pace.backwardFactor,
+    sidewaysFactor: pace.sidewaysFactor,
+    integration: clock.integration,
+  };
+}
+
+/** Speed below which a body has no direction of travel of its own. */
+const STILL = 1e-6;
+
+/** Speed and distance along the heading, as a motion on one axis. */
+const along: Motion = createMotion();
+
+/**
+ * Sets the velocity and the displacement of this tick.
+ * @param gaitSpeed steady speed of the gait, unit/s; `surface` its factor underfoot
+ * @param facing where the body faces, radians
+ */
+export function stepVelocity(state: VelocityState, p: VelocityParameters, motion: Motion, intent: IntentState, gaitSpeed: number, surface: number, facing: number, dt: number): void {
+  const speed = gaitSpeed * surface;
+  if (p.scheme === 'turn') {
+    turnAndDrive(state, p, motion, intent, speed, dt);
+    return;
+  }
+  const factor = intent.amount > 0 ? facingFactor(p, intent.x, intent.y, facing) : 1;
+  const targetX = intent.x * speed * factor;
+  const targetY = intent.y * speed * factor;
+  state.target = intent.amount * speed * factor;
+  if (p.heading) turnHeading(state, p, motion, targetX, targetY, dt);
+  else follow(p, motion, targetX, targetY, dt);
+}
+
+/** Brings the velocity towards the target as the ramp says. */
+function follow(p: VelocityParameters, motion: Motion, targetX: number, targetY: number, dt: number): void {
+  switch (p.model) {
+    case 'instant':
+      moveWith(motion, targetX, targetY, dt, p.integration === 'trapezoid' ? 'trapezoid' : 'semiImplicit');
+      return;
+    case 'smooth':
+      smoothRamp(motion, targetX, targetY, p.halfLife, dt, p.integration);
+      return;
+    case 'linear':
+    case 'curve':
+      linearRamp(motion, targetX, targetY, p.rates, dt, p.integration);
+  }
+}
+
+/** Radius, in the direction of travel, of the ellipse whose half-axes are 1 forwards, `backward` and `sideways`. */
+function facingFactor(p: VelocityParameters, x: number, y: number, facing: number): number {
+  if (p.backwardFactor === 1 && p.sidewaysFactor === 1) return 1;
+  const size = length(x, y);
+  const forward = (x * cos(facing) + y * sin(facing)) / size;
+  const side = Math.sqrt(Math.max(0, 1 - forward * forward));
+  const lengthwise = forward < 0 ? p.backwardFactor : 1;
+  const across = p.sidewaysFactor;
+  const low = length(forward * across, side * lengthwise);
+  return low === 0 ? 0 : (lengthwise * across) / low;
+}
+
+/** Heading turning: the speed follows its ramp, the direction turns at `turnRate`; against the motion the body brakes. */
+function turnHeading(state: VelocityState, p: VelocityParameters, motion: Motion, targetX: number, targetY: number, dt: number): void {
+  const speed = length(motion.vx, motion.vy);
+  const target = length(targetX, targetY);
+  const goal = target > 0 ? atan2(targetY, targetX) : state.heading;
+  if (speed > STILL) state.heading = atan2(motion.vy, motion.vx);
+  else state.heading = goal;
+  const before = state.heading;
+  const away = wrapAngle(goal - before);
+  const against = away > PI / 2 || away < -PI / 2;
+  if (target > 0) state.heading = wrapAngle(before + clamp(away, -p.turnRate * dt, p.turnRate * dt));
+  along.vx = speed;
+  along.vy = 0;
+  if (against && target > 0) brakeAlong(p, dt);
+  else follow(p, along, target, 0, dt);
+  carryAlong(motion, p, before, state.heading);
+}
+
+/** Brakes the motion along the heading to a stop, at the braking rate or with the half-life. */
+function brakeAlong(p: VelocityParameters, dt: number): void {
+  if (p.model === 'linear' || p.model === 'curve') linearRamp(along, 0, 0, p.braking, dt, p.integration);
+  else follow(p, along, 0, 0, dt);
+}
+
+/** Scheme turn: the heading turns with the hands, the drive is a signed speed along it. */
+function turnAndDrive(state: VelocityState, p: VelocityParameters, motion: Motion, intent: IntentState, speed: number, dt: number): void {
+  const before = state.heading;
+  const target = intent.drive * speed * (intent.drive < 0 ? p.backwardFactor : 1);
+  along.vx = motion.vx * cos(before) + motion.vy * sin(before);
+  along.vy = 0;
+  state.heading = wrapAngle(before + intent.turn * p.turnRate * dt);
+  state.target = target < 0 ? -target : target;
+  follow(p, along, target, 0, dt);
+  carryAlong(motion, p, before, state.heading);
+}
+
+/** Lays speed and distance along the heading: the new one (semi-implicit), else the mean of old and new. */
+function carryAlong(motion: Motion, p: VelocityParameters, before: number, after: number): void {
+  const way = p.integration === 'semiImplicit' ? after : before + wrapAngle(after - before) / 2;
+  motion.vx = along.vx * cos(after);
+  motion.vy = along.vx * sin(after);
+  motion.dx = along.dx * cos(way);
+  motion.dy = along.dx * sin(way);
+}

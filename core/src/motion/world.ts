@@ -1,0 +1,96 @@
+import type { Ground } from '../ground/ground.ts';
+import { clamp, DEGREE } from '../math/functions.ts';
+import type { Hands } from '../tape/hands.ts';
+import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+import { createState, hashState, loadState, saveState, type State } from './state.ts';
+import { type Plan, preparePlan, tick } from './tick.ts';
+import { Trace } from './trace.ts';
+
+/** A body with a tuning on a ground, and the trace of what it did. */
+export class World {
+  readonly state: State = createState();
+  readonly trace: Trace;
+  #parameters: Parameters;
+  #ground: Ground;
+  #plan: Plan;
+  /** The tick and time from which fixed ticks are counted: the start, or the last change of the tick rate. */
+  #epoch = { tick: -1, time: 0 };
+
+  /** @param capacity ticks that the trace holds */
+  constructor(parameters: Parameters, ground: Ground, capacity = 60 * 60) {
+    this.#parameters = parameters;
+    this.#ground = ground;
+    this.#plan = preparePlan(parameters, ground);
+    this.trace = new Trace(capacity + 1);
+    this.restart();
+  }
+
+  get parameters(): Parameters {
+    return this.#parameters;
+  }
+
+  get ground(): Ground {
+    return this.#ground;
+  }
+
+  /** Length of a tick at the tuning's rate, s. */
+  get dt(): number {
+    return 1 / this.#parameters.clock.hz;
+  }
+
+  /** Puts the body back to the ground's start; the trace begins again with the start as its row −1. */
+  restart(): void {
+    const { state } = this;
+    loadState(state, saveState(createState()));
+    this.#epoch = { tick: -1, time: 0 };
+    const { start } = this.#ground;
+    state.motion.x = start.x;
+    state.motion.y = start.y;
+    state.facing.angle = (start.facing ?? this.#parameters.facing.start) * DEGREE;
+    state.facing.goal = state.facing.angle;
+    state.velocity.heading = state.facing.angle;
+    state.gait.stamina = this.#parameters.stamina.max;
+    this.trace.clear();
+    this.trace.write(state);
+  }
+
+  /** Another tuning from the next tick on; the motion goes on. A full stamina bar stays full. */
+  setParameters(parameters: Parameters): void {
+    const { gait, clock } = this.state;
+    this.#epoch = { tick: clock.tick, time: clock.time };
+    const full = gait.stamina >= this.#parameters.stamina.max;
+    this.#parameters = parameters;
+    this.#plan = preparePlan(parameters, this.#ground);
+    gait.stamina = full ? parameters.stamina.max : clamp(gait.stamina, 0, parameters.stamina.max);
+  }
+
+  /** Another ground; the body starts on it. */
+  setGround(ground: Ground): void {
+    this.#ground = ground;
+    this.#plan = preparePlan(this.#parameters, ground);
+    this.restart();
+  }
+
+  /** One tick. `dt` differs from the tuning's only where the stepping is per frame. */
+  tick(hands: Hands, dt = this.dt): void {
+    tick(this.state, this.#plan, hands, dt);
+    // At a fixed rate the time is a quotient, not a sum, so that it does not drift.
+    const { clock } = this.state;
+    if (this.#parameters.clock.stepping === 'fixed') clock.time = this.#epoch.time + (clock.tick - this.#epoch.tick) / this.#parameters.clock.hz;
+    this.trace.write(this.state);
+  }
+
+  /** All numbers of the present state, for `restore`. */
+  save(): Float64Array {
+    return saveState(this.state);
+  }
+
+  restore(saved: Float64Array): void {
+    loadState(this.state, saved);
+    this.#epoch = { tick: this.state.clock.tick, time: this.state.clock.time };
+  }
+
+  hash(): string {
+    return hashState(this.state);
+  }
+}

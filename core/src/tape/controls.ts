@@ -1,0 +1,19 @@
+/** The controls that hands work, under the names used in tapes; the order is the index used in memory. */
+export const controls = ['up', 'down', 'left', 'right', 'sprint', 'sprintToggle', 'autoRun', 'plant', 'action', 'launch', 'pointer'] as const;
+export type Control = (typeof controls)[number];
+
+/** Ways of a swipe; the index + 1 is what hands carry for one tick. */
+export const ways = ['up', 'right', 'down', 'left'] as const;
+export type Way = (typeof ways)[number];
+
+export const UP = 0;
+export const DOWN = 1;
+export const LEFT = 2;
+export const RIGHT = 3;
+export const SPRINT = 4;
+export const SPRINT_TOGGLE = 5;
+export const AUTO_RUN = 6;
+export const PLANT = 7;
+export const ACTION = 8;
+export const LAUNCH = 9;
+export const POINTER = 10;

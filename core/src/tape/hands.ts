@@ -1,0 +1,63 @@
+import { type Control, controls, type Way, ways } from './controls.ts';
+
+/** One change of the hands, as devices give it and tapes keep it. */
+export type HandsEvent =
+  | { press: Control }
+  | { release: Control }
+  | { stick: readonly [number, number] }
+  | { point: readonly [number, number] }
+  | { swipe: Way };
+
+/** What the player does this tick. */
+export interface Hands {
+  /** By control: 0 when up, else the order number of its press, so that the newest press is the largest. */
+  readonly held: Float64Array;
+  /** Bit 1 << control is set when the control went down this tick, even if it is up again. */
+  pressed: number;
+  /** Stick deflection, each part in [−1, 1]; y grows downwards. */
+  stickX: number;
+  stickY: number;
+  /** Pointer in world coordinates. */
+  pointX: number;
+  pointY: number;
+  /** 0, or the index in `ways` + 1 of the swipe that ended this tick. */
+  swipe: number;
+  presses: number;
+}
+
+/** Hands at rest. */
+export function newHands(): Hands {
+  return {
+    held: new Float64Array(controls.length),
+    pressed: 0,
+    stickX: 0,
+    stickY: 0,
+    pointX: 0,
+    pointY: 0,
+    swipe: 0,
+    presses: 0,
+  };
+}
+
+/** Forgets what lasts one tick only; call before the events of a tick. */
+export function beginTick(hands: Hands): void {
+  hands.pressed = 0;
+  hands.swipe = 0;
+}
+
+/** Applies one event. A press of a control that is down, or a release of one that is up, changes nothing. */
+export function applyEvent(hands: Hands, event: HandsEvent): void {
+  if ('press' in event) {
+    const index = controls.indexOf(event.press);
+    if (hands.held[index] !== 0) return;
+    hands.held[index] = ++hands.presses;
+    hands.pressed |= 1 << index;
+  } else if ('release' in event) hands.held[controls.indexOf(event.release)] = 0;
+  else if ('stick' in event) {
+    hands.stickX = event.stick[0];
+    hands.stickY = event.stick[1];
+  } else if ('point' in event) {
+    hands.pointX = event.point[0];
+    hands.pointY = event.point[1];
+  } else hands.swipe = ways.indexOf(event.swipe) + 1;
+}

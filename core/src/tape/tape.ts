@@ -1,0 +1,61 @@
+import { z } from 'zod';
+import { type Format, readDocument, readJson } from '../formats/document.ts';
+import type { Reading } from '../formats/fault.ts';
+import { controls, ways } from './controls.ts';
+import type { HandsEvent } from './hands.ts';
+
+/** An event and the tick at whose start it is seen. */
+export type TapeEvent = { at: number } & HandsEvent;
+
+/** Recorded hands: `ticks` ticks at `hz` a second; events sorted by tick. */
+export interface Tape {
+  format: 'zygopod/tape';
+  version: 1;
+  name: string;
+  hz: number;
+  ticks: number;
+  events: TapeEvent[];
+}
+
+const part = z.number().min(-1).max(1);
+const coordinate = z.number().min(-1e7).max(1e7);
+
+const event = z
+  .strictObject({
+    at: z.int().min(0).max(1e7),
+    press: z.enum(controls).optional(),
+    release: z.enum(controls).optional(),
+    stick: z.tuple([part, part]).optional(),
+    point: z.tuple([coordinate, coordinate]).optional(),
+    swipe: z.enum(ways).optional(),
+  })
+  .refine((e) => Object.keys(e).length === 2, 'at and just one of press, release, stick, point, swipe');
+
+/** The tape format. */
+export const tapeFormat: Format = {
+  format: 'zygopod/tape',
+  version: 1,
+  migrations: [],
+  schema: z.strictObject({
+    format: z.literal('zygopod/tape'),
+    version: z.literal(1),
+    name: z.string().trim().min(1).max(120),
+    hz: z.number().min(1).max(1000),
+    ticks: z.int().min(1).max(1e7),
+    events: z.array(event).max(1e6),
+  }),
+};
+
+/** Reads a parsed JSON value as a tape; events are put in order of their ticks, equal ticks as in the file. */
+export function readTape(value: unknown): Reading<Tape> {
+  const reading = readDocument(tapeFormat, value);
+  if (!reading.ok) return reading;
+  const tape = reading.value as Tape;
+  return { ok: true, value: { ...tape, events: [...tape.events].sort((a, b) => a.at - b.at) } };
+}
+
+/** Reads the text of a `*.tape.json`. */
+export function parseTape(text: string): Reading<Tape> {
+  const json = readJson(text);
+  return json.ok ? readTape(json.value) : json;
+}

@@ -1,0 +1,119 @@
+import { type Parameters, specs, unitOf } from './catalogue/catalogue.ts';
+import type { Link, NumberSpec } from './catalogue/specs.ts';
+import { follow } from './links.ts';
+import { HALF_LIVES_TO_90, rateToStopIn } from './outcomes.ts';
+import { numberAt, numberSpec } from './tuning.ts';
+
+/** What an entry in a number field means: a number or a link, or why it means nothing. */
+export type Entry = { ok: true; value: number | Link; number: number } | { ok: false; why: string };
+
+const N = String.raw`([+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?)`;
+const refuse = (why: string): Entry => ({ ok: false, why });
+
+interface Context {
+  path: string;
+  spec: NumberSpec;
+  parameters: Parameters;
+  length: string;
+}
+
+type Rule = [pattern: RegExp, meaning: (match: RegExpMatchArray, context: Context) => number | Link | string | null];
+
+/** Speed that a ramp's rate has to cover: from rest to walk, or for `ease` from sprint to walk. */
+function rampSpan({ path, parameters }: Context): number | null {
+  if (!/^ramp\.(accelerate|decelerate|brake|ease)$/.test(path)) return null;
+  const { walkSpeed, sprintSpeed } = parameters.pace;
+  return path === 'ramp.ease' ? Math.abs(sprintSpeed - walkSpeed) : walkSpeed;
+}
+
+/** `0.2 s to full`, `5 s to empty`, `0.1 s to stop`, `0.15 s to 90 %`: a rate from a time. */
+function fromTime(seconds: number, goal: string, context: Context): number | string | null {
+  if (seconds <= 0) return 'a time above 0';
+  const { path, parameters } = context;
+  const span = rampSpan(context);
+  if (span !== null && goal !== '90%') return span / seconds;
+  if (path === 'ramp.halfLife' || path === 'facing.halfLife' || path === 'camera.halfLife') return goal === '90%' ? seconds / HALF_LIVES_TO_90 : null;
+  if ((path === 'stamina.drain' && goal === 'empty') || (path === 'stamina.regain' && goal === 'full')) return parameters.stamina.max / seconds;
+  return null;
+}
+
+/** `3 px/frame at 30`: a speed, or with `/frame²` an acceleration. */
+function perFrame(value: number, squared: boolean, hz: number, { spec }: Context): number | null {
+  if (spec.quantity === 'speed' && !squared) return value * hz;
+  if (spec.quantity === 'acceleration' && squared) return value * hz * hz;
+  return null;
+}
+
+/** `8 px to stop`: the rate that stops from walk in this distance. */
+function fromStop(distance: number, { path, parameters }: Context): number | string | null {
+  if (path !== 'ramp.decelerate' && path !== 'ramp.brake') return null;
+  if (distance <= 0) return 'a distance above 0';
+  return rateToStopIn(distance, parameters.pace.walkSpeed, 1 / parameters.clock.hz, parameters.clock.integration);
+}
+
+/** The path that a name in an entry stands for: a path, a last part of one, or a label. */
+function pathNamed(name: string): string | null {
+  const wanted = name.trim().toLowerCase();
+  for (const [path, spec] of specs) {
+    if (spec.kind !== 'number') continue;
+    const last = path.split('.').at(-1) as string;
+    if ([path, last, spec.label].some((known) => known.toLowerCase() === wanted)) return path;
+  }
+  return null;
+}
+
+function linkTo(name: string, times: number, plus: number): Link | string {
+  const of = pathNamed(name);
+  if (!of) return `“${name.trim()}” is no number of the tuning`;
+  return { of, ...(times === 1 ? {} : { times }), ...(plus === 0 ? {} : { plus }) };
+}
+
+const signed = (sign: string | undefined, value: string | undefined) => (value === undefined ? 0 : Number(value) * (sign === '-' ? -1 : 1));
+
+const rules: Rule[] = [
+  [new RegExp(`^${N}$`), (m) => Number(m[1])],
+  [new RegExp(`^([+-])(\\d+\\.?\\d*|\\.\\d+)\\s*%$`), (m, c) => numberAt(c.parameters, c.path) * (1 + signed(m[1], m[2]) / 100)],
+  [new RegExp(`^([*/])\\s*${N}$`), (m, c) => numberAt(c.parameters, c.path) * (m[1] === '*' ? Number(m[2]) : 1 / Number(m[2]))],
+  [new RegExp(`^${N}\\s*%$`), (m, c) => (c.spec.quantity === 'ratio' ? Number(m[1]) / 100 : null)],
+  [new RegExp(`^${N}\\s*(?:px|m)?\\s*/\\s*frame(\\s*(?:²|\\^2|/\\s*frame))?(?:\\s*at\\s*${N}(?:\\s*hz)?)?$`), (m, c) => perFrame(Number(m[1]), m[2] !== undefined, m[3] === undefined ? c.parameters.clock.hz : Number(m[3]), c)],
+  [new RegExp(`^${N}\\s*s\\s+to\\s+(full|empty|stop|90\\s*%)$`), (m, c) => fromTime(Number(m[1]), (m[2] as string).replace(/\s/g, ''), c)],
+  [new RegExp(`^${N}\\s*(?:px|m)\\s+to\\s+stop$`), (m, c) => fromStop(Number(m[1]), c)],
+  [new RegExp(`^${N}\\s*\\*\\s*([a-z][a-z. -]*?)(?:\\s*([+-])\\s*(\\d+\\.?\\d*))?$`), (m) => linkTo(m[2] as string, Number(m[1]), signed(m[3], m[4]))],
+  [new RegExp(`^([a-z][a-z. ]*?)\\s*\\*\\s*${N}$`), (m) => linkTo(m[1] as string, Number(m[2]), 0)],
+  [/^([a-z][a-z. ]*?)(?:\s*([+-])\s*(\d+\.?\d*))?$/, (m) => linkTo(m[1] as string, 1, signed(m[2], m[3]))],
+];
+
+/** A plain number with the parameter's own unit behind it. */
+function withoutUnit(text: string, unit: string): string {
+  const bare = unit.toLowerCase().replace('²', '');
+  for (const end of [unit.toLowerCase(), `${bare}2`, `${bare}^2`, unit === '°/s' ? 'deg/s' : '', unit === '°' ? 'deg' : ''])
+    if (end && text.endsWith(end) && new RegExp(`^${N}$`).test(text.slice(0, -end.length).trim())) return text.slice(0, -end.length).trim();
+  return text;
+}
+
+/** Reads what was typed into the field of `path`: `140`, `1.75 × walk`, `3 px/frame at 30`, `0.2 s to full`, `8 px to stop`, `+10%`. */
+export function readEntry(typed: string, path: string, parameters: Parameters, length: string): Entry {
+  const spec = numberSpec(path);
+  const unit = unitOf(spec.quantity, length);
+  const text = withoutUnit(typed.trim().toLowerCase().replaceAll('−', '-').replaceAll('×', '*').replace(/\s+/g, ' '), unit);
+  if (text === '') return refuse('a number is needed');
+  const context: Context = { path, spec, parameters, length };
+  for (const [pattern, meaning] of rules) {
+    const match = pattern.exec(text);
+    if (!match) continue;
+    const value = meaning(match, context);
+    if (value === null) continue;
+    if (typeof value === 'string') return refuse(value.startsWith('“') ? value : `needs ${value}`);
+    const number = typeof value === 'number' ? value : follow(value, numberAt(parameters, value.of));
+    if (!Number.isFinite(number)) return refuse('that is no number');
+    if (number < spec.min || number > spec.max) return refuse(`${shortNumber(number)} is outside ${shortNumber(spec.min)} to ${shortNumber(spec.max)}${unit ? ` ${unit}` : ''}`);
+    return { ok: true, value, number };
+  }
+  return refuse(`“${typed.trim().slice(0, 40)}” is neither a number nor a rule such as +10%`);
+}
+
+/** A number for a person: at most `digits` decimals, none that are 0. */
+export function shortNumber(value: number, digits = 3): string {
+  if (value !== 0 && Math.abs(value) < 0.5 * 10 ** -digits) return value.toPrecision(2);
+  return String(Number(value.toFixed(Math.abs(value) >= 1000 ? Math.min(digits, 1) : digits)));
+}

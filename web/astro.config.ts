@@ -1,0 +1,20 @@
+import node from '@astrojs/node';
+import react from '@astrojs/react';
+import tailwindcss from '@tailwindcss/vite';
+import { defineConfig } from 'astro/config';
+
+export default defineConfig({
+  output: 'server',
+  adapter: node({ mode: 'standalone', bodySizeLimit: 32 * 1024 * 1024 }),
+  integrations: [react()],
+  // Inline scripts and styles of the framework are allowed by their hashes, nothing else.
+  security: {
+    csp: {
+      directives: ["default-src 'self'", "img-src 'self' data: blob:", "connect-src 'self'", "font-src 'self'", "object-src 'none'", "base-uri 'none'", "form-action 'self'"],
+    },
+    // The middleware checks the origin of every write, API included.
+    checkOrigin: false,
+  },
+  devToolbar: { enabled: false },
+  vite: { plugins: [tailwindcss()], build: { assetsInlineLimit: 0 } },
+});

@@ -1,0 +1,54 @@
+import { useEffect, useMemo, useState } from 'react';
+import type { Opening } from '../../server/openings.ts';
+import { benchCommands, listenToCommands } from './commands.ts';
+import { BenchContext } from './context.ts';
+import { Figures } from './figures/Figures.tsx';
+import { Header } from './header/Header.tsx';
+import { CommandList, KeyList, SaveRevision } from './header/Overlays.tsx';
+import { Aside } from './panels/Aside.tsx';
+import { Banner } from './panels/Banner.tsx';
+import { Now } from './panels/Now.tsx';
+import { Rule } from './Rule.tsx';
+import { openSession } from './session/session.ts';
+import { Strip } from './strip/Strip.tsx';
+import { Yard } from './yard/Yard.tsx';
+
+/** The bench: the yard between Now and what has changed, the strip, and the figures. */
+export function Bench({ opening }: { opening: Opening }) {
+  const session = useMemo(() => openSession(opening), [opening]);
+  const [overlay, setOverlay] = useState<'save' | 'list' | 'keys' | null>(null);
+  const [bands, setBands] = useState({ strip: 122, figures: 248 });
+  const commands = useMemo(() => benchCommands(session, { save: () => setOverlay('save'), list: () => setOverlay('list'), keys: () => setOverlay('keys') }), [session]);
+  useEffect(() => session.start(), [session]);
+  useEffect(() => listenToCommands(commands), [commands]);
+  const close = () => setOverlay(null);
+  const resize = (band: 'strip' | 'figures') => (height: number) => setBands((now) => ({ ...now, [band]: Math.min(460, Math.max(80, Math.round(height))) }));
+
+  return (
+    <BenchContext value={session}>
+      <div className="flex h-screen flex-col">
+        <Header commands={commands} project="Saltmarsh Post" />
+        <Banner />
+        <main className="flex min-h-0 flex-1 flex-col">
+          <h1 className="sr-only">Bench</h1>
+          <div className="grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)_232px]">
+            <Now />
+            <Yard />
+            <Aside />
+          </div>
+          <Rule label="Height of the strip" height={bands.strip} change={resize('strip')} />
+          <div className="grid shrink-0" style={{ height: bands.strip }}>
+            <Strip />
+          </div>
+          <Rule label="Height of the figures" height={bands.figures} change={resize('figures')} />
+          <div className="grid shrink-0" style={{ height: bands.figures }}>
+            <Figures />
+          </div>
+        </main>
+      </div>
+      {overlay === 'save' && <SaveRevision save={session.save} close={close} />}
+      {overlay === 'list' && <CommandList commands={commands} close={close} />}
+      {overlay === 'keys' && <KeyList commands={commands} close={close} />}
+    </BenchContext>
+  );
+}

@@ -1,0 +1,34 @@
+import { createContext, useContext, useEffect } from 'react';
+import type { Drive } from './session/drive.ts';
+import type { Editing } from './session/editing.ts';
+import type { Saving } from './session/saving.ts';
+
+/** Draws or writes one thing of the bench, once a frame. `now` is the frame's time in ms. */
+export type Painter = (now: number) => void;
+
+/** What all parts of the bench share. */
+export interface BenchSession {
+  editing: Editing;
+  saving: Saving;
+  drive: Drive;
+  painters: Set<Painter>;
+}
+
+export const BenchContext = createContext<BenchSession | null>(null);
+
+export function useBench(): BenchSession {
+  const session = useContext(BenchContext);
+  if (!session) throw new Error('outside of the bench');
+  return session;
+}
+
+/** Runs `paint` once a frame as long as the component is there. */
+export function usePainter(paint: Painter): void {
+  const { painters } = useBench();
+  useEffect(() => {
+    painters.add(paint);
+    return () => {
+      painters.delete(paint);
+    };
+  });
+}

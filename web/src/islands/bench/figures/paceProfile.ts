@@ -1,0 +1,107 @@
+import { type Control, type Ground, type Parameters, Recorder, World } from '@zygopod/core';
+
+/** Speed over time: [s, unit/s]. */
+export type Curve = [number, number][];
+
+/** What the pace does to one run: press, sprint, back to walk, let go, and, apart, turn against the motion. */
+export interface PaceProfile {
+  curve: Curve;
+  /** The way covered at each point of the curve, unit. */
+  travelled: number[];
+  /** The same end with the opposite key instead of none. */
+  braking: Curve;
+  /** Moments at which a phase begins or its speed is reached. */
+  marks: { walkAt: number; sprintFrom: number; sprintAt: number; easeFrom: number; easeAt: number; stopFrom: number; stopAt: number; brakeAt: number };
+  stopDistance: number;
+}
+
+const plain: Ground = {
+  format: 'zygopod/ground',
+  version: 1,
+  name: 'Plain',
+  unit: 'px',
+  size: { width: 1, height: 1 },
+  cell: 32,
+  cells: [],
+  surfaces: {},
+  walls: [],
+  start: { x: 0, y: 0, facing: 0 },
+};
+
+/** Longest phase (s) that is waited for. */
+const PATIENCE = 4;
+/** A phase is over when 99 % of its change of speed is done. */
+const DONE = 0.01;
+const EVENT = 0.12;
+
+/** Runs the core on an empty plain, so that the drawing is what the motion does, ticks and all. */
+export function paceProfile(parameters: Parameters): PaceProfile {
+  const free: Parameters = {
+    ...parameters,
+    scheme: 'steer',
+    stamina: { ...parameters.stamina, enabled: false },
+    bounds: { ...parameters.bounds, policy: 'none' },
+    input: { ...parameters.input, axes: 'both', directions: 'free', relativeTo: 'screen', conflict: 'newest' },
+    pace: { ...parameters.pace, sprintKey: 'hold', sprintMinStick: 0, autoRun: 'off', sprintEndsOn: [], backwardFactor: 1, sidewaysFactor: 1 },
+    clock: { ...parameters.clock, stepping: 'fixed' },
+  };
+  const { walkSpeed, sprintSpeed } = parameters.pace;
+  const world = new World(free, plain, Math.ceil(parameters.clock.hz * (PATIENCE * 5 + 1)));
+  const recorder = new Recorder();
+  const curve: Curve = [[0, 0]];
+  const travelled = [0];
+
+  const step = () => {
+    world.tick(recorder.next());
+    curve.push([world.state.clock.time, world.state.motion.vx]);
+    travelled.push(world.state.motion.x);
+  };
+  /** Ticks until the speed has come to `goal`, or patience ends; the moment at which it did. */
+  const until = (goal: number): number => {
+    const from = world.state.motion.vx;
+    const end = world.state.clock.time + PATIENCE;
+    const near = Math.max(1e-6, Math.abs(from - goal) * DONE);
+    while (Math.abs(world.state.motion.vx - goal) > near && world.state.clock.time < end) step();
+    return world.state.clock.time;
+  };
+  const hold = (seconds: number) => {
+    const end = world.state.clock.time + seconds;
+    while (world.state.clock.time < end - 1e-9) step();
+    return world.state.clock.time;
+  };
+  const press = (control: Control) => recorder.push({ press: control });
+  const release = (control: Control) => recorder.push({ release: control });
+
+  press('right');
+  const walkAt = until(walkSpeed);
+  const pause = Math.max(EVENT, walkAt * 0.5);
+  const sprintFrom = hold(pause);
+  press('sprint');
+  const sprintAt = until(sprintSpeed);
+  const easeFrom = hold(pause);
+  release('sprint');
+  const easeAt = until(walkSpeed);
+  const stopFrom = hold(pause);
+
+  // The other ending: the opposite key from the same state.
+  const other = new World(free, plain, Math.ceil(parameters.clock.hz * PATIENCE) + 1);
+  other.restore(world.save());
+  const braking: Curve = [[stopFrom, world.state.motion.vx]];
+  const against = new Recorder();
+  against.push({ press: 'left' });
+  while (other.state.motion.vx > 1e-6 && other.state.clock.time < stopFrom + PATIENCE) {
+    other.tick(against.next());
+    braking.push([other.state.clock.time, Math.max(0, other.state.motion.vx)]);
+  }
+
+  release('right');
+  const from = world.state.motion.x;
+  const stopAt = until(0);
+  return {
+    curve,
+    travelled,
+    braking,
+    marks: { walkAt, sprintFrom, sprintAt, easeFrom, easeAt, stopFrom, stopAt, brakeAt: braking.at(-1)?.[0] ?? stopFrom },
+    stopDistance: world.state.motion.x - from,
+  };
+}

@@ -1,0 +1,93 @@
+import { useStore } from '@nanostores/react';
+import { differences, isLink, shortNumber, specOf, unitOf } from '@zygopod/core';
+import { useRef } from 'react';
+import { useBench, usePainter } from '../context.ts';
+import { linkWords } from '../fields/model.ts';
+import { $calipers } from '../strip/calipers.ts';
+import { measure } from '../strip/span.ts';
+
+/** Right of the yard: what has changed since the last revision, and what the calipers read. */
+export function Aside() {
+  return (
+    <aside aria-label="Changes and calipers" className="flex min-h-0 flex-col gap-4 overflow-y-auto border-l border-rule bg-paper px-3.5 py-2.5">
+      <Changes />
+      <Calipers />
+    </aside>
+  );
+}
+
+const told = (value: unknown, written: unknown) => (isLink(written) ? linkWords(written) : typeof value === 'number' ? shortNumber(value) : String(value));
+
+/** Every parameter that differs from the last saved revision, each to be taken back. */
+function Changes() {
+  const { editing, saving, drive } = useBench();
+  const tuning = useStore(editing.$tuning);
+  const before = useStore(editing.$beforeTuning);
+  const head = useStore(saving.$head);
+  const flipped = useStore(editing.$flipped);
+  const found = differences(before, tuning);
+  return (
+    <section aria-label="Changes">
+      <h2 className="rubric">Changed since rev {head}</h2>
+      {flipped ? (
+        <p className="mt-1.5 text-other">Driving revision {head}. Press B to come back.</p>
+      ) : found.length === 0 ? (
+        <p className="mt-1.5 text-ink-soft">Nothing yet. Drag a circle in a figure below, or a number’s name.</p>
+      ) : (
+        <ul className="mt-1">
+          {found.map(({ path, a, b, writtenA, writtenB }) => {
+            const spec = specOf(path);
+            return (
+              <li key={path} className="border-b border-rule/60 py-1">
+                <div className="flex items-baseline justify-between gap-2">
+                  <span>{spec.label}</span>
+                  <button type="button" className="deed text-xs" onClick={() => editing.set(path, writtenA, `take back ${spec.label.toLowerCase()}`)}>
+                    Take back
+                  </button>
+                </div>
+                <p className="digits text-xs text-ink-soft">
+                  {told(a, writtenA)} → <b className="font-medium text-ink">{told(b, writtenB)}</b>
+                  {spec.kind === 'number' && ` ${unitOf(spec.quantity, drive.world.ground.unit)}`}
+                </p>
+              </li>
+            );
+          })}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+/** What lies between the two edges that were dragged on the strip. */
+function Calipers() {
+  const { drive } = useBench();
+  const span = useStore($calipers);
+  const seconds = useRef<HTMLElement>(null);
+  const way = useRef<HTMLElement>(null);
+  const mean = useRef<HTMLElement>(null);
+  const { unit } = drive.world.ground;
+  usePainter(() => {
+    const read = span && measure(drive.world.trace, span);
+    if (!read || !seconds.current || !way.current || !mean.current) return;
+    seconds.current.textContent = `${read.seconds.toFixed(3)} s`;
+    way.current.textContent = `${read.travelled.toFixed(2)} ${unit}`;
+    mean.current.textContent = `${read.meanSpeed.toFixed(1)} ${unit}/s`;
+  });
+  return (
+    <section aria-label="Calipers">
+      <h2 className="rubric">Calipers</h2>
+      {span ? (
+        <dl className="mt-1.5 grid grid-cols-[auto_1fr] gap-y-1">
+          <dt className="text-ink-soft">Span</dt>
+          <dd ref={seconds} className="digits text-right" />
+          <dt className="text-ink-soft">Travelled</dt>
+          <dd ref={way} className="digits text-right" data-testid="calipers-travelled" />
+          <dt className="text-ink-soft">Mean speed</dt>
+          <dd ref={mean} className="digits text-right" />
+        </dl>
+      ) : (
+        <p className="mt-1.5 text-ink-soft">Drag on the strip to measure.</p>
+      )}
+    </section>
+  );
+}

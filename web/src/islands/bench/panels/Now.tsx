@@ -1,0 +1,87 @@
+import { compassName, gaits, type Trace } from '@zygopod/core';
+import { type RefObject, useRef } from 'react';
+import { useBench, usePainter } from '../context.ts';
+import { Hands } from './Hands.tsx';
+
+const gaitWords = ['Stand', 'Walk', 'Sprint', 'Spent'];
+const gaitTones = ['bg-rule text-ink', 'bg-ink-soft text-sheet', 'bg-now text-sheet', 'bg-stamina-ink text-sheet'];
+
+/** Writes a text only when it differs, so that nothing is laid out anew for the same digits. */
+function write(ref: RefObject<HTMLElement | null>, text: string): void {
+  if (ref.current && ref.current.textContent !== text) ref.current.textContent = text;
+}
+
+/** How long the gait of a row has lasted, s. */
+function gaitSince(trace: Trace, row: number): number {
+  let first = row;
+  while (first > trace.first && trace.at('gait', first - 1) === trace.at('gait', row)) first--;
+  return trace.at('time', row) - trace.at('time', Math.max(trace.first, first - 1));
+}
+
+/** What the body does at the moment shown: the present, or the one looked back at. */
+export function Now() {
+  const { drive } = useBench();
+  const speed = useRef<HTMLSpanElement>(null);
+  const gait = useRef<HTMLSpanElement>(null);
+  const since = useRef<HTMLSpanElement>(null);
+  const facing = useRef<HTMLElement>(null);
+  const place = useRef<HTMLElement>(null);
+  const edge = useRef<HTMLElement>(null);
+  const time = useRef<HTMLElement>(null);
+  const { unit } = drive.world.ground;
+
+  usePainter(() => {
+    const { trace, parameters, ground } = drive.world;
+    const { row } = drive;
+    const index = trace.at('gait', row);
+    const degrees = trace.at('facing', row);
+    write(speed, trace.at('speed', row).toFixed(trace.at('speed', row) >= 1000 ? 0 : 1));
+    write(gait, gaitWords[index] ?? '');
+    const tone = `px-2 py-0.5 font-semibold ${gaitTones[index] ?? ''}`;
+    if (gait.current && gait.current.className !== tone) gait.current.className = tone;
+    write(since, `${gaits[index] === 'stand' ? 'for' : 'for'} ${gaitSince(trace, row).toFixed(1)} s`);
+    write(facing, `${compassName((degrees * Math.PI) / 180, parameters.facing.directions)} ${Math.round(degrees)}°`);
+    write(place, `${trace.at('x', row).toFixed(1)}, ${trace.at('y', row).toFixed(1)}`);
+    write(edge, trace.at('contacts', row) > 0 ? 'held' : `${edgeDistance(trace.at('x', row), trace.at('y', row), parameters.body, ground.size).toFixed(1)} ${unit}`);
+    write(time, `${Math.max(0, trace.at('time', row)).toFixed(2)} s`);
+  });
+
+  return (
+    <section aria-label="Now" className="flex min-h-0 flex-col overflow-y-auto border-r border-rule bg-paper px-3.5 py-2.5">
+      <h2 className="rubric">Now</h2>
+      <p className="digits mt-0.5 text-[40px] leading-11 font-medium tracking-tight" data-testid="speed">
+        <span ref={speed}>0.0</span>
+        <span className="ml-1.5 text-sm font-normal tracking-normal text-ink-soft">{unit}/s</span>
+      </p>
+      <p className="mt-1.5 flex items-center gap-2">
+        <span ref={gait} data-testid="gait" />
+        <span ref={since} className="digits text-xs text-ink-soft" />
+      </p>
+      <dl className="mt-3 grid grid-cols-[auto_1fr] gap-y-1.5">
+        <Reading label="Facing" to={facing} />
+        <Reading label="At" to={place} />
+        <Reading label="Edge" to={edge} />
+        <Reading label="Time" to={time} />
+      </dl>
+      <Hands />
+    </section>
+  );
+}
+
+function Reading({ label, to }: { label: string; to: RefObject<HTMLElement | null> }) {
+  return (
+    <>
+      <dt className="text-ink-soft">{label}</dt>
+      <dd ref={to} className="digits text-right" data-testid={`now-${label.toLowerCase()}`} />
+    </>
+  );
+}
+
+/** Room between the body and the nearest edge of the ground. */
+function edgeDistance(x: number, y: number, body: { shape: string; radius: number; width: number; height: number; originX: number; originY: number }, size: { width: number; height: number }): number {
+  const width = body.shape === 'circle' ? 2 * body.radius : body.width;
+  const height = body.shape === 'circle' ? 2 * body.radius : body.height;
+  const left = x - body.originX * width;
+  const top = y - body.originY * height;
+  return Math.min(left, top, size.width - left - width, size.height - top - height);
+}

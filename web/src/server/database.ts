@@ -1,0 +1,50 @@
+import { resolve } from 'node:path';
+import { sql } from 'drizzle-orm';
+import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
+import { migrate } from 'drizzle-orm/node-postgres/migrator';
+import pg from 'pg';
+import { loadDemo } from './demo.ts';
+import { log } from './log.ts';
+import * as schema from './schema.ts';
+
+export type Database = NodePgDatabase<typeof schema>;
+
+/** A database on the pool of `url`; connections that die are dropped, and opened anew when next needed. */
+export function openDatabase(url: string): { db: Database; pool: pg.Pool } {
+  const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: 5000 });
+  pool.on('error', (error) => log.warn({ error: error.message }, 'a database connection was lost'));
+  return { db: drizzle(pool, { schema }), pool };
+}
+
+let opened: { db: Database; pool: pg.Pool } | undefined;
+let ready: Promise<void> | undefined;
+
+async function prepare(db: Database): Promise<void> {
+  await migrate(db, { migrationsFolder: resolve('drizzle') });
+  await loadDemo(db, process.env['ZYGOPOD_RESET_DEMO'] === '1');
+}
+
+/** The application's database, migrated and with the demo data in it. A failed preparation is tried anew by the next call. */
+export async function database(): Promise<Database> {
+  const url = process.env['DATABASE_URL'];
+  if (!url) throw new Error('DATABASE_URL is not set');
+  opened ??= openDatabase(url);
+  const { db } = opened;
+  ready ??= prepare(db).catch((error) => {
+    ready = undefined;
+    throw error;
+  });
+  await ready;
+  return db;
+}
+
+/** Whether the database answers now. */
+export async function databaseAnswers(): Promise<boolean> {
+  try {
+    await (await database()).execute(sql`select 1`);
+    return true;
+  } catch (error) {
+    log.warn({ error: String(error) }, 'the database does not answer');
+    return false;
+  }
+}

@@ -1,0 +1,25 @@
+import { markOf } from '@zygopod/core';
+import { eq } from 'drizzle-orm';
+import type { Database } from './database.ts';
+import { createDocument } from './documents.ts';
+import { documents, type Kind, projects } from './schema.ts';
+
+/** The files of the demo folder, taken into the build. */
+const files = import.meta.glob<{ default: { name: string } }>('../../../demo/*.{tuning,ground,tape}.json', { eager: true });
+
+export const DEMO_PROJECT = 'Saltmarsh Post';
+
+/** Loads what is missing of the demo data; with `reset` it throws away what became of it first. */
+export async function loadDemo(db: Database, reset: boolean): Promise<void> {
+  let [project] = await db.select().from(projects).where(eq(projects.name, DEMO_PROJECT)).limit(1);
+  project ??= (await db.insert(projects).values({ name: DEMO_PROJECT }).returning())[0];
+  if (!project) throw new Error('the demo project could not be made');
+  for (const [path, module] of Object.entries(files).sort()) {
+    const demo = path.split('/').at(-1) as string;
+    const [there] = await db.select({ id: documents.id }).from(documents).where(eq(documents.demo, demo)).limit(1);
+    if (there && !reset) continue;
+    if (there) await db.delete(documents).where(eq(documents.id, there.id));
+    const kind = String(markOf(module.default)).split('/')[1] as Kind;
+    await createDocument(db, kind, { project: project.id, file: module.default, note: 'As shipped', demo });
+  }
+}

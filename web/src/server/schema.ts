@@ -1,0 +1,66 @@
+import { index, integer, jsonb, pgEnum, pgTable, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+
+/** The kinds of document that a project holds; each is a file format of the core. */
+export const kinds = ['tuning', 'ground', 'tape'] as const;
+export type Kind = (typeof kinds)[number];
+export const kind = pgEnum('kind', kinds);
+
+const made = timestamp('created_at', { withTimezone: true }).notNull().defaultNow();
+
+export const projects = pgTable('projects', {
+  id: uuid('id').primaryKey().defaultRandom(),
+  name: text('name').notNull(),
+  createdAt: made,
+});
+
+/** A tuning, ground or tape: what it is called now, and its newest revision. */
+export const documents = pgTable(
+  'documents',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    project: uuid('project_id')
+      .notNull()
+      .references(() => projects.id, { onDelete: 'cascade' }),
+    kind: kind('kind').notNull(),
+    name: text('name').notNull(),
+    /** Number of the newest revision. */
+    head: integer('head').notNull(),
+    /** The name of the demo file that this was loaded from. */
+    demo: text('demo'),
+    createdAt: made,
+    updatedAt: timestamp('updated_at', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (table) => [index('documents_by_kind').on(table.kind, table.createdAt, table.id), uniqueIndex('documents_by_demo').on(table.demo)],
+);
+
+/** A saved state of a document; rows are only ever added. */
+export const revisions = pgTable(
+  'revisions',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    document: uuid('document_id')
+      .notNull()
+      .references(() => documents.id, { onDelete: 'cascade' }),
+    number: integer('number').notNull(),
+    /** Number of the revision that this one was made from; null for the first. */
+    parent: integer('parent'),
+    note: text('note').notNull().default(''),
+    /** SHA-256 of the file's canonical text. */
+    hash: text('hash').notNull(),
+    file: jsonb('file').notNull(),
+    createdAt: made,
+  },
+  (table) => [uniqueIndex('revisions_by_number').on(table.document, table.number)],
+);
+
+/** Work on a document that is not a revision yet; `version` counts its changes and guards against overwriting. */
+export const drafts = pgTable('drafts', {
+  document: uuid('document_id')
+    .primaryKey()
+    .references(() => documents.id, { onDelete: 'cascade' }),
+  version: integer('version').notNull(),
+  /** Number of the revision that the draft was made from. */
+  base: integer('base').notNull(),
+  file: jsonb('file').notNull(),
+  updatedAt: timestamp('updated_at', { withTimezone: true }).notNull().defaultNow(),
+});
