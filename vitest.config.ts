@@ -4,7 +4,24 @@ export default defineConfig({
   test: {
     projects: [
       { test: { name: 'unit', include: ['core/src/**/*.test.ts', 'cli/src/**/*.test.ts', 'web/src/**/*.test.ts'] } },
-      { test: { name: 'integration', include: ['web/src/**/*.integration.ts'], testTimeout: 30_000, fileParallelism: false } },
+      {
+        test: {
+          name: 'integration',
+          include: ['web/src/**/*.integration.ts', 'cli/src/**/*.integration.ts'],
+          testTimeout: 60_000,
+          fileParallelism: false,
+          globalSetup: './e2e/server.ts',
+        },
+      },
+      {
+        test: {
+          name: 'browser',
+          include: ['e2e/**/*.spec.ts'],
+          testTimeout: 60_000,
+          fileParallelism: false,
+          globalSetup: './e2e/server.ts',
+        },
+      },
     ],
   },
 });

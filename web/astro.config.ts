@@ -10,7 +10,15 @@ export default defineConfig({
   // Inline scripts and styles of the framework are allowed by their hashes, nothing else.
   security: {
     csp: {
-      directives: ["default-src 'self'", "img-src 'self' data: blob:", "connect-src 'self'", "font-src 'self'", "object-src 'none'", "base-uri 'none'", "form-action 'self'"],
+      directives: [
+        "default-src 'self'",
+        "img-src 'self' data: blob:",
+        "connect-src 'self'",
+        "font-src 'self'",
+        "object-src 'none'",
+        "base-uri 'none'",
+        "form-action 'self'",
+      ],
     },
     // The middleware checks the origin of every write, API included.
     checkOrigin: false,

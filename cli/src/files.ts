@@ -1,5 +1,15 @@
 import { readFileSync } from 'node:fs';
-import { type Fault, faultText, type Ground, parseGround, parseTape, parseTuning, type Reading, type Tape, type Tuning } from '@zygopod/core';
+import {
+  type Fault,
+  faultText,
+  type Ground,
+  parseGround,
+  parseTape,
+  parseTuning,
+  type Reading,
+  type Tape,
+  type Tuning,
+} from '@zygopod/core';
 import { Misuse } from './misuse.ts';
 
 /** Files larger than this are refused unread. */

@@ -1,13 +1,16 @@
 import { Command } from 'commander';
 import { bench } from './commands/bench.ts';
 import { check } from './commands/check.ts';
-import { sim } from './commands/sim.ts';
-import { MISUSE, Misuse } from './misuse.ts';
 import { screenshots } from './commands/screenshots.ts';
+import { sim } from './commands/sim.ts';
 import { test } from './commands/test.ts';
+import { MISUSE, Misuse } from './misuse.ts';
 import { up } from './up/up.ts';
 
-const program = new Command('zygopod').description('A bench for tuning how a character moves over the ground.').exitOverride().configureHelp({ showGlobalOptions: true });
+const program = new Command('zygopod')
+  .description('A bench for tuning how a character moves over the ground.')
+  .exitOverride()
+  .configureHelp({ showGlobalOptions: true });
 
 /** Runs a command's work and leaves its exit code behind. */
 const leave =
@@ -39,7 +42,10 @@ program
   .requiredOption('--tape <file>', 'tape file, - for stdin')
   .option('--hz <number>', 'tick rate instead of the tuning’s')
   .option('--trace <file>', 'where to write the trace (stdout when absent)')
-  .addHelpText('after', '\nExample:\n  ./zygopod sim --tuning demo/carrier-day-boots.tuning.json --ground demo/boardwalk.ground.json --tape demo/out-and-back.tape.json')
+  .addHelpText(
+    'after',
+    '\nExample:\n  ./zygopod sim --tuning demo/carrier-day-boots.tuning.json --ground demo/boardwalk.ground.json --tape demo/out-and-back.tape.json',
+  )
   .action(leave(sim));
 
 program

@@ -1,5 +1,5 @@
-import { randomUUID, timingSafeEqual } from 'node:crypto';
 import { defineMiddleware } from 'astro:middleware';
+import { randomUUID, timingSafeEqual } from 'node:crypto';
 import { log } from './server/log.ts';
 import { Problem } from './server/problem.ts';
 
@@ -28,7 +28,8 @@ export const onRequest = defineMiddleware(async (context, next) => {
         return context.redirect(`${url.pathname}${url.search}`);
       }
       const bearer = /^Bearer (.+)$/.exec(request.headers.get('authorization') ?? '')?.[1];
-      if (!matches(bearer ?? cookies.get(COOKIE)?.value, token)) return new Problem(401, 'An access token is needed: open the address with ?token=…').response();
+      if (!matches(bearer ?? cookies.get(COOKIE)?.value, token))
+        return new Problem(401, 'An access token is needed: open the address with ?token=…').response();
     }
     const origin = request.headers.get('origin');
     if (!READING.has(request.method) && origin !== null && origin !== `${url.protocol}//${request.headers.get('host')}`)
@@ -41,7 +42,14 @@ export const onRequest = defineMiddleware(async (context, next) => {
   response.headers.set('x-content-type-options', 'nosniff');
   response.headers.set('referrer-policy', 'same-origin');
   response.headers.set('cross-origin-opener-policy', 'same-origin');
-  if (!response.headers.has('content-security-policy')) response.headers.set('content-security-policy', "default-src 'none'; frame-ancestors 'none'");
-  log.info({ request: locals.requestId, method: request.method, path: url.pathname, status: response.status, milliseconds: Math.round(performance.now() - started) });
+  if (!response.headers.has('content-security-policy'))
+    response.headers.set('content-security-policy', "default-src 'none'; frame-ancestors 'none'");
+  log.info({
+    request: locals.requestId,
+    method: request.method,
+    path: url.pathname,
+    status: response.status,
+    milliseconds: Math.round(performance.now() - started),
+  });
   return response;
 });

@@ -1,4 +1,4 @@
-import { newTuning, readGround, Recorder, resolveTuning, World } from '@zygopod/core';
+import { newTuning, Recorder, readGround, resolveTuning, World } from '@zygopod/core';
 
 export interface Measure {
   name: string;
@@ -8,8 +8,8 @@ export interface Measure {
   reach: string;
 }
 
-const TICKS = 1_000_000;
-const ROUNDS = 7;
+const TICKS = 100_000;
+const ROUNDS = 60;
 /** The hands change every so many ticks, in both loops. */
 const CHANGE = 128;
 
@@ -39,7 +39,13 @@ const ways = ['right', 'down', 'left', 'up'] as const;
 /** A world of defaults on open ground, driven as the yardstick is. */
 function openWorld(): (ticks: number) => number {
   const tuning = resolveTuning(newTuning('Bench'));
-  const ground = readGround({ format: 'zygopod/ground', version: 1, name: 'Open', size: { width: 1e6, height: 1e6 }, start: { x: 5e5, y: 5e5 } });
+  const ground = readGround({
+    format: 'zygopod/ground',
+    version: 1,
+    name: 'Open',
+    size: { width: 1e6, height: 1e6 },
+    start: { x: 5e5, y: 5e5 },
+  });
   if (!tuning.ok || !ground.ok) throw new Error('the bench has no world');
   const world = new World(tuning.value.parameters, ground.value);
   const recorder = new Recorder();

@@ -5,6 +5,8 @@ import { GOOD } from '../misuse.ts';
 export function bench(options: { json?: boolean }): number {
   const measures = measureTicks();
   if (options.json) process.stdout.write(`${JSON.stringify(measures, null, 2)}\n`);
-  else for (const { name, perSecond, ratio, reach } of measures) process.stdout.write(`${name.padEnd(44)} ${(perSecond / 1e6).toFixed(2).padStart(8)} M/s   ${ratio.padStart(8)}   ${reach}\n`);
+  else
+    for (const { name, perSecond, ratio, reach } of measures)
+      process.stdout.write(`${name.padEnd(44)} ${(perSecond / 1e6).toFixed(2).padStart(8)} M/s   ${ratio.padStart(8)}   ${reach}\n`);
   return GOOD;
 }

@@ -1,5 +1,5 @@
-import { createWriteStream } from 'node:fs';
 import { once } from 'node:events';
+import { createWriteStream } from 'node:fs';
 import { Replay, traceCsv, World } from '@zygopod/core';
 import { groundFile, tapeFile, tuningFile } from '../files.ts';
 import { GOOD, Misuse } from '../misuse.ts';

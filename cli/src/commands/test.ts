@@ -1,2 +1,87 @@
-import { GOOD } from '../misuse.ts';
-export function test(): number { return GOOD; }
+import { spawnSync } from 'node:child_process';
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { FINDING, GOOD } from '../misuse.ts';
+import { root, stateFolder } from '../root.ts';
+import { buildIfChanged } from '../up/build.ts';
+import { type Cluster, startCluster } from '../up/cluster.ts';
+import { makeDatabase } from '../up/database.ts';
+
+interface Tally {
+  passed: number;
+  failed: number;
+}
+
+const heading = (words: string) => process.stdout.write(`\n── ${words}\n`);
+
+/** Runs a program of node_modules/.bin with its output shown. */
+function show(program: string, args: string[], cwd = root, env: Record<string, string> = {}): boolean {
+  const done = spawnSync(process.execPath, [join(root, 'node_modules', '.bin', program), ...args], {
+    cwd,
+    stdio: ['ignore', 'inherit', 'inherit'],
+    env: { ...process.env, ...env },
+  });
+  return done.status === 0;
+}
+
+/** A step that passes or fails as a whole counts as one test. */
+function step(words: string, run: () => boolean): Tally {
+  heading(words);
+  const passed = run();
+  process.stdout.write(passed ? 'good\n' : 'FAILED\n');
+  return { passed: passed ? 1 : 0, failed: passed ? 0 : 1 };
+}
+
+/** A project of the test runner, counted by its own report; a run without a report is a failure. */
+function suite(project: string, env: Record<string, string> = {}): Tally {
+  heading(`${project} tests`);
+  const report = join(stateFolder, `${project}-report.json`);
+  rmSync(report, { force: true });
+  const good = show(
+    'vitest',
+    ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`],
+    root,
+    env,
+  );
+  try {
+    const told = JSON.parse(readFileSync(report, 'utf8')) as { numPassedTests: number; numFailedTests: number };
+    return { passed: told.numPassedTests, failed: good ? told.numFailedTests : Math.max(1, told.numFailedTests) };
+  } catch {
+    return { passed: 0, failed: 1 };
+  }
+}
+
+const types = ['core/tsconfig.json', 'core/tsconfig.test.json', 'cli/tsconfig.json', 'web/tsconfig.json', 'e2e/tsconfig.json'];
+
+/** Lint, types, unit, integration (real PostgreSQL) and browser tests; the last line tells the tally. */
+export async function test(): Promise<number> {
+  mkdirSync(stateFolder, { recursive: true });
+  const tallies: Tally[] = [step('lint', () => show('biome', ['check', '--error-on-warnings']))];
+  let cluster: Cluster | undefined;
+  try {
+    tallies.push(
+      step('build', () => {
+        buildIfChanged((line) => process.stdout.write(`${line}\n`));
+        return true;
+      }),
+    );
+    tallies.push(...types.map((project) => step(`types: ${project}`, () => show('tsc', ['-p', project]))));
+    tallies.push(suite('unit'));
+    cluster = await startCluster(stateFolder, 'test-postgres');
+    const urls = Object.fromEntries(
+      ['integration', 'browser'].map((name) => [name, (cluster as Cluster).url(`zygopod_${name}`)]),
+    ) as Record<string, string>;
+    await makeDatabase(cluster.url('postgres'), 'zygopod_integration');
+    await makeDatabase(cluster.url('postgres'), 'zygopod_browser');
+    tallies.push(suite('integration', { DATABASE_URL: urls['integration'] as string }));
+    tallies.push(suite('browser', { DATABASE_URL: urls['browser'] as string }));
+  } catch (error) {
+    process.stdout.write(`FAILED: ${error instanceof Error ? error.message : String(error)}\n`);
+    tallies.push({ passed: 0, failed: 1 });
+  } finally {
+    cluster?.stop();
+  }
+  const sum = (key: keyof Tally) => tallies.reduce((total, tally) => total + tally[key], 0);
+  process.stdout.write(`\n${sum('passed')} passed, ${sum('failed')} failed\n`);
+  return sum('failed') > 0 ? FINDING : GOOD;
+}

@@ -5,7 +5,16 @@ import { join } from 'node:path';
 import { Misuse } from '../misuse.ts';
 import { root, stateFolder } from '../root.ts';
 
-const sources = ['core/src', 'core/package.json', 'web/src', 'web/public', 'web/astro.config.ts', 'web/package.json', 'demo', 'package-lock.json'];
+const sources = [
+  'core/src',
+  'core/package.json',
+  'web/src',
+  'web/public',
+  'web/astro.config.ts',
+  'web/package.json',
+  'demo',
+  'package-lock.json',
+];
 const stamp = join(stateFolder, 'built');
 
 /** A hash over the paths and contents of everything that the build reads. */

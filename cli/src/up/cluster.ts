@@ -1,9 +1,9 @@
 import { execFileSync, spawnSync } from 'node:child_process';
 import { createHash, randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { Misuse } from '../misuse.ts';
+import { freePort } from './server.ts';
 
 const VERSIONS = '/usr/lib/postgresql';
 const isRoot = process.getuid?.() === 0;
@@ -40,16 +40,6 @@ function dataFolder(state: string, name: string): string {
   return join(home, `zygopod-${createHash('sha256').update(state).digest('hex').slice(0, 12)}`, name);
 }
 
-function freePort(): Promise<number> {
-  return new Promise((found, failed) => {
-    const server = createServer().on('error', failed);
-    server.listen(0, '127.0.0.1', () => {
-      const address = server.address();
-      server.close(() => found(typeof address === 'object' && address ? address.port : 0));
-    });
-  });
-}
-
 /** The folder, owned by the server's user and closed to others. */
 function makeFolder(path: string): void {
   if (!isRoot) mkdirSync(path, { recursive: true, mode: 0o700 });
@@ -73,7 +63,8 @@ export async function startCluster(state: string, name: string): Promise<Cluster
   const start = () => {
     const options = `-c listen_addresses=127.0.0.1 -c port=${port} -c unix_socket_directories=''`;
     const started = pgCtl('start', '-w', '-t', '60', '-s', '-l', join(data, 'server.log'), '-o', options);
-    if (started.status !== 0) throw new Misuse(`PostgreSQL did not start (${started.output || 'no message'}); its log: ${join(data, 'server.log')}`);
+    if (started.status !== 0)
+      throw new Misuse(`PostgreSQL did not start (${started.output || 'no message'}); its log: ${join(data, 'server.log')}`);
   };
   if (!running()) start();
   return {
@@ -97,7 +88,19 @@ function makeCluster(bin: string, data: string, password: string): void {
   writeFileSync(file, password, { mode: 0o600 });
   if (isRoot) execFileSync('chown', ['postgres', file]);
   try {
-    const made = asServerUser(join(bin, 'initdb'), ['-D', data, '-U', 'zygopod', '--pwfile', file, '-A', 'scram-sha-256', '-E', 'UTF8', '--locale=C']);
+    const made = asServerUser(join(bin, 'initdb'), [
+      '-D',
+      data,
+      '-U',
+      'zygopod',
+      '--pwfile',
+      file,
+      '-A',
+      'scram-sha-256',
+      '-E',
+      'UTF8',
+      '--locale=C',
+    ]);
     if (made.status !== 0) throw new Misuse(`PostgreSQL could not make its cluster: ${made.output}`);
   } finally {
     rmSync(file, { force: true });

@@ -12,6 +12,17 @@ export interface ServerOptions {
   env?: Record<string, string>;
 }
 
+/** A port on loopback that nothing listens on now. */
+export function freePort(): Promise<number> {
+  return new Promise((found, failed) => {
+    const server = createServer().on('error', failed);
+    server.listen(0, '127.0.0.1', () => {
+      const address = server.address();
+      server.close(() => found(typeof address === 'object' && address ? address.port : 0));
+    });
+  });
+}
+
 /** Whether something listens on the port already. */
 async function taken(host: string, port: number): Promise<boolean> {
   const probe = createServer();
@@ -24,7 +35,8 @@ async function taken(host: string, port: number): Promise<boolean> {
 /** Starts the built server and waits until it says that it is healthy. */
 export async function startServer(options: ServerOptions): Promise<{ address: string; process: ChildProcess }> {
   const { host, port } = options;
-  if (await taken(host, port)) throw new Misuse(`Port ${port} on ${host} is taken by another program. Choose another: ./zygopod up --port ${port + 1}`);
+  if (await taken(host, port))
+    throw new Misuse(`Port ${port} on ${host} is taken by another program. Choose another: ./zygopod up --port ${port + 1}`);
   const server = spawn(process.execPath, [join(root, 'web/dist/server/entry.mjs')], {
     cwd: join(root, 'web'),
     env: { ...process.env, ...options.env, NODE_ENV: 'production', HOST: host, PORT: String(port), DATABASE_URL: options.databaseUrl },

@@ -41,9 +41,11 @@ function isAlive(pid: number): boolean {
 /** Sets up the database, builds, serves, and stays until it is told to stop. */
 export async function up(options: UpOptions): Promise<number> {
   const port = Number(options.port);
-  if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Misuse(`--port: found ${options.port}, expected a whole number from 1 to 65535`);
+  if (!Number.isInteger(port) || port < 1 || port > 65535)
+    throw new Misuse(`--port: found ${options.port}, expected a whole number from 1 to 65535`);
   const loopback = /^(127\.|localhost$|::1$)/.test(options.host);
-  if (!loopback && !process.env['ZYGOPOD_TOKEN']) throw new Misuse(`--host ${options.host} lets other machines in: set ZYGOPOD_TOKEN to the access token that they have to give.`);
+  if (!loopback && !process.env['ZYGOPOD_TOKEN'])
+    throw new Misuse(`--host ${options.host} lets other machines in: set ZYGOPOD_TOKEN to the access token that they have to give.`);
 
   takeLock();
   let cluster: Cluster | undefined;

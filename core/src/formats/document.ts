@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { type Fault, type Reading, faultsOf, shown } from './fault.ts';
+import { type Fault, faultsOf, type Reading, shown } from './fault.ts';
 
 /** A file format of Zygopod: its mark, its newest version, its schema, and the steps up from older versions. */
 export interface Format<S extends z.ZodType = z.ZodType> {
@@ -10,16 +10,22 @@ export interface Format<S extends z.ZodType = z.ZodType> {
   migrations: readonly ((old: Record<string, unknown>) => Record<string, unknown>)[];
 }
 
-const refuse = (path: string, found: string, expected: string): { ok: false; faults: Fault[] } => ({ ok: false, faults: [{ path, found, expected }] });
+const refuse = (path: string, found: string, expected: string): { ok: false; faults: Fault[] } => ({
+  ok: false,
+  faults: [{ path, found, expected }],
+});
 
 /** Reads a value as a document of `format`: mark, version, migration, then the schema. */
 export function readDocument<S extends z.ZodType>(format: Format<S>, value: unknown): Reading<z.infer<S>> {
-  if (typeof value !== 'object' || value === null || Array.isArray(value)) return refuse('', shown(value), `an object with "format": "${format.format}"`);
+  if (typeof value !== 'object' || value === null || Array.isArray(value))
+    return refuse('', shown(value), `an object with "format": "${format.format}"`);
   let document = value as Record<string, unknown>;
   if (document['format'] !== format.format) return refuse('format', shown(document['format']), `"${format.format}"`);
   const version = document['version'];
-  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) return refuse('version', shown(version), `a whole number from 1 to ${format.version}`);
-  if (version > format.version) return refuse('version', String(version), `at most ${format.version}: this file was made by a newer Zygopod`);
+  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
+    return refuse('version', shown(version), `a whole number from 1 to ${format.version}`);
+  if (version > format.version)
+    return refuse('version', String(version), `at most ${format.version}: this file was made by a newer Zygopod`);
   for (const migrate of format.migrations.slice(version - 1)) document = migrate(document);
   const parsed = format.schema.safeParse(document);
   return parsed.success ? { ok: true, value: parsed.data } : { ok: false, faults: faultsOf(parsed.error, document) };

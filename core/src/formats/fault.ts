@@ -25,12 +25,21 @@ export function shown(value: unknown): string {
 }
 
 function valueAt(root: unknown, path: readonly PropertyKey[]): unknown {
-  return path.reduce<unknown>((value, key) => (typeof value === 'object' && value !== null ? (value as Record<PropertyKey, unknown>)[key] : undefined), root);
+  return path.reduce<unknown>(
+    (value, key) => (typeof value === 'object' && value !== null ? (value as Record<PropertyKey, unknown>)[key] : undefined),
+    root,
+  );
 }
 
 type Issue = z.core.$ZodIssue;
 
-const plainTypes: Record<string, string> = { string: 'a text', boolean: 'true or false', array: 'a list', object: 'an object', int: 'a whole number' };
+const plainTypes: Record<string, string> = {
+  string: 'a text',
+  boolean: 'true or false',
+  array: 'a list',
+  object: 'an object',
+  int: 'a whole number',
+};
 
 function expectation(issue: Issue): string {
   switch (issue.code) {

@@ -50,11 +50,16 @@ export const groundFormat: Format = {
     size: z.strictObject({ width: side, height: side }),
     cell: z.number().min(0.01).max(1e5).default(32),
     cells: z.array(z.string().max(4096)).max(4096).default([]),
-    surfaces: z.record(z.string().length(1), z.strictObject({ name: z.string().min(1).max(60), speed: z.number().min(0).max(10) })).default({}),
+    surfaces: z
+      .record(z.string().length(1), z.strictObject({ name: z.string().min(1).max(60), speed: z.number().min(0).max(10) }))
+      .default({}),
     walls: z
       .array(
         z.strictObject({
-          points: z.array(z.tuple([coordinate, coordinate])).min(2).max(100_000),
+          points: z
+            .array(z.tuple([coordinate, coordinate]))
+            .min(2)
+            .max(100_000),
           closed: z.boolean().default(false),
           solid: z.boolean().default(true),
         }),
@@ -71,9 +76,12 @@ export const groundFormat: Format = {
 function cellFaults(ground: Ground): Fault[] {
   const width = ground.cells[0]?.length ?? 0;
   return ground.cells.flatMap((row, y): Fault[] => {
-    if (row.length !== width) return [{ path: `cells.${y}`, found: `a row of ${row.length} cells`, expected: `${width}, like the first row` }];
+    if (row.length !== width)
+      return [{ path: `cells.${y}`, found: `a row of ${row.length} cells`, expected: `${width}, like the first row` }];
     const x = [...row].findIndex((mark) => mark !== SOLID && mark !== OPEN && !ground.surfaces[mark]);
-    return x < 0 ? [] : [{ path: `cells.${y}`, found: `the mark ${shown(row[x])} in column ${x}`, expected: `"#", "." or a mark of surfaces` }];
+    return x < 0
+      ? []
+      : [{ path: `cells.${y}`, found: `the mark ${shown(row[x])} in column ${x}`, expected: `"#", "." or a mark of surfaces` }];
   });
 }
 

@@ -33,8 +33,14 @@ export function prepareBounds(parameters: Parameters, ground: Ground): BoundsPar
   const whole = bounds.measure === 'body' ? 1 : 0;
   const width = whole * (body.shape === 'circle' ? 2 * body.radius : body.width);
   const height = whole * (body.shape === 'circle' ? 2 * body.radius : body.height);
-  const [left, right] = interval(frame.x + bounds.inset.left + width * body.originX, frame.x + frame.width - bounds.inset.right - width * (1 - body.originX));
-  const [top, bottom] = interval(frame.y + bounds.inset.top + height * body.originY, frame.y + frame.height - bounds.inset.bottom - height * (1 - body.originY));
+  const [left, right] = interval(
+    frame.x + bounds.inset.left + width * body.originX,
+    frame.x + frame.width - bounds.inset.right - width * (1 - body.originX),
+  );
+  const [top, bottom] = interval(
+    frame.y + bounds.inset.top + height * body.originY,
+    frame.y + frame.height - bounds.inset.bottom - height * (1 - body.originY),
+  );
   const free = (axis: 'x' | 'y') => bounds.axes !== 'both' && bounds.axes !== axis;
   return {
     policy: bounds.policy,

@@ -1,5 +1,10 @@
 import { atan2, clamp, DEGREE, exp2, length, PI, TAU, wrapAngle } from '../math/functions.ts';
+import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+import type { ClockState } from './clock.ts';
+import type { IntentState } from './intent.ts';
+import type { Motion } from './motion.ts';
+import type { VelocityState } from './velocity.ts';
 
 /** Speed (unit/s) or input under which there is no direction to face. */
 const STILL = 1e-3;
@@ -7,7 +12,10 @@ const STILL = 1e-3;
 export interface FacingParameters {
   /** Width of a sector in radians; 0 when any angle may be faced. */
   sector: number;
-  from: Parameters['facing']['from'];
+  /** Scheme turn: the heading is faced. */
+  turns: boolean;
+  fromMovement: boolean;
+  fromInput: boolean;
   turn: Parameters['facing']['turn'];
   rate: number;
   halfLife: number;
@@ -20,16 +28,27 @@ export interface FacingState {
   angle: number;
   /** Where it should face once it has turned, radians. */
   goal: number;
+  /** The direction that was last aimed along: the same one again needs no working out. */
+  alongX: number;
+  alongY: number;
 }
 
 export function createFacing(): FacingState {
-  return { angle: 0, goal: 0 };
+  return { angle: 0, goal: 0, alongX: 0, alongY: 0 };
 }
 
-export function prepareFacing({ facing }: Parameters): FacingParameters {
+/** Works the direction out anew at the next tick: what it is turned into has changed. */
+export function forgetDirection(state: FacingState): void {
+  state.alongX = 0;
+  state.alongY = 0;
+}
+
+export function prepareFacing({ facing, scheme }: Parameters): FacingParameters {
   return {
     sector: facing.directions === 'free' ? 0 : TAU / Number(facing.directions),
-    from: facing.from,
+    turns: scheme === 'turn',
+    fromMovement: facing.from === 'movement',
+    fromInput: facing.from === 'input',
     turn: facing.turn,
     rate: facing.rate * DEGREE,
     halfLife: facing.halfLife,
@@ -45,15 +64,38 @@ export function stickySector(angle: number, current: number, sector: number, sti
   return wrapAngle(Math.floor(angle / sector + 0.5) * sector);
 }
 
-/** Faces along (x, y), the source's direction; the null vector keeps what was. */
-export function stepFacing(state: FacingState, p: FacingParameters, x: number, y: number, dt: number): void {
-  if (length(x, y) > STILL) {
-    const angle = atan2(y, x);
-    state.goal = p.sector === 0 ? angle : stickySector(angle, state.goal, p.sector, p.stickiness);
+/** Faces along the motion, the hands' way or the pointer; where the source has no direction, what was faced is kept. */
+export function stepFacing(
+  state: FacingState,
+  p: FacingParameters,
+  motion: Motion,
+  velocity: VelocityState,
+  intent: IntentState,
+  hands: Hands,
+  clock: ClockState,
+): void {
+  if (p.turns) aim(state, p, velocity.heading);
+  else {
+    const x = p.fromMovement ? motion.vx : p.fromInput ? intent.x : hands.pointX - motion.x;
+    const y = p.fromMovement ? motion.vy : p.fromInput ? intent.y : hands.pointY - motion.y;
+    if ((x !== state.alongX || y !== state.alongY) && length(x, y) > STILL) {
+      state.alongX = x;
+      state.alongY = y;
+      aim(state, p, atan2(y, x));
+    }
   }
+  if (state.angle !== state.goal) turn(state, p, clock.dt);
+}
+
+function aim(state: FacingState, p: FacingParameters, angle: number): void {
+  state.goal = p.sector === 0 ? angle : stickySector(angle, state.goal, p.sector, p.stickiness);
+}
+
+/** Turns towards the goal, the shorter way round. */
+function turn(state: FacingState, p: FacingParameters, dt: number): void {
   const away = wrapAngle(state.goal - state.angle);
-  const turn = turned(p, away, dt);
-  state.angle = turn === away ? state.goal : wrapAngle(state.angle + turn);
+  const part = turned(p, away, dt);
+  state.angle = part === away ? state.goal : wrapAngle(state.angle + part);
 }
 
 /** The part of `away` that is turned in this tick; half a turn goes clockwise. */

@@ -1,5 +1,9 @@
+import { length } from '../math/functions.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+import type { ClockState } from './clock.ts';
 import { EMPTIED, RECOVERED, SPRINT_BEGAN, SPRINT_ENDED, SPRINT_REFUSED } from './events.ts';
+import type { IntentState } from './intent.ts';
+import type { Motion } from './motion.ts';
 
 /** Names of the gaits; the index is what the state and the trace hold. */
 export const gaits = ['stand', 'walk', 'sprint', 'spent'] as const;
@@ -17,6 +21,9 @@ export interface GaitParameters {
   sprintSpeed: number;
   stamina: Parameters['stamina'];
   recoverTo: number;
+  drainsHeld: boolean;
+  regainsStanding: boolean;
+  regainsAlways: boolean;
 }
 
 export interface GaitState {
@@ -40,35 +47,50 @@ export interface GaitState {
 }
 
 export function createGait(): GaitState {
-  return { gait: STAND, since: 0, stamina: 0, sprinting: 0, locked: 0, lost: 0, refused: 0, sinceDrain: 1e9, lump: 0, speed: 0, happened: 0 };
+  return {
+    gait: STAND,
+    since: 0,
+    stamina: 0,
+    sprinting: 0,
+    locked: 0,
+    lost: 0,
+    refused: 0,
+    sinceDrain: 1e9,
+    lump: 0,
+    speed: 0,
+    happened: 0,
+  };
 }
 
 export function prepareGait({ pace, stamina }: Parameters): GaitParameters {
-  return { walkSpeed: pace.walkSpeed, sprintSpeed: pace.sprintSpeed, stamina, recoverTo: Math.min(stamina.recoverTo, stamina.max) };
+  return {
+    walkSpeed: pace.walkSpeed,
+    sprintSpeed: pace.sprintSpeed,
+    stamina,
+    recoverTo: Math.min(stamina.recoverTo, stamina.max),
+    drainsHeld: stamina.drainWhile === 'held',
+    regainsStanding: stamina.regainWhile === 'standing',
+    regainsAlways: stamina.regainWhile === 'always',
+  };
 }
 
-/**
- * Whether the body sprints, and what that does to the stamina.
- * @param amount magnitude that the hands ask for
- * @param wanted 1 while a sprint is wanted, `on` 1 while its control is on
- * @param blocked 1 when a wall or an edge took nearly all of the last tick's motion
- */
-export function stepGait(state: GaitState, p: GaitParameters, amount: number, wanted: number, on: number, blocked: number, dt: number): void {
+/** Whether the body sprints, and what that does to the stamina. */
+export function stepGait(state: GaitState, p: GaitParameters, intent: IntentState, clock: ClockState): void {
   const was = state.sprinting;
   const { stamina } = p;
   state.happened = 0;
   state.lost = 0;
   if (stamina.enabled) {
-    decideSprint(state, p, wanted);
-    const moving = amount > 0 && blocked === 0;
-    const draining = stamina.drainWhile === 'held' ? on === 1 && state.locked === 0 : state.sprinting === 1 && moving;
-    if (stamina.interval > 0) stepLumps(state, stamina, draining, amount, dt);
-    else stepContinuous(state, stamina, draining, amount, dt);
+    decideSprint(state, p, intent);
+    const moving = intent.amount > 0 && clock.blocked === 0;
+    const draining = p.drainsHeld ? intent.sprintOn === 1 && state.locked === 0 : state.sprinting === 1 && moving;
+    if (stamina.interval > 0) stepLumps(state, p, draining, intent, clock.dt);
+    else stepContinuous(state, p, draining, intent, clock.dt);
     if (state.stamina <= 0) runEmpty(state, stamina, draining);
   } else {
     state.locked = 0;
     state.refused = 0;
-    state.sprinting = wanted;
+    state.sprinting = intent.sprintWanted;
   }
   if (was === 0 && state.sprinting === 1) state.happened |= SPRINT_BEGAN;
   if (was === 1 && state.sprinting === 0) state.happened |= SPRINT_ENDED;
@@ -76,7 +98,8 @@ export function stepGait(state: GaitState, p: GaitParameters, amount: number, wa
 }
 
 /** A sprint begins with at least `startAt`, and not between empty and `recoverTo`. */
-function decideSprint(state: GaitState, p: GaitParameters, wanted: number): void {
+function decideSprint(state: GaitState, p: GaitParameters, intent: IntentState): void {
+  const wanted = intent.sprintWanted;
   if (state.locked === 1 && state.stamina >= p.recoverTo) {
     state.locked = 0;
     state.happened |= RECOVERED;
@@ -90,31 +113,33 @@ function decideSprint(state: GaitState, p: GaitParameters, wanted: number): void
 }
 
 /** Regain a second: none while the tuning forbids it, less while moving. */
-function regainRate(state: GaitState, stamina: Parameters['stamina'], amount: number): number {
-  if (stamina.regainWhile === 'standing' && amount > 0) return 0;
-  if (stamina.regainWhile === 'notSprinting' && state.sprinting === 1) return 0;
-  return stamina.regain * (amount > 0 ? stamina.regainMovingFactor : 1);
+function regainRate(state: GaitState, p: GaitParameters, intent: IntentState): number {
+  if (p.regainsStanding && intent.amount > 0) return 0;
+  if (!p.regainsAlways && state.sprinting === 1) return 0;
+  return p.stamina.regain * (intent.amount > 0 ? p.stamina.regainMovingFactor : 1);
 }
 
 /** Drain and regain at steady rates; the wait before regain, and an empty bar, are met inside the tick. */
-function stepContinuous(state: GaitState, stamina: Parameters['stamina'], draining: boolean, amount: number, dt: number): void {
+function stepContinuous(state: GaitState, p: GaitParameters, draining: boolean, intent: IntentState, dt: number): void {
+  const { stamina } = p;
   if (draining) {
     const lasts = stamina.drain > 0 ? state.stamina / stamina.drain : dt;
     state.sinceDrain = lasts < dt ? dt - lasts : 0;
     state.stamina = lasts <= dt && stamina.drain > 0 ? 0 : state.stamina - stamina.drain * dt;
-    if (stamina.regainWhile !== 'always') return;
-    state.stamina = Math.min(stamina.max, state.stamina + regainRate(state, stamina, amount) * dt);
+    if (!p.regainsAlways) return;
+    state.stamina = Math.min(stamina.max, state.stamina + regainRate(state, p, intent) * dt);
     return;
   }
   const before = state.sinceDrain;
   state.sinceDrain = before + dt;
-  const wait = stamina.regainWhile === 'always' ? 0 : stamina.regainDelay;
+  const wait = p.regainsAlways ? 0 : stamina.regainDelay;
   const time = state.sinceDrain <= wait ? 0 : before >= wait ? dt : state.sinceDrain - wait;
-  state.stamina = Math.min(stamina.max, state.stamina + regainRate(state, stamina, amount) * time);
+  state.stamina = Math.min(stamina.max, state.stamina + regainRate(state, p, intent) * time);
 }
 
 /** The same in lumps of rate × interval on the interval's boundaries; what is left of a tick counts towards the next. */
-function stepLumps(state: GaitState, stamina: Parameters['stamina'], draining: boolean, amount: number, dt: number): void {
+function stepLumps(state: GaitState, p: GaitParameters, draining: boolean, intent: IntentState, dt: number): void {
+  const { stamina } = p;
   state.sinceDrain = draining ? 0 : state.sinceDrain + dt;
   state.lump += dt;
   const lumps = Math.floor(state.lump / stamina.interval + 1e-9);
@@ -122,8 +147,8 @@ function stepLumps(state: GaitState, stamina: Parameters['stamina'], draining: b
   state.lump = Math.max(0, state.lump - lumps * stamina.interval);
   const time = lumps * stamina.interval;
   if (draining) state.stamina = Math.max(0, state.stamina - stamina.drain * time);
-  const waited = stamina.regainWhile === 'always' || (!draining && state.sinceDrain >= stamina.regainDelay);
-  if (waited) state.stamina = Math.min(stamina.max, state.stamina + regainRate(state, stamina, amount) * time);
+  const waited = p.regainsAlways || (!draining && state.sinceDrain >= stamina.regainDelay);
+  if (waited) state.stamina = Math.min(stamina.max, state.stamina + regainRate(state, p, intent) * time);
 }
 
 /** Empty: the sprint is locked until recovered, and, as the tuning says, has to be asked for anew. */
@@ -136,10 +161,10 @@ function runEmpty(state: GaitState, stamina: Parameters['stamina'], draining: bo
   state.happened |= EMPTIED;
 }
 
-/** Names the gait by what the tick came to: `speed` is the body's speed after it. */
-export function settleGait(state: GaitState, amount: number, speed: number, dt: number): void {
-  const moving = amount > 0 || speed >= STANDING_SPEED;
+/** Names the gait by what the tick came to. */
+export function settleGait(state: GaitState, intent: IntentState, motion: Motion, clock: ClockState): void {
+  const moving = intent.amount > 0 || length(motion.vx, motion.vy) >= STANDING_SPEED;
   const gait = !moving ? STAND : state.sprinting === 1 ? SPRINTING : state.locked === 1 ? SPENT : WALK;
-  state.since = gait === state.gait ? state.since + dt : dt;
+  state.since = gait === state.gait ? state.since + clock.dt : clock.dt;
   state.gait = gait;
 }

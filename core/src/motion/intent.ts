@@ -2,7 +2,10 @@ import { cos, DEGREE, length, PI, sin } from '../math/functions.ts';
 import { ACTION, AUTO_RUN, DOWN, LEFT, PLANT, RIGHT, SPRINT, SPRINT_TOGGLE, UP } from '../tape/controls.ts';
 import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+import type { ClockState } from './clock.ts';
 import { AUTO_RUN_OFF, AUTO_RUN_ON, SPRINT_CANCELLED, TOGGLED_OFF, TOGGLED_ON } from './events.ts';
+import type { FacingState } from './facing.ts';
+import type { GaitState } from './gait.ts';
 import { prepareSteering, rotate, type Steer, type SteeringParameters, steer } from './steering.ts';
 
 /** What the intent stage needs of a tuning. */
@@ -44,7 +47,22 @@ export interface IntentState extends Steer {
 }
 
 export function createIntent(): IntentState {
-  return { x: 0, y: 0, axis: 0, turn: 0, drive: 0, amount: 0, sprintOn: 0, sprintWanted: 0, toggled: 0, autoRun: 0, holdCancelled: 0, latchX: 0, latchY: 0, happened: 0 };
+  return {
+    x: 0,
+    y: 0,
+    axis: 0,
+    turn: 0,
+    drive: 0,
+    amount: 0,
+    sprintOn: 0,
+    sprintWanted: 0,
+    toggled: 0,
+    autoRun: 0,
+    holdCancelled: 0,
+    latchX: 0,
+    latchY: 0,
+    happened: 0,
+  };
 }
 
 export function prepareIntent({ scheme, input, pace, camera }: Parameters): IntentParameters {
@@ -76,27 +94,30 @@ function wentDown(hands: Hands, control: number): boolean {
 /** Input more than this against the way of an auto-run ends it: the cosine of 120°. */
 const OPPOSITE = -0.5;
 
-/**
- * @param facing where the body faces, radians
- * @param blocked 1 when a wall or an edge took nearly all of the last tick's motion
- * @param sprintLost 1 when the last tick emptied the stamina and the tuning cancels the sprint then
- */
-export function stepIntent(state: IntentState, p: IntentParameters, hands: Hands, facing: number, blocked: number, sprintLost: number): void {
+/** Reads the hands; of facing, gait and clock it reads what the last tick left. */
+export function stepIntent(
+  state: IntentState,
+  p: IntentParameters,
+  hands: Hands,
+  facing: FacingState,
+  gait: GaitState,
+  clock: ClockState,
+): void {
   const wasMoving = state.amount > 0;
   state.happened = 0;
   steer(hands, p.steering, state);
   if (p.turns) turnAndDrive(state);
   else {
-    if (p.latches) latchWay(state, p, hands, blocked);
+    if (p.latches) latchWay(state, p, hands, clock);
     if (p.relativeToCamera) rotate(state, p.cameraHeading);
-    else if (p.relativeToFacing) rotate(state, facing + PI / 2);
+    else if (p.relativeToFacing) rotate(state, facing.goal + PI / 2);
   }
   stepAutoRun(state, p, hands, facing);
   state.amount = p.turns ? (state.drive < 0 ? -state.drive : state.drive) : length(state.x, state.y);
   const ended =
-    sprintLost === 1 ||
+    gait.lost === 1 ||
     (p.endsOnStop && wasMoving && state.amount === 0) ||
-    (p.endsOnWall && blocked === 1) ||
+    (p.endsOnWall && clock.blocked === 1) ||
     (p.endsOnAction && wentDown(hands, ACTION));
   stepSprint(state, p, hands, ended);
 }
@@ -113,8 +134,8 @@ function turnAndDrive(state: IntentState): void {
 }
 
 /** Scheme latch: a press, a stick push or a swipe sets the way; plant or a wall ends it. */
-function latchWay(state: IntentState, p: IntentParameters, hands: Hands, blocked: number): void {
-  if (blocked === 1 || wentDown(hands, PLANT)) {
+function latchWay(state: IntentState, p: IntentParameters, hands: Hands, clock: ClockState): void {
+  if (clock.blocked === 1 || wentDown(hands, PLANT)) {
     state.latchX = 0;
     state.latchY = 0;
   }
@@ -138,7 +159,7 @@ function latchWay(state: IntentState, p: IntentParameters, hands: Hands, blocked
 }
 
 /** Auto-run: straight on along the facing, steered by what is pressed, ended by its control or by opposite input. */
-function stepAutoRun(state: IntentState, p: IntentParameters, hands: Hands, facing: number): void {
+function stepAutoRun(state: IntentState, p: IntentParameters, hands: Hands, facing: FacingState): void {
   const was = state.autoRun;
   if (!p.autoRuns) state.autoRun = 0;
   else if (wentDown(hands, AUTO_RUN)) state.autoRun = 1 - was;
@@ -147,8 +168,8 @@ function stepAutoRun(state: IntentState, p: IntentParameters, hands: Hands, faci
       if (state.drive < 0) state.autoRun = 0;
       else state.drive = 1;
     } else {
-      const wayX = cos(facing);
-      const wayY = sin(facing);
+      const wayX = cos(facing.goal);
+      const wayY = sin(facing.goal);
       const size = length(state.x, state.y);
       if (size === 0) {
         state.x = wayX;

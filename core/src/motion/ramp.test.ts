@@ -44,14 +44,33 @@ describe('other ramps', () => {
   });
 
   it('a flat curve is the linear ramp', () => {
-    const flat = { 'ramp.points': [[0, 1], [1, 1]] as const, 'clock.integration': 'exact' };
-    for (const ticks of [3, 8, 40]) expect(travelled({ ...flat, 'ramp.model': 'curve' }, ticks)).toBeCloseTo(travelled({ 'clock.integration': 'exact' }, ticks), 8);
+    const flat = {
+      'ramp.points': [
+        [0, 1],
+        [1, 1],
+      ] as const,
+      'clock.integration': 'exact',
+    };
+    for (const ticks of [3, 8, 40])
+      expect(travelled({ ...flat, 'ramp.model': 'curve' }, ticks)).toBeCloseTo(travelled({ 'clock.integration': 'exact' }, ticks), 8);
   });
 
   it('a curve from 1 to e^-1 rises as ln: t = (V/a)·ln(f1/f0)/(f1 − f0)', () => {
     // The tangents of the monotone cubic through two points are their slope, so f is linear in s.
     const end = Math.exp(-1);
-    const world = drive({ 'ramp.model': 'curve', 'ramp.points': [[0, 1], [1, end]], 'clock.integration': 'exact', 'clock.hz': 1000 }, 400, hold);
+    const world = drive(
+      {
+        'ramp.model': 'curve',
+        'ramp.points': [
+          [0, 1],
+          [1, end],
+        ],
+        'clock.integration': 'exact',
+        'clock.hz': 1000,
+      },
+      400,
+      hold,
+    );
     const expected = ((140 / 900) * -1) / (end - 1);
     const row = Array.from({ length: 400 }, (_, i) => i + 1).find((i) => world.trace.at('vx', i) >= 140) as number;
     expect(world.trace.at('time', row)).toBeGreaterThanOrEqual(expected - 1e-9);
@@ -67,14 +86,26 @@ describe('exact integration is the same at every tick rate', () => {
     { at: 3 * hz, release: 'right' as const },
   ];
 
-  it.each([
+  it.each<[string, Parameters<typeof drive>[0]]>([
     ['linear', { 'ramp.model': 'linear' }],
     ['smooth', { 'ramp.model': 'smooth' }],
-    ['curve', { 'ramp.model': 'curve', 'ramp.points': [[0, 0.3], [0.4, 1.4], [1, 0.2]] as const }],
+    [
+      'curve',
+      {
+        'ramp.model': 'curve',
+        'ramp.points': [
+          [0, 0.3],
+          [0.4, 1.4],
+          [1, 0.2],
+        ] as const,
+      },
+    ],
     ['instant', { 'ramp.model': 'instant' }],
     ['heading', { 'ramp.turning': 'heading' }],
   ])('%s: start, reverse, reverse, stop agree to 1e-9 at 30, 60 and 144 Hz', (_, values) => {
-    const places = [30, 60, 144].map((hz) => [1, 2, 3, 4].map((s) => travelled({ ...values, 'clock.integration': 'exact', 'clock.hz': hz }, s * hz, out(hz))));
+    const places = [30, 60, 144].map((hz) =>
+      [1, 2, 3, 4].map((s) => travelled({ ...values, 'clock.integration': 'exact', 'clock.hz': hz }, s * hz, out(hz))),
+    );
     for (const i of [0, 1, 2, 3]) {
       if (values['ramp.turning'] === 'heading' && i > 0) continue; // Turning round takes a curve, which is not a straight line.
       expect(Math.abs((places[0]?.[i] as number) - (places[1]?.[i] as number))).toBeLessThan(1e-9);
@@ -88,16 +119,37 @@ describe('any ramp', () => {
     const rate = fc.double({ min: 0.001, max: 1e8, noNaN: true });
     fc.assert(
       fc.property(
-        fc.record({ model: fc.constantFrom('instant', 'linear', 'smooth', 'curve'), integration: fc.constantFrom('semiImplicit', 'trapezoid', 'exact'), turning: fc.constantFrom('vector', 'heading') }),
+        fc.record({
+          model: fc.constantFrom('instant', 'linear', 'smooth', 'curve'),
+          integration: fc.constantFrom('semiImplicit', 'trapezoid', 'exact'),
+          turning: fc.constantFrom('vector', 'heading'),
+        }),
         fc.double({ min: 0, max: 1e6, noNaN: true }),
         fc.array(rate, { minLength: 4, maxLength: 4 }),
-        fc.array(fc.constantFrom('left', 'right', 'up', 'down') as fc.Arbitrary<'left' | 'right' | 'up' | 'down'>, { minLength: 1, maxLength: 8 }),
+        fc.array(fc.constantFrom('left', 'right', 'up', 'down') as fc.Arbitrary<'left' | 'right' | 'up' | 'down'>, {
+          minLength: 1,
+          maxLength: 8,
+        }),
         fc.integer({ min: 1, max: 1000 }),
         ({ model, integration, turning }, walk, rates, keys, hz) => {
-          const events = keys.flatMap((key, i) => [{ at: i * 5, press: key }, { at: i * 5 + 4, release: key }]);
+          const events = keys.flatMap((key, i) => [
+            { at: i * 5, press: key },
+            { at: i * 5 + 4, release: key },
+          ]);
           const [accelerate, decelerate, brake, ease] = rates as [number, number, number, number];
           const world = drive(
-            { 'ramp.model': model, 'clock.integration': integration, 'ramp.turning': turning, 'pace.walkSpeed': walk, 'pace.sprintSpeed': walk, 'ramp.accelerate': accelerate, 'ramp.decelerate': decelerate, 'ramp.brake': brake, 'ramp.ease': ease, 'clock.hz': hz },
+            {
+              'ramp.model': model,
+              'clock.integration': integration,
+              'ramp.turning': turning,
+              'pace.walkSpeed': walk,
+              'pace.sprintSpeed': walk,
+              'ramp.accelerate': accelerate,
+              'ramp.decelerate': decelerate,
+              'ramp.brake': brake,
+              'ramp.ease': ease,
+              'clock.hz': hz,
+            },
             45,
             events,
           );

@@ -1,5 +1,5 @@
 import { exp2, LN2, length } from '../math/functions.ts';
-import { type AccelerationCurve, factorAt, type Flow, followCurve } from './accelerationCurve.ts';
+import { type AccelerationCurve, type Flow, factorAt, followCurve } from './accelerationCurve.ts';
 import { type Integration, moveWith } from './integration.ts';
 import type { Motion } from './motion.ts';
 
@@ -13,6 +13,12 @@ export interface Rates {
   curve: AccelerationCurve | null;
 }
 
+/** The velocity aimed at, unit/s. */
+export interface Target {
+  x: number;
+  y: number;
+}
+
 /** Part of a speed that counts as no difference, against rounding. */
 const EVEN = 1e-12;
 /** Below this difference (unit/s) a smooth ramp has arrived. */
@@ -22,7 +28,13 @@ const ARRIVED = 1e-9;
 const flow: Flow = { s: 0, integral: 0, time: 0 };
 
 /** Smooth: v ← v* + (v − v*)·2^(−dt/halfLife), with its exact integral v*·dt + (v − v*)·(1 − 2^(−dt/halfLife))·halfLife/ln 2. */
-export function smoothRamp(motion: Motion, targetX: number, targetY: number, halfLife: number, dt: number, integration: Integration): void {
+export function smoothRamp(
+  motion: Motion,
+  { x: targetX, y: targetY }: Target,
+  halfLife: number,
+  dt: number,
+  integration: Integration,
+): void {
   const keep = exp2(-dt / halfLife);
   const ex = motion.vx - targetX;
   const ey = motion.vy - targetY;
@@ -54,11 +66,12 @@ function fraction(difference: number, target: number): number {
 }
 
 /** Linear (and curve): v moves straight towards v* by at most rate·dt. */
-export function linearRamp(motion: Motion, targetX: number, targetY: number, rates: Rates, dt: number, integration: Integration): void {
+export function linearRamp(motion: Motion, aim: Target, rates: Rates, dt: number, integration: Integration): void {
   if (integration === 'exact') {
-    exactLinearRamp(motion, targetX, targetY, rates, dt);
+    exactLinearRamp(motion, aim, rates, dt);
     return;
   }
+  const { x: targetX, y: targetY } = aim;
   const ex = targetX - motion.vx;
   const ey = targetY - motion.vy;
   const difference = length(ex, ey);
@@ -76,7 +89,7 @@ export function linearRamp(motion: Motion, targetX: number, targetY: number, rat
  * The same, split where the rate changes: at the point where braking has stopped the motion against v*, where easing
  * falls below the target's size, and where the target is reached. Within a piece the motion is ½·rate·t², exactly.
  */
-function exactLinearRamp(motion: Motion, targetX: number, targetY: number, rates: Rates, dt: number): void {
+function exactLinearRamp(motion: Motion, { x: targetX, y: targetY }: Target, rates: Rates, dt: number): void {
   const target = length(targetX, targetY);
   let left = dt;
   let braked = false;
@@ -124,7 +137,16 @@ function arrive(motion: Motion, targetX: number, targetY: number): void {
 }
 
 /** One accelerating piece under a curve; returns the time it took. */
-function curvedPiece(motion: Motion, ux: number, uy: number, difference: number, target: number, curve: AccelerationCurve, rate: number, dt: number): number {
+function curvedPiece(
+  motion: Motion,
+  ux: number,
+  uy: number,
+  difference: number,
+  target: number,
+  curve: AccelerationCurve,
+  rate: number,
+  dt: number,
+): number {
   const start = fraction(difference, target);
   flow.s = start;
   flow.integral = 0;

@@ -1,4 +1,5 @@
 import { type BoundsState, createBounds } from './bounds.ts';
+import { type ClockState, createClock } from './clock.ts';
 import { createFacing, type FacingState } from './facing.ts';
 import { createGait, type GaitState } from './gait.ts';
 import { createIntent, type IntentState } from './intent.ts';
@@ -7,7 +8,7 @@ import { createVelocity, type VelocityState } from './velocity.ts';
 
 /** What the world knows between ticks: the clock, and one slice a stage. Numbers only, so that it can be kept and hashed. */
 export interface State {
-  clock: { tick: number; time: number; blocked: number };
+  clock: ClockState;
   motion: Motion;
   intent: IntentState;
   gait: GaitState;
@@ -18,7 +19,7 @@ export interface State {
 
 export function createState(): State {
   return {
-    clock: { tick: -1, time: 0, blocked: 0 },
+    clock: createClock(),
     motion: createMotion(),
     intent: createIntent(),
     gait: createGait(),

@@ -1,14 +1,13 @@
-import type { Hands } from '../tape/hands.ts';
-import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import type { Ground } from '../ground/ground.ts';
 import { length } from '../math/functions.ts';
+import type { Hands } from '../tape/hands.ts';
+import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { type BoundsParameters, prepareBounds, stepBounds } from './bounds.ts';
 import { type FacingParameters, prepareFacing, stepFacing } from './facing.ts';
 import { type GaitParameters, prepareGait, settleGait, stepGait } from './gait.ts';
 import { type IntentParameters, prepareIntent, stepIntent } from './intent.ts';
 import type { State } from './state.ts';
 import { prepareVelocity, stepVelocity, type VelocityParameters } from './velocity.ts';
-import { cos, sin } from '../math/functions.ts';
 
 /** A tuning on a ground, prepared for the stages: angles in radians, limits worked out, curves sampled. */
 export interface Plan {
@@ -35,9 +34,10 @@ const HEADWAY = 0.1;
 /** One tick of `dt` seconds: hands → intent → gait and stamina → velocity → contact → bounds → facing. */
 export function tick(state: State, plan: Plan, hands: Hands, dt: number): void {
   const { motion, intent, gait, velocity, bounds, facing, clock } = state;
-  stepIntent(intent, plan.intent, hands, facing.goal, clock.blocked, gait.lost);
-  stepGait(gait, plan.gait, intent.amount, intent.sprintWanted, intent.sprintOn, clock.blocked, dt);
-  stepVelocity(velocity, plan.velocity, motion, intent, gait.speed, 1, facing.angle, dt);
+  clock.dt = dt;
+  stepIntent(intent, plan.intent, hands, facing, gait, clock);
+  stepGait(gait, plan.gait, intent, clock);
+  stepVelocity(velocity, plan.velocity, motion, intent, gait, facing, clock);
 
   const fromX = motion.x;
   const fromY = motion.y;
@@ -47,12 +47,8 @@ export function tick(state: State, plan: Plan, hands: Hands, dt: number): void {
   const wanted = length(motion.dx, motion.dy);
   clock.blocked = wanted > 0 && length(motion.x - fromX, motion.y - fromY) < HEADWAY * wanted ? 1 : 0;
 
-  if (plan.velocity.scheme === 'turn') stepFacing(facing, plan.facing, cos(velocity.heading), sin(velocity.heading), dt);
-  else if (plan.facing.from === 'movement') stepFacing(facing, plan.facing, motion.vx, motion.vy, dt);
-  else if (plan.facing.from === 'input') stepFacing(facing, plan.facing, intent.x, intent.y, dt);
-  else stepFacing(facing, plan.facing, hands.pointX - motion.x, hands.pointY - motion.y, dt);
-
-  settleGait(gait, intent.amount, length(motion.vx, motion.vy), dt);
+  stepFacing(facing, plan.facing, motion, velocity, intent, hands, clock);
+  settleGait(gait, intent, motion, clock);
   clock.tick++;
   clock.time += dt;
 }

@@ -1,13 +1,18 @@
 import { atan2, clamp, cos, DEGREE, length, PI, sin, wrapAngle } from '../math/functions.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { prepareCurve } from './accelerationCurve.ts';
+import type { ClockState } from './clock.ts';
+import type { FacingState } from './facing.ts';
+import type { GaitState } from './gait.ts';
 import { type Integration, moveWith } from './integration.ts';
 import type { IntentState } from './intent.ts';
 import { createMotion, type Motion } from './motion.ts';
-import { linearRamp, type Rates, smoothRamp } from './ramp.ts';
+import { linearRamp, type Rates, smoothRamp, type Target } from './ramp.ts';
 
 export interface VelocityParameters {
-  scheme: Parameters['scheme'];
+  turns: boolean;
+  /** Backwards and sideways are as fast as forwards. */
+  evenFactors: boolean;
   model: Parameters['ramp']['model'];
   rates: Rates;
   /** The rates of a body that is turned against its motion: it stops as fast as it brakes. */
@@ -34,7 +39,8 @@ export function createVelocity(): VelocityState {
 export function prepareVelocity({ scheme, ramp, pace, clock }: Parameters): VelocityParameters {
   const { accelerate, decelerate, brake, ease } = ramp;
   return {
-    scheme,
+    turns: scheme === 'turn',
+    evenFactors: pace.backwardFactor === 1 && pace.sidewaysFactor === 1,
     model: ramp.model,
     rates: { accelerate, decelerate, brake, ease, curve: ramp.model === 'curve' ? prepareCurve(ramp.points) : null },
     braking: { accelerate, decelerate: brake, brake, ease, curve: null },
@@ -50,46 +56,57 @@ export function prepareVelocity({ scheme, ramp, pace, clock }: Parameters): Velo
 /** Speed below which a body has no direction of travel of its own. */
 const STILL = 1e-6;
 
+/** The velocity aimed at in this tick; written before each use. */
+const aim: Target = { x: 0, y: 0 };
+
 /** Speed and distance along the heading, as a motion on one axis. */
 const along: Motion = createMotion();
 
-/**
- * Sets the velocity and the displacement of this tick.
- * @param gaitSpeed steady speed of the gait, unit/s; `surface` its factor underfoot
- * @param facing where the body faces, radians
- */
-export function stepVelocity(state: VelocityState, p: VelocityParameters, motion: Motion, intent: IntentState, gaitSpeed: number, surface: number, facing: number, dt: number): void {
-  const speed = gaitSpeed * surface;
-  if (p.scheme === 'turn') {
-    turnAndDrive(state, p, motion, intent, speed, dt);
+/** Sets the velocity and the displacement of this tick: towards direction × gait speed × factor, as the ramp says. */
+export function stepVelocity(
+  state: VelocityState,
+  p: VelocityParameters,
+  motion: Motion,
+  intent: IntentState,
+  gait: GaitState,
+  facing: FacingState,
+  clock: ClockState,
+): void {
+  if (p.turns) {
+    turnAndDrive(state, p, motion, intent, gait.speed, clock.dt);
     return;
   }
-  const factor = intent.amount > 0 ? facingFactor(p, intent.x, intent.y, facing) : 1;
-  const targetX = intent.x * speed * factor;
-  const targetY = intent.y * speed * factor;
-  state.target = intent.amount * speed * factor;
-  if (p.heading) turnHeading(state, p, motion, targetX, targetY, dt);
-  else follow(p, motion, targetX, targetY, dt);
+  const speed = p.evenFactors || intent.amount === 0 ? gait.speed : gait.speed * facingFactor(p, intent.x, intent.y, facing.angle);
+  aim.x = intent.x * speed;
+  aim.y = intent.y * speed;
+  state.target = intent.amount * speed;
+  if (p.heading) turnHeading(state, p, motion, clock.dt);
+  else follow(p, motion, aim, clock.dt);
 }
 
 /** Brings the velocity towards the target as the ramp says. */
-function follow(p: VelocityParameters, motion: Motion, targetX: number, targetY: number, dt: number): void {
+function follow(p: VelocityParameters, motion: Motion, target: Target, dt: number): void {
+  // A steady motion is the same under every ramp and integration.
+  if (motion.vx === target.x && motion.vy === target.y) {
+    motion.dx = target.x * dt;
+    motion.dy = target.y * dt;
+    return;
+  }
   switch (p.model) {
     case 'instant':
-      moveWith(motion, targetX, targetY, dt, p.integration === 'trapezoid' ? 'trapezoid' : 'semiImplicit');
+      moveWith(motion, target.x, target.y, dt, p.integration === 'trapezoid' ? 'trapezoid' : 'semiImplicit');
       return;
     case 'smooth':
-      smoothRamp(motion, targetX, targetY, p.halfLife, dt, p.integration);
+      smoothRamp(motion, target, p.halfLife, dt, p.integration);
       return;
     case 'linear':
     case 'curve':
-      linearRamp(motion, targetX, targetY, p.rates, dt, p.integration);
+      linearRamp(motion, target, p.rates, dt, p.integration);
   }
 }
 
 /** Radius, in the direction of travel, of the ellipse whose half-axes are 1 forwards, `backward` and `sideways`. */
 function facingFactor(p: VelocityParameters, x: number, y: number, facing: number): number {
-  if (p.backwardFactor === 1 && p.sidewaysFactor === 1) return 1;
   const size = length(x, y);
   const forward = (x * cos(facing) + y * sin(facing)) / size;
   const side = Math.sqrt(Math.max(0, 1 - forward * forward));
@@ -100,10 +117,10 @@ function facingFactor(p: VelocityParameters, x: number, y: number, facing: numbe
 }
 
 /** Heading turning: the speed follows its ramp, the direction turns at `turnRate`; against the motion the body brakes. */
-function turnHeading(state: VelocityState, p: VelocityParameters, motion: Motion, targetX: number, targetY: number, dt: number): void {
+function turnHeading(state: VelocityState, p: VelocityParameters, motion: Motion, dt: number): void {
   const speed = length(motion.vx, motion.vy);
-  const target = length(targetX, targetY);
-  const goal = target > 0 ? atan2(targetY, targetX) : state.heading;
+  const target = length(aim.x, aim.y);
+  const goal = target > 0 ? atan2(aim.y, aim.x) : state.heading;
   if (speed > STILL) state.heading = atan2(motion.vy, motion.vx);
   else state.heading = goal;
   const before = state.heading;
@@ -113,14 +130,20 @@ function turnHeading(state: VelocityState, p: VelocityParameters, motion: Motion
   along.vx = speed;
   along.vy = 0;
   if (against && target > 0) brakeAlong(p, dt);
-  else follow(p, along, target, 0, dt);
+  else {
+    aim.x = target;
+    aim.y = 0;
+    follow(p, along, aim, dt);
+  }
   carryAlong(motion, p, before, state.heading);
 }
 
 /** Brakes the motion along the heading to a stop, at the braking rate or with the half-life. */
 function brakeAlong(p: VelocityParameters, dt: number): void {
-  if (p.model === 'linear' || p.model === 'curve') linearRamp(along, 0, 0, p.braking, dt, p.integration);
-  else follow(p, along, 0, 0, dt);
+  aim.x = 0;
+  aim.y = 0;
+  if (p.model === 'linear' || p.model === 'curve') linearRamp(along, aim, p.braking, dt, p.integration);
+  else follow(p, along, aim, dt);
 }
 
 /** Scheme turn: the heading turns with the hands, the drive is a signed speed along it. */
@@ -131,7 +154,9 @@ function turnAndDrive(state: VelocityState, p: VelocityParameters, motion: Motio
   along.vy = 0;
   state.heading = wrapAngle(before + intent.turn * p.turnRate * dt);
   state.target = target < 0 ? -target : target;
-  follow(p, along, target, 0, dt);
+  aim.x = target;
+  aim.y = 0;
+  follow(p, along, aim, dt);
   carryAlong(motion, p, before, state.heading);
 }
 

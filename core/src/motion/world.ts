@@ -2,7 +2,8 @@ import type { Ground } from '../ground/ground.ts';
 import { clamp, DEGREE } from '../math/functions.ts';
 import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
-import { createState, hashState, loadState, saveState, type State } from './state.ts';
+import { forgetDirection } from './facing.ts';
+import { createState, hashState, loadState, type State, saveState } from './state.ts';
 import { type Plan, preparePlan, tick } from './tick.ts';
 import { Trace } from './trace.ts';
 
@@ -61,6 +62,7 @@ export class World {
     const full = gait.stamina >= this.#parameters.stamina.max;
     this.#parameters = parameters;
     this.#plan = preparePlan(parameters, this.#ground);
+    forgetDirection(this.state.facing);
     gait.stamina = full ? parameters.stamina.max : clamp(gait.stamina, 0, parameters.stamina.max);
   }
 
@@ -76,7 +78,8 @@ export class World {
     tick(this.state, this.#plan, hands, dt);
     // At a fixed rate the time is a quotient, not a sum, so that it does not drift.
     const { clock } = this.state;
-    if (this.#parameters.clock.stepping === 'fixed') clock.time = this.#epoch.time + (clock.tick - this.#epoch.tick) / this.#parameters.clock.hz;
+    if (this.#parameters.clock.stepping === 'fixed')
+      clock.time = this.#epoch.time + (clock.tick - this.#epoch.tick) / this.#parameters.clock.hz;
     this.trace.write(this.state);
   }
 

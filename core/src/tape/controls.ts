@@ -1,5 +1,17 @@
 /** The controls that hands work, under the names used in tapes; the order is the index used in memory. */
-export const controls = ['up', 'down', 'left', 'right', 'sprint', 'sprintToggle', 'autoRun', 'plant', 'action', 'launch', 'pointer'] as const;
+export const controls = [
+  'up',
+  'down',
+  'left',
+  'right',
+  'sprint',
+  'sprintToggle',
+  'autoRun',
+  'plant',
+  'action',
+  'launch',
+  'pointer',
+] as const;
 export type Control = (typeof controls)[number];
 
 /** Ways of a swipe; the index + 1 is what hands carry for one tick. */

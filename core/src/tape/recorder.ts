@@ -1,5 +1,5 @@
 import { controls } from './controls.ts';
-import { type Hands, type HandsEvent, applyEvent, beginTick, newHands } from './hands.ts';
+import { applyEvent, beginTick, type Hands, type HandsEvent, newHands } from './hands.ts';
 import type { Tape, TapeEvent } from './tape.ts';
 
 /**
@@ -47,7 +47,9 @@ export class Recorder {
     this.#events.length = 0;
     this.#tick = 0;
     this.#cutAt = 0;
-    const order = controls.filter((_, i) => held[i] !== 0).sort((a, b) => (held[controls.indexOf(a)] as number) - (held[controls.indexOf(b)] as number));
+    const order = controls
+      .filter((_, i) => held[i] !== 0)
+      .sort((a, b) => (held[controls.indexOf(a)] as number) - (held[controls.indexOf(b)] as number));
     for (const press of order) this.#events.push({ at: 0, press });
     if (stickX !== 0 || stickY !== 0) this.#events.push({ at: 0, stick: [stickX, stickY] });
     if (pointX !== 0 || pointY !== 0) this.#events.push({ at: 0, point: [pointX, pointY] });

@@ -1,4 +1,4 @@
-import { type Hands, applyEvent, beginTick, newHands } from './hands.ts';
+import { applyEvent, beginTick, type Hands, newHands } from './hands.ts';
 import type { Tape } from './tape.ts';
 
 /** Rounding slack when a tick time of one rate is held against one of another. */

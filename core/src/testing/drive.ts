@@ -1,4 +1,4 @@
-import { groundFormat, type Ground } from '../ground/ground.ts';
+import { type Ground, groundFormat } from '../ground/ground.ts';
 import { World } from '../motion/world.ts';
 import { Replay } from '../tape/replay.ts';
 import type { TapeEvent } from '../tape/tape.ts';

@@ -1,6 +1,6 @@
 import { specs } from './catalogue/catalogue.ts';
-import { type Tuning, rawAt, valueAt } from './tuning.ts';
 import type { FileValue } from './schema.ts';
+import { rawAt, type Tuning, valueAt } from './tuning.ts';
 
 /** A parameter in which two tunings differ: the values in force, and as written (links kept). */
 export interface Difference {

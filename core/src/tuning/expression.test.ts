@@ -37,7 +37,11 @@ describe('entries of a number field', () => {
   it('keeps a link as a link, with its number', () => {
     expect(read('1.75 × walk', 'pace.sprintSpeed')).toEqual({ ok: true, value: { of: 'pace.walkSpeed', times: 1.75 }, number: 245 });
     expect(read('walk + 60', 'pace.sprintSpeed')).toEqual({ ok: true, value: { of: 'pace.walkSpeed', plus: 60 }, number: 200 });
-    expect(read('2 * pace.walkspeed - 10', 'pace.sprintSpeed')).toEqual({ ok: true, value: { of: 'pace.walkSpeed', times: 2, plus: -10 }, number: 270 });
+    expect(read('2 * pace.walkspeed - 10', 'pace.sprintSpeed')).toEqual({
+      ok: true,
+      value: { of: 'pace.walkSpeed', times: 2, plus: -10 },
+      number: 270,
+    });
   });
 
   it.each([

@@ -32,8 +32,10 @@ function fromTime(seconds: number, goal: string, context: Context): number | str
   const { path, parameters } = context;
   const span = rampSpan(context);
   if (span !== null && goal !== '90%') return span / seconds;
-  if (path === 'ramp.halfLife' || path === 'facing.halfLife' || path === 'camera.halfLife') return goal === '90%' ? seconds / HALF_LIVES_TO_90 : null;
-  if ((path === 'stamina.drain' && goal === 'empty') || (path === 'stamina.regain' && goal === 'full')) return parameters.stamina.max / seconds;
+  if (path === 'ramp.halfLife' || path === 'facing.halfLife' || path === 'camera.halfLife')
+    return goal === '90%' ? seconds / HALF_LIVES_TO_90 : null;
+  if ((path === 'stamina.drain' && goal === 'empty') || (path === 'stamina.regain' && goal === 'full'))
+    return parameters.stamina.max / seconds;
   return null;
 }
 
@@ -72,13 +74,19 @@ const signed = (sign: string | undefined, value: string | undefined) => (value =
 
 const rules: Rule[] = [
   [new RegExp(`^${N}$`), (m) => Number(m[1])],
-  [new RegExp(`^([+-])(\\d+\\.?\\d*|\\.\\d+)\\s*%$`), (m, c) => numberAt(c.parameters, c.path) * (1 + signed(m[1], m[2]) / 100)],
+  [/^([+-])(\d+\.?\d*|\.\d+)\s*%$/, (m, c) => numberAt(c.parameters, c.path) * (1 + signed(m[1], m[2]) / 100)],
   [new RegExp(`^([*/])\\s*${N}$`), (m, c) => numberAt(c.parameters, c.path) * (m[1] === '*' ? Number(m[2]) : 1 / Number(m[2]))],
   [new RegExp(`^${N}\\s*%$`), (m, c) => (c.spec.quantity === 'ratio' ? Number(m[1]) / 100 : null)],
-  [new RegExp(`^${N}\\s*(?:px|m)?\\s*/\\s*frame(\\s*(?:²|\\^2|/\\s*frame))?(?:\\s*at\\s*${N}(?:\\s*hz)?)?$`), (m, c) => perFrame(Number(m[1]), m[2] !== undefined, m[3] === undefined ? c.parameters.clock.hz : Number(m[3]), c)],
+  [
+    new RegExp(`^${N}\\s*(?:px|m)?\\s*/\\s*frame(\\s*(?:²|\\^2|/\\s*frame))?(?:\\s*at\\s*${N}(?:\\s*hz)?)?$`),
+    (m, c) => perFrame(Number(m[1]), m[2] !== undefined, m[3] === undefined ? c.parameters.clock.hz : Number(m[3]), c),
+  ],
   [new RegExp(`^${N}\\s*s\\s+to\\s+(full|empty|stop|90\\s*%)$`), (m, c) => fromTime(Number(m[1]), (m[2] as string).replace(/\s/g, ''), c)],
   [new RegExp(`^${N}\\s*(?:px|m)\\s+to\\s+stop$`), (m, c) => fromStop(Number(m[1]), c)],
-  [new RegExp(`^${N}\\s*\\*\\s*([a-z][a-z. -]*?)(?:\\s*([+-])\\s*(\\d+\\.?\\d*))?$`), (m) => linkTo(m[2] as string, Number(m[1]), signed(m[3], m[4]))],
+  [
+    new RegExp(`^${N}\\s*\\*\\s*([a-z][a-z. -]*?)(?:\\s*([+-])\\s*(\\d+\\.?\\d*))?$`),
+    (m) => linkTo(m[2] as string, Number(m[1]), signed(m[3], m[4])),
+  ],
   [new RegExp(`^([a-z][a-z. ]*?)\\s*\\*\\s*${N}$`), (m) => linkTo(m[1] as string, Number(m[2]), 0)],
   [/^([a-z][a-z. ]*?)(?:\s*([+-])\s*(\d+\.?\d*))?$/, (m) => linkTo(m[1] as string, 1, signed(m[2], m[3]))],
 ];
@@ -106,7 +114,8 @@ export function readEntry(typed: string, path: string, parameters: Parameters, l
     if (typeof value === 'string') return refuse(value.startsWith('“') ? value : `needs ${value}`);
     const number = typeof value === 'number' ? value : follow(value, numberAt(parameters, value.of));
     if (!Number.isFinite(number)) return refuse('that is no number');
-    if (number < spec.min || number > spec.max) return refuse(`${shortNumber(number)} is outside ${shortNumber(spec.min)} to ${shortNumber(spec.max)}${unit ? ` ${unit}` : ''}`);
+    if (number < spec.min || number > spec.max)
+      return refuse(`${shortNumber(number)} is outside ${shortNumber(spec.min)} to ${shortNumber(spec.max)}${unit ? ` ${unit}` : ''}`);
     return { ok: true, value, number };
   }
   return refuse(`“${typed.trim().slice(0, 40)}” is neither a number nor a rule such as +10%`);

@@ -28,7 +28,8 @@ export function resolveNumbers(raw: (path: string) => FileValue): { numbers: Map
     const value = raw(path);
     let number = isLink(value) ? throughLink(path, value) : (value as number);
     if (!(number >= spec.min && number <= spec.max)) {
-      if (Number.isFinite(number)) faults.push({ path, found: `${number} through its link`, expected: `a value from ${spec.min} to ${spec.max}` });
+      if (Number.isFinite(number))
+        faults.push({ path, found: `${number} through its link`, expected: `a value from ${spec.min} to ${spec.max}` });
       number = number > spec.max ? spec.max : spec.min;
     }
     numbers.set(path, number);

@@ -21,7 +21,8 @@ describe('stopDistance', () => {
   });
 
   it('has an inverse', () => {
-    for (const distance of [2, 8, 50]) expect(stopDistance(140, rateToStopIn(distance, 140, 1 / 60, 'exact'), 1 / 60, 'exact')).toBeCloseTo(distance, 9);
+    for (const distance of [2, 8, 50])
+      expect(stopDistance(140, rateToStopIn(distance, 140, 1 / 60, 'exact'), 1 / 60, 'exact')).toBeCloseTo(distance, 9);
     expect(stopDistance(140, rateToStopIn(8, 140, 1 / 60, 'semiImplicit'), 1 / 60, 'semiImplicit')).toBeCloseTo(8, 6);
   });
 });

@@ -28,7 +28,7 @@ export function rateToStopIn(distance: number, speed: number, dt: number, integr
   if (speed <= 0) return Number.NaN;
   if (distance <= 0) return speed / dt;
   let low = (speed * speed) / (2 * distance) / 1e3;
-  let high = (speed * speed) / (2 * distance) * 2 + speed / dt;
+  let high = ((speed * speed) / (2 * distance)) * 2 + speed / dt;
   for (let i = 0; i < 80; i++) {
     const middle = (low + high) / 2;
     if (stopDistance(speed, middle, dt, integration) > distance) low = middle;

@@ -46,7 +46,10 @@ export function resolveTuning(file: TuningFile): Reading<Tuning> {
     const keys = path.split('.');
     const last = keys.pop() as string;
     let group = parameters;
-    for (const key of keys) group = (group[key] ??= {}) as Record<string, unknown>;
+    for (const key of keys) {
+      group[key] ??= {};
+      group = group[key] as Record<string, unknown>;
+    }
     group[last] = spec.kind === 'number' ? numbers.get(path) : rawAt(file, path);
   }
   return { ok: true, value: { file, parameters: parameters as unknown as Parameters } };

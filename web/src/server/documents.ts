@@ -42,10 +42,16 @@ export async function createDocument(db: Database, kind: Kind, { project, file, 
 }
 
 /** A page of documents of a kind, oldest first; `after` is the id of the last one seen. */
-export async function listDocuments(db: Database, kind: Kind, limit: number, after?: string): Promise<{ items: Document[]; next: string | null }> {
+export async function listDocuments(
+  db: Database,
+  kind: Kind,
+  limit: number,
+  after?: string,
+): Promise<{ items: Document[]; next: string | null }> {
   const [cursor] = after ? await db.select().from(documents).where(eq(documents.id, after)).limit(1) : [];
   if (after && !cursor) throw new Problem(400, 'Unknown cursor', { path: 'after' });
-  const since = cursor && or(gt(documents.createdAt, cursor.createdAt), and(eq(documents.createdAt, cursor.createdAt), gt(documents.id, cursor.id)));
+  const since =
+    cursor && or(gt(documents.createdAt, cursor.createdAt), and(eq(documents.createdAt, cursor.createdAt), gt(documents.id, cursor.id)));
   const items = await db
     .select()
     .from(documents)
@@ -70,7 +76,11 @@ export async function getDocument(db: Database, kind: Kind, id: string): Promise
 
 export async function listRevisions(db: Database, id: string): Promise<Omit<Revision, 'file'>[]> {
   const { id: revisionId, document, number, parent, note, hash, createdAt } = revisions;
-  return db.select({ id: revisionId, document, number, parent, note, hash, createdAt }).from(revisions).where(eq(document, id)).orderBy(desc(number));
+  return db
+    .select({ id: revisionId, document, number, parent, note, hash, createdAt })
+    .from(revisions)
+    .where(eq(document, id))
+    .orderBy(desc(number));
 }
 
 export async function getRevision(db: Database, id: string, number: number): Promise<Revision> {
@@ -121,9 +131,14 @@ export async function saveRevision(db: Database, id: string, file: { name: strin
     if (!document) {
       const [current] = await tx.select().from(documents).where(eq(documents.id, id)).limit(1);
       if (!current) throw new Problem(404, 'Nothing has this id');
-      throw new Problem(409, `Revision ${current.head} was saved elsewhere meanwhile`, { current: await getRevision(tx as unknown as Database, id, current.head) });
+      throw new Problem(409, `Revision ${current.head} was saved elsewhere meanwhile`, {
+        current: await getRevision(tx as unknown as Database, id, current.head),
+      });
     }
-    const [revision] = await tx.insert(revisions).values({ document: id, number: parent + 1, parent, note, hash: hashFile(file), file }).returning();
+    const [revision] = await tx
+      .insert(revisions)
+      .values({ document: id, number: parent + 1, parent, note, hash: hashFile(file), file })
+      .returning();
     if (!revision) throw new Error('the revision was not made');
     await tx.delete(drafts).where(eq(drafts.document, id));
     return revision;

@@ -1,4 +1,4 @@
-import { type Fault, readGround, readTape, readTuning, type Reading } from '@zygopod/core';
+import { type Fault, type Reading, readGround, readTape, readTuning } from '@zygopod/core';
 import type { APIContext, APIRoute } from 'astro';
 import { z } from 'zod';
 import { type Database, database } from './database.ts';
@@ -58,7 +58,8 @@ const LARGEST: Record<Kind, number> = { tuning: 256 * 1024, ground: 16 * 1024 * 
 
 /** The body's JSON, refused when larger than the kind allows, even if no length was announced. */
 async function bodyJson(request: Request, kind: Kind): Promise<unknown> {
-  if (!/^application\/json\b/.test(request.headers.get('content-type') ?? '')) throw new Problem(415, 'The body has to be application/json');
+  if (!/^application\/json\b/.test(request.headers.get('content-type') ?? ''))
+    throw new Problem(415, 'The body has to be application/json');
   const chunks: Uint8Array[] = [];
   let size = 0;
   for await (const chunk of request.body ?? []) {
@@ -84,7 +85,10 @@ function invalid(faults: Fault[]): Problem {
 /** A body that holds a file of `kind`, validated; `base` and `note` go with it. */
 export async function fileBody(request: Request, kind: Kind): Promise<{ file: { name: string }; note: string; base: number | undefined }> {
   const body = bodySchema.safeParse(await bodyJson(request, kind));
-  if (!body.success) throw new Problem(400, 'The body has to be { file, note?, base? }', { errors: body.error.issues.map((issue) => ({ path: issue.path.join('.'), message: issue.message })) });
+  if (!body.success)
+    throw new Problem(400, 'The body has to be { file, note?, base? }', {
+      errors: body.error.issues.map((issue) => ({ path: issue.path.join('.'), message: issue.message })),
+    });
   const reading = readers[kind](body.data.file);
   if (!reading.ok) throw invalid(reading.faults);
   return { file: body.data.file as { name: string }, note: body.data.note, base: body.data.base };

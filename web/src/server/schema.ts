@@ -5,7 +5,8 @@ export const kinds = ['tuning', 'ground', 'tape'] as const;
 export type Kind = (typeof kinds)[number];
 export const kind = pgEnum('kind', kinds);
 
-const made = timestamp('created_at', { withTimezone: true }).notNull().defaultNow();
+/** Milliseconds, as JavaScript's dates: a cursor made from a row finds that row. */
+const made = timestamp('created_at', { withTimezone: true, precision: 3 }).notNull().defaultNow();
 
 export const projects = pgTable('projects', {
   id: uuid('id').primaryKey().defaultRandom(),
@@ -28,7 +29,7 @@ export const documents = pgTable(
     /** The name of the demo file that this was loaded from. */
     demo: text('demo'),
     createdAt: made,
-    updatedAt: timestamp('updated_at', { withTimezone: true }).notNull().defaultNow(),
+    updatedAt: timestamp('updated_at', { withTimezone: true, precision: 3 }).notNull().defaultNow(),
   },
   (table) => [index('documents_by_kind').on(table.kind, table.createdAt, table.id), uniqueIndex('documents_by_demo').on(table.demo)],
 );
@@ -62,5 +63,5 @@ export const drafts = pgTable('drafts', {
   /** Number of the revision that the draft was made from. */
   base: integer('base').notNull(),
   file: jsonb('file').notNull(),
-  updatedAt: timestamp('updated_at', { withTimezone: true }).notNull().defaultNow(),
+  updatedAt: timestamp('updated_at', { withTimezone: true, precision: 3 }).notNull().defaultNow(),
 });

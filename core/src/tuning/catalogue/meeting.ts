@@ -11,10 +11,17 @@ export const contact = {
   cornerAssist: distance('walls', 'Corner assist', 0, 'Overlap with a corner at which the body is eased round it.', 0, 1e4),
 };
 
-const inset = (label: string) => distance('edges', label, 0, 'Distance of the limit from the frame’s edge; below 0 lies outside.', -1e5, 1e5);
+const inset = (label: string) =>
+  distance('edges', label, 0, 'Distance of the limit from the frame’s edge; below 0 lies outside.', -1e5, 1e5);
 
 export const bounds = {
-  policy: choice('edges', 'At the edge', ['clamp', 'none', 'push', 'wrap', 'sendTo'], 'clamp', 'Clamp: held. Push: put back. Wrap: in at the other side. sendTo: to a point.'),
+  policy: choice(
+    'edges',
+    'At the edge',
+    ['clamp', 'none', 'push', 'wrap', 'sendTo'],
+    'clamp',
+    'Clamp: held. Push: put back. Wrap: in at the other side. sendTo: to a point.',
+  ),
   frame: choice('edges', 'Edge of', ['ground', 'screen'], 'ground', 'The ground’s own border, or the screen frame.'),
   measure: choice('edges', 'Measured by', ['body', 'centre'], 'body', 'Whether the whole body or its centre has to stay inside.'),
   push: distance('edges', 'Push', 10, 'How far inside the edge the body is put back.'),
@@ -31,7 +38,14 @@ export const facing = {
   rate: turnRate('facing', 'Rate', 720, 'Rate: how fast the facing turns.'),
   halfLife: duration('facing', 'Half-life', 0.05, 'Smooth: time in which half of the turn is done.', 0.001, 10),
   perTick: ratio('facing', 'Share a tick', 0.2, 'perTick: share of the turn done each tick; depends on the tick rate.'),
-  stickiness: angle('facing', 'Stickiness', 10, 'How far past the border of its sector the angle must go before the facing changes.', 0, 45),
+  stickiness: angle(
+    'facing',
+    'Stickiness',
+    10,
+    'How far past the border of its sector the angle must go before the facing changes.',
+    0,
+    45,
+  ),
   start: angle('facing', 'At start', 90, 'Facing at the start where the ground gives none.'),
   launchSpeed: speed('facing', 'Launch speed', 300, 'Speed of a pebble thrown along the facing.'),
 };

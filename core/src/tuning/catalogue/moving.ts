@@ -1,8 +1,29 @@
-import { acceleration, amount, angle, anyOf, choice, curve, distance, duration, flag, frequency, perSecond, ratio, speed, turnRate } from './specs.ts';
+import {
+  acceleration,
+  amount,
+  angle,
+  anyOf,
+  choice,
+  curve,
+  distance,
+  duration,
+  flag,
+  frequency,
+  perSecond,
+  ratio,
+  speed,
+  turnRate,
+} from './specs.ts';
 
 /** Rows for the body, the hands and the feet: what moves, what is asked of it, how fast it follows. */
 
-export const scheme = choice('hands', 'Scheme', ['steer', 'latch', 'step', 'turn'], 'steer', 'Steer: moves while held. Latch: a press sets the way. Step: cell to cell. Turn: left and right turn, up and down drive.');
+export const scheme = choice(
+  'hands',
+  'Scheme',
+  ['steer', 'latch', 'step', 'turn'],
+  'steer',
+  'Steer: moves while held. Latch: a press sets the way. Step: cell to cell. Turn: left and right turn, up and down drive.',
+);
 
 export const body = {
   shape: choice('body', 'Shape', ['circle', 'box'], 'circle', 'Outline used against walls and edges; a box keeps its sides level.'),
@@ -17,10 +38,21 @@ export const input = {
   deadZone: ratio('hands', 'Dead zone', 0.15, 'Stick travel that counts as rest.', 0, 0.95),
   outerZone: ratio('hands', 'Outer zone', 0.95, 'Stick travel that counts as full.', 0.05, 1),
   curve: ratio('hands', 'Curve', 1, 'Exponent on the stick between the zones; above 1 gives fine control near rest.', 0.1, 10),
-  normaliseDiagonals: flag('hands', 'Even diagonals', true, 'Keeps two keys at once no faster than one. Off: diagonals are 1.41 times as fast.'),
+  normaliseDiagonals: flag(
+    'hands',
+    'Even diagonals',
+    true,
+    'Keeps two keys at once no faster than one. Off: diagonals are 1.41 times as fast.',
+  ),
   axes: choice('hands', 'Axes', ['both', 'x', 'y'], 'both', 'Movement on both axes or on one alone.'),
   directions: choice('hands', 'Ways', ['free', '8', '4'], 'free', 'Free: any angle. 8: to the nearest eighth. 4: one axis at a time.'),
-  conflict: choice('hands', 'Opposite keys', ['newest', 'oldest', 'cancel'], 'newest', 'Which of two opposite keys counts; also settles ties with 4 ways.'),
+  conflict: choice(
+    'hands',
+    'Opposite keys',
+    ['newest', 'oldest', 'cancel'],
+    'newest',
+    'Which of two opposite keys counts; also settles ties with 4 ways.',
+  ),
   relativeTo: choice('hands', 'Relative to', ['screen', 'camera', 'facing'], 'screen', 'What “up” means.'),
   swipeDistance: distance('hands', 'Swipe length', 40, 'Shortest travel of a swipe on the screen.', 1, 2000),
   swipeTime: duration('hands', 'Swipe time', 0.4, 'Longest time that a swipe may take.', 0.02, 5),
@@ -28,8 +60,19 @@ export const input = {
 
 export const pace = {
   walkSpeed: speed('pace', 'Walk', 140, 'Steady speed without sprinting.'),
-  sprintSpeed: speed('pace', 'Sprint', { of: 'pace.walkSpeed', times: 1.75 }, 'Steady speed while sprinting; linked to walk so that one number moves both.'),
-  sprintKey: choice('pace', 'Sprint key', ['hold', 'toggle', 'both'], 'hold', 'Hold: while pressed. Toggle: each press switches. Both: hold key and toggle key side by side.'),
+  sprintSpeed: speed(
+    'pace',
+    'Sprint',
+    { of: 'pace.walkSpeed', times: 1.75 },
+    'Steady speed while sprinting; linked to walk so that one number moves both.',
+  ),
+  sprintKey: choice(
+    'pace',
+    'Sprint key',
+    ['hold', 'toggle', 'both'],
+    'hold',
+    'Hold: while pressed. Toggle: each press switches. Both: hold key and toggle key side by side.',
+  ),
   sprintEndsOn: anyOf('pace', 'Sprint ends on', ['stop', 'wall', 'action'], 'What ends a sprint besides letting go.'),
   sprintMinStick: ratio('pace', 'Least stick', 0.7, 'Stick travel that a sprint needs.'),
   autoRun: choice('pace', 'Auto-run', ['off', 'walk', 'sprint'], 'off', 'What the auto-run control starts.'),
@@ -38,14 +81,36 @@ export const pace = {
 };
 
 export const ramp = {
-  model: choice('pace', 'Ramp', ['instant', 'linear', 'smooth', 'curve'], 'linear', 'How speed follows the hands: at once, at a steady rate, with a half-life, or along a drawn curve.'),
+  model: choice(
+    'pace',
+    'Ramp',
+    ['instant', 'linear', 'smooth', 'curve'],
+    'linear',
+    'How speed follows the hands: at once, at a steady rate, with a half-life, or along a drawn curve.',
+  ),
   accelerate: acceleration('pace', 'Accelerate', 900, 'Rate of gaining speed.', 0.001),
   decelerate: acceleration('pace', 'Decelerate', 1200, 'Rate of losing speed with no input.', 0.001),
   brake: acceleration('pace', 'Brake', 1800, 'Rate of losing speed with input against the motion.', 0.001),
   ease: acceleration('pace', 'Ease', 900, 'Rate of dropping from sprint to walk.', 0.001),
   halfLife: duration('pace', 'Half-life', 0.05, 'Smooth: time in which half of the difference to the wanted speed is gone.', 0.001, 10),
-  points: curve('pace', 'Curve', [[0, 1], [1, 1]], 0, 10, 'Curve: factor on accelerate over the fraction of full speed reached.'),
-  turning: choice('pace', 'Turning', ['vector', 'heading'], 'vector', 'Vector: the velocity goes straight to the wanted one. Heading: speed and direction change apart.'),
+  points: curve(
+    'pace',
+    'Curve',
+    [
+      [0, 1],
+      [1, 1],
+    ],
+    0,
+    10,
+    'Curve: factor on accelerate over the fraction of full speed reached.',
+  ),
+  turning: choice(
+    'pace',
+    'Turning',
+    ['vector', 'heading'],
+    'vector',
+    'Vector: the velocity goes straight to the wanted one. Heading: speed and direction change apart.',
+  ),
   turnRate: turnRate('pace', 'Turn rate', 720, 'How fast the heading turns (heading, and scheme turn).'),
 };
 
@@ -59,17 +124,41 @@ export const stamina = {
   regainMovingFactor: ratio('stamina', 'Regain moving', 0.5, 'Share of the regain while walking.', 0, 10),
   startAt: amount('stamina', 'Start at', 10, 'Stamina that a sprint needs to begin.'),
   recoverTo: amount('stamina', 'Recover to', 25, 'Stamina at which an emptied bar allows sprinting again.'),
-  afterEmpty: choice('stamina', 'After empty', ['cancel', 'resume'], 'cancel', 'What a sprint that is still held or toggled does once recovered.'),
+  afterEmpty: choice(
+    'stamina',
+    'After empty',
+    ['cancel', 'resume'],
+    'cancel',
+    'What a sprint that is still held or toggled does once recovered.',
+  ),
   emptyEndsSprint: flag('stamina', 'Empty ends sprint', true, 'Off: sprint goes on with nothing left.'),
   spentFactor: ratio('stamina', 'Spent pace', 1, 'Walk speed factor while spent.', 0, 10),
   interval: duration('stamina', 'Lump', 0, '0: continuous. Else drain and regain come in lumps this far apart.', 0, 10),
-  drainWhile: choice('stamina', 'Drain while', ['moving', 'held'], 'moving', 'Moving: only when the body really moves. Held: as long as sprint is on.'),
+  drainWhile: choice(
+    'stamina',
+    'Drain while',
+    ['moving', 'held'],
+    'moving',
+    'Moving: only when the body really moves. Held: as long as sprint is on.',
+  ),
 };
 
 export const clock = {
   hz: frequency('clock', 'Tick rate', 60, 'Ticks a second.'),
-  stepping: choice('clock', 'Stepping', ['fixed', 'perFrame'], 'fixed', 'Fixed: every tick has the same length. perFrame: a tick is as long as the frame.'),
-  integration: choice('clock', 'Integration', ['semiImplicit', 'trapezoid', 'exact'], 'semiImplicit', 'How speed becomes distance within a tick.'),
+  stepping: choice(
+    'clock',
+    'Stepping',
+    ['fixed', 'perFrame'],
+    'fixed',
+    'Fixed: every tick has the same length. perFrame: a tick is as long as the frame.',
+  ),
+  integration: choice(
+    'clock',
+    'Integration',
+    ['semiImplicit', 'trapezoid', 'exact'],
+    'semiImplicit',
+    'How speed becomes distance within a tick.',
+  ),
   snapToPixel: flag('clock', 'Snap to pixel', false, 'Draws at whole pixels; the simulation keeps its fractions.'),
 };
 
@@ -80,7 +169,13 @@ export const step = {
   buffer: duration('steps', 'Buffer', 0.12, 'A press this long before the end of a step is kept for the next.', 0, 10),
   turnTime: duration('steps', 'Turn first', 0, 'Time to turn before the step begins.', 0, 10),
   diagonals: flag('steps', 'Diagonals', false, 'Two keys step diagonally.'),
-  diagonalTime: choice('steps', 'Diagonal time', ['scaled', 'same'], 'scaled', 'Scaled: 1.41 times the step time. Same: faster over the ground.'),
+  diagonalTime: choice(
+    'steps',
+    'Diagonal time',
+    ['scaled', 'same'],
+    'scaled',
+    'Scaled: 1.41 times the step time. Same: faster over the ground.',
+  ),
   bumpTime: duration('steps', 'Bump', 0.1, 'Time lost against a blocked cell.', 0, 10),
   repeat: flag('steps', 'Repeat', true, 'A held key goes on stepping.'),
 };

@@ -107,7 +107,13 @@ export const ratio = measure('ratio', 0, 1);
 export const count = measure('count', 1, 64);
 export const frequency = measure('frequency', 1, 1000);
 
-export function choice<const C extends string>(figure: Figure, label: string, options: readonly C[], fallback: NoInfer<C>, help: string): ChoiceSpec<C> {
+export function choice<const C extends string>(
+  figure: Figure,
+  label: string,
+  options: readonly C[],
+  fallback: NoInfer<C>,
+  help: string,
+): ChoiceSpec<C> {
   return { kind: 'choice', figure, label, options, default: fallback, help };
 }
 

@@ -18,11 +18,15 @@ export function Bench({ opening }: { opening: Opening }) {
   const session = useMemo(() => openSession(opening), [opening]);
   const [overlay, setOverlay] = useState<'save' | 'list' | 'keys' | null>(null);
   const [bands, setBands] = useState({ strip: 122, figures: 248 });
-  const commands = useMemo(() => benchCommands(session, { save: () => setOverlay('save'), list: () => setOverlay('list'), keys: () => setOverlay('keys') }), [session]);
+  const commands = useMemo(
+    () => benchCommands(session, { save: () => setOverlay('save'), list: () => setOverlay('list'), keys: () => setOverlay('keys') }),
+    [session],
+  );
   useEffect(() => session.start(), [session]);
   useEffect(() => listenToCommands(commands), [commands]);
   const close = () => setOverlay(null);
-  const resize = (band: 'strip' | 'figures') => (height: number) => setBands((now) => ({ ...now, [band]: Math.min(460, Math.max(80, Math.round(height))) }));
+  const resize = (band: 'strip' | 'figures') => (height: number) =>
+    setBands((now) => ({ ...now, [band]: Math.min(460, Math.max(80, Math.round(height))) }));
 
   return (
     <BenchContext value={session}>

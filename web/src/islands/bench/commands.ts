@@ -1,5 +1,5 @@
-import type { BenchSession } from './context.ts';
 import { switchTheme } from '../shared/theme.ts';
+import type { BenchSession } from './context.ts';
 
 /** Something that the user can ask for, by its key or from the command list. */
 export interface Command {
@@ -39,7 +39,12 @@ export function benchCommands({ editing, drive }: BenchSession, actions: BenchAc
     { id: 'theme', label: 'Day or night chart', key: 'T', run: switchTheme },
     { id: 'keys', label: 'List of keys', key: '?', run: actions.keys },
     { id: 'list', label: 'List of commands', key: 'Ctrl+K', run: actions.list },
-    ...figureList.map(({ id, title }, i) => ({ id: `figure-${id}`, label: `Show figure: ${title}`, key: String(i + 1), run: () => showFigure(id) })),
+    ...figureList.map(({ id, title }, i) => ({
+      id: `figure-${id}`,
+      label: `Show figure: ${title}`,
+      key: String(i + 1),
+      run: () => showFigure(id),
+    })),
   ];
 }
 
@@ -54,7 +59,8 @@ export function keyOf(event: KeyboardEvent): string {
 export function listenToCommands(commands: Command[]): () => void {
   const press = (event: KeyboardEvent) => {
     const name = keyOf(event);
-    const inField = event.target instanceof Element && event.target.closest('input:not([type="checkbox"]), textarea, select, dialog') !== null;
+    const inField =
+      event.target instanceof Element && event.target.closest('input:not([type="checkbox"]), textarea, select, dialog') !== null;
     const command = commands.find(({ key }) => key === name);
     if (!command || event.altKey || (inField && !['Ctrl+S', 'Ctrl+K'].includes(name))) return;
     event.preventDefault();

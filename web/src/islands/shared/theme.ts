@@ -20,7 +20,9 @@ export interface Inks {
 export type Theme = 'day' | 'night';
 
 /** The theme in force. */
-export const $theme = atom<Theme>(typeof document === 'undefined' ? 'day' : ((document.documentElement.dataset['theme'] as Theme | undefined) ?? 'day'));
+export const $theme = atom<Theme>(
+  typeof document === 'undefined' ? 'day' : ((document.documentElement.dataset['theme'] as Theme | undefined) ?? 'day'),
+);
 
 export function switchTheme(): void {
   const next: Theme = $theme.get() === 'day' ? 'night' : 'day';

@@ -19,11 +19,24 @@ export function ChoiceField({ path }: { path: string }) {
   return (
     <div className="flex items-baseline gap-1.5 border-t border-rule/60 py-[3px]">
       <label htmlFor={id} title={spec.help} className="min-w-0 flex-1 truncate">
-        {was !== null && <span className="mr-1 font-bold text-now" aria-hidden="true">•</span>}
+        {was !== null && (
+          <span className="mr-1 font-bold text-now" aria-hidden="true">
+            •
+          </span>
+        )}
         {spec.label}
         {was !== null && <span className="digits ml-1.5 text-[11px] text-ink-soft">was {words[was] ?? was}</span>}
       </label>
-      <select id={id} value={String(value)} onChange={(event) => set(event.target.value)} className="digits border-b border-ink bg-transparent font-medium">
+      <select
+        id={id}
+        value={String(value)}
+        onChange={(event) => {
+          set(event.target.value);
+          // The next letter drives; it does not choose another option.
+          event.target.blur();
+        }}
+        className="digits border-b border-ink bg-transparent font-medium"
+      >
         {spec.options.map((option) => (
           <option key={option} value={option}>
             {words[option] ?? option}
@@ -42,7 +55,11 @@ export function FlagField({ path }: { path: string }) {
   return (
     <div className="flex items-center gap-1.5 border-t border-rule/60 py-[3px]">
       <label htmlFor={id} title={spec.help} className="min-w-0 flex-1 truncate">
-        {was !== null && <span className="mr-1 font-bold text-now" aria-hidden="true">•</span>}
+        {was !== null && (
+          <span className="mr-1 font-bold text-now" aria-hidden="true">
+            •
+          </span>
+        )}
         {spec.label}
       </label>
       <input id={id} type="checkbox" className="accent-(--ink)" checked={value === true} onChange={(event) => set(event.target.checked)} />

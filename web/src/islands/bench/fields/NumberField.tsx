@@ -19,6 +19,8 @@ export function NumberField({ model, compact = false }: { model: FieldModel; com
   const { editing } = useBench();
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
+  /** What is typed and not yet taken; Escape empties it before the field is left. */
+  const given = useRef<string | null>(null);
   const [why, setWhy] = useState<string | null>(null);
   const scrub = useRef<{ x: number; number: number; step: number } | null>(null);
 
@@ -32,6 +34,7 @@ export function NumberField({ model, compact = false }: { model: FieldModel; com
     return fault === null;
   };
   const nudge = (by: number) => {
+    given.current = null;
     setTyped(null);
     setWhy(model.put(Number((model.number + by).toPrecision(12))));
   };
@@ -39,10 +42,12 @@ export function NumberField({ model, compact = false }: { model: FieldModel; com
     event.stopPropagation();
     if (event.key === 'Enter') {
       if (commit(event.currentTarget.value)) {
+        given.current = null;
         setTyped(null);
         event.currentTarget.select();
       }
     } else if (event.key === 'Escape') {
+      given.current = null;
       setTyped(null);
       setWhy(null);
       event.currentTarget.blur();
@@ -53,7 +58,8 @@ export function NumberField({ model, compact = false }: { model: FieldModel; com
     }
   };
   const leave = () => {
-    if (typed !== null && !commit(typed)) return;
+    if (given.current !== null && !commit(given.current)) return;
+    given.current = null;
     setTyped(null);
   };
 
@@ -87,12 +93,21 @@ export function NumberField({ model, compact = false }: { model: FieldModel; com
           onPointerUp={drop}
           onPointerCancel={drop}
         >
-          {model.was !== null && <span className="mr-1 font-bold text-now" aria-hidden="true">•</span>}
+          {model.was !== null && (
+            <span className="mr-1 font-bold text-now" aria-hidden="true">
+              •
+            </span>
+          )}
           {model.label}
           {model.was !== null && <span className="digits ml-1.5 text-[11px] text-ink-soft">was {model.was}</span>}
         </label>
         {model.link && (
-          <button type="button" title="Follows another number. Click to break the link." className="digits text-xs text-other hover:line-through" onClick={model.link.break}>
+          <button
+            type="button"
+            title="Follows another number. Click to break the link."
+            className="digits text-xs text-other hover:line-through"
+            onClick={model.link.break}
+          >
             {model.link.words}
           </button>
         )}
@@ -106,6 +121,7 @@ export function NumberField({ model, compact = false }: { model: FieldModel; com
           aria-describedby={why ? `${id}-why` : undefined}
           onFocus={(event) => event.currentTarget.select()}
           onChange={(event) => {
+            given.current = event.target.value;
             setTyped(event.target.value);
             setWhy(null);
           }}

@@ -1,5 +1,17 @@
-import { type FileValue, isLink, numberAt, numberSpec, rawAt, readEntry, shortNumber, specOf, unitOf, valueAt, writtenAt } from '@zygopod/core';
 import { useStore } from '@nanostores/react';
+import {
+  type FileValue,
+  isLink,
+  numberAt,
+  numberSpec,
+  rawAt,
+  readEntry,
+  shortNumber,
+  specOf,
+  unitOf,
+  valueAt,
+  writtenAt,
+} from '@zygopod/core';
 import { useBench } from '../context.ts';
 import type { Editing } from '../session/editing.ts';
 
@@ -64,7 +76,9 @@ export function useParameter(path: string, label = specOf(path).label): FieldMod
     help: spec.help,
     unit: unitOf(spec.quantity, unit),
     number,
-    link: isLink(raw) ? { words: linkWords(raw), break: () => void editing.set(path, number, `break the link of ${label.toLowerCase()}`) } : null,
+    link: isLink(raw)
+      ? { words: linkWords(raw), break: () => void editing.set(path, number, `break the link of ${label.toLowerCase()}`) }
+      : null,
     was: changed ? display(rawAt(before.file, path)) : null,
     enter: (text) => {
       const entry = readEntry(text, path, editing.$tuning.get().parameters, unit);
@@ -86,7 +100,10 @@ export function outcome(label: string, help: string, unit: string, number: numbe
     was: null,
     put,
     enter: (text) => {
-      const bare = text.trim().replace('−', '-').replace(new RegExp(`\\s*${unit.replace(/[/²]/g, '\\$&')}$`), '');
+      const bare = text
+        .trim()
+        .replace('−', '-')
+        .replace(new RegExp(`\\s*${unit.replace(/[/²]/g, '\\$&')}$`), '');
       const value = Number(bare);
       if (bare === '' || !Number.isFinite(value)) return 'a number is needed';
       return put(value);

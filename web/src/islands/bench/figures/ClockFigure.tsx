@@ -38,10 +38,23 @@ export function ClockFigure({ number }: { number: number }) {
       id="clock"
       title="Clock"
       drawing={
-        <svg viewBox={`0 0 ${WIDTH} 106`} className="w-full shrink-0 select-none" role="group" aria-label="Ticks in a tenth of a second, and the run-up at three tick rates">
+        <svg
+          viewBox={`0 0 ${WIDTH} 106`}
+          className="w-full shrink-0 select-none"
+          role="group"
+          aria-label="Ticks in a tenth of a second, and the run-up at three tick rates"
+        >
           <line x1={LEFT} x2={WIDTH - 6} y1={RULER} y2={RULER} className="stroke-ink" strokeWidth="1.2" />
           {Array.from({ length: marks + 1 }, (_, i) => (
-            <line key={i} x1={x(i / hz)} x2={x(i / hz)} y1={RULER - 6} y2={RULER} className="stroke-ink" strokeWidth={marks > 60 ? 0.5 : 1.2} />
+            <line
+              key={i}
+              x1={x(i / hz)}
+              x2={x(i / hz)}
+              y1={RULER - 6}
+              y2={RULER}
+              className="stroke-ink"
+              strokeWidth={marks > 60 ? 0.5 : 1.2}
+            />
           ))}
           <text x="0" y={RULER + 1} className="digits fill-ink-soft text-[10px]">
             {`${shortNumber(1000 / hz, 1)} ms`}
@@ -92,7 +105,13 @@ function useLengths(parameters: Parameters): { name: string; distance: number }[
   kept.current = parameters;
   const key = JSON.stringify([parameters.pace.walkSpeed, parameters.ramp, parameters.clock.integration]);
   return useMemo(
-    () => (key ? [...rates.map((hz) => ({ name: `${hz} Hz`, distance: runUp(kept.current, hz) })), { name: 'exact', distance: runUp(kept.current, 144, 'exact') }] : []),
+    () =>
+      key
+        ? [
+            ...rates.map((hz) => ({ name: `${hz} Hz`, distance: runUp(kept.current, hz) })),
+            { name: 'exact', distance: runUp(kept.current, 144, 'exact') },
+          ]
+        : [],
     [key],
   );
 }

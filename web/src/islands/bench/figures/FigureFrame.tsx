@@ -1,9 +1,25 @@
 import type { ReactNode } from 'react';
 
 /** A figure: its number in the order of work, its title, its drawing, and the rows with its numbers. */
-export function FigureFrame({ number, id, title, drawing, children }: { number: number; id: string; title: string; drawing: ReactNode; children: ReactNode }) {
+export function FigureFrame({
+  number,
+  id,
+  title,
+  drawing,
+  children,
+}: {
+  number: number;
+  id: string;
+  title: string;
+  drawing: ReactNode;
+  children: ReactNode;
+}) {
   return (
-    <section id={`figure-${id}`} aria-labelledby={`figure-${id}-title`} className="flex w-[296px] shrink-0 flex-col overflow-y-auto border-r border-rule px-3.5 pt-2 pb-2">
+    <section
+      id={`figure-${id}`}
+      aria-labelledby={`figure-${id}-title`}
+      className="flex w-[296px] shrink-0 flex-col overflow-y-auto border-r border-rule px-3.5 pt-2 pb-2"
+    >
       <h3 id={`figure-${id}-title`} className="mb-1 flex items-baseline gap-2 font-semibold" tabIndex={-1}>
         <span className="digits text-xs font-normal text-ink-soft">{number}</span>
         {title}

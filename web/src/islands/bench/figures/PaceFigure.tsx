@@ -37,11 +37,17 @@ export function PaceFigure({ number }: { number: number }) {
   const { unit } = drive.world.ground;
   const [frozen, freeze] = useState<{ seconds: number; top: number } | null>(null);
 
-  const natural = { seconds: Math.max(profile.curve.at(-1)?.[0] ?? 1, differs ? (ghost.curve.at(-1)?.[0] ?? 0) : 0) * 1.04, top: Math.max(pace.walkSpeed, pace.sprintSpeed, 1e-3) * 1.18 };
+  const natural = {
+    seconds: Math.max(profile.curve.at(-1)?.[0] ?? 1, differs ? (ghost.curve.at(-1)?.[0] ?? 0) : 0) * 1.04,
+    top: Math.max(pace.walkSpeed, pace.sprintSpeed, 1e-3) * 1.18,
+  };
   const extent = frozen ?? natural;
   const x = scaleLinear([0, extent.seconds], [8, WIDTH - 6]);
   const y = scaleLinear([0, extent.top], [BASE, 6]);
-  const path = line<[number, number]>((p) => x(p[0]), (p) => y(p[1]));
+  const path = line<[number, number]>(
+    (p) => x(p[0]),
+    (p) => y(p[1]),
+  );
   const draw = (curve: Curve) => path(curve) ?? '';
   const { marks } = profile;
   const linear = ramp.model === 'linear' || ramp.model === 'curve';
@@ -59,15 +65,29 @@ export function PaceFigure({ number }: { number: number }) {
 
   const walk = useParameter('pace.walkSpeed');
   const sprint = useParameter('pace.sprintSpeed');
-  const reach = outcome(ramp.model === 'smooth' ? 'Nine tenths of walk in' : 'Up to walk in', 'Time from rest to the walk speed; sets accelerate (or the half-life).', 's', riseIn, (seconds) =>
-    seconds > 0 ? (setTime('ramp.accelerate', seconds, riseIn), null) : 'a time above 0 is needed',
+  const reach = outcome(
+    ramp.model === 'smooth' ? 'Nine tenths of walk in' : 'Up to walk in',
+    'Time from rest to the walk speed; sets accelerate (or the half-life).',
+    's',
+    riseIn,
+    (seconds) => {
+      if (!(seconds > 0)) return 'a time above 0 is needed';
+      setTime('ramp.accelerate', seconds, riseIn);
+      return null;
+    },
   );
-  const stop = outcome('Stops in', 'Distance from walk to rest with no input; sets decelerate (or the half-life).', unit, profile.stopDistance, (distance) => {
-    if (!(distance > 0)) return 'a distance above 0 is needed';
-    if (ramp.model === 'smooth') set('ramp.halfLife', (ramp.halfLife * distance) / Math.max(1e-9, profile.stopDistance));
-    else set('ramp.decelerate', rateToStopIn(distance, pace.walkSpeed, 1 / clock.hz, clock.integration));
-    return null;
-  });
+  const stop = outcome(
+    'Stops in',
+    'Distance from walk to rest with no input; sets decelerate (or the half-life).',
+    unit,
+    profile.stopDistance,
+    (distance) => {
+      if (!(distance > 0)) return 'a distance above 0 is needed';
+      if (ramp.model === 'smooth') set('ramp.halfLife', (ramp.halfLife * distance) / Math.max(1e-9, profile.stopDistance));
+      else set('ramp.decelerate', rateToStopIn(distance, pace.walkSpeed, 1 / clock.hz, clock.integration));
+      return null;
+    },
+  );
 
   return (
     <FigureFrame
@@ -75,11 +95,29 @@ export function PaceFigure({ number }: { number: number }) {
       id="pace"
       title="Pace"
       drawing={
-        <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full shrink-0 select-none" role="group" aria-label="Speed over time for one run">
+        <svg
+          viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+          className="w-full shrink-0 select-none"
+          role="group"
+          aria-label="Speed over time for one run"
+        >
           <path d={`M8,4 V${BASE} H${WIDTH - 4}`} className="fill-none stroke-ink" strokeWidth="1.2" />
-          {([[pace.walkSpeed, 'walk'], [pace.sprintSpeed, 'sprint']] as const).map(([speed, name]) => (
+          {(
+            [
+              [pace.walkSpeed, 'walk'],
+              [pace.sprintSpeed, 'sprint'],
+            ] as const
+          ).map(([speed, name]) => (
             <g key={name}>
-              <line x1="8" x2={WIDTH - 4} y1={y(speed)} y2={y(speed)} className="stroke-ink-soft" strokeDasharray="1.5 3" strokeWidth="0.8" />
+              <line
+                x1="8"
+                x2={WIDTH - 4}
+                y1={y(speed)}
+                y2={y(speed)}
+                className="stroke-ink-soft"
+                strokeDasharray="1.5 3"
+                strokeWidth="0.8"
+              />
               <text x="12" y={y(speed) - 3} className="digits fill-ink-soft text-[10px]">
                 {shortNumber(speed, 0)}
               </text>
@@ -91,7 +129,6 @@ export function PaceFigure({ number }: { number: number }) {
           <text x={x(marks.walkAt) + 9} y={y(pace.walkSpeed) + 13} className="digits fill-ink-soft text-[10px]">
             {`${shortNumber(riseIn, 2)} s`}
           </text>
-          <text x={Math.min(WIDTH - 6, x(marks.stopAt) - 2)} y={BASE - 12} textAnchor="end" className="digits fill-ink-soft text-[10px]" />
           <Handle
             x={x(marks.walkAt)}
             y={y(pace.walkSpeed)}
@@ -125,17 +162,25 @@ export function PaceFigure({ number }: { number: number }) {
             value={`${shortNumber(marks.easeAt - marks.easeFrom)} s`}
             number={marks.easeAt - marks.easeFrom}
             drag={(px) => setTime('ramp.ease', x.invert(px) - marks.easeFrom, Math.max(1e-6, marks.easeAt - marks.easeFrom))}
-            nudge={(across, along) => setTime('ramp.ease', marks.easeAt - marks.easeFrom + (across + along) * 0.005, Math.max(1e-6, marks.easeAt - marks.easeFrom))}
+            nudge={(across, along) =>
+              setTime('ramp.ease', marks.easeAt - marks.easeFrom + (across + along) * 0.005, Math.max(1e-6, marks.easeAt - marks.easeFrom))
+            }
             {...handle}
           />
           <Handle
-            x={x(marks.brakeAt)}
-            y={y(0)}
+            x={x((marks.stopFrom + marks.brakeAt) / 2)}
+            y={y(pace.walkSpeed / 2)}
             label="Time to stop against the motion"
             value={`${shortNumber(marks.brakeAt - marks.stopFrom)} s`}
             number={marks.brakeAt - marks.stopFrom}
-            drag={(px) => setTime('ramp.brake', x.invert(px) - marks.stopFrom, Math.max(1e-6, marks.brakeAt - marks.stopFrom))}
-            nudge={(across, along) => setTime('ramp.brake', marks.brakeAt - marks.stopFrom + (across + along) * 0.005, Math.max(1e-6, marks.brakeAt - marks.stopFrom))}
+            drag={(px) => setTime('ramp.brake', 2 * (x.invert(px) - marks.stopFrom), Math.max(1e-6, marks.brakeAt - marks.stopFrom))}
+            nudge={(across, along) =>
+              setTime(
+                'ramp.brake',
+                marks.brakeAt - marks.stopFrom + (across + along) * 0.005,
+                Math.max(1e-6, marks.brakeAt - marks.stopFrom),
+              )
+            }
             {...handle}
           />
           <Handle
@@ -145,7 +190,13 @@ export function PaceFigure({ number }: { number: number }) {
             value={`${shortNumber(marks.stopAt - marks.stopFrom)} s, ${stopsIn} ${unit}`}
             number={marks.stopAt - marks.stopFrom}
             drag={(px) => setTime('ramp.decelerate', x.invert(px) - marks.stopFrom, Math.max(1e-6, marks.stopAt - marks.stopFrom))}
-            nudge={(across, along) => setTime('ramp.decelerate', marks.stopAt - marks.stopFrom + (across + along) * 0.005, Math.max(1e-6, marks.stopAt - marks.stopFrom))}
+            nudge={(across, along) =>
+              setTime(
+                'ramp.decelerate',
+                marks.stopAt - marks.stopFrom + (across + along) * 0.005,
+                Math.max(1e-6, marks.stopAt - marks.stopFrom),
+              )
+            }
             {...handle}
           />
         </svg>

@@ -11,7 +11,16 @@ export interface PaceProfile {
   /** The same end with the opposite key instead of none. */
   braking: Curve;
   /** Moments at which a phase begins or its speed is reached. */
-  marks: { walkAt: number; sprintFrom: number; sprintAt: number; easeFrom: number; easeAt: number; stopFrom: number; stopAt: number; brakeAt: number };
+  marks: {
+    walkAt: number;
+    sprintFrom: number;
+    sprintAt: number;
+    easeFrom: number;
+    easeAt: number;
+    stopFrom: number;
+    stopAt: number;
+    brakeAt: number;
+  };
   stopDistance: number;
 }
 
@@ -42,7 +51,15 @@ export function paceProfile(parameters: Parameters): PaceProfile {
     stamina: { ...parameters.stamina, enabled: false },
     bounds: { ...parameters.bounds, policy: 'none' },
     input: { ...parameters.input, axes: 'both', directions: 'free', relativeTo: 'screen', conflict: 'newest' },
-    pace: { ...parameters.pace, sprintKey: 'hold', sprintMinStick: 0, autoRun: 'off', sprintEndsOn: [], backwardFactor: 1, sidewaysFactor: 1 },
+    pace: {
+      ...parameters.pace,
+      sprintKey: 'hold',
+      sprintMinStick: 0,
+      autoRun: 'off',
+      sprintEndsOn: [],
+      backwardFactor: 1,
+      sidewaysFactor: 1,
+    },
     clock: { ...parameters.clock, stepping: 'fixed' },
   };
   const { walkSpeed, sprintSpeed } = parameters.pace;
@@ -62,7 +79,7 @@ export function paceProfile(parameters: Parameters): PaceProfile {
     const end = world.state.clock.time + PATIENCE;
     const near = Math.max(1e-6, Math.abs(from - goal) * DONE);
     while (Math.abs(world.state.motion.vx - goal) > near && world.state.clock.time < end) step();
-    return world.state.clock.time;
+    return arrival(curve, goal, near);
   };
   const hold = (seconds: number) => {
     const end = world.state.clock.time + seconds;
@@ -104,4 +121,15 @@ export function paceProfile(parameters: Parameters): PaceProfile {
     marks: { walkAt, sprintFrom, sprintAt, easeFrom, easeAt, stopFrom, stopAt, brakeAt: braking.at(-1)?.[0] ?? stopFrom },
     stopDistance: world.state.motion.x - from,
   };
+}
+
+/** When the last tick of a curve came to `goal`: inside the tick, on the line of the tick before where it was met exactly. */
+function arrival(curve: Curve, goal: number, near: number): number {
+  const [before, previous, last] = [curve.at(-3), curve.at(-2), curve.at(-1)];
+  if (!previous || !last) return last?.[0] ?? 0;
+  const met = Math.abs(last[1] - goal) < 1e-9;
+  const line = met && before && before[1] !== previous[1] ? [before, previous] : [previous, last];
+  const [[t0, v0], [t1, v1]] = line as [[number, number], [number, number]];
+  const level = met ? goal : goal + Math.sign(v0 - goal) * near;
+  return v1 === v0 ? last[0] : Math.min(last[0], Math.max(previous[0], t0 + ((level - v0) / (v1 - v0)) * (t1 - t0)));
 }

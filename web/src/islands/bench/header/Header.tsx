@@ -1,7 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { differences } from '@zygopod/core';
-import { useBench } from '../context.ts';
 import type { Command } from '../commands.ts';
+import { useBench } from '../context.ts';
 import type { SaveState } from '../session/saving.ts';
 
 const words: Record<SaveState['at'], string> = {
@@ -40,16 +40,32 @@ export function Header({ commands, project }: { commands: Command[]; project: st
       <Mark />
       <span className="text-[17px] font-bold tracking-tight">Zygopod</span>
       <p className="ml-2 min-w-0 truncate text-ink-soft">
-        {project} <span aria-hidden="true">/</span> <b className="font-semibold text-ink">{file.name}</b> <span className="digits text-xs">rev {head}</span> on{' '}
-        <b className="font-semibold text-ink">{drive.world.ground.name}</b>
+        {project} <span aria-hidden="true">/</span> <b className="font-semibold text-ink">{file.name}</b>{' '}
+        <span className="digits text-xs">rev {head}</span> on <b className="font-semibold text-ink">{drive.world.ground.name}</b>
       </p>
       <p className="digits ml-1 shrink-0 text-xs text-ink-soft" role="status" data-testid="save-state" data-state={state.at}>
         {changed || state.at !== 'saved' ? words[state.at] : 'saved'}
       </p>
       <div className="ml-auto flex shrink-0 items-center gap-4">
-        <Deed label="Undo" title={history.undo ? `Undo: ${history.undo} (Ctrl+Z)` : 'Nothing to undo'} off={!history.undo} run={() => run('undo')} />
-        <Deed label="Redo" title={history.redo ? `Redo: ${history.redo} (Ctrl+Shift+Z)` : 'Nothing to redo'} off={!history.redo} run={() => run('redo')} />
-        <button type="button" aria-pressed={flipped} title="Flip between now and the last saved revision (B)" className="flex border border-ink" onClick={() => run('flip')}>
+        <Deed
+          label="Undo"
+          title={history.undo ? `Undo: ${history.undo} (Ctrl+Z)` : 'Nothing to undo'}
+          off={!history.undo}
+          run={() => run('undo')}
+        />
+        <Deed
+          label="Redo"
+          title={history.redo ? `Redo: ${history.redo} (Ctrl+Shift+Z)` : 'Nothing to redo'}
+          off={!history.redo}
+          run={() => run('redo')}
+        />
+        <button
+          type="button"
+          aria-pressed={flipped}
+          title="Flip between now and the last saved revision (B)"
+          className="flex border border-ink"
+          onClick={() => run('flip')}
+        >
           <span className={`px-2 py-0.5 ${flipped ? 'text-ink-soft' : 'bg-ink text-sheet'}`}>Now</span>
           <span className={`px-2 py-0.5 ${flipped ? 'bg-other text-sheet' : 'text-ink-soft'}`}>Before</span>
         </button>

@@ -9,14 +9,18 @@ import { measure } from '../strip/span.ts';
 /** Right of the yard: what has changed since the last revision, and what the calipers read. */
 export function Aside() {
   return (
-    <aside aria-label="Changes and calipers" className="flex min-h-0 flex-col gap-4 overflow-y-auto border-l border-rule bg-paper px-3.5 py-2.5">
+    <aside
+      aria-label="Changes and calipers"
+      className="flex min-h-0 flex-col gap-4 overflow-y-auto border-l border-rule bg-paper px-3.5 py-2.5"
+    >
       <Changes />
       <Calipers />
     </aside>
   );
 }
 
-const told = (value: unknown, written: unknown) => (isLink(written) ? linkWords(written) : typeof value === 'number' ? shortNumber(value) : String(value));
+const told = (value: unknown, written: unknown) =>
+  isLink(written) ? linkWords(written) : typeof value === 'number' ? shortNumber(value) : String(value);
 
 /** Every parameter that differs from the last saved revision, each to be taken back. */
 function Changes() {
@@ -41,7 +45,11 @@ function Changes() {
               <li key={path} className="border-b border-rule/60 py-1">
                 <div className="flex items-baseline justify-between gap-2">
                   <span>{spec.label}</span>
-                  <button type="button" className="deed text-xs" onClick={() => editing.set(path, writtenA, `take back ${spec.label.toLowerCase()}`)}>
+                  <button
+                    type="button"
+                    className="deed text-xs"
+                    onClick={() => editing.set(path, writtenA, `take back ${spec.label.toLowerCase()}`)}
+                  >
                     Take back
                   </button>
                 </div>

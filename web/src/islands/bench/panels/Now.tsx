@@ -42,7 +42,12 @@ export function Now() {
     write(since, `${gaits[index] === 'stand' ? 'for' : 'for'} ${gaitSince(trace, row).toFixed(1)} s`);
     write(facing, `${compassName((degrees * Math.PI) / 180, parameters.facing.directions)} ${Math.round(degrees)}°`);
     write(place, `${trace.at('x', row).toFixed(1)}, ${trace.at('y', row).toFixed(1)}`);
-    write(edge, trace.at('contacts', row) > 0 ? 'held' : `${edgeDistance(trace.at('x', row), trace.at('y', row), parameters.body, ground.size).toFixed(1)} ${unit}`);
+    write(
+      edge,
+      trace.at('contacts', row) > 0
+        ? 'held'
+        : `${edgeDistance(trace.at('x', row), trace.at('y', row), parameters.body, ground.size).toFixed(1)} ${unit}`,
+    );
     write(time, `${Math.max(0, trace.at('time', row)).toFixed(2)} s`);
   });
 
@@ -78,7 +83,12 @@ function Reading({ label, to }: { label: string; to: RefObject<HTMLElement | nul
 }
 
 /** Room between the body and the nearest edge of the ground. */
-function edgeDistance(x: number, y: number, body: { shape: string; radius: number; width: number; height: number; originX: number; originY: number }, size: { width: number; height: number }): number {
+function edgeDistance(
+  x: number,
+  y: number,
+  body: { shape: string; radius: number; width: number; height: number; originX: number; originY: number },
+  size: { width: number; height: number },
+): number {
   const width = body.shape === 'circle' ? 2 * body.radius : body.width;
   const height = body.shape === 'circle' ? 2 * body.radius : body.height;
   const left = x - body.originX * width;

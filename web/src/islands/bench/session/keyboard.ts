@@ -14,9 +14,14 @@ export const drivingKeys: Readonly<Record<string, Control>> = {
   ShiftRight: 'sprint',
 };
 
-/** Whether keys pressed on this element belong to it: a field that takes text, a list, a handle, an open dialog. */
-function takesKeys(target: EventTarget | null): boolean {
-  return target instanceof Element && target.closest('input, textarea, select, [contenteditable], [role="slider"], [role="dialog"], dialog') !== null;
+/**
+ * Whether a key pressed on this element belongs to it: any in a field that takes text, in a list and in an open dialog;
+ * the arrows alone on a handle, so that the body can be driven right after a drag.
+ */
+function takesKey(target: EventTarget | null, code: string): boolean {
+  if (!(target instanceof Element)) return false;
+  if (target.closest('input:not([type="checkbox"]), textarea, select, [contenteditable], dialog')) return true;
+  return code.startsWith('Arrow') && target.closest('[role="slider"], [role="separator"]') !== null;
 }
 
 /**
@@ -29,7 +34,7 @@ export function listenToKeyboard(target: Window, say: (event: HandsEvent) => voi
 
   const press = (event: KeyboardEvent) => {
     const control = drivingKeys[event.code];
-    if (!control || event.ctrlKey || event.metaKey || event.altKey || takesKeys(event.target)) return;
+    if (!control || event.ctrlKey || event.metaKey || event.altKey || takesKey(event.target, event.code)) return;
     event.preventDefault();
     if (event.repeat || down.has(event.code)) return;
     if (!holds(control)) say({ press: control });

@@ -104,7 +104,14 @@ export class Saving {
       return;
     }
     const answer = await request('GET', `/api/v1/tunings/${this.#origin.id}`);
-    if (answer.ok) this.$state.set({ at: 'conflict', theirs: answer.body['file'] as TuningFile, version: 0, base: Number(answer.body['head']), head: Number(answer.body['head']) });
+    if (answer.ok)
+      this.$state.set({
+        at: 'conflict',
+        theirs: answer.body['file'] as TuningFile,
+        version: 0,
+        base: Number(answer.body['head']),
+        head: Number(answer.body['head']),
+      });
     else this.$state.set({ at: 'offline', why: answer.why });
   }
 
@@ -151,7 +158,12 @@ async function request(method: string, path: string, body?: unknown, version?: n
   if (version === 0) headers['if-none-match'] = '*';
   else if (version !== undefined) headers['if-match'] = `"${version}"`;
   try {
-    const response = await fetch(path, { method, headers, body: body === undefined ? null : JSON.stringify(body), keepalive: method === 'PUT' });
+    const response = await fetch(path, {
+      method,
+      headers,
+      body: body === undefined ? null : JSON.stringify(body),
+      keepalive: method === 'PUT',
+    });
     const content = (await response.json().catch(() => ({}))) as Record<string, unknown>;
     if (response.ok) return { ok: true, body: content };
     return { ok: false, status: response.status, why: `${content['title'] ?? `The server said ${response.status}`}.`, body: content };

@@ -1,4 +1,4 @@
-import { readTuning, type HandsEvent } from '@zygopod/core';
+import { type HandsEvent, readTuning } from '@zygopod/core';
 import type { Opening } from '../../../server/openings.ts';
 import type { BenchSession, Painter } from '../context.ts';
 import { Drive } from './drive.ts';

@@ -3,8 +3,8 @@ import { type KeyboardEvent, type PointerEvent, useEffect, useRef } from 'react'
 import { useCanvasSize } from '../../shared/canvas.ts';
 import { $theme, type Inks, readInks } from '../../shared/theme.ts';
 import { useBench, usePainter } from '../context.ts';
-import { gaitLane, type Lane, type LaneView, speedLane } from './lanes.ts';
 import { $calipers } from './calipers.ts';
+import { gaitLane, type Lane, type LaneView, speedLane } from './lanes.ts';
 import { drawAxis, drawCalipers, drawCursor } from './marks.ts';
 
 const lanes: Lane[] = [speedLane, gaitLane];
@@ -60,7 +60,19 @@ export function Strip() {
 
     const shares = lanes.reduce((sum, lane) => sum + lane.share, 0);
     const free = height - AXIS - 6 - GAP * (lanes.length - 1);
-    const view: LaneView = { ctx, inks: inks.current, trace, parameters, top: 6, height: 0, left: LEFT, width: inner, from: Math.max(trace.first, trace.rowAt(from) - 1), to: Math.min(trace.end - 1, trace.rowAt(to)), x };
+    const view: LaneView = {
+      ctx,
+      inks: inks.current,
+      trace,
+      parameters,
+      top: 6,
+      height: 0,
+      left: LEFT,
+      width: inner,
+      from: Math.max(trace.first, trace.rowAt(from) - 1),
+      to: Math.min(trace.end - 1, trace.rowAt(to)),
+      x,
+    };
     for (const lane of lanes) {
       view.height = (free * lane.share) / shares;
       ctx.save();
@@ -126,7 +138,9 @@ export function Strip() {
     const way = ways[event.code];
     if (way === undefined || drive.$running.get()) return;
     event.preventDefault();
-    drive.$lookBack.set(Math.min(drive.world.trace.end - 1, Math.max(drive.world.trace.first, drive.row + way * (event.shiftKey ? 10 : 1))));
+    drive.$lookBack.set(
+      Math.min(drive.world.trace.end - 1, Math.max(drive.world.trace.first, drive.row + way * (event.shiftKey ? 10 : 1))),
+    );
   };
 
   return (

@@ -29,27 +29,29 @@ export interface Lane {
 
 const TYPE = '10.5px "Spline Sans Mono", monospace';
 
-/** The rows in sight as pixel columns: for each column of the canvas the first, lowest, highest and last value. */
+/** The rows in sight, those that share a pixel column as one: its place, its last, lowest and highest value. */
 function eachColumn(view: LaneView, column: Column, visit: (x: number, value: number, low: number, high: number) => void): void {
   const { trace, from, to } = view;
   let pixel = Number.NaN;
+  let place = 0;
   let low = 0;
   let high = 0;
   let last = 0;
   for (let row = from; row <= to; row++) {
-    const at = Math.round(view.x(trace.at('time', row)));
+    const x = view.x(trace.at('time', row));
     const value = trace.at(column, row);
-    if (at !== pixel) {
-      if (!Number.isNaN(pixel)) visit(pixel, last, low, high);
-      pixel = at;
+    if (Math.round(x) !== pixel) {
+      if (!Number.isNaN(pixel)) visit(place, last, low, high);
+      pixel = Math.round(x);
       low = value;
       high = value;
     }
+    place = x;
     low = Math.min(low, value);
     high = Math.max(high, value);
     last = value;
   }
-  if (!Number.isNaN(pixel)) visit(pixel, last, low, high);
+  if (!Number.isNaN(pixel)) visit(place, last, low, high);
 }
 
 /** A filled curve of a column over [0, top]. */

@@ -47,7 +47,16 @@ export function drawCursor(ctx: Canvas, inks: Inks, px: number, bottom: number, 
 }
 
 /** The measured span with its readings. */
-export function drawCalipers(ctx: Canvas, inks: Inks, trace: Trace, span: Span, x: (time: number) => number, left: number, right: number, bottom: number): void {
+export function drawCalipers(
+  ctx: Canvas,
+  inks: Inks,
+  trace: Trace,
+  span: Span,
+  x: (time: number) => number,
+  left: number,
+  right: number,
+  bottom: number,
+): void {
   const x0 = Math.max(left, x(Math.min(span.from, span.to)));
   const x1 = Math.min(right, x(Math.max(span.from, span.to)));
   if (x1 < x0) return;

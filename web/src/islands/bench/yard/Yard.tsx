@@ -28,7 +28,11 @@ export function Yard() {
     void theme;
   }, [theme]);
   // The first chart is drawn before the fonts are there.
-  useEffect(() => void document.fonts.ready.then(() => void (chart.current = null)), []);
+  useEffect(() => {
+    void document.fonts.ready.then(() => {
+      chart.current = null;
+    });
+  }, []);
   const size = useCanvasSize(canvas, () => {
     if (fitted.current) view.current = null;
   });
@@ -69,7 +73,8 @@ export function Yard() {
       event.preventDefault();
       const box = element.getBoundingClientRect();
       fitted.current = false;
-      if (view.current) view.current = zoomAt(view.current, Math.exp(-event.deltaY * 0.0015), event.clientX - box.left, event.clientY - box.top);
+      if (view.current)
+        view.current = zoomAt(view.current, Math.exp(-event.deltaY * 0.0015), event.clientX - box.left, event.clientY - box.top);
     };
     element.addEventListener('wheel', wheel, { passive: false });
     return () => element.removeEventListener('wheel', wheel);
@@ -109,12 +114,28 @@ export function Yard() {
         data-testid="yard"
       />
       <Legend layers={layers} change={setLayers} />
+      <FirstSteps />
       {lookBack !== null && (
         <p className="absolute top-2 right-2 bg-sheet px-2 py-1 text-now" role="status">
           Looking back
         </p>
       )}
     </section>
+  );
+}
+
+/** The one line that a newcomer needs, until the character has been driven. */
+function FirstSteps() {
+  const { drive } = useBench();
+  const line = useRef<HTMLParagraphElement>(null);
+  usePainter(() => {
+    const moved = drive.recorder.hands.presses > 0;
+    if (line.current && line.current.hidden !== moved) line.current.hidden = moved;
+  });
+  return (
+    <p ref={line} className="absolute bottom-7 left-1/2 -translate-x-1/2 border border-now bg-sheet px-3 py-1 whitespace-nowrap">
+      Drive with <kbd className="keycap">W A S D</kbd> or the arrows, sprint with <kbd className="keycap">Shift</kbd>.
+    </p>
   );
 }
 

@@ -5,7 +5,15 @@ import { gridStep, type View } from './view.ts';
 type Canvas = CanvasRenderingContext2D;
 
 /** Draws what does not move: sheet, grid with its coordinates, water, walls, start, goal and screen frame. */
-export function drawGround(ctx: Canvas, ground: Ground, view: View, width: number, height: number, inks: Inks, layers: { grid: boolean; frame: boolean }): void {
+export function drawGround(
+  ctx: Canvas,
+  ground: Ground,
+  view: View,
+  width: number,
+  height: number,
+  inks: Inks,
+  layers: { grid: boolean; frame: boolean },
+): void {
   const { scale, x, y } = view;
   const sx = (wx: number) => (wx - x) * scale;
   const sy = (wy: number) => (wy - y) * scale;
@@ -36,7 +44,7 @@ export function drawGround(ctx: Canvas, ground: Ground, view: View, width: numbe
 }
 
 function drawGrid(ctx: Canvas, ground: Ground, view: View, width: number, height: number, inks: Inks): void {
-  const step = gridStep(view.scale, ground.cell, 44);
+  const step = gridStep(view.scale, ground.cell, 36);
   ctx.beginPath();
   for (let gx = Math.max(0, Math.floor(view.x / step)) * step; gx < view.x + width / view.scale && gx <= ground.size.width; gx += step) {
     const px = Math.round((gx - view.x) * view.scale) + 0.5;
@@ -57,7 +65,7 @@ function drawGrid(ctx: Canvas, ground: Ground, view: View, width: number, height
 
 /** Coordinates along the lower and the right margin, on every other line of the grid. */
 function drawCoordinates(ctx: Canvas, ground: Ground, view: View, width: number, height: number, inks: Inks): void {
-  const step = gridStep(view.scale, ground.cell, 88);
+  const step = gridStep(view.scale, ground.cell, 72);
   ctx.font = '10.5px "Spline Sans Mono", monospace';
   ctx.fillStyle = inks.inkSoft;
   ctx.textBaseline = 'alphabetic';
@@ -76,10 +84,12 @@ function drawCoordinates(ctx: Canvas, ground: Ground, view: View, width: number,
     if (px > 24) write(String(gx), px, height - 6);
   }
   ctx.textAlign = 'right';
+  // Beside the ground while it ends in sight, else along the margin.
+  const right = Math.min(width - 6, (ground.size.width - view.x) * view.scale + 32);
   for (let gy = Math.ceil(Math.max(0, view.y) / step) * step; gy <= ground.size.height; gy += step) {
     const py = (gy - view.y) * view.scale;
     if (py > height - 24) break;
-    if (py > 16) write(String(gy), width - 6, py + 4);
+    if (py > 16) write(String(gy), right, py + 4);
   }
 }
 
@@ -121,7 +131,8 @@ function drawWaves(ctx: Canvas, px: number, py: number, width: number, height: n
 
 function trace(ctx: Canvas, wall: Wall): void {
   ctx.beginPath();
-  wall.points.forEach(([px, py], i) => (i === 0 ? ctx.moveTo(px, py) : ctx.lineTo(px, py)));
+  // Without a current point the first lineTo moves there.
+  for (const [px, py] of wall.points) ctx.lineTo(px, py);
   if (wall.closed) ctx.closePath();
 }
 

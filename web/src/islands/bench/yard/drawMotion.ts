@@ -71,7 +71,14 @@ export interface Pose {
 const AHEAD = 0.25;
 
 /** The body's outline with its heading wedge, and the velocity as an arrow that ends where it would be in a quarter second. */
-export function drawBody(ctx: Canvas, pose: Pose, body: Parameters['body'], view: View, inks: Inks, layers: { wedge: boolean; velocity: boolean }): void {
+export function drawBody(
+  ctx: Canvas,
+  pose: Pose,
+  body: Parameters['body'],
+  view: View,
+  inks: Inks,
+  layers: { wedge: boolean; velocity: boolean },
+): void {
   const { scale } = view;
   const px = (pose.x - view.x) * scale;
   const py = (pose.y - view.y) * scale;
@@ -105,7 +112,10 @@ export function drawBody(ctx: Canvas, pose: Pose, body: Parameters['body'], view
 
 /** A notched triangle that points along the facing. */
 function drawBeak(ctx: Canvas, cx: number, cy: number, facing: number, size: number, ink: string): void {
-  const at = (angle: number, distance: number): [number, number] => [cx + Math.cos(facing + angle) * distance, cy + Math.sin(facing + angle) * distance];
+  const at = (angle: number, distance: number): [number, number] => [
+    cx + Math.cos(facing + angle) * distance,
+    cy + Math.sin(facing + angle) * distance,
+  ];
   ctx.beginPath();
   ctx.moveTo(...at(0, size));
   ctx.lineTo(...at(2.5, size));

@@ -10,12 +10,15 @@ interface Size {
   height: number;
 }
 
-const MARGIN = 10;
+/** Room round a fitted ground: for the legend above, the coordinates at the right and below. */
+const MARGIN = { top: 34, right: 40, bottom: 22, left: 12 };
 
 /** The whole ground, centred. */
 export function fit(ground: Size, canvas: Size): View {
-  const scale = Math.max(1e-6, Math.min((canvas.width - 2 * MARGIN) / ground.width, (canvas.height - 2 * MARGIN) / ground.height));
-  return { scale, x: ground.width / 2 - canvas.width / 2 / scale, y: ground.height / 2 - canvas.height / 2 / scale };
+  const width = canvas.width - MARGIN.left - MARGIN.right;
+  const height = canvas.height - MARGIN.top - MARGIN.bottom;
+  const scale = Math.max(1e-6, Math.min(width / ground.width, height / ground.height));
+  return { scale, x: ground.width / 2 - (MARGIN.left + width / 2) / scale, y: ground.height / 2 - (MARGIN.top + height / 2) / scale };
 }
 
 /** Zooms by `factor` and keeps the world point under the screen point (px, py) where it is. */

@@ -12,7 +12,10 @@ const query = z.object({ limit: z.coerce.number().int().min(1).max(200).default(
 export const GET = endpoint(async (context, db) => {
   const kind = kindOf(context);
   const asked = query.safeParse(Object.fromEntries(context.url.searchParams));
-  if (!asked.success) throw new Problem(400, 'limit is a whole number from 1 to 200, after the id of a document', { path: asked.error.issues[0]?.path.join('.') });
+  if (!asked.success)
+    throw new Problem(400, 'limit is a whole number from 1 to 200, after the id of a document', {
+      path: asked.error.issues[0]?.path.join('.'),
+    });
   return json(await listDocuments(db, kind, asked.data.limit, asked.data.after));
 });
 

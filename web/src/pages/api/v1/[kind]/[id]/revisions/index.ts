@@ -14,5 +14,9 @@ export const POST = endpoint(async (context, db) => {
   const parent = seenVersion(context.request);
   const { file, note } = await fileBody(context.request, kind);
   const revision = await saveRevision(db, id, file, note, parent);
-  return json(revision, { status: 201, etag: String(revision.number), location: `${context.url.pathname.replace(/\/$/, '')}/${revision.number}` });
+  return json(revision, {
+    status: 201,
+    etag: String(revision.number),
+    location: `${context.url.pathname.replace(/\/$/, '')}/${revision.number}`,
+  });
 });
