@@ -15,7 +15,7 @@ export async function screenshots(): Promise<number> {
   buildIfChanged((line) => process.stderr.write(`${line}\n`));
   const cluster = await startCluster(stateFolder, 'test-postgres');
   try {
-    await makeDatabase(cluster.url('postgres'), 'zygopod_pictures');
+    await makeDatabase(cluster.url('postgres'), 'zygopod_pictures', true);
     const options = {
       host: '127.0.0.1',
       port: await freePort(),

@@ -71,8 +71,8 @@ export async function test(): Promise<number> {
     const urls = Object.fromEntries(
       ['integration', 'browser'].map((name) => [name, (cluster as Cluster).url(`zygopod_${name}`)]),
     ) as Record<string, string>;
-    await makeDatabase(cluster.url('postgres'), 'zygopod_integration');
-    await makeDatabase(cluster.url('postgres'), 'zygopod_browser');
+    await makeDatabase(cluster.url('postgres'), 'zygopod_integration', true);
+    await makeDatabase(cluster.url('postgres'), 'zygopod_browser', true);
     tallies.push(suite('integration', { DATABASE_URL: urls['integration'] as string }));
     tallies.push(suite('browser', { DATABASE_URL: urls['browser'] as string }));
   } catch (error) {

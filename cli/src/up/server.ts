@@ -48,7 +48,12 @@ export async function startServer(options: ServerOptions): Promise<{ address: st
   const gone = once(server, 'exit').then(([code]) => {
     throw new Misuse(`The server ended at its start (exit code ${code}).`);
   });
-  await Promise.race([healthy(address, options.env?.['ZYGOPOD_TOKEN']), gone]);
+  try {
+    await Promise.race([healthy(address, process.env['ZYGOPOD_TOKEN']), gone]);
+  } catch (error) {
+    await stopServer(server);
+    throw error;
+  }
   gone.catch(() => undefined);
   return { address, process: server };
 }
