@@ -1,4 +1,3 @@
-import { length } from '../math/functions.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import type { ClockState } from './clock.ts';
 import { EMPTIED, RECOVERED, SPRINT_BEGAN, SPRINT_ENDED, SPRINT_REFUSED } from './events.ts';
@@ -163,7 +162,7 @@ function runEmpty(state: GaitState, stamina: Parameters['stamina'], draining: bo
 
 /** Names the gait by what the tick came to. */
 export function settleGait(state: GaitState, intent: IntentState, motion: Motion, clock: ClockState): void {
-  const moving = intent.amount > 0 || length(motion.vx, motion.vy) >= STANDING_SPEED;
+  const moving = intent.amount > 0 || motion.vx * motion.vx + motion.vy * motion.vy >= STANDING_SPEED * STANDING_SPEED;
   const gait = !moving ? STAND : state.sprinting === 1 ? SPRINTING : state.locked === 1 ? SPENT : WALK;
   state.since = gait === state.gait ? state.since + clock.dt : clock.dt;
   state.gait = gait;

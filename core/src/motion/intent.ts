@@ -11,6 +11,8 @@ import { prepareSteering, rotate, type Steer, type SteeringParameters, steer } f
 /** What the intent stage needs of a tuning. */
 export interface IntentParameters {
   steering: SteeringParameters;
+  /** Scheme steer, relative to what does not turn by itself. */
+  plain: boolean;
   turns: boolean;
   latches: boolean;
   relativeToCamera: boolean;
@@ -28,6 +30,11 @@ export interface IntentParameters {
 
 /** What the player wants this tick. Everything that latches (toggle, auto-run, latched way) is kept here and only here. */
 export interface IntentState extends Steer {
+  /** What the hands steer, before latches and turning: kept while the hands do not change. */
+  steerX: number;
+  steerY: number;
+  /** 1 when it has to be read anew in any case. */
+  stale: number;
   /** Scheme turn: wanted turn and drive, each in [−1, 1]. */
   turn: number;
   drive: number;
@@ -51,6 +58,9 @@ export function createIntent(): IntentState {
     x: 0,
     y: 0,
     axis: 0,
+    steerX: 0,
+    steerY: 0,
+    stale: 1,
     turn: 0,
     drive: 0,
     amount: 0,
@@ -68,6 +78,7 @@ export function createIntent(): IntentState {
 export function prepareIntent({ scheme, input, pace, camera }: Parameters): IntentParameters {
   return {
     steering: prepareSteering(input),
+    plain: scheme === 'steer' && input.relativeTo !== 'facing',
     turns: scheme === 'turn',
     latches: scheme === 'latch',
     relativeToCamera: input.relativeTo === 'camera',
@@ -103,9 +114,14 @@ export function stepIntent(
   gait: GaitState,
   clock: ClockState,
 ): void {
-  const wasMoving = state.amount > 0;
   state.happened = 0;
-  steer(hands, p.steering, state);
+  const fresh = hands.changed || state.stale === 1;
+  // Nothing new from the hands and nothing latched: the intent is as it was.
+  if (!fresh && p.plain && state.sprintOn === 0 && state.autoRun === 0) return;
+  const wasMoving = state.amount > 0;
+  if (fresh) readSteering(state, p, hands);
+  state.x = state.steerX;
+  state.y = state.steerY;
   if (p.turns) turnAndDrive(state);
   else {
     if (p.latches) latchWay(state, p, hands, clock);
@@ -120,6 +136,18 @@ export function stepIntent(
     (p.endsOnWall && clock.blocked === 1) ||
     (p.endsOnAction && wentDown(hands, ACTION));
   stepSprint(state, p, hands, ended);
+}
+
+/** Has the hands read anew at the next tick: the tuning or the state has been changed from outside. */
+export function forgetHands(state: IntentState): void {
+  state.stale = 1;
+}
+
+function readSteering(state: IntentState, p: IntentParameters, hands: Hands): void {
+  steer(hands, p.steering, state);
+  state.steerX = state.x;
+  state.steerY = state.y;
+  state.stale = 0;
 }
 
 /** Scheme turn: left and right turn the body, up and down drive it along its heading. */

@@ -6,6 +6,7 @@ import { type BoundsParameters, prepareBounds, stepBounds } from './bounds.ts';
 import { type FacingParameters, prepareFacing, stepFacing } from './facing.ts';
 import { type GaitParameters, prepareGait, settleGait, stepGait } from './gait.ts';
 import { type IntentParameters, prepareIntent, stepIntent } from './intent.ts';
+import type { Motion } from './motion.ts';
 import type { State } from './state.ts';
 import { prepareVelocity, stepVelocity, type VelocityParameters } from './velocity.ts';
 
@@ -16,6 +17,9 @@ export interface Plan {
   velocity: VelocityParameters;
   bounds: BoundsParameters;
   facing: FacingParameters;
+  /** Ticks a second, and whether every tick has that length. */
+  hz: number;
+  fixed: boolean;
 }
 
 export function preparePlan(parameters: Parameters, ground: Ground): Plan {
@@ -25,16 +29,21 @@ export function preparePlan(parameters: Parameters, ground: Ground): Plan {
     velocity: prepareVelocity(parameters),
     bounds: prepareBounds(parameters, ground),
     facing: prepareFacing(parameters),
+    hz: parameters.clock.hz,
+    fixed: parameters.clock.stepping === 'fixed',
   };
 }
 
 /** Under this share of the wanted way the body counts as blocked. */
 const HEADWAY = 0.1;
 
-/** One tick of `dt` seconds: hands → intent → gait and stamina → velocity → contact → bounds → facing. */
-export function tick(state: State, plan: Plan, hands: Hands, dt: number): void {
+function hasNoHeadway(motion: Motion, fromX: number, fromY: number): boolean {
+  return length(motion.x - fromX, motion.y - fromY) < HEADWAY * length(motion.dx, motion.dy);
+}
+
+/** One tick of `clock.dt` seconds: hands → intent → gait and stamina → velocity → contact → bounds → facing. */
+export function tick(state: State, plan: Plan, hands: Hands): void {
   const { motion, intent, gait, velocity, bounds, facing, clock } = state;
-  clock.dt = dt;
   stepIntent(intent, plan.intent, hands, facing, gait, clock);
   stepGait(gait, plan.gait, intent, clock);
   stepVelocity(velocity, plan.velocity, motion, intent, gait, facing, clock);
@@ -44,11 +53,10 @@ export function tick(state: State, plan: Plan, hands: Hands, dt: number): void {
   motion.x += motion.dx;
   motion.y += motion.dy;
   stepBounds(bounds, plan.bounds, motion);
-  const wanted = length(motion.dx, motion.dy);
-  clock.blocked = wanted > 0 && length(motion.x - fromX, motion.y - fromY) < HEADWAY * wanted ? 1 : 0;
+  clock.blocked = bounds.held === 1 && hasNoHeadway(motion, fromX, fromY) ? 1 : 0;
 
   stepFacing(facing, plan.facing, motion, velocity, intent, hands, clock);
   settleGait(gait, intent, motion, clock);
   clock.tick++;
-  clock.time += dt;
+  clock.time += clock.dt;
 }

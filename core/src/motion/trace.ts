@@ -37,6 +37,8 @@ export class Trace {
   /** One past the newest row. */
   end = 0;
   readonly #data: Float64Array;
+  /** Place of the next row in the data. */
+  #next = 0;
 
   constructor(capacity: number) {
     this.capacity = capacity;
@@ -50,6 +52,7 @@ export class Trace {
 
   clear(): void {
     this.end = 0;
+    this.#next = 0;
   }
 
   /** The value of a column in a row that is held. */
@@ -62,7 +65,7 @@ export class Trace {
     const { motion, intent, gait, clock } = state;
     const d = this.#data;
     // Adding 0 turns −0 into 0, which a text can hold.
-    let i = (this.end % this.capacity) * WIDTH;
+    let i = this.#next;
     d[i++] = clock.tick;
     d[i++] = clock.time;
     d[i++] = motion.x + 0;
@@ -79,6 +82,7 @@ export class Trace {
     d[i++] = intent.sprintWanted;
     d[i++] = gait.sprinting;
     d[i] = intent.happened | gait.happened;
+    this.#next = i + 1 === d.length ? 0 : i + 1;
     this.end++;
   }
 

@@ -81,17 +81,15 @@ export function stepVelocity(
   aim.y = intent.y * speed;
   state.target = intent.amount * speed;
   if (p.heading) turnHeading(state, p, motion, clock.dt);
-  else follow(p, motion, aim, clock.dt);
+  else if (motion.vx === aim.x && motion.vy === aim.y) {
+    // A steady motion is the same under every ramp and integration.
+    motion.dx = aim.x * clock.dt;
+    motion.dy = aim.y * clock.dt;
+  } else follow(p, motion, aim, clock.dt);
 }
 
 /** Brings the velocity towards the target as the ramp says. */
 function follow(p: VelocityParameters, motion: Motion, target: Target, dt: number): void {
-  // A steady motion is the same under every ramp and integration.
-  if (motion.vx === target.x && motion.vy === target.y) {
-    motion.dx = target.x * dt;
-    motion.dy = target.y * dt;
-    return;
-  }
   switch (p.model) {
     case 'instant':
       moveWith(motion, target.x, target.y, dt, p.integration === 'trapezoid' ? 'trapezoid' : 'semiImplicit');

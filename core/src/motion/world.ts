@@ -3,6 +3,7 @@ import { clamp, DEGREE } from '../math/functions.ts';
 import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { forgetDirection } from './facing.ts';
+import { forgetHands } from './intent.ts';
 import { createState, hashState, loadState, type State, saveState } from './state.ts';
 import { type Plan, preparePlan, tick } from './tick.ts';
 import { Trace } from './trace.ts';
@@ -63,6 +64,7 @@ export class World {
     this.#parameters = parameters;
     this.#plan = preparePlan(parameters, this.#ground);
     forgetDirection(this.state.facing);
+    forgetHands(this.state.intent);
     gait.stamina = full ? parameters.stamina.max : clamp(gait.stamina, 0, parameters.stamina.max);
   }
 
@@ -75,11 +77,11 @@ export class World {
 
   /** One tick. `dt` differs from the tuning's only where the stepping is per frame. */
   tick(hands: Hands, dt = this.dt): void {
-    tick(this.state, this.#plan, hands, dt);
+    this.state.clock.dt = dt;
+    tick(this.state, this.#plan, hands);
     // At a fixed rate the time is a quotient, not a sum, so that it does not drift.
     const { clock } = this.state;
-    if (this.#parameters.clock.stepping === 'fixed')
-      clock.time = this.#epoch.time + (clock.tick - this.#epoch.tick) / this.#parameters.clock.hz;
+    if (this.#plan.fixed) clock.time = this.#epoch.time + (clock.tick - this.#epoch.tick) / this.#plan.hz;
     this.trace.write(this.state);
   }
 
@@ -90,6 +92,7 @@ export class World {
 
   restore(saved: Float64Array): void {
     loadState(this.state, saved);
+    forgetHands(this.state.intent);
     this.#epoch = { tick: this.state.clock.tick, time: this.state.clock.time };
   }
 

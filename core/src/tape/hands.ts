@@ -23,6 +23,8 @@ export interface Hands {
   /** 0, or the index in `ways` + 1 of the swipe that ended this tick. */
   swipe: number;
   presses: number;
+  /** True in a tick that brought an event. */
+  changed: boolean;
 }
 
 /** Hands at rest. */
@@ -36,6 +38,7 @@ export function newHands(): Hands {
     pointY: 0,
     swipe: 0,
     presses: 0,
+    changed: false,
   };
 }
 
@@ -43,10 +46,12 @@ export function newHands(): Hands {
 export function beginTick(hands: Hands): void {
   hands.pressed = 0;
   hands.swipe = 0;
+  hands.changed = false;
 }
 
 /** Applies one event. A press of a control that is down, or a release of one that is up, changes nothing. */
 export function applyEvent(hands: Hands, event: HandsEvent): void {
+  hands.changed = true;
   if ('press' in event) {
     const index = controls.indexOf(event.press);
     if (hands.held[index] !== 0) return;
