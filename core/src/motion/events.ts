@@ -13,6 +13,9 @@ export const eventNames = [
   ['autoRunOn', 'Auto-run on'],
   ['autoRunOff', 'Auto-run off'],
   ['sprintCancelled', 'Sprint key cancelled'],
+  ['actionPressed', 'Action pressed'],
+  ['actionHeld', 'Action held'],
+  ['actionReleased', 'Action released'],
 ] as const;
 
 export const SPRINT_BEGAN = 1;
@@ -25,3 +28,6 @@ export const TOGGLED_OFF = 64;
 export const AUTO_RUN_ON = 128;
 export const AUTO_RUN_OFF = 256;
 export const SPRINT_CANCELLED = 512;
+export const ACTION_PRESSED = 1024;
+export const ACTION_HELD = 2048;
+export const ACTION_RELEASED = 4096;

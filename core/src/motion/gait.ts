@@ -1,3 +1,4 @@
+import { clamp } from '../math/functions.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import type { ClockState } from './clock.ts';
 import { EMPTIED, RECOVERED, SPRINT_BEGAN, SPRINT_ENDED, SPRINT_REFUSED } from './events.ts';
@@ -122,11 +123,11 @@ function regainRate(state: GaitState, p: GaitParameters, intent: IntentState): n
 function stepContinuous(state: GaitState, p: GaitParameters, draining: boolean, intent: IntentState, dt: number): void {
   const { stamina } = p;
   if (draining) {
-    const lasts = stamina.drain > 0 ? state.stamina / stamina.drain : dt;
+    // Regain that never rests runs against the drain: what counts is the net rate.
+    const rate = stamina.drain - (p.regainsAlways ? regainRate(state, p, intent) : 0);
+    const lasts = rate > 0 ? state.stamina / rate : dt * 2;
     state.sinceDrain = lasts < dt ? dt - lasts : 0;
-    state.stamina = lasts <= dt && stamina.drain > 0 ? 0 : state.stamina - stamina.drain * dt;
-    if (!p.regainsAlways) return;
-    state.stamina = Math.min(stamina.max, state.stamina + regainRate(state, p, intent) * dt);
+    state.stamina = lasts <= dt ? 0 : Math.min(stamina.max, state.stamina - rate * dt);
     return;
   }
   const before = state.sinceDrain;
@@ -145,9 +146,9 @@ function stepLumps(state: GaitState, p: GaitParameters, draining: boolean, inten
   if (lumps === 0) return;
   state.lump = Math.max(0, state.lump - lumps * stamina.interval);
   const time = lumps * stamina.interval;
-  if (draining) state.stamina = Math.max(0, state.stamina - stamina.drain * time);
   const waited = p.regainsAlways || (!draining && state.sinceDrain >= stamina.regainDelay);
-  if (waited) state.stamina = Math.min(stamina.max, state.stamina + regainRate(state, p, intent) * time);
+  const gained = (waited ? regainRate(state, p, intent) : 0) - (draining ? stamina.drain : 0);
+  state.stamina = clamp(state.stamina + gained * time, 0, stamina.max);
 }
 
 /** Empty: the sprint is locked until recovered, and, as the tuning says, has to be asked for anew. */

@@ -3,7 +3,16 @@ import { ACTION, AUTO_RUN, DOWN, LEFT, PLANT, RIGHT, SPRINT, SPRINT_TOGGLE, UP }
 import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import type { ClockState } from './clock.ts';
-import { AUTO_RUN_OFF, AUTO_RUN_ON, SPRINT_CANCELLED, TOGGLED_OFF, TOGGLED_ON } from './events.ts';
+import {
+  ACTION_HELD,
+  ACTION_PRESSED,
+  ACTION_RELEASED,
+  AUTO_RUN_OFF,
+  AUTO_RUN_ON,
+  SPRINT_CANCELLED,
+  TOGGLED_OFF,
+  TOGGLED_ON,
+} from './events.ts';
 import type { FacingState } from './facing.ts';
 import type { GaitState } from './gait.ts';
 import { prepareSteering, rotate, type Steer, type SteeringParameters, steer } from './steering.ts';
@@ -50,6 +59,8 @@ export interface IntentState extends Steer {
   holdCancelled: number;
   latchX: number;
   latchY: number;
+  /** Seconds for which the action control has been down; 0 while it is up. */
+  actionFor: number;
   happened: number;
 }
 
@@ -71,6 +82,7 @@ export function createIntent(): IntentState {
     holdCancelled: 0,
     latchX: 0,
     latchY: 0,
+    actionFor: 0,
     happened: 0,
   };
 }
@@ -117,7 +129,7 @@ export function stepIntent(
   state.happened = 0;
   const fresh = hands.changed || state.stale === 1;
   // Nothing new from the hands and nothing latched: the intent is as it was.
-  if (!fresh && p.plain && state.sprintOn === 0 && state.autoRun === 0) return;
+  if (!fresh && p.plain && state.sprintOn === 0 && state.autoRun === 0 && state.actionFor === 0) return;
   const wasMoving = state.amount > 0;
   if (fresh) readSteering(state, p, hands);
   state.x = state.steerX;
@@ -136,6 +148,24 @@ export function stepIntent(
     (p.endsOnWall && clock.blocked === 1) ||
     (p.endsOnAction && wentDown(hands, ACTION));
   stepSprint(state, p, hands, ended);
+  stepAction(state, hands, clock.dt);
+}
+
+/** Seconds that tell a hold from a tap. */
+export const HOLD_AFTER = 0.5;
+
+/** Tells press, hold and release of the action apart: the hold comes in the tick in which the time is full, not at the press. */
+function stepAction(state: IntentState, hands: Hands, dt: number): void {
+  if (wentDown(hands, ACTION)) {
+    state.happened |= ACTION_PRESSED;
+    state.actionFor = 0;
+  }
+  const before = state.actionFor;
+  const down = hands.held[ACTION] !== 0;
+  if (!down && (before > 0 || wentDown(hands, ACTION))) state.happened |= ACTION_RELEASED;
+  state.actionFor = down ? before + dt : 0;
+  // Rounding slack: thirty ticks of 1/60 s are half a second.
+  if (down && before < HOLD_AFTER - 1e-9 && state.actionFor >= HOLD_AFTER - 1e-9) state.happened |= ACTION_HELD;
 }
 
 /** Has the hands read anew at the next tick: the tuning or the state has been changed from outside. */

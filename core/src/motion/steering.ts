@@ -44,7 +44,7 @@ const EIGHTH = PI / 4;
 /** −1, 0 or 1 for two opposite keys, given the order numbers of their presses (0: up). */
 function opposed(low: number, high: number, winner: number): number {
   if (low === 0 || high === 0) return high !== 0 ? 1 : low !== 0 ? -1 : 0;
-  return high > low ? winner : -winner;
+  return high > low ? winner : 0 - winner;
 }
 
 /** Keys as a vector: unit steps, diagonals of length 1 or √2, or one axis at a time. */

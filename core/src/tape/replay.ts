@@ -1,5 +1,5 @@
 import { applyEvent, beginTick, type Hands, newHands } from './hands.ts';
-import type { Tape } from './tape.ts';
+import type { Tape, TapeEvent } from './tape.ts';
 
 /** Rounding slack when a tick time of one rate is held against one of another. */
 const SLACK = 1e-9;
@@ -27,14 +27,24 @@ export class Replay {
 
   /** The hands of the next tick; past the end of the tape they stay as they were. */
   next(): Hands {
+    const hands = this.#upTo((event) => tickAt(event.at, this.#tape.hz, this.#hz) <= this.tick);
+    this.tick++;
+    return hands;
+  }
+
+  /** The hands of a tick that starts at `time` (s), where ticks have no even length. */
+  at(time: number): Hands {
+    return this.#upTo((event) => event.at / this.#tape.hz <= time + SLACK);
+  }
+
+  #upTo(isDue: (event: TapeEvent) => boolean): Hands {
     beginTick(this.hands);
-    const { events, hz } = this.#tape;
+    const { events } = this.#tape;
     for (; this.#cursor < events.length; this.#cursor++) {
       const event = events[this.#cursor];
-      if (!event || tickAt(event.at, hz, this.#hz) > this.tick) break;
+      if (!event || !isDue(event)) break;
       applyEvent(this.hands, event);
     }
-    this.tick++;
     return this.hands;
   }
 }

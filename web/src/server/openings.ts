@@ -1,8 +1,8 @@
 import { type Ground, readGround, readTuning, type TuningFile } from '@zygopod/core';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import type { Database } from './database.ts';
-import { getDocument, getDraft } from './documents.ts';
-import { documents } from './schema.ts';
+import { getDocument, getDraft, listDocuments } from './documents.ts';
+import { documents, type Kind } from './schema.ts';
 
 /** What the bench is opened with. */
 export interface Opening {
@@ -12,6 +12,14 @@ export interface Opening {
   saved: TuningFile;
   draft: { version: number; base: number; file: TuningFile } | null;
   ground: { id: string; file: Ground };
+  /** What else can be laid on the bench. */
+  tunings: Named[];
+  grounds: Named[];
+}
+
+export interface Named {
+  id: string;
+  name: string;
 }
 
 /** The tuning that a first visit opens: the demo's main one, else the oldest there is. */
@@ -41,7 +49,14 @@ export async function openBench(db: Database, id: string, groundId: string | nul
     saved: saved.value.file,
     draft: draft && kept?.ok ? { version: draft.version, base: draft.base, file: kept.value.file } : null,
     ground: { id: ground.id, file: groundFile.value },
+    tunings: await named(db, 'tuning'),
+    grounds: await named(db, 'ground'),
   };
+}
+
+async function named(db: Database, kind: Kind): Promise<Named[]> {
+  const { items } = await listDocuments(db, kind, 200);
+  return items.map(({ id, name }) => ({ id, name }));
 }
 
 async function firstGround(db: Database): Promise<string> {

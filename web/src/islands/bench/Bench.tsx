@@ -1,7 +1,8 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { Opening } from '../../server/openings.ts';
-import { benchCommands, listenToCommands } from './commands.ts';
+import { benchCommands, listenToCommands, listenToTrials } from './commands.ts';
 import { BenchContext } from './context.ts';
+import { BindingList } from './devices/BindingList.tsx';
 import { Figures } from './figures/Figures.tsx';
 import { Header } from './header/Header.tsx';
 import { CommandList, KeyList, SaveRevision } from './header/Overlays.tsx';
@@ -16,14 +17,21 @@ import { Yard } from './yard/Yard.tsx';
 /** The bench: the yard between Now and what has changed, the strip, and the figures. */
 export function Bench({ opening }: { opening: Opening }) {
   const session = useMemo(() => openSession(opening), [opening]);
-  const [overlay, setOverlay] = useState<'save' | 'list' | 'keys' | null>(null);
-  const [bands, setBands] = useState({ strip: 122, figures: 248 });
+  const [overlay, setOverlay] = useState<'save' | 'list' | 'keys' | 'bindings' | null>(null);
+  const [bands, setBands] = useState({ strip: 156, figures: 240 });
   const commands = useMemo(
-    () => benchCommands(session, { save: () => setOverlay('save'), list: () => setOverlay('list'), keys: () => setOverlay('keys') }),
+    () =>
+      benchCommands(session, {
+        save: () => setOverlay('save'),
+        list: () => setOverlay('list'),
+        keys: () => setOverlay('keys'),
+        bindings: () => setOverlay('bindings'),
+      }),
     [session],
   );
   useEffect(() => session.start(), [session]);
   useEffect(() => listenToCommands(commands), [commands]);
+  useEffect(() => listenToTrials(session), [session]);
   const close = () => setOverlay(null);
   const resize = (band: 'strip' | 'figures') => (height: number) =>
     setBands((now) => ({ ...now, [band]: Math.min(460, Math.max(80, Math.round(height))) }));
@@ -31,7 +39,7 @@ export function Bench({ opening }: { opening: Opening }) {
   return (
     <BenchContext value={session}>
       <div className="flex h-screen flex-col">
-        <Header commands={commands} project="Saltmarsh Post" />
+        <Header commands={commands} project="Saltmarsh Post" opening={opening} />
         <Banner />
         <main className="flex min-h-0 flex-1 flex-col">
           <h1 className="sr-only">Bench</h1>
@@ -41,17 +49,18 @@ export function Bench({ opening }: { opening: Opening }) {
             <Aside />
           </div>
           <Rule label="Height of the strip" height={bands.strip} change={resize('strip')} />
-          <div className="grid shrink-0" style={{ height: bands.strip }}>
+          <div className="grid shrink-0 grid-cols-[minmax(0,1fr)]" style={{ height: bands.strip }}>
             <Strip />
           </div>
           <Rule label="Height of the figures" height={bands.figures} change={resize('figures')} />
-          <div className="grid shrink-0" style={{ height: bands.figures }}>
+          <div className="grid shrink-0 grid-cols-[minmax(0,1fr)]" style={{ height: bands.figures }}>
             <Figures />
           </div>
         </main>
       </div>
       {overlay === 'save' && <SaveRevision save={session.save} close={close} />}
       {overlay === 'list' && <CommandList commands={commands} close={close} />}
+      {overlay === 'bindings' && <BindingList commands={commands} close={close} />}
       {overlay === 'keys' && <KeyList commands={commands} close={close} />}
     </BenchContext>
   );

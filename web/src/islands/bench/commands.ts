@@ -1,5 +1,6 @@
 import { switchTheme } from '../shared/theme.ts';
 import type { BenchSession } from './context.ts';
+import { $calipers } from './strip/calipers.ts';
 
 /** Something that the user can ask for, by its key or from the command list. */
 export interface Command {
@@ -15,11 +16,16 @@ export interface BenchActions {
   save(): void;
   list(): void;
   keys(): void;
+  bindings(): void;
 }
 
+/** The figures there are, with their numbers in the order of work. */
 export const figureList = [
-  { id: 'pace', title: 'Pace' },
-  { id: 'clock', title: 'Clock' },
+  { id: 'pace', number: 1, title: 'Pace' },
+  { id: 'stamina', number: 2, title: 'Stamina' },
+  { id: 'hands', number: 8, title: 'Hands' },
+  { id: 'body', number: 9, title: 'Body' },
+  { id: 'clock', number: 11, title: 'Clock' },
 ] as const;
 
 export function showFigure(id: string): void {
@@ -33,39 +39,71 @@ export function benchCommands({ editing, drive }: BenchSession, actions: BenchAc
   return [
     { id: 'flip', label: 'Flip between now and before', key: 'B', run: () => editing.flip() },
     { id: 'restart', label: 'Back to the start', key: 'R', run: () => drive.restart() },
+    { id: 'start-here', label: 'Start here from now on', key: 'N', run: () => drive.startHere(true) },
+    { id: 'measured', label: 'Forget what the calipers measure', key: 'M', run: () => $calipers.set(null) },
     { id: 'save', label: 'Save revision', key: 'Ctrl+S', run: actions.save },
     { id: 'undo', label: 'Undo', key: 'Ctrl+Z', run: () => editing.undo() },
     { id: 'redo', label: 'Redo', key: 'Ctrl+Shift+Z', run: () => editing.redo() },
     { id: 'theme', label: 'Day or night chart', key: 'T', run: switchTheme },
+    { id: 'bindings', label: 'Driving keys', key: 'K', run: actions.bindings },
     { id: 'keys', label: 'List of keys', key: '?', run: actions.keys },
     { id: 'list', label: 'List of commands', key: 'Ctrl+K', run: actions.list },
-    ...figureList.map(({ id, title }, i) => ({
+    ...figureList.map(({ id, number, title }) => ({
       id: `figure-${id}`,
       label: `Show figure: ${title}`,
-      key: String(i + 1),
+      key: number < 10 ? String(number) : '0',
       run: () => showFigure(id),
     })),
   ];
 }
 
 /** The name of the key that was pressed, as commands have it. */
-export function keyOf(event: KeyboardEvent): string {
+function keyOf(event: KeyboardEvent): string {
   const letter = event.key === '?' ? '?' : event.code.replace(/^(Key|Digit)/, '');
   const modifiers = [event.ctrlKey || event.metaKey ? 'Ctrl' : '', event.shiftKey && letter !== '?' ? 'Shift' : ''].filter(Boolean);
   return [...modifiers, letter].join('+');
+}
+
+/** Whether a key pressed on this element is text for it. */
+function isText(target: EventTarget | null): boolean {
+  return target instanceof Element && target.closest('input:not([type="checkbox"]), textarea, select, dialog') !== null;
 }
 
 /** Listens for the keys of commands, except while something else takes text. */
 export function listenToCommands(commands: Command[]): () => void {
   const press = (event: KeyboardEvent) => {
     const name = keyOf(event);
-    const inField =
-      event.target instanceof Element && event.target.closest('input:not([type="checkbox"]), textarea, select, dialog') !== null;
     const command = commands.find(({ key }) => key === name);
-    if (!command || event.altKey || (inField && !['Ctrl+S', 'Ctrl+K'].includes(name))) return;
+    if (!command || event.altKey || (isText(event.target) && !['Ctrl+S', 'Ctrl+K'].includes(name))) return;
     event.preventDefault();
     if (!event.repeat || command.id === 'undo' || command.id === 'redo') command.run();
   };
   window.addEventListener('keydown', press);
   return () => window.removeEventListener('keydown', press);
+}
+
+/** Keys that try a multiple of the number last looked at, for as long as they are held. */
+const trialFactors: Readonly<Record<string, number>> = { Minus: 0.25, BracketLeft: 0.5, BracketRight: 2, Equal: 4 };
+
+/** Tries extremes: a held key multiplies the number, letting go gives it back. */
+export function listenToTrials({ editing }: BenchSession): () => void {
+  const press = (event: KeyboardEvent) => {
+    const factor = trialFactors[event.code];
+    if (factor === undefined || isText(event.target) || event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
+    event.preventDefault();
+    editing.$trial.set({ path: editing.$subject.get(), factor });
+  };
+  const end = () => editing.$trial.set(null);
+  const lift = (event: KeyboardEvent) => {
+    if (trialFactors[event.code] !== undefined) end();
+  };
+  window.addEventListener('keydown', press);
+  window.addEventListener('keyup', lift);
+  window.addEventListener('blur', end);
+  return () => {
+    end();
+    window.removeEventListener('keydown', press);
+    window.removeEventListener('keyup', lift);
+    window.removeEventListener('blur', end);
+  };
 }

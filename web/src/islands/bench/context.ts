@@ -1,4 +1,5 @@
 import { createContext, useContext, useEffect } from 'react';
+import type { DeviceHub } from './devices/hub.ts';
 import type { Drive } from './session/drive.ts';
 import type { Editing } from './session/editing.ts';
 import type { Saving } from './session/saving.ts';
@@ -11,6 +12,7 @@ export interface BenchSession {
   editing: Editing;
   saving: Saving;
   drive: Drive;
+  hub: DeviceHub;
   painters: Set<Painter>;
 }
 

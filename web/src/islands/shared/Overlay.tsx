@@ -13,7 +13,7 @@ export function Overlay({ title, close, children }: { title: string; close(): vo
       onClose={close}
       onClick={(event) => event.target === dialog.current && dialog.current?.close()}
       onKeyDown={(event) => event.stopPropagation()}
-      className="m-auto mt-24 w-[440px] border border-ink bg-sheet p-0 text-ink backdrop:bg-ink/25"
+      className="m-auto mt-14 max-h-[calc(100vh-80px)] w-[440px] overflow-y-auto border border-ink bg-sheet p-0 text-ink backdrop:bg-ink/25"
     >
       <div className="p-4">
         <h2 className="mb-3 text-sm font-semibold">{title}</h2>

@@ -15,7 +15,7 @@ const PIXELS = 2;
  * A row with a number. Type a number or a rule; arrows nudge (Shift by ten, Alt by a tenth); drag the label to scrub;
  * Escape gives back what was there. A wrong entry says why and changes nothing.
  */
-export function NumberField({ model, compact = false }: { model: FieldModel; compact?: boolean }) {
+export function NumberField({ model }: { model: FieldModel }) {
   const { editing } = useBench();
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
@@ -63,6 +63,11 @@ export function NumberField({ model, compact = false }: { model: FieldModel; com
     setTyped(null);
   };
 
+  /** The number looked at is the one that a trial multiplies. */
+  const regard = () => {
+    if (model.path && editing.$trial.get() === null) editing.$subject.set(model.path);
+  };
+
   const grab = (event: PointerEvent<HTMLLabelElement>) => {
     if (event.button !== 0) return;
     event.currentTarget.setPointerCapture(event.pointerId);
@@ -82,7 +87,7 @@ export function NumberField({ model, compact = false }: { model: FieldModel; com
   };
 
   return (
-    <div className={compact ? 'min-w-0' : 'border-t border-rule/60 py-[3px]'}>
+    <div role="group" aria-label={model.label} className="border-t border-rule/60 py-[3px]" onPointerEnter={regard} onFocus={regard}>
       <div className="flex items-baseline gap-1.5">
         <label
           htmlFor={id}

@@ -17,6 +17,8 @@ import type { Editing } from '../session/editing.ts';
 
 /** What a number field shows and does; a parameter and an outcome that is worked out both come in this form. */
 export interface FieldModel {
+  /** The parameter behind it; none for an outcome. */
+  path: string | null;
   label: string;
   help: string;
   unit: string;
@@ -72,6 +74,7 @@ export function useParameter(path: string, label = specOf(path).label): FieldMod
   const changed = JSON.stringify(writtenAt(file, path)) !== JSON.stringify(writtenAt(before.file, path));
   const number = numberAt(parameters, path);
   return {
+    path,
     label,
     help: spec.help,
     unit: unitOf(spec.quantity, unit),
@@ -92,6 +95,7 @@ export function useParameter(path: string, label = specOf(path).label): FieldMod
 /** The model of a number that follows from parameters: typed or dragged, it sets one of them. */
 export function outcome(label: string, help: string, unit: string, number: number, put: (value: number) => string | null): FieldModel {
   return {
+    path: null,
     label,
     help,
     unit,

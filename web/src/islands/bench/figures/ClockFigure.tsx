@@ -1,6 +1,6 @@
 import { useStore } from '@nanostores/react';
-import { type Parameters, shortNumber } from '@zygopod/core';
-import { useMemo, useRef, useState } from 'react';
+import { type FramePattern, framePatterns, type Parameters, shortNumber } from '@zygopod/core';
+import { useId, useMemo, useRef, useState } from 'react';
 import { useBench } from '../context.ts';
 import { ChoiceField, FlagField } from '../fields/ChoiceField.tsx';
 import { putNumber, useParameter } from '../fields/model.ts';
@@ -93,9 +93,41 @@ export function ClockFigure({ number }: { number: number }) {
     >
       <NumberField model={useParameter('clock.hz')} />
       <ChoiceField path="clock.integration" />
+      <ChoiceField path="clock.stepping" />
+      <Frames />
       <FlagField path="clock.snapToPixel" />
       <p className="mt-1 text-xs text-ink-soft">Bars: way lost while speeding up to walk.</p>
     </FigureFrame>
+  );
+}
+
+/** Which frames the bench runs in: those of the display, or a pattern. A setting of the bench, not of the tuning. */
+function Frames() {
+  const { drive } = useBench();
+  const frames = useStore(drive.$frames);
+  const id = useId();
+  return (
+    <div className="flex items-baseline gap-1.5 border-t border-rule/60 py-[3px]">
+      <label htmlFor={id} className="flex-1" title="Frames that the bench runs in; with per-frame stepping a tick is as long as its frame.">
+        Frames (bench)
+      </label>
+      <select
+        id={id}
+        value={frames}
+        className="digits border-b border-ink bg-transparent font-medium"
+        onChange={(event) => {
+          drive.setFrames(event.target.value as FramePattern | 'display');
+          event.target.blur();
+        }}
+      >
+        <option value="display">display</option>
+        {Object.keys(framePatterns).map((name) => (
+          <option key={name} value={name}>
+            {name === 'uneven' ? name : `${name} Hz`}
+          </option>
+        ))}
+      </select>
+    </div>
   );
 }
 

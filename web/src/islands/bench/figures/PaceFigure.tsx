@@ -7,9 +7,11 @@ import { useBench } from '../context.ts';
 import { ChoiceField } from '../fields/ChoiceField.tsx';
 import { outcome, putNumber, useParameter } from '../fields/model.ts';
 import { NumberField } from '../fields/NumberField.tsx';
+import { SetField } from '../fields/SetField.tsx';
 import { FigureFrame } from './FigureFrame.tsx';
 import { Handle } from './Handle.tsx';
 import { type Curve, paceProfile } from './paceProfile.ts';
+import { RampCurve } from './RampCurve.tsx';
 
 const WIDTH = 268;
 const HEIGHT = 106;
@@ -65,6 +67,17 @@ export function PaceFigure({ number }: { number: number }) {
 
   const walk = useParameter('pace.walkSpeed');
   const sprint = useParameter('pace.sprintSpeed');
+  const rows = {
+    accelerate: useParameter('ramp.accelerate'),
+    decelerate: useParameter('ramp.decelerate'),
+    brake: useParameter('ramp.brake'),
+    ease: useParameter('ramp.ease'),
+    halfLife: useParameter('ramp.halfLife'),
+    turnRate: useParameter('ramp.turnRate'),
+    minStick: useParameter('pace.sprintMinStick'),
+    backward: useParameter('pace.backwardFactor'),
+    sideways: useParameter('pace.sidewaysFactor'),
+  };
   const reach = outcome(
     ramp.model === 'smooth' ? 'Nine tenths of walk in' : 'Up to walk in',
     'Time from rest to the walk speed; sets accelerate (or the half-life).',
@@ -207,11 +220,24 @@ export function PaceFigure({ number }: { number: number }) {
       <NumberField model={reach} />
       <NumberField model={stop} />
       <ChoiceField path="ramp.model" />
-      <NumberField model={useParameter('ramp.accelerate')} />
-      <NumberField model={useParameter('ramp.decelerate')} />
-      <NumberField model={useParameter('ramp.brake')} />
-      <NumberField model={useParameter('ramp.ease')} />
-      <NumberField model={useParameter('ramp.halfLife')} />
+      {ramp.model === 'curve' && <RampCurve />}
+      {ramp.model === 'smooth' && <NumberField model={rows.halfLife} />}
+      {linear && (
+        <>
+          <NumberField model={rows.accelerate} />
+          <NumberField model={rows.decelerate} />
+          <NumberField model={rows.brake} />
+          <NumberField model={rows.ease} />
+        </>
+      )}
+      <ChoiceField path="ramp.turning" />
+      {(ramp.turning === 'heading' || tuning.parameters.scheme === 'turn') && <NumberField model={rows.turnRate} />}
+      <ChoiceField path="pace.sprintKey" />
+      <SetField path="pace.sprintEndsOn" />
+      <NumberField model={rows.minStick} />
+      <ChoiceField path="pace.autoRun" />
+      <NumberField model={rows.backward} />
+      <NumberField model={rows.sideways} />
     </FigureFrame>
   );
 }

@@ -1,5 +1,6 @@
 import { useStore } from '@nanostores/react';
 import { differences } from '@zygopod/core';
+import type { Named, Opening } from '../../../server/openings.ts';
 import type { Command } from '../commands.ts';
 import { useBench } from '../context.ts';
 import type { SaveState } from '../session/saving.ts';
@@ -23,9 +24,8 @@ function Mark() {
 }
 
 /** What is on the bench, how it stands, and the deeds that concern all of it. */
-export function Header({ commands, project }: { commands: Command[]; project: string }) {
-  const { editing, saving, drive } = useBench();
-  const { file } = useStore(editing.$tuning);
+export function Header({ commands, project, opening }: { commands: Command[]; project: string; opening: Opening }) {
+  const { editing, saving } = useBench();
   const tuning = useStore(editing.$tuning);
   const before = useStore(editing.$beforeTuning);
   const flipped = useStore(editing.$flipped);
@@ -40,8 +40,10 @@ export function Header({ commands, project }: { commands: Command[]; project: st
       <Mark />
       <span className="text-[17px] font-bold tracking-tight">Zygopod</span>
       <p className="ml-2 min-w-0 truncate text-ink-soft">
-        {project} <span aria-hidden="true">/</span> <b className="font-semibold text-ink">{file.name}</b>{' '}
-        <span className="digits text-xs">rev {head}</span> on <b className="font-semibold text-ink">{drive.world.ground.name}</b>
+        {project} <span aria-hidden="true">/</span>{' '}
+        <Picker label="Tuning" here={opening.id} options={opening.tunings} go={(id) => `/bench/${id}?ground=${opening.ground.id}`} />{' '}
+        <span className="digits text-xs">rev {head}</span> on{' '}
+        <Picker label="Ground" here={opening.ground.id} options={opening.grounds} go={(id) => `/bench/${opening.id}?ground=${id}`} />
       </p>
       <p className="digits ml-1 shrink-0 text-xs text-ink-soft" role="status" data-testid="save-state" data-state={state.at}>
         {changed || state.at !== 'saved' ? words[state.at] : 'saved'}
@@ -79,6 +81,24 @@ export function Header({ commands, project }: { commands: Command[]; project: st
         </button>
       </div>
     </header>
+  );
+}
+
+/** A name that opens another tuning or ground. Work is kept as a draft before the page is left. */
+function Picker({ label, here, options, go }: { label: string; here: string; options: Named[]; go(id: string): string }) {
+  return (
+    <select
+      aria-label={label}
+      className="field-sizing-content max-w-48 border-b border-rule bg-transparent font-semibold text-ink"
+      value={here}
+      onChange={(event) => window.location.assign(go(event.target.value))}
+    >
+      {options.map(({ id, name }) => (
+        <option key={id} value={id}>
+          {name}
+        </option>
+      ))}
+    </select>
   );
 }
 

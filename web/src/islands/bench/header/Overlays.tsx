@@ -1,20 +1,30 @@
+import { useStore } from '@nanostores/react';
+import { controls } from '@zygopod/core';
 import { useState } from 'react';
 import { Overlay } from '../../shared/Overlay.tsx';
 import type { Command } from '../commands.ts';
+import { $bindings, type Bindings, controlWords, keysOf, keyWord } from '../devices/bindings.ts';
 
-const driving = [
-  ['W A S D or arrows', 'Move'],
-  ['Shift', 'Sprint'],
+const looking = [
   ['Space and drag', 'Move the yard; the wheel zooms, a double click fits'],
   [', and .', 'On the strip: a tick back, a tick on'],
+  ['- [ ] =', 'Hold: try the number last looked at × 0.25, 0.5, 2, 4'],
 ];
+
+/** Each control with its keys. */
+function drivingKeys(bindings: Bindings): (readonly [string, string])[] {
+  return controls
+    .filter((control) => keysOf(bindings, control).length > 0)
+    .map((control) => [[...new Set(keysOf(bindings, control).map(keyWord))].join(' '), controlWords[control]] as const);
+}
 
 /** All keys: those that drive, and those that do not. */
 export function KeyList({ commands, close }: { commands: Command[]; close(): void }) {
+  const bindings = useStore($bindings);
   return (
     <Overlay title="Keys" close={close}>
-      <dl className="grid grid-cols-[auto_1fr] items-baseline gap-x-4 gap-y-1.5">
-        {[...driving, ...commands.map(({ key, label }) => [key, label])].map(([key, label]) => (
+      <dl className="grid grid-cols-[auto_1fr] items-baseline gap-x-4 gap-y-1">
+        {[...drivingKeys(bindings), ...looking, ...commands.map(({ key, label }) => [key, label] as const)].map(([key, label]) => (
           <div key={key} className="contents">
             <dt>
               <kbd className="keycap">{key}</kbd>

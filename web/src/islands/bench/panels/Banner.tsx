@@ -1,4 +1,5 @@
 import { useStore } from '@nanostores/react';
+import { numberAt, shortNumber, specOf } from '@zygopod/core';
 import { useBench } from '../context.ts';
 import { merge } from '../session/merge.ts';
 
@@ -7,6 +8,8 @@ export function Banner() {
   const { editing, saving } = useBench();
   const state = useStore(saving.$state);
   const flipped = useStore(editing.$flipped);
+  const trial = useStore(editing.$trial);
+  const { parameters } = useStore(editing.$tuning);
   if (state.at === 'offline')
     return (
       <p role="alert" className="border-b border-ink bg-solid px-4 py-1.5 text-ink">
@@ -36,6 +39,13 @@ export function Banner() {
       </div>
     );
   }
+  if (trial)
+    return (
+      <p role="status" className="border-b border-now bg-sheet px-4 py-1 text-now">
+        ◆ Trying {specOf(trial.path).label} × {trial.factor}: <b className="digits">{shortNumber(numberAt(parameters, trial.path))}</b>, as
+        long as the key is held.
+      </p>
+    );
   if (flipped)
     return (
       <p role="status" className="border-b border-other bg-sheet px-4 py-1 text-other">

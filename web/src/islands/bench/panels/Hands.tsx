@@ -1,60 +1,91 @@
+import { useStore } from '@nanostores/react';
 import { type Control, controls } from '@zygopod/core';
 import { useRef } from 'react';
 import { useBench, usePainter } from '../context.ts';
+import { $bindings, controlWords, keysOf, keyWord } from '../devices/bindings.ts';
+import { devices } from '../devices/hub.ts';
 
-const keys: { control: Control; label: string; place: string }[] = [
-  { control: 'up', label: 'W', place: 'col-start-2' },
-  { control: 'left', label: 'A', place: 'col-start-1 row-start-2' },
-  { control: 'down', label: 'S', place: 'col-start-2 row-start-2' },
-  { control: 'right', label: 'D', place: 'col-start-3 row-start-2' },
-  { control: 'sprint', label: 'Shift', place: 'col-span-3 row-start-3' },
+const keys: { control: Control; place: string }[] = [
+  { control: 'up', place: 'col-start-2' },
+  { control: 'left', place: 'col-start-1 row-start-2' },
+  { control: 'down', place: 'col-start-2 row-start-2' },
+  { control: 'right', place: 'col-start-3 row-start-2' },
 ];
+const more: Control[] = ['sprint', 'sprintToggle', 'autoRun', 'plant', 'action'];
 
-/** The hands as they are: keys that light up as they go down, and the way that they ask for. */
+/** The hands as they are: controls that light up as they go down, the way that they ask for, and what each device says. */
 export function Hands() {
-  const { drive } = useBench();
+  const { drive, hub } = useBench();
+  const bindings = useStore($bindings);
   const caps = useRef(new Map<Control, HTMLElement>());
   const knob = useRef<SVGCircleElement>(null);
   const arm = useRef<SVGLineElement>(null);
+  const says = useRef<HTMLParagraphElement>(null);
 
   usePainter(() => {
     const { hands } = drive.recorder;
+    const { intent } = drive.world.state;
     for (const [control, cap] of caps.current) {
+      const latched = (control === 'sprintToggle' && intent.toggled === 1) || (control === 'autoRun' && intent.autoRun === 1);
       const held = hands.held[controls.indexOf(control)] !== 0;
-      if ((cap.dataset['held'] === 'true') !== held) cap.dataset['held'] = String(held);
+      const look = held ? 'held' : latched ? 'latched' : 'up';
+      if (cap.dataset['look'] !== look) cap.dataset['look'] = look;
     }
-    const { x, y } = drive.world.state.intent;
-    knob.current?.setAttribute('cx', String(34 + x * 22));
-    knob.current?.setAttribute('cy', String(34 + y * 22));
-    arm.current?.setAttribute('x2', String(34 + x * 22));
-    arm.current?.setAttribute('y2', String(34 + y * 22));
+    const [x, y] = [34 + intent.x * 22, 34 + intent.y * 22];
+    knob.current?.setAttribute('cx', String(x));
+    knob.current?.setAttribute('cy', String(y));
+    arm.current?.setAttribute('x2', String(x));
+    arm.current?.setAttribute('y2', String(y));
+    const text = devices
+      .map((name) => ({ name, ...hub.state(name) }))
+      .filter(({ held, x: sx, y: sy }) => held.size > 0 || sx !== 0 || sy !== 0)
+      .map(({ name, held, x: sx, y: sy }) => `${name} ${[...held].join(' ')}${sx || sy ? ` ${sx.toFixed(2)}, ${sy.toFixed(2)}` : ''}`)
+      .join(' · ');
+    if (says.current && says.current.textContent !== text) says.current.textContent = text;
   });
 
+  const cap = (control: Control) => (element: HTMLElement | null) => {
+    if (element) caps.current.set(control, element);
+  };
+  const tone =
+    'border border-ink-soft bg-sheet data-[look=held]:border-now data-[look=held]:bg-now data-[look=held]:text-sheet data-[look=latched]:border-now data-[look=latched]:text-now';
   return (
-    <div className="mt-4">
+    <div className="mt-2.5">
       <h2 className="rubric">Hands</h2>
-      <div className="mt-2 flex items-center justify-between">
-        <div className="grid grid-cols-[repeat(3,26px)] gap-0.5">
-          {keys.map(({ control, label, place }) => (
+      <div className="-mt-2 flex items-end justify-between">
+        <div className="grid grid-cols-[repeat(3,25px)] gap-0.5">
+          {keys.map(({ control, place }) => (
             <span
               key={control}
-              ref={(element) => {
-                if (element) caps.current.set(control, element);
-              }}
+              ref={cap(control)}
               data-control={control}
-              className={`digits grid h-6.5 place-items-center border border-ink-soft bg-sheet text-[11px] data-[held=true]:border-now data-[held=true]:bg-now data-[held=true]:text-sheet ${place}`}
+              className={`digits grid h-5.5 place-items-center text-[11px] ${tone} ${place}`}
             >
-              {label}
+              {keyWord(keysOf(bindings, control)[0] ?? '–')}
             </span>
           ))}
         </div>
-        <svg width="68" height="68" role="img" aria-label="The way that the hands ask for">
+        <svg width="60" height="60" viewBox="0 0 68 68" role="img" aria-label="The way that the hands ask for">
           <circle cx="34" cy="34" r="32" className="fill-sheet stroke-ink-soft" />
           <circle cx="34" cy="34" r="22" className="fill-none stroke-rule" strokeDasharray="2 3" />
           <line ref={arm} x1="34" y1="34" x2="34" y2="34" className="stroke-ink" strokeWidth="1.5" />
           <circle ref={knob} cx="34" cy="34" r="8" className="fill-ink" />
         </svg>
       </div>
+      <div className="mt-1 flex flex-wrap gap-0.5">
+        {more.map((control) => (
+          <span
+            key={control}
+            ref={cap(control)}
+            data-control={control}
+            title={keyWord(keysOf(bindings, control)[0] ?? 'no key')}
+            className={`px-1 py-px text-[10.5px] ${tone}`}
+          >
+            {controlWords[control]}
+          </span>
+        ))}
+      </div>
+      <p ref={says} data-testid="devices" className="digits mt-0.5 min-h-4 truncate text-[11px] text-ink-soft" />
     </div>
   );
 }

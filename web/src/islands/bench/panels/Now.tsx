@@ -1,7 +1,8 @@
-import { compassName, gaits, type Trace } from '@zygopod/core';
+import { compassName, type Trace } from '@zygopod/core';
 import { type RefObject, useRef } from 'react';
 import { useBench, usePainter } from '../context.ts';
 import { Hands } from './Hands.tsx';
+import { StaminaBar } from './StaminaBar.tsx';
 
 const gaitWords = ['Stand', 'Walk', 'Sprint', 'Spent'];
 const gaitTones = ['bg-rule text-ink', 'bg-ink-soft text-sheet', 'bg-now text-sheet', 'bg-stamina-ink text-sheet'];
@@ -27,7 +28,6 @@ export function Now() {
   const facing = useRef<HTMLElement>(null);
   const place = useRef<HTMLElement>(null);
   const edge = useRef<HTMLElement>(null);
-  const time = useRef<HTMLElement>(null);
   const { unit } = drive.world.ground;
 
   usePainter(() => {
@@ -39,7 +39,7 @@ export function Now() {
     write(gait, gaitWords[index] ?? '');
     const tone = `px-2 py-0.5 font-semibold ${gaitTones[index] ?? ''}`;
     if (gait.current && gait.current.className !== tone) gait.current.className = tone;
-    write(since, `${gaits[index] === 'stand' ? 'for' : 'for'} ${gaitSince(trace, row).toFixed(1)} s`);
+    write(since, `for ${gaitSince(trace, row).toFixed(1)} s`);
     write(facing, `${compassName((degrees * Math.PI) / 180, parameters.facing.directions)} ${Math.round(degrees)}°`);
     write(place, `${trace.at('x', row).toFixed(1)}, ${trace.at('y', row).toFixed(1)}`);
     write(
@@ -48,13 +48,12 @@ export function Now() {
         ? 'held'
         : `${edgeDistance(trace.at('x', row), trace.at('y', row), parameters.body, ground.size).toFixed(1)} ${unit}`,
     );
-    write(time, `${Math.max(0, trace.at('time', row)).toFixed(2)} s`);
   });
 
   return (
-    <section aria-label="Now" className="flex min-h-0 flex-col overflow-y-auto border-r border-rule bg-paper px-3.5 py-2.5">
+    <section aria-label="Now" className="flex min-h-0 flex-col overflow-y-auto border-r border-rule bg-paper px-3.5 py-2">
       <h2 className="rubric">Now</h2>
-      <p className="digits mt-0.5 text-[40px] leading-11 font-medium tracking-tight" data-testid="speed">
+      <p className="digits mt-0.5 text-[38px] leading-10 font-medium tracking-tight" data-testid="speed">
         <span ref={speed}>0.0</span>
         <span className="ml-1.5 text-sm font-normal tracking-normal text-ink-soft">{unit}/s</span>
       </p>
@@ -62,11 +61,11 @@ export function Now() {
         <span ref={gait} data-testid="gait" />
         <span ref={since} className="digits text-xs text-ink-soft" />
       </p>
-      <dl className="mt-3 grid grid-cols-[auto_1fr] gap-y-1.5">
+      <StaminaBar />
+      <dl className="mt-2.5 grid grid-cols-[auto_1fr] gap-y-0.5">
         <Reading label="Facing" to={facing} />
         <Reading label="At" to={place} />
         <Reading label="Edge" to={edge} />
-        <Reading label="Time" to={time} />
       </dl>
       <Hands />
     </section>

@@ -1,4 +1,4 @@
-import { type Ground, gaits, type Parameters, Recorder, World } from '@zygopod/core';
+import { FrameClock, type FramePattern, type Ground, gaits, type Parameters, Recorder, World } from '@zygopod/core';
 import { atom } from 'nanostores';
 
 /** Seconds of trace that the bench keeps at 60 ticks a second: ten minutes. */
@@ -19,16 +19,31 @@ export class Drive {
   readonly $lookBack = atom<number | null>(null);
   /** True while time runs. */
   readonly $running = atom(true);
+  /** Frames as the display gives them, or in a pattern that shows what other frame rates do. */
+  readonly $frames = atom<FramePattern | 'display'>('display');
+  /** Where to start instead of the ground's own start. */
+  readonly $start = atom<{ x: number; y: number } | null>(null);
   #left = 0;
+  /** Time that waits for the next frame of a pattern, s; and that frame's length. */
+  #waiting = 0;
+  #frame = 0;
+  #pattern: FrameClock | null = null;
   #still = 0;
 
+  readonly #ground: Ground;
+
   constructor(parameters: Parameters, ground: Ground) {
+    this.#ground = ground;
     this.world = new World(parameters, ground, KEPT);
   }
 
-  /** Part of a tick that has gone by since the last one. */
+  /** Part of a tick that has gone by since the last one; a per-frame tick is whole when it is drawn. */
   get fraction(): number {
-    return this.#left / this.world.dt;
+    return this.#perFrame ? 1 : this.#left / this.world.dt;
+  }
+
+  get #perFrame(): boolean {
+    return this.world.parameters.clock.stepping === 'perFrame';
   }
 
   /** The row to show: the newest, or the one looked back at. */
@@ -44,18 +59,46 @@ export class Drive {
     if (!this.$running.get()) this.$running.set(true);
   }
 
-  /** Runs the ticks of `elapsed` seconds; returns how many. */
-  advance(elapsed: number): number {
-    if (!this.$running.get()) return 0;
-    this.#left += Math.min(elapsed, LONGEST_FRAME);
-    let ticks = 0;
-    for (const { dt } = this.world; this.#left >= dt; this.#left -= dt) {
-      this.world.tick(this.recorder.next());
-      ticks++;
+  /** Runs the ticks of `elapsed` seconds, in frames of the display or of the chosen pattern. */
+  advance(elapsed: number): void {
+    if (!this.$running.get()) return;
+    const time = Math.min(elapsed, LONGEST_FRAME);
+    if (this.#pattern === null) this.#runFrame(time);
+    else {
+      this.#waiting += time;
+      while (this.#waiting >= this.#frame) {
+        this.#waiting -= this.#frame;
+        if (this.#frame > 0) this.#runFrame(this.#frame);
+        this.#frame = this.#pattern.next();
+      }
     }
     this.#still = this.#atRest() ? this.#still + elapsed : 0;
     if (this.#still > REST_AFTER) this.$running.set(false);
-    return ticks;
+  }
+
+  /** Chooses the frames. */
+  setFrames(frames: FramePattern | 'display'): void {
+    this.$frames.set(frames);
+    this.#pattern = frames === 'display' ? null : new FrameClock(frames);
+    this.#waiting = 0;
+    this.#frame = 0;
+    this.wake();
+  }
+
+  /** One frame: a tick of its length, or the whole ticks that fit, with the rest kept. */
+  #runFrame(seconds: number): void {
+    if (this.#perFrame) {
+      if (seconds > 0) this.world.tick(this.recorder.next(), seconds);
+      return;
+    }
+    this.#left += seconds;
+    for (const { dt } = this.world; this.#left >= dt; this.#left -= dt) this.world.tick(this.recorder.next());
+  }
+
+  /** The tuning has changed: time runs on if something is not at rest any more. */
+  refresh(): void {
+    this.#still = 0;
+    if (!this.$running.get() && !this.#atRest()) this.$running.set(true);
   }
 
   /** Nothing would change: no hands, no speed, the bar full. */
@@ -68,15 +111,26 @@ export class Drive {
       hands.stickX === 0 &&
       hands.stickY === 0 &&
       (!parameters.stamina.enabled || state.gait.stamina >= parameters.stamina.max) &&
-      state.facing.angle === state.facing.goal
+      state.facing.angle === state.facing.goal &&
+      state.intent.amount === 0
     );
   }
 
-  /** Back to the start of the ground; the trace and the tape begin again. */
+  /** Back to the start; the trace and the tape begin again. */
   restart(): void {
-    this.world.restart();
+    const start = this.$start.get();
+    const { ground } = this.world;
+    if (start) this.world.setGround({ ...ground, start: { ...ground.start, ...start } });
+    else this.world.restart();
     this.recorder.restart();
     this.#left = 0;
     this.wake();
+  }
+
+  /** From now on starts where the body is, or where the ground says. */
+  startHere(here: boolean): void {
+    const { motion } = this.world.state;
+    this.$start.set(here ? { x: Number(motion.x.toFixed(2)), y: Number(motion.y.toFixed(2)) } : null);
+    if (!here) this.world.setGround(this.#ground);
   }
 }

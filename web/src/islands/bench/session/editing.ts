@@ -1,4 +1,4 @@
-import { type FileValue, resolveTuning, type Tuning, type TuningFile, withValue } from '@zygopod/core';
+import { type FileValue, numberAt, numberSpec, resolveTuning, type Tuning, type TuningFile, withValue } from '@zygopod/core';
 import { atom, computed, type ReadableAtom } from 'nanostores';
 
 /** One step that undo takes back: the files before and after, and what the step was. */
@@ -6,6 +6,12 @@ interface Step {
   before: TuningFile;
   after: TuningFile;
   what: string;
+}
+
+/** A number at a multiple of itself. */
+export interface Trial {
+  path: string;
+  factor: number;
 }
 
 const DEPTH = 500;
@@ -19,6 +25,10 @@ export class Editing {
   readonly $before: ReturnType<typeof atom<TuningFile>>;
   /** True while the bench shows and drives the last saved revision instead. */
   readonly $flipped = atom(false);
+  /** A number that is tried at a multiple for as long as a key is held; the tuning itself does not change. */
+  readonly $trial = atom<Trial | null>(null);
+  /** The number that was looked at last: what a trial is about. */
+  readonly $subject = atom<string>('pace.walkSpeed');
   readonly $history = atom<{ undo: string | null; redo: string | null }>({ undo: null, redo: null });
   readonly $tuning: ReadableAtom<Tuning>;
   readonly $beforeTuning: ReadableAtom<Tuning>;
@@ -30,7 +40,9 @@ export class Editing {
   constructor(now: TuningFile, before: TuningFile) {
     this.$now.set(now);
     this.$before = atom(before);
-    this.$tuning = computed([this.$now, this.$before, this.$flipped], (current, last, flipped) => resolved(flipped ? last : current));
+    this.$tuning = computed([this.$now, this.$before, this.$flipped, this.$trial], (current, last, flipped, trial) =>
+      tried(resolved(flipped ? last : current), trial),
+    );
     this.$beforeTuning = computed(this.$before, resolved);
   }
 
@@ -106,6 +118,15 @@ export class Editing {
   #tell(): void {
     this.$history.set({ undo: this.#done.at(-1)?.what ?? null, redo: this.#undone.at(-1)?.what ?? null });
   }
+}
+
+/** The tuning with the tried number in it, held in its range; as it is where that makes no tuning. */
+function tried(tuning: Tuning, trial: Trial | null): Tuning {
+  if (!trial) return tuning;
+  const spec = numberSpec(trial.path);
+  const number = Math.min(spec.max, Math.max(spec.min, numberAt(tuning.parameters, trial.path) * trial.factor));
+  const reading = resolveTuning(withValue(tuning.file, trial.path, number));
+  return reading.ok ? reading.value : tuning;
 }
 
 /** A file that came through `set` or through the server always resolves. */

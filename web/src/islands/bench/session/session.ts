@@ -1,9 +1,11 @@
-import { type HandsEvent, readTuning } from '@zygopod/core';
+import { readTuning } from '@zygopod/core';
 import type { Opening } from '../../../server/openings.ts';
 import type { BenchSession, Painter } from '../context.ts';
+import { DeviceHub } from '../devices/hub.ts';
+import { listenToKeyboard } from '../devices/keyboard.ts';
+import { pollPads } from '../devices/pad.ts';
 import { Drive } from './drive.ts';
 import { Editing } from './editing.ts';
-import { listenToKeyboard } from './keyboard.ts';
 import { Saving } from './saving.ts';
 
 /** A bench in use: its parts wired together, until `start`'s answer is called. */
@@ -21,19 +23,22 @@ export function openSession(opening: Opening): OpenSession {
   const saving = new Saving({ id: opening.id, head: opening.head, draftVersion: version });
   const drive = new Drive(editing.$tuning.get().parameters, opening.ground.file);
   const painters = new Set<Painter>();
+  const hub = new DeviceHub((event) => {
+    drive.recorder.push(event);
+    drive.wake();
+  });
   if (unsent.ok) saving.keep(now);
 
   const start = () => {
     const stops = [
       editing.$tuning.listen(({ parameters }) => {
         drive.world.setParameters(parameters);
+        drive.refresh();
       }),
       editing.$now.listen((file) => saving.keep(file)),
-      listenToKeyboard(window, (event: HandsEvent) => {
-        drive.recorder.push(event);
-        drive.wake();
-      }),
+      listenToKeyboard(window, hub),
       runFrames((elapsed, at) => {
+        pollPads(hub);
         drive.advance(elapsed);
         for (const paint of painters) paint(at);
       }),
@@ -54,7 +59,7 @@ export function openSession(opening: Opening): OpenSession {
     return fault;
   };
 
-  return { editing, saving, drive, painters, start, save };
+  return { editing, saving, drive, hub, painters, start, save };
 }
 
 /** How many frames the work figures are taken over. */

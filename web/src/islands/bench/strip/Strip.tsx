@@ -4,14 +4,15 @@ import { useCanvasSize } from '../../shared/canvas.ts';
 import { $theme, type Inks, readInks } from '../../shared/theme.ts';
 import { useBench, usePainter } from '../context.ts';
 import { $calipers } from './calipers.ts';
-import { gaitLane, type Lane, type LaneView, speedLane } from './lanes.ts';
+import { EventMarks } from './EventMarks.tsx';
+import { gaitLane, handsLane, type Lane, type LaneView, speedLane, sprintLane, staminaLane } from './lanes.ts';
 import { drawAxis, drawCalipers, drawCursor } from './marks.ts';
 
-const lanes: Lane[] = [speedLane, gaitLane];
+const lanes: Lane[] = [speedLane, staminaLane, sprintLane, gaitLane, handsLane];
 const LEFT = 96;
 const RIGHT = 22;
 const AXIS = 17;
-const GAP = 5;
+const GAP = 4;
 /** Shortest and longest window, s. */
 const NARROWEST = 0.25;
 const WIDEST = 600;
@@ -81,7 +82,7 @@ export function Strip() {
       ctx.clip();
       lane.draw(view);
       ctx.restore();
-      ctx.font = '600 12px "Archivo Variable", sans-serif';
+      ctx.font = '600 11.5px "Archivo Variable", sans-serif';
       ctx.fillStyle = inks.current.inkSoft;
       ctx.textAlign = 'left';
       ctx.textBaseline = 'middle';
@@ -144,7 +145,7 @@ export function Strip() {
   };
 
   return (
-    <section aria-label="Strip" className="min-h-0 border-t border-ink">
+    <section aria-label="Strip" className="relative min-h-0 border-t border-ink">
       <canvas
         ref={canvas}
         className="size-full cursor-crosshair touch-none"
@@ -162,6 +163,7 @@ export function Strip() {
         onKeyDown={key}
         data-testid="strip"
       />
+      <EventMarks span={span} left={LEFT} right={RIGHT} />
     </section>
   );
 }

@@ -157,3 +157,52 @@ export const gaitLane: Lane = {
     ctx.globalAlpha = 1;
   },
 };
+
+/** The bar over time with the mark at which an emptied one may sprint again; blank while the tuning has no stamina. */
+export const staminaLane: Lane = {
+  name: 'Stamina',
+  share: 0.36,
+  draw(view) {
+    const { stamina } = view.parameters;
+    if (!stamina.enabled) return;
+    drawCurve(view, 'stamina', stamina.max, view.inks.stamina, view.inks.stamina, 0.3);
+    const y = view.top + view.height - (Math.min(stamina.recoverTo, stamina.max) / stamina.max) * (view.height - 2);
+    view.ctx.setLineDash([3, 3]);
+    view.ctx.strokeStyle = view.inks.now;
+    view.ctx.lineWidth = 1;
+    view.ctx.beginPath();
+    view.ctx.moveTo(view.left, y);
+    view.ctx.lineTo(view.left + view.width, y);
+    view.ctx.stroke();
+    view.ctx.setLineDash([]);
+  },
+};
+
+/** Sprint asked for (outline) and given (filled): what is outlined only was refused. */
+export const sprintLane: Lane = {
+  name: 'Sprint',
+  share: 0.15,
+  draw(view) {
+    const { ctx, top, height, inks } = view;
+    eachRun(view, 'sprintGiven', (x0, x1, given) => {
+      if (!given) return;
+      ctx.fillStyle = inks.now;
+      ctx.fillRect(x0, top + 1, Math.max(1, x1 - x0), height - 1);
+    });
+    eachRun(view, 'sprintWanted', (x0, x1, wanted) => {
+      if (!wanted) return;
+      ctx.strokeStyle = inks.now;
+      ctx.lineWidth = 1;
+      ctx.strokeRect(x0 + 0.5, top + 1, Math.max(1, x1 - x0 - 1), height - 1.5);
+    });
+  },
+};
+
+/** The magnitude that the hands ask for, 0 to 1 (√2 with uneven diagonals). */
+export const handsLane: Lane = {
+  name: 'Hands',
+  share: 0.22,
+  draw(view) {
+    drawCurve(view, 'amount', Math.SQRT2, view.inks.inkSoft, view.inks.inkSoft, 0.12);
+  },
+};

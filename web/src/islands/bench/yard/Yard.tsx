@@ -3,19 +3,35 @@ import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import { useCanvasSize } from '../../shared/canvas.ts';
 import { $theme, type Inks, readInks } from '../../shared/theme.ts';
 import { useBench, usePainter } from '../context.ts';
+import { ScreenControls } from '../devices/ScreenControls.tsx';
+import { swipeBetween, type Touch } from '../devices/swipe.ts';
 import { drawGround } from './drawGround.ts';
 import { drawBody, drawPrints } from './drawMotion.ts';
 import { shownPose } from './pose.ts';
 import { fit, keepInside, pan, type View, zoomAt } from './view.ts';
 
-const layerNames = { prints: 'Prints', wedge: 'Heading', velocity: 'Velocity', grid: 'Grid', frame: 'Screen' } as const;
+const layerNames = {
+  prints: 'Prints',
+  wedge: 'Heading',
+  velocity: 'Velocity',
+  grid: 'Grid',
+  frame: 'Screen',
+  touch: 'Stick and buttons',
+} as const;
 type Layers = Record<keyof typeof layerNames, boolean>;
 
 /** The live view: the ground as a chart with the body on it. Wheel zooms, middle- or space-drag pans, double-click fits. */
 export function Yard() {
-  const { drive } = useBench();
+  const { drive, hub } = useBench();
   const canvas = useRef<HTMLCanvasElement>(null);
-  const [layers, setLayers] = useState<Layers>({ prints: true, wedge: true, velocity: true, grid: true, frame: true });
+  const [layers, setLayers] = useState<Layers>({
+    prints: true,
+    wedge: true,
+    velocity: true,
+    grid: true,
+    frame: true,
+    touch: matchMedia('(pointer: coarse)').matches,
+  });
   const view = useRef<View | null>(null);
   /** True until the user zooms or pans: then the view no longer refits when the yard is resized. */
   const fitted = useRef(true);
@@ -81,15 +97,36 @@ export function Yard() {
   }, []);
 
   const space = useSpace();
+  const swiping = useRef<Touch | null>(null);
+  const drop = (event: PointerEvent) => {
+    dragging.current = null;
+    const { swipeDistance, swipeTime } = drive.world.parameters.input;
+    const to = { x: event.clientX, y: event.clientY, time: event.timeStamp };
+    const way = swiping.current && swipeBetween(swiping.current, to, swipeDistance, swipeTime);
+    swiping.current = null;
+    if (way) hub.swipe(way);
+  };
   const dragging = useRef<{ x: number; y: number } | null>(null);
   const grab = (event: PointerEvent<HTMLCanvasElement>) => {
-    if (event.button !== 1 && !(event.button === 0 && space.current)) return;
+    if (event.button === 0 && !space.current) {
+      swiping.current = { x: event.clientX, y: event.clientY, time: event.timeStamp };
+      return;
+    }
+    if (event.button !== 1 && event.button !== 0) return;
     event.preventDefault();
     event.currentTarget.setPointerCapture(event.pointerId);
     dragging.current = { x: event.clientX, y: event.clientY };
   };
-  const drag = (event: PointerEvent) => {
-    if (!dragging.current || !view.current) return;
+  const drag = (event: PointerEvent<HTMLCanvasElement>) => {
+    if (!view.current) return;
+    if (drive.world.parameters.facing.from === 'pointer') {
+      const box = event.currentTarget.getBoundingClientRect();
+      hub.point(
+        view.current.x + (event.clientX - box.left) / view.current.scale,
+        view.current.y + (event.clientY - box.top) / view.current.scale,
+      );
+    }
+    if (!dragging.current) return;
     fitted.current = false;
     view.current = pan(view.current, event.clientX - dragging.current.x, event.clientY - dragging.current.y);
     dragging.current = { x: event.clientX, y: event.clientY };
@@ -108,13 +145,14 @@ export function Yard() {
         aria-label={`The ground ${drive.world.ground.name} with the character on it`}
         onPointerDown={grab}
         onPointerMove={drag}
-        onPointerUp={() => (dragging.current = null)}
-        onPointerCancel={() => (dragging.current = null)}
+        onPointerUp={drop}
+        onPointerCancel={drop}
         onDoubleClick={refit}
         data-testid="yard"
       />
       <Legend layers={layers} change={setLayers} />
       <FirstSteps />
+      {layers.touch && <ScreenControls />}
       {lookBack !== null && (
         <p className="absolute top-2 right-2 bg-sheet px-2 py-1 text-now" role="status">
           Looking back

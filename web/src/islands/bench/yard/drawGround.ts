@@ -71,7 +71,7 @@ function drawCoordinates(ctx: Canvas, ground: Ground, view: View, width: number,
   ctx.textBaseline = 'alphabetic';
   const write = (text: string, px: number, py: number) => {
     ctx.lineWidth = 4;
-    ctx.strokeStyle = inks.sheet;
+    ctx.strokeStyle = inks.paper;
     ctx.globalAlpha = 0.8;
     ctx.strokeText(text, px, py);
     ctx.globalAlpha = 1;

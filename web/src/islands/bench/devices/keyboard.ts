@@ -1,18 +1,6 @@
-import type { Control, HandsEvent } from '@zygopod/core';
-
-/** Keys by their place on the keyboard (KeyboardEvent.code), so that another layout drives with the same fingers. */
-export const drivingKeys: Readonly<Record<string, Control>> = {
-  KeyW: 'up',
-  KeyA: 'left',
-  KeyS: 'down',
-  KeyD: 'right',
-  ArrowUp: 'up',
-  ArrowLeft: 'left',
-  ArrowDown: 'down',
-  ArrowRight: 'right',
-  ShiftLeft: 'sprint',
-  ShiftRight: 'sprint',
-};
+import type { Control } from '@zygopod/core';
+import { $bindings } from './bindings.ts';
+import type { DeviceHub } from './hub.ts';
 
 /**
  * Whether a key pressed on this element belongs to it: any in a field that takes text, in a list and in an open dialog;
@@ -25,29 +13,30 @@ function takesKey(target: EventTarget | null, code: string): boolean {
 }
 
 /**
- * Turns key presses into hands events. Two keys on one control count as one press, until both are up. Leaving the page
- * lets go of everything, so that no key stays down.
+ * Turns key presses into controls. Two keys on one control count as one press, until both are up. Leaving the page lets go
+ * of everything, so that no key stays down.
  */
-export function listenToKeyboard(target: Window, say: (event: HandsEvent) => void): () => void {
+export function listenToKeyboard(target: Window, hub: DeviceHub): () => void {
   const down = new Map<string, Control>();
-  const holds = (control: Control) => [...down.values()].includes(control);
 
   const press = (event: KeyboardEvent) => {
-    const control = drivingKeys[event.code];
+    const control = $bindings.get()[event.code];
     if (!control || event.ctrlKey || event.metaKey || event.altKey || takesKey(event.target, event.code)) return;
     event.preventDefault();
     if (event.repeat || down.has(event.code)) return;
-    if (!holds(control)) say({ press: control });
     down.set(event.code, control);
+    hub.press('keyboard', control);
   };
-  const lift = (code: string) => {
-    const control = down.get(code);
+  const release = (event: KeyboardEvent) => {
+    const control = down.get(event.code);
     if (!control) return;
-    down.delete(code);
-    if (!holds(control)) say({ release: control });
+    down.delete(event.code);
+    if (![...down.values()].includes(control)) hub.release('keyboard', control);
   };
-  const release = (event: KeyboardEvent) => lift(event.code);
-  const letGo = () => [...down.keys()].forEach(lift);
+  const letGo = () => {
+    down.clear();
+    hub.letGo('keyboard');
+  };
   const hidden = () => {
     if (document.visibilityState === 'hidden') letGo();
   };

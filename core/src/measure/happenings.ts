@@ -1,0 +1,64 @@
+import {
+  ACTION_HELD,
+  EMPTIED,
+  eventNames,
+  RECOVERED,
+  SPRINT_BEGAN,
+  SPRINT_CANCELLED,
+  SPRINT_ENDED,
+  SPRINT_REFUSED,
+} from '../motion/events.ts';
+import { SPENT } from '../motion/gait.ts';
+import type { Trace } from '../motion/trace.ts';
+import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+import { shortNumber } from '../tuning/expression.ts';
+
+/** Something that happened in a row of a trace: its name, its words, and why, where there is a why. */
+export interface Happening {
+  row: number;
+  time: number;
+  name: string;
+  words: string;
+  cause: string;
+}
+
+function causeOf(bit: number, bits: number, trace: Trace, row: number, { stamina, pace }: Parameters): string {
+  const level = shortNumber(trace.at('stamina', row), 1);
+  switch (bit) {
+    case SPRINT_BEGAN:
+      return stamina.enabled ? `stamina ${level}` : '';
+    case SPRINT_REFUSED:
+      if (trace.at('gait', row) === SPENT) return `stamina ${level}, recovering to ${shortNumber(stamina.recoverTo)}`;
+      return `stamina ${level}, a start needs ${shortNumber(stamina.startAt)}`;
+    case SPRINT_ENDED:
+      if (bits & EMPTIED || (stamina.enabled && trace.at('stamina', row) === 0)) return 'stamina empty';
+      if (bits & SPRINT_CANCELLED) return 'by stop, wall or action';
+      if (trace.at('amount', row) === 0) return 'nothing to move for';
+      return trace.at('amount', row) < pace.sprintMinStick ? 'too little stick' : 'let go';
+    case EMPTIED:
+      return `locked until ${shortNumber(stamina.recoverTo)}`;
+    case RECOVERED:
+      return `stamina ${level}`;
+    case ACTION_HELD:
+      return 'down for half a second';
+    default:
+      return '';
+  }
+}
+
+/** What happened in one row, in the order of the event list. */
+export function happeningsIn(trace: Trace, row: number, parameters: Parameters): Happening[] {
+  const bits = trace.at('events', row);
+  if (bits === 0) return [];
+  return eventNames.flatMap(([name, words], i) => {
+    const bit = 1 << i;
+    return bits & bit ? [{ row, time: trace.at('time', row), name, words, cause: causeOf(bit, bits, trace, row, parameters) }] : [];
+  });
+}
+
+/** The newest `most` happenings of the rows from `from` to `to`, newest first. */
+export function lastHappenings(trace: Trace, from: number, to: number, parameters: Parameters, most: number): Happening[] {
+  const found: Happening[] = [];
+  for (let row = to; row >= from && found.length < most; row--) found.push(...happeningsIn(trace, row, parameters).reverse());
+  return found.slice(0, most);
+}

@@ -1,0 +1,41 @@
+import { describe, expect, it } from 'vitest';
+import { drive, parametersWith } from '../testing/drive.ts';
+import { staminaCycle } from './staminaCycle.ts';
+
+const sprint = [
+  { at: 0, press: 'right' as const },
+  { at: 0, press: 'sprint' as const },
+];
+
+describe('staminaCycle', () => {
+  it('is max/drain and delay + goal/regain', () => {
+    const cycle = staminaCycle(parametersWith({ 'stamina.enabled': true }));
+    expect(cycle.lasts).toBe(5);
+    expect(cycle.recovers).toBeCloseTo(0.6 + 25 / 15, 12);
+    expect(cycle.way).toBe(5 * 245);
+  });
+
+  it.each([
+    ['the defaults', {}],
+    ['a slow spent walk', { 'stamina.spentFactor': 0.5 }],
+    ['a start above the recovery', { 'stamina.startAt': 60 }],
+    ['a quick cycle', { 'stamina.drain': 60, 'stamina.regain': 80, 'stamina.regainDelay': 0.2 }],
+    ['regain all the time', { 'stamina.regainWhile': 'always' }],
+  ])('tells share and mean speed of 400 s to 1 % (%s)', (_, values) => {
+    const all = { 'stamina.enabled': true, 'stamina.afterEmpty': 'resume', 'ramp.model': 'instant', ...values };
+    const cycle = staminaCycle(parametersWith(all));
+    const { trace } = drive(all, 60 * 500, sprint);
+    const from = 60 * 100;
+    const to = 60 * 500;
+    const mean = (trace.at('x', to) - trace.at('x', from)) / 400;
+    let sprinting = 0;
+    for (let row = from; row < to; row++) sprinting += trace.at('sprintGiven', row);
+    expect(Math.abs(mean / cycle.meanSpeed - 1)).toBeLessThan(0.01);
+    expect(Math.abs(sprinting / (to - from) - cycle.share)).toBeLessThan(0.01);
+  });
+
+  it('knows bars that never empty and bars that never fill on the move', () => {
+    expect(staminaCycle(parametersWith({ 'stamina.enabled': true, 'stamina.drain': 0 })).lasts).toBe(Infinity);
+    expect(staminaCycle(parametersWith({ 'stamina.enabled': true, 'stamina.regainWhile': 'standing' })).share).toBe(0);
+  });
+});

@@ -1,0 +1,262 @@
+import type { Browser, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import { openBench, openBrowser, place, reading, until } from './browser.ts';
+
+let browser: Browser;
+const address = inject('address');
+
+beforeAll(async () => {
+  browser = await openBrowser();
+});
+afterAll(() => browser.close());
+
+const gait = (page: Page) => page.getByTestId('gait').textContent();
+const field = (page: Page, figure: string, name: RegExp) => page.locator(`#figure-${figure}`).getByRole('textbox', { name });
+const choice = (page: Page, figure: string, name: string) => page.locator(`#figure-${figure}`).getByRole('combobox', { name });
+const happened = (page: Page, name: string) => page.locator(`[data-testid=events] [data-event=${name}]`).count();
+
+async function enter(page: Page, figure: string, name: RegExp, text: string): Promise<void> {
+  await field(page, figure, name).fill(text);
+  await field(page, figure, name).press('Enter');
+  await field(page, figure, name).press('Escape');
+}
+
+describe('sprint and stamina', () => {
+  it('runs empty, is spent, recovers; a refused sprint is seen', async () => {
+    const { page, faults } = await openBench(browser, address);
+    await enter(page, 'stamina', /^Full/, '12');
+    await enter(page, 'stamina', /^Drain/, '0.8 s to empty');
+    await enter(page, 'stamina', /^Recover to/, '9');
+    await enter(page, 'stamina', /^Start at/, '1');
+    await page.keyboard.down('KeyD');
+    await page.keyboard.down('ShiftLeft');
+    await until(
+      () => gait(page),
+      (now) => now === 'Sprint',
+      'a sprint',
+    );
+    await until(
+      () => gait(page),
+      (now) => now === 'Spent',
+      'an empty bar',
+    );
+    await page.keyboard.up('ShiftLeft');
+    await page.keyboard.down('ShiftLeft');
+    await until(
+      () => happened(page, 'sprintRefused'),
+      (count) => count > 0,
+      'a refused sprint on the strip',
+    );
+    await page.keyboard.up('ShiftLeft');
+    await page.keyboard.up('KeyD');
+    await until(
+      () => happened(page, 'recovered'),
+      (count) => count > 0,
+      'the recovery',
+    );
+    await until(
+      () => reading(page, 'stamina'),
+      (level) => level === 12,
+      'a full bar',
+    );
+    expect(await page.locator('[data-event=emptied]').first().getAttribute('aria-label')).toMatch(
+      /^\d+\.\d\d s: Stamina empty, locked until 9$/,
+    );
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+
+  it('toggle and hold side by side, and auto-run on and off', async () => {
+    const { page } = await openBench(browser, address);
+    await choice(page, 'pace', 'Sprint key').selectOption('both');
+    await choice(page, 'pace', 'Auto-run').selectOption('walk');
+    await page.keyboard.down('KeyD');
+    await page.keyboard.press('KeyC');
+    await until(
+      () => gait(page),
+      (now) => now === 'Sprint',
+      'a toggled sprint',
+    );
+    await page.keyboard.down('ShiftLeft');
+    await page.keyboard.up('ShiftLeft');
+    await until(
+      () => happened(page, 'toggledOff'),
+      (count) => count === 0,
+      'a toggle that a hold does not touch',
+    );
+    expect(await gait(page)).toBe('Sprint');
+    await page.keyboard.press('KeyC');
+    await until(
+      () => gait(page),
+      (now) => now === 'Walk',
+      'a walk',
+    );
+    await page.keyboard.up('KeyD');
+    await until(
+      () => reading(page, 'speed'),
+      (speed) => speed === 0,
+      'rest',
+    );
+    await page.keyboard.press('KeyQ');
+    await until(
+      () => reading(page, 'speed'),
+      (speed) => speed === 140,
+      'auto-run',
+    );
+    await page.keyboard.press('KeyQ');
+    await until(
+      () => reading(page, 'speed'),
+      (speed) => speed === 0,
+      'rest again',
+    );
+    await page.context().close();
+  });
+});
+
+describe('devices', () => {
+  it('drives by pad; an unplugged pad lets go', async () => {
+    const { page } = await openBench(browser, address);
+    const plug = (axes: [number, number] | null) =>
+      page.evaluate((stick) => {
+        const pad = stick && {
+          connected: true,
+          mapping: 'standard',
+          axes: [...stick, 0, 0],
+          buttons: Array.from({ length: 17 }, () => ({ pressed: false, value: 0 })),
+        };
+        Object.defineProperty(navigator, 'getGamepads', { configurable: true, value: () => [pad] });
+      }, axes);
+    await plug([0.55, 0]);
+    await until(
+      () => reading(page, 'speed'),
+      (speed) => Math.abs(speed - 70) < 2,
+      'half a walk by half a stick',
+    );
+    expect(await page.getByTestId('devices').textContent()).toMatch(/^pad .*0\.55/);
+    await plug(null);
+    await until(
+      () => reading(page, 'speed'),
+      (speed) => speed === 0,
+      'rest',
+    );
+    await page.context().close();
+  });
+
+  it('drives by the on-screen stick under a finger', async () => {
+    const { page } = await openBench(browser, address, { hasTouch: true });
+    const box = page.getByRole('checkbox', { name: 'Stick and buttons' });
+    if (!(await box.isChecked())) await box.check();
+    const before = await place(page);
+    const stick = await page.getByTestId('screen-stick').boundingBox();
+    if (!stick) throw new Error('there is no stick');
+    const [x, y] = [stick.x + stick.width / 2, stick.y + stick.height / 2];
+    const cdp = await page.context().newCDPSession(page);
+    await cdp.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [{ x, y }] });
+    await cdp.send('Input.dispatchTouchEvent', { type: 'touchMove', touchPoints: [{ x: x + 50, y }] });
+    await until(
+      () => place(page),
+      (at) => at.x > before.x + 40,
+      'a way to the right',
+    );
+    await cdp.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
+    await until(
+      () => reading(page, 'speed'),
+      (speed) => speed === 0,
+      'rest',
+    );
+    await page.context().close();
+  });
+
+  it('latches a swipe over the yard until the stop key', async () => {
+    const { page } = await openBench(browser, address);
+    await choice(page, 'hands', 'Scheme').selectOption('latch');
+    const yard = await page.getByTestId('yard').boundingBox();
+    if (!yard) throw new Error('there is no yard');
+    const [x, y] = [yard.x + yard.width / 2, yard.y + yard.height / 2];
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x + 70, y + 8);
+    await page.mouse.up();
+    await until(
+      () => reading(page, 'speed'),
+      (speed) => speed === 140,
+      'a latched walk',
+    );
+    await page.keyboard.press('KeyX');
+    await until(
+      () => reading(page, 'speed'),
+      (speed) => speed === 0,
+      'the stop',
+    );
+    await page.context().close();
+  });
+
+  it('drives by another key once it is bound, and says which keys are taken', async () => {
+    const { page } = await openBench(browser, address);
+    await page.keyboard.press('KeyK');
+    const right = page.getByRole('row', { name: /^Right/ });
+    await right.getByRole('button', { name: 'Add a key' }).click();
+    await page.keyboard.press('KeyW');
+    await page.getByRole('alert').getByText('W works “Up”').waitFor();
+    await right.getByRole('button', { name: 'Add a key' }).click();
+    await page.keyboard.press('KeyL');
+    await page.keyboard.press('Escape');
+    const before = await place(page);
+    await page.keyboard.down('KeyL');
+    await until(
+      () => place(page),
+      (at) => at.x > before.x + 20,
+      'a way to the right',
+    );
+    await page.keyboard.up('KeyL');
+    await page.context().close();
+  });
+});
+
+describe('trying', () => {
+  it('a held key multiplies the number last looked at, and lets it be as it was', async () => {
+    const { page } = await openBench(browser, address);
+    const walk = field(page, 'pace', /^Walk/);
+    await walk.hover();
+    await page.keyboard.down('KeyD');
+    await until(
+      () => reading(page, 'speed'),
+      (speed) => speed === 140,
+      'a walk',
+    );
+    await page.keyboard.down('BracketRight');
+    await until(
+      () => reading(page, 'speed'),
+      (speed) => speed === 280,
+      'twice the walk',
+    );
+    await page.keyboard.up('BracketRight');
+    await until(
+      () => reading(page, 'speed'),
+      (speed) => speed === 140,
+      'the walk as it was',
+    );
+    await page.keyboard.up('KeyD');
+    expect(await page.getByTestId('save-state').textContent()).toBe('saved');
+    await page.context().close();
+  });
+
+  it('with per-frame stepping a tick is as long as its frame', async () => {
+    const { page } = await openBench(browser, address);
+    await choice(page, 'clock', 'Stepping').selectOption('perFrame');
+    await choice(page, 'clock', 'Frames (bench)').selectOption('30');
+    await page.keyboard.down('KeyD');
+    await until(
+      () => reading(page, 'speed'),
+      (speed) => speed === 140,
+      'a walk',
+    );
+    await page.keyboard.up('KeyD');
+    await until(
+      () => reading(page, 'speed'),
+      (speed) => speed === 0,
+      'rest',
+    );
+    await page.context().close();
+  });
+});

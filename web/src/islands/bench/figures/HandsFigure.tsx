@@ -1,0 +1,155 @@
+import { useStore } from '@nanostores/react';
+import { shapedStick, shortNumber } from '@zygopod/core';
+import { scaleLinear } from 'd3-scale';
+import { useRef } from 'react';
+import { useBench, usePainter } from '../context.ts';
+import { ChoiceField, FlagField } from '../fields/ChoiceField.tsx';
+import { putNumber, useParameter } from '../fields/model.ts';
+import { NumberField } from '../fields/NumberField.tsx';
+import { FigureFrame } from './FigureFrame.tsx';
+import { Handle } from './Handle.tsx';
+
+const PLOT = 106;
+const TOP = 8;
+const LEFT = 10;
+const SIZE = 88;
+
+/** What stick travel comes to, with the live stick on the curve; and which of two opposite keys counts. */
+export function HandsFigure({ number }: { number: number }) {
+  const { editing, drive } = useBench();
+  const { input } = useStore(editing.$tuning).parameters;
+  const before = useStore(editing.$beforeTuning).parameters.input;
+  const live = useRef<SVGCircleElement>(null);
+  const x = scaleLinear([0, 1], [LEFT, LEFT + SIZE]);
+  const y = scaleLinear([0, 1], [TOP + SIZE, TOP]);
+  const set = (path: string, value: number) => void putNumber(editing, path, Number(value.toFixed(3)), path.split('.')[1] ?? path);
+  const curve = (zones: typeof input) =>
+    Array.from({ length: 51 }, (_, i) => `${i ? 'L' : 'M'}${x(i / 50)},${y(shapedStick(i / 50, zones))}`).join('');
+  const middle = (input.deadZone + Math.max(input.outerZone, input.deadZone)) / 2;
+  const middleValue = 0.5 ** input.curve;
+
+  usePainter(() => {
+    const { stickX, stickY } = drive.recorder.hands;
+    const travel = Math.min(1, Math.hypot(stickX, stickY));
+    live.current?.setAttribute('cx', String(x(travel)));
+    live.current?.setAttribute('cy', String(y(shapedStick(travel, input))));
+  });
+
+  return (
+    <FigureFrame
+      number={number}
+      id="hands"
+      title="Hands"
+      drawing={
+        <div className="flex">
+          <svg
+            viewBox={`0 0 ${PLOT} ${PLOT}`}
+            className="w-[106px] shrink-0 select-none"
+            role="group"
+            aria-label="Magnitude over stick travel"
+          >
+            <rect x={x(0)} y={TOP} width={x(input.deadZone) - x(0)} height={SIZE} className="fill-rule/50" />
+            <path d={`M${LEFT},${TOP} V${TOP + SIZE} H${LEFT + SIZE}`} className="fill-none stroke-ink" strokeWidth="1.2" />
+            <path d={curve(before)} className="fill-none stroke-other" strokeDasharray="4 3" strokeWidth="1.2" />
+            <path d={curve(input)} className="fill-none stroke-ink" strokeWidth="2" />
+            <circle ref={live} r="3.5" className="fill-now" data-testid="live-stick" />
+            <Handle
+              x={x(input.deadZone)}
+              y={y(0)}
+              label="Dead zone"
+              value={shortNumber(input.deadZone)}
+              number={input.deadZone}
+              drag={(px) => set('input.deadZone', x.invert(px))}
+              nudge={(across, along) => set('input.deadZone', input.deadZone + (across + along) * 0.01)}
+            />
+            <Handle
+              x={x(input.outerZone)}
+              y={y(1)}
+              label="Outer zone"
+              value={shortNumber(input.outerZone)}
+              number={input.outerZone}
+              drag={(px) => set('input.outerZone', x.invert(px))}
+              nudge={(across, along) => set('input.outerZone', input.outerZone + (across + along) * 0.01)}
+            />
+            <Handle
+              x={x(middle)}
+              y={y(middleValue)}
+              label="Curve"
+              value={shortNumber(input.curve)}
+              number={input.curve}
+              drag={(_px, py) => set('input.curve', Math.log(Math.min(0.98, Math.max(0.02, y.invert(py)))) / Math.log(0.5))}
+              nudge={(across, along) => set('input.curve', input.curve + (across - along) * 0.05)}
+            />
+          </svg>
+          <ConflictTable />
+        </div>
+      }
+    >
+      <ChoiceField path="scheme" />
+      <ChoiceField path="input.directions" />
+      <ChoiceField path="input.conflict" />
+      <FlagField path="input.normaliseDiagonals" />
+      <ChoiceField path="input.axes" />
+      <ChoiceField path="input.relativeTo" />
+      <NumberField model={useParameter('input.deadZone')} />
+      <NumberField model={useParameter('input.outerZone')} />
+      <NumberField model={useParameter('input.curve')} />
+      <NumberField model={useParameter('input.swipeDistance')} />
+      <NumberField model={useParameter('input.swipeTime')} />
+    </FigureFrame>
+  );
+}
+
+/** The answer to opposite keys under each choice; press A and D to try it: the row in force shows what is done now. */
+function ConflictTable() {
+  const { editing, drive } = useBench();
+  const { conflict } = useStore(editing.$tuning).parameters.input;
+  const now = useRef<HTMLParagraphElement>(null);
+  usePainter(() => {
+    const { held } = drive.recorder.hands;
+    const { x, y } = drive.world.state.intent;
+    const opposite = (held[2] && held[3]) || (held[0] && held[1]);
+    const words = opposite
+      ? `now: ${x > 0 ? 'right' : x < 0 ? 'left' : ''}${y > 0 ? ' down' : y < 0 ? ' up' : ''}${x === 0 && y === 0 ? 'neither' : ''}`
+      : 'hold both to try';
+    if (now.current && now.current.textContent !== words) now.current.textContent = words;
+  });
+  const rows = [
+    ['newest', '→', '←'],
+    ['oldest', '←', '→'],
+    ['cancel', '·', '·'],
+  ] as const;
+  return (
+    <div className="digits ml-1.5 min-w-0 text-[10px]">
+      <table>
+        <thead>
+          <tr className="text-ink-soft">
+            <td />
+            <th scope="col" className="px-1 font-normal whitespace-nowrap">
+              ← then →
+            </th>
+            <th scope="col" className="px-1 font-normal whitespace-nowrap">
+              → then ←
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(([name, first, second]) => (
+            <tr
+              key={name}
+              aria-current={name === conflict ? 'true' : undefined}
+              className="aria-[current=true]:bg-ink aria-[current=true]:text-sheet"
+            >
+              <th scope="row" className="px-1 text-left font-normal">
+                {name}
+              </th>
+              <td className="text-center">{first}</td>
+              <td className="text-center">{second}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p ref={now} className="mt-1 text-now" />
+    </div>
+  );
+}

@@ -1,0 +1,38 @@
+import { useStore } from '@nanostores/react';
+import { useRef } from 'react';
+import { useBench, usePainter } from '../context.ts';
+
+/** The bar with its level, and the mark at which an emptied one may sprint again. */
+export function StaminaBar() {
+  const { drive, editing } = useBench();
+  const { stamina } = useStore(editing.$tuning).parameters;
+  const fill = useRef<HTMLDivElement>(null);
+  const level = useRef<HTMLElement>(null);
+  const percent = useRef<HTMLElement>(null);
+  usePainter(() => {
+    const value = drive.world.trace.at('stamina', drive.row);
+    const text = value.toFixed(stamina.max < 10 ? 2 : 1);
+    if (fill.current) fill.current.style.width = `${(value / stamina.max) * 100}%`;
+    if (level.current && level.current.textContent !== text) level.current.textContent = text;
+    if (percent.current) percent.current.textContent = `${Math.round((value / stamina.max) * 100)} %`;
+  });
+  if (!stamina.enabled) return <p className="mt-2 text-ink-soft">No stamina: sprint is free.</p>;
+  return (
+    <div className="mt-2">
+      <p className="flex items-baseline justify-between">
+        <span className="text-ink-soft">Stamina</span>
+        <span className="digits">
+          <span ref={level} data-testid="stamina" /> / {stamina.max} <span ref={percent} className="text-ink-soft" />
+        </span>
+      </p>
+      <div className="relative mt-1 h-2.5 border border-ink bg-sheet">
+        <div ref={fill} className="h-full bg-stamina" />
+        <div
+          className="absolute -inset-y-1 w-0 border-l-2 border-dashed border-now"
+          style={{ left: `${Math.min(1, stamina.recoverTo / stamina.max) * 100}%` }}
+          title={`Emptied, it may sprint again at ${stamina.recoverTo}`}
+        />
+      </div>
+    </div>
+  );
+}
