@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Browser } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { openBench, openBrowser, place, reading, until } from './browser.ts';
+import { openBench, openBrowser, place, reading, ready, until } from './browser.ts';
 
 let browser: Browser;
 const address = inject('address');
@@ -10,6 +10,19 @@ beforeAll(async () => {
   browser = await openBrowser();
 });
 afterAll(() => browser.close());
+
+describe('the first visit', () => {
+  it('opens the bench on the demo with the one line that a newcomer needs, gone once driven', async () => {
+    const page = await (await browser.newContext()).newPage();
+    await page.goto(address);
+    await ready(page);
+    expect(await page.getByLabel('Tuning').locator('option:checked').textContent()).toBe('Carrier, day boots');
+    await page.getByText('Drive with').waitFor();
+    await page.keyboard.press('KeyD');
+    await page.getByText('Drive with').waitFor({ state: 'hidden' });
+    await page.context().close();
+  });
+});
 
 describe('driving', () => {
   it('moves by WASD and by arrows, shows its speed, and stops on release', async () => {
@@ -108,7 +121,7 @@ describe('tuning', () => {
     );
     const dragged = await walk.inputValue();
     await page.reload();
-    await page.getByTestId('yard').waitFor();
+    await ready(page);
     expect(await walk.inputValue()).toBe(dragged);
 
     await walk.fill('+10%');
@@ -130,7 +143,7 @@ describe('tuning', () => {
       'the revision',
     );
     await page.reload();
-    await page.getByTestId('yard').waitFor();
+    await ready(page);
     expect(await walk.inputValue()).toBe(raised);
     expect(await page.locator('header').textContent()).toContain('rev 2');
     expect(faults).toEqual([]);
@@ -183,7 +196,7 @@ describe('tuning', () => {
     const { page } = await openBench(browser, address);
     const other = await page.context().newPage();
     await other.goto(page.url());
-    await other.getByTestId('yard').waitFor();
+    await ready(other);
     const row = (on: typeof page, name: RegExp) => on.locator('#figure-pace').getByRole('textbox', { name });
     const enter = async (on: typeof page, name: RegExp, text: string) => {
       await row(on, name).fill(text);

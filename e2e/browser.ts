@@ -15,7 +15,22 @@ export function openBrowser(): Promise<Browser> {
   return chromium.launch({ executablePath: '/usr/bin/chromium', args: flags });
 }
 
-/** A page of 1280 × 800 on the bench, ready to be driven; errors of the page end up in `faults`. */
+/** A tuning of its own for a test: a copy of the demo's main one. */
+async function freshTuning(address: string): Promise<string> {
+  const listed = (await (await fetch(`${address}/api/v1/tunings?limit=200`)).json()) as {
+    items: { id: string; name: string; demo: string | null }[];
+  };
+  const main = listed.items.find(({ demo }) => demo === 'carrier-day-boots.tuning.json');
+  const { file } = (await (await fetch(`${address}/api/v1/tunings/${main?.id}`)).json()) as { file: unknown };
+  const made = await fetch(`${address}/api/v1/tunings`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ file }),
+  });
+  return ((await made.json()) as { id: string }).id;
+}
+
+/** A page of 1280 × 800 on the bench with a tuning of its own, ready to be driven; errors of the page end up in `faults`. */
 export async function openBench(
   browser: Browser,
   address: string,
@@ -28,9 +43,14 @@ export async function openBench(
   page.on('console', (message) => {
     if (message.type() === 'error') faults.push(message.text());
   });
-  await page.goto(address);
-  await page.getByTestId('yard').waitFor();
+  await page.goto(`${address}/bench/${await freshTuning(address)}`);
+  await ready(page);
   return { page, faults };
+}
+
+/** Waits until the bench has drawn its first frame. */
+export async function ready(page: Page): Promise<void> {
+  await page.locator('[data-testid=now-at]:not(:empty)').waitFor();
 }
 
 /** The number in an element with a test id; NaN while there is none. */

@@ -1,23 +1,18 @@
 import { Command } from 'commander';
-import { bench } from './commands/bench.ts';
-import { check } from './commands/check.ts';
-import { screenshots } from './commands/screenshots.ts';
-import { sim } from './commands/sim.ts';
-import { test } from './commands/test.ts';
 import { MISUSE, Misuse } from './misuse.ts';
-import { up } from './up/up.ts';
 
 const program = new Command('zygopod')
   .description('A bench for tuning how a character moves over the ground.')
   .exitOverride()
   .configureHelp({ showGlobalOptions: true });
 
-/** Runs a command's work and leaves its exit code behind. */
+/** Runs a command's work and leaves its exit code behind. Each command is loaded only when it is asked for. */
 const leave =
-  <A extends unknown[]>(work: (...args: A) => number | Promise<number>) =>
-  async (...args: A): Promise<void> => {
-    process.exitCode = await work(...args);
-  };
+  // biome-ignore lint/suspicious/noExplicitAny: Commander gives each command the options that were declared for it
+    <A extends any[]>(work: (...args: A) => Promise<number>) =>
+    async (...args: A): Promise<void> => {
+      process.exitCode = await work(...args);
+    };
 
 program
   .command('up')
@@ -26,13 +21,13 @@ program
   .option('--host <address>', 'address to listen on; any but loopback needs ZYGOPOD_TOKEN', '127.0.0.1')
   .option('--reset-demo', 'puts the demo data back to how it was shipped')
   .addHelpText('after', '\nExample:\n  ./zygopod up --port 8080')
-  .action(leave(up));
+  .action(leave(async (options) => (await import('./up/up.ts')).up(options)));
 
 program
   .command('test')
   .description('Sets up what tests need, then lint, types, unit, integration and browser tests.')
   .addHelpText('after', '\nExample:\n  ./zygopod test')
-  .action(leave(test));
+  .action(leave(async () => (await import('./commands/test.ts')).test()));
 
 program
   .command('sim')
@@ -47,7 +42,7 @@ program
     'after',
     '\nExample:\n  ./zygopod sim --tuning demo/carrier-day-boots.tuning.json --ground demo/boardwalk.ground.json --tape demo/out-and-back.tape.json',
   )
-  .action(leave(sim));
+  .action(leave(async (options) => (await import('./commands/sim.ts')).sim(options)));
 
 program
   .command('check')
@@ -55,20 +50,20 @@ program
   .argument('<files...>', 'files to check, - for stdin')
   .option('--json', 'answer for machines')
   .addHelpText('after', '\nExample:\n  ./zygopod check demo/*.json')
-  .action(leave((files: string[], options: { json?: boolean }) => check(files, options)));
+  .action(leave(async (files: string[], options: { json?: boolean }) => (await import('./commands/check.ts')).check(files, options)));
 
 program
   .command('bench')
   .description('Measures the core, as ratios against a bare loop in the same process.')
   .option('--json', 'answer for machines')
   .addHelpText('after', '\nExample:\n  ./zygopod bench')
-  .action(leave(bench));
+  .action(leave(async (options) => (await import('./commands/bench.ts')).bench(options)));
 
 program
   .command('screenshots')
   .description('Makes the pictures of docs/screenshots from the demo data.')
   .addHelpText('after', '\nExample:\n  ./zygopod screenshots')
-  .action(leave(screenshots));
+  .action(leave(async () => (await import('./commands/screenshots.ts')).screenshots()));
 
 // A reader that closed the pipe has seen enough.
 process.stdout.on('error', (error: NodeJS.ErrnoException) => {

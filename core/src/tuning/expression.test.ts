@@ -24,6 +24,8 @@ describe('entries of a number field', () => {
     ['5 s to empty', 'stamina.drain', 20],
     ['50 %', 'input.deadZone', 0.5],
     ['90 deg', 'facing.start', 90],
+    ['12', 'stamina.max', 12],
+    ['720 deg/s', 'ramp.turnRate', 720],
   ])('%s for %s is %d', (text, path, number) => {
     const entry = read(text, path);
     expect(entry.ok && entry.number).toBeCloseTo(number, 9);

@@ -91,11 +91,19 @@ const rules: Rule[] = [
   [/^([a-z][a-z. ]*?)(?:\s*([+-])\s*(\d+\.?\d*))?$/, (m) => linkTo(m[1] as string, 1, signed(m[2], m[3]))],
 ];
 
-/** A plain number with the parameter's own unit behind it. */
+/** The ways to write a unit on a plain keyboard. */
+function spellings(unit: string): string[] {
+  if (unit.endsWith('²')) return [unit, unit.replace('²', '2'), unit.replace('²', '^2')];
+  if (unit.startsWith('°')) return [unit, unit.replace('°', 'deg')];
+  return unit === '' ? [] : [unit];
+}
+
+/** A plain number without the parameter's own unit behind it. */
 function withoutUnit(text: string, unit: string): string {
-  const bare = unit.toLowerCase().replace('²', '');
-  for (const end of [unit.toLowerCase(), `${bare}2`, `${bare}^2`, unit === '°/s' ? 'deg/s' : '', unit === '°' ? 'deg' : ''])
-    if (end && text.endsWith(end) && new RegExp(`^${N}$`).test(text.slice(0, -end.length).trim())) return text.slice(0, -end.length).trim();
+  for (const end of spellings(unit.toLowerCase())) {
+    const bare = text.slice(0, -end.length).trim();
+    if (text.endsWith(end) && new RegExp(`^${N}$`).test(bare)) return bare;
+  }
   return text;
 }
 
