@@ -24,7 +24,8 @@ const STEPS = 128;
  * holds it. A pad that is unplugged lets go of all its controls. Only pads with the standard mapping are known.
  */
 export function pollPads(hub: DeviceHub, pads: () => readonly (Gamepad | null)[] = () => navigator.getGamepads()): void {
-  const known = pads().filter((pad): pad is Gamepad => pad?.connected === true && pad.mapping === 'standard');
+  // Two windows must not both drive by one pad: the one in front has it.
+  const known = (document.hasFocus() ? pads() : []).filter((pad): pad is Gamepad => pad?.connected === true && pad.mapping === 'standard');
   if (known.length === 0) {
     const { held, x, y } = hub.state('pad');
     if (held.size > 0 || x !== 0 || y !== 0) hub.letGo('pad');

@@ -18,14 +18,14 @@ export function FigureFrame({
     <section
       id={`figure-${id}`}
       aria-labelledby={`figure-${id}-title`}
-      className="flex w-[296px] shrink-0 flex-col overflow-y-auto border-r border-rule px-3.5 pt-2 pb-2"
+      className="flex w-[296px] shrink-0 flex-col border-r border-rule pt-2"
     >
-      <h3 id={`figure-${id}-title`} className="mb-1 flex items-baseline gap-2 font-semibold" tabIndex={-1}>
+      <h3 id={`figure-${id}-title`} className="mb-1 flex items-baseline gap-2 px-3.5 font-semibold" tabIndex={-1}>
         <span className="digits text-xs font-normal text-ink-soft">{number}</span>
         {title}
       </h3>
-      {drawing}
-      <div className="mt-1">{children}</div>
+      <div className="shrink-0 px-3.5">{drawing}</div>
+      <div className="mt-1 min-h-0 overflow-y-auto px-3.5 pb-2">{children}</div>
     </section>
   );
 }

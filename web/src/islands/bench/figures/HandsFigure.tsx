@@ -17,7 +17,7 @@ const SIZE = 88;
 /** What stick travel comes to, with the live stick on the curve; and which of two opposite keys counts. */
 export function HandsFigure({ number }: { number: number }) {
   const { editing, drive } = useBench();
-  const { input } = useStore(editing.$tuning).parameters;
+  const { input, pace } = useStore(editing.$tuning).parameters;
   const before = useStore(editing.$beforeTuning).parameters.input;
   const live = useRef<SVGCircleElement>(null);
   const x = scaleLinear([0, 1], [LEFT, LEFT + SIZE]);
@@ -52,7 +52,21 @@ export function HandsFigure({ number }: { number: number }) {
             <path d={`M${LEFT},${TOP} V${TOP + SIZE} H${LEFT + SIZE}`} className="fill-none stroke-ink" strokeWidth="1.2" />
             <path d={curve(before)} className="fill-none stroke-other" strokeDasharray="4 3" strokeWidth="1.2" />
             <path d={curve(input)} className="fill-none stroke-ink" strokeWidth="2" />
+            <path
+              d={`M${x(stickFor(pace.sprintMinStick, input))},${TOP + SIZE} V${y(pace.sprintMinStick)} H${LEFT}`}
+              className="fill-none stroke-now"
+              strokeDasharray="2 3"
+            />
             <circle ref={live} r="3.5" className="fill-now" data-testid="live-stick" />
+            <Handle
+              x={LEFT}
+              y={y(pace.sprintMinStick)}
+              label="Least stick for a sprint"
+              value={shortNumber(pace.sprintMinStick)}
+              number={pace.sprintMinStick}
+              drag={(_px, py) => set('pace.sprintMinStick', Math.min(1, Math.max(0, y.invert(py))))}
+              nudge={(across, along) => set('pace.sprintMinStick', pace.sprintMinStick + (across + along) * 0.01)}
+            />
             <Handle
               x={x(input.deadZone)}
               y={y(0)}
@@ -100,6 +114,11 @@ export function HandsFigure({ number }: { number: number }) {
   );
 }
 
+/** The stick travel at which the magnitude comes to `amount`: the inverse of the curve. */
+function stickFor(amount: number, zones: { deadZone: number; outerZone: number; curve: number }): number {
+  return zones.deadZone + Math.max(0, zones.outerZone - zones.deadZone) * amount ** (1 / zones.curve);
+}
+
 /** The answer to opposite keys under each choice; press A and D to try it: the row in force shows what is done now. */
 function ConflictTable() {
   const { editing, drive } = useBench();
@@ -111,7 +130,7 @@ function ConflictTable() {
     const opposite = (held[2] && held[3]) || (held[0] && held[1]);
     const words = opposite
       ? `now: ${x > 0 ? 'right' : x < 0 ? 'left' : ''}${y > 0 ? ' down' : y < 0 ? ' up' : ''}${x === 0 && y === 0 ? 'neither' : ''}`
-      : 'hold both to try';
+      : 'press both to try';
     if (now.current && now.current.textContent !== words) now.current.textContent = words;
   });
   const rows = [
@@ -121,15 +140,16 @@ function ConflictTable() {
   ] as const;
   return (
     <div className="digits ml-1.5 min-w-0 text-[10px]">
-      <table>
+      <table className="w-full">
+        <caption className="pb-0.5 text-left text-ink-soft">in order of the presses</caption>
         <thead>
           <tr className="text-ink-soft">
             <td />
             <th scope="col" className="px-1 font-normal whitespace-nowrap">
-              ← then →
+              ←, →
             </th>
             <th scope="col" className="px-1 font-normal whitespace-nowrap">
-              → then ←
+              →, ←
             </th>
           </tr>
         </thead>

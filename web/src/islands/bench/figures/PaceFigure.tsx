@@ -12,6 +12,7 @@ import { FigureFrame } from './FigureFrame.tsx';
 import { Handle } from './Handle.tsx';
 import { type Curve, paceProfile } from './paceProfile.ts';
 import { RampCurve } from './RampCurve.tsx';
+import { FactorRose, TurnArc } from './WayDrawings.tsx';
 
 const WIDTH = 268;
 const HEIGHT = 106;
@@ -231,13 +232,19 @@ export function PaceFigure({ number }: { number: number }) {
         </>
       )}
       <ChoiceField path="ramp.turning" />
-      {(ramp.turning === 'heading' || tuning.parameters.scheme === 'turn') && <NumberField model={rows.turnRate} />}
+      {(ramp.turning === 'heading' || tuning.parameters.scheme === 'turn') && (
+        <>
+          <NumberField model={rows.turnRate} />
+          <TurnArc />
+        </>
+      )}
       <ChoiceField path="pace.sprintKey" />
       <SetField path="pace.sprintEndsOn" />
       <NumberField model={rows.minStick} />
       <ChoiceField path="pace.autoRun" />
       <NumberField model={rows.backward} />
       <NumberField model={rows.sideways} />
+      <FactorRose />
     </FigureFrame>
   );
 }

@@ -12,6 +12,8 @@ const lanes: Lane[] = [speedLane, staminaLane, sprintLane, gaitLane, handsLane];
 const LEFT = 96;
 const RIGHT = 22;
 const AXIS = 17;
+/** Room above the lanes for the marks of events. */
+const TOP = 13;
 const GAP = 4;
 /** Shortest and longest window, s. */
 const NARROWEST = 0.25;
@@ -60,13 +62,13 @@ export function Strip() {
     ctx.fillRect(0, 0, width, height);
 
     const shares = lanes.reduce((sum, lane) => sum + lane.share, 0);
-    const free = height - AXIS - 6 - GAP * (lanes.length - 1);
+    const free = height - AXIS - TOP - GAP * (lanes.length - 1);
     const view: LaneView = {
       ctx,
       inks: inks.current,
       trace,
       parameters,
-      top: 6,
+      top: TOP,
       height: 0,
       left: LEFT,
       width: inner,
