@@ -13,7 +13,7 @@ afterAll(() => browser.close());
 const gait = (page: Page) => page.getByTestId('gait').textContent();
 const field = (page: Page, figure: string, name: RegExp) => page.locator(`#figure-${figure}`).getByRole('textbox', { name });
 const choice = (page: Page, figure: string, name: string) => page.locator(`#figure-${figure}`).getByRole('combobox', { name });
-const happened = (page: Page, name: string) => page.locator(`[data-testid=events] [data-event=${name}]`).count();
+const happened = (page: Page, name: string) => page.locator(`[data-testid=events] [data-event~=${name}]`).count();
 
 async function enter(page: Page, figure: string, name: RegExp, text: string): Promise<void> {
   await field(page, figure, name).fill(text);
@@ -59,7 +59,7 @@ describe('sprint and stamina', () => {
       (level) => level === 12,
       'a full bar',
     );
-    expect(await page.locator('[data-event=emptied]').first().getAttribute('aria-label')).toMatch(
+    expect(await page.locator('[data-event~=emptied]').first().getAttribute('aria-label')).toMatch(
       /^\d+\.\d\d s: Stamina empty, locked until 9$/,
     );
     expect(faults).toEqual([]);

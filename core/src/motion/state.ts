@@ -42,14 +42,27 @@ export function loadState(state: State, saved: Float64Array): void {
   for (const slice of Object.values(state) as Slice[]) for (const key of Object.keys(slice)) slice[key] = saved[i++] as number;
 }
 
-/** A 64-bit FNV-1a hash over the bytes of a state (little-endian doubles), as 16 hexadecimal digits. */
+/** FNV-1a's prime, and the offsets of the two lanes that make 64 bits (the second lane's is the first's bits turned over). */
+const PRIME = 0x01000193;
+const OFFSET = 0x811c9dc5;
+
+/**
+ * A hash over the bytes of a state (little-endian doubles), as 16 hexadecimal digits: two 32-bit FNV-1a lanes (Fowler, Noll
+ * and Vo), which need no integers that engines treat differently.
+ */
 export function hashState(state: State): string {
-  const saved = saveState(state);
   const view = new DataView(new ArrayBuffer(8));
-  let hash = 0xcbf29ce484222325n;
-  for (const value of saved) {
+  let first = OFFSET;
+  let second = ~OFFSET;
+  for (const value of saveState(state)) {
+    // Adding 0 turns −0 into 0: they are the same state.
     view.setFloat64(0, value + 0, true);
-    for (let i = 0; i < 8; i++) hash = BigInt.asUintN(64, (hash ^ BigInt(view.getUint8(i))) * 0x100000001b3n);
+    for (let i = 0; i < 8; i++) {
+      const byte = view.getUint8(i);
+      first = Math.imul(first ^ byte, PRIME);
+      second = Math.imul(second ^ byte ^ i, PRIME);
+    }
   }
-  return hash.toString(16).padStart(16, '0');
+  const digits = (lane: number) => (lane >>> 0).toString(16).padStart(8, '0');
+  return digits(first) + digits(second);
 }

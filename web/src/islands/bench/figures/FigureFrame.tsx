@@ -20,7 +20,11 @@ export function FigureFrame({
       aria-labelledby={`figure-${id}-title`}
       className="flex w-[296px] shrink-0 flex-col border-r border-rule pt-2"
     >
-      <h3 id={`figure-${id}-title`} className="mb-1 flex items-baseline gap-2 px-3.5 font-semibold" tabIndex={-1}>
+      <h3
+        id={`figure-${id}-title`}
+        className="mb-1 flex items-baseline gap-2 px-3.5 font-semibold outline-none focus-visible:text-now"
+        tabIndex={-1}
+      >
         <span className="digits text-xs font-normal text-ink-soft">{number}</span>
         {title}
       </h3>

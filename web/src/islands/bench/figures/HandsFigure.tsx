@@ -141,14 +141,14 @@ function ConflictTable() {
   return (
     <div className="digits ml-1.5 min-w-0 text-[10px]">
       <table className="w-full">
-        <caption className="pb-0.5 text-left text-ink-soft">in order of the presses</caption>
+        <caption className="pb-0.5 text-left text-ink-soft">pressed in order</caption>
         <thead>
           <tr className="text-ink-soft">
             <td />
-            <th scope="col" className="px-1 font-normal whitespace-nowrap">
+            <th scope="col" className="px-2 font-normal whitespace-nowrap">
               ←, →
             </th>
-            <th scope="col" className="px-1 font-normal whitespace-nowrap">
+            <th scope="col" className="px-2 font-normal whitespace-nowrap">
               →, ←
             </th>
           </tr>

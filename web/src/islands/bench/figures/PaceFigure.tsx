@@ -53,6 +53,8 @@ export function PaceFigure({ number }: { number: number }) {
   );
   const draw = (curve: Curve) => path(curve) ?? '';
   const { marks } = profile;
+  const crowded = Math.abs(y(pace.walkSpeed) - y(pace.sprintSpeed)) < 12;
+  const lower = pace.sprintSpeed < pace.walkSpeed ? 'sprint' : 'walk';
   const linear = ramp.model === 'linear' || ramp.model === 'curve';
 
   const set = (name: string, value: number) => void putNumber(editing, name, value, name.split('.')[1] ?? name);
@@ -132,7 +134,7 @@ export function PaceFigure({ number }: { number: number }) {
                 strokeDasharray="1.5 3"
                 strokeWidth="0.8"
               />
-              <text x="12" y={y(speed) - 3} className="digits fill-ink-soft text-[10px]">
+              <text x="12" y={y(speed) + (name === lower && crowded ? 11 : -3)} className="digits fill-ink-soft text-[10px]">
                 {shortNumber(speed, 0)}
               </text>
             </g>

@@ -8,5 +8,5 @@ import { paceProfile } from './paceProfile.ts';
 export function runUp(parameters: Parameters, hz: number, integration = parameters.clock.integration): number {
   const { curve, marks, travelled } = paceProfile({ ...parameters, clock: { ...parameters.clock, hz, integration } });
   const at = curve.findIndex(([time]) => time >= marks.sprintFrom);
-  return parameters.pace.walkSpeed * (curve[at]?.[0] ?? 0) - (travelled[at] ?? 0);
+  return Math.max(0, parameters.pace.walkSpeed * (curve[at]?.[0] ?? 0) - (travelled[at] ?? 0));
 }

@@ -31,7 +31,9 @@ export function Hands() {
       const look = held ? 'held' : latched ? 'latched' : 'up';
       if (cap.dataset['look'] !== look) cap.dataset['look'] = look;
     }
-    const [x, y] = [34 + intent.x * 22, 34 + intent.y * 22];
+    // In scheme turn the way asked for is turn across and drive along.
+    const turns = drive.world.parameters.scheme === 'turn';
+    const [x, y] = [34 + (turns ? intent.turn : intent.x) * 22, 34 + (turns ? -intent.drive : intent.y) * 22];
     knob.current?.setAttribute('cx', String(x));
     knob.current?.setAttribute('cy', String(y));
     arm.current?.setAttribute('x2', String(x));

@@ -32,30 +32,50 @@ export function EventMarks({ span, left, right }: { span(): [number, number]; le
 
   return (
     <div ref={layer} className="pointer-events-none absolute top-0 h-0" style={{ left, right }} data-testid="events">
-      {found.map(({ row, time, name, words, cause }) => (
-        <button
-          key={`${row} ${name}`}
-          type="button"
-          data-time={time}
-          data-event={name}
-          aria-label={`${time.toFixed(2)} s: ${words}${cause ? `, ${cause}` : ''}`}
-          className="group pointer-events-auto absolute top-0 -ml-1.5 size-3 text-now focus-visible:z-10"
-          onClick={() => {
-            if (!drive.$running.get()) drive.$lookBack.set(row);
-          }}
-        >
-          <span
-            aria-hidden="true"
-            className={`block text-[9px] leading-3 ${/Refused|emptied|Cancelled/.test(name) ? 'text-now' : 'text-ink-soft'}`}
+      {moments(found).map((all) => {
+        const { row, time } = all[0] as Happening;
+        const grave = all.some(({ name }) => /Refused|emptied|Cancelled/.test(name));
+        const told = all.map(({ words, cause }) => (cause ? `${words}, ${cause}` : words));
+        return (
+          <button
+            key={row}
+            type="button"
+            data-time={time}
+            data-event={all.map(({ name }) => name).join(' ')}
+            aria-label={`${time.toFixed(2)} s: ${told.join('; ')}`}
+            className="group pointer-events-auto absolute top-0 -ml-1.5 size-3 hover:z-10 focus-visible:z-10"
+            onClick={() => {
+              if (!drive.$running.get()) drive.$lookBack.set(row);
+            }}
           >
-            {/Refused|emptied|Cancelled/.test(name) ? '◆' : '▼'}
-          </span>
-          <span className="digits absolute top-3 left-1/2 z-20 hidden -translate-x-1/2 border border-ink bg-sheet px-2 py-1 text-[11px] whitespace-nowrap text-ink group-hover:block group-focus-visible:block">
-            {time.toFixed(2)} s <b className="font-semibold">{words}</b>
-            {cause && `: ${cause}`}
-          </span>
-        </button>
-      ))}
+            <span aria-hidden="true" className={`block text-[9px] leading-3 ${grave ? 'text-now' : 'text-ink-soft'}`}>
+              {grave ? '◆' : '▼'}
+            </span>
+            <span className="digits absolute top-3 left-1/2 z-20 hidden -translate-x-1/2 border border-ink bg-sheet px-2 py-1 text-left text-[11px] whitespace-nowrap text-ink group-hover:block group-focus-visible:block">
+              {time.toFixed(2)} s
+              {told.map((line) => (
+                <b key={line} className="block font-medium">
+                  {line}
+                </b>
+              ))}
+            </span>
+          </button>
+        );
+      })}
     </div>
   );
+}
+
+/** Happenings closer together than this (s) share a mark. */
+const CLOSE = 0.1;
+
+/** The happenings, oldest first, those that are close together as one. */
+function moments(found: Happening[]): Happening[][] {
+  const groups: Happening[][] = [];
+  for (const happening of found.toReversed()) {
+    const last = groups.at(-1);
+    if (last?.[0] && happening.time - last[0].time < CLOSE) last.push(happening);
+    else groups.push([happening]);
+  }
+  return groups;
 }

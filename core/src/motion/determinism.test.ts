@@ -1,0 +1,148 @@
+import fc from 'fast-check';
+import { getQuickJS } from 'quickjs-emscripten';
+import { build, type Rollup } from 'vite';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { Recorder } from '../tape/recorder.ts';
+import type { TapeEvent } from '../tape/tape.ts';
+import { openGround, parametersWith } from '../testing/drive.ts';
+import { replayAll } from '../testing/replayAll.ts';
+import type { FileValue } from '../tuning/schema.ts';
+import { World } from './world.ts';
+
+const ground = openGround({ start: { x: 500, y: 500 } });
+
+/** Keys, a stick and swipes, changed every few ticks by a fixed rule. */
+const events: TapeEvent[] = Array.from({ length: 120 }, (_, i): TapeEvent => {
+  const at = i * 5;
+  const control = (['right', 'down', 'left', 'up', 'sprint'] as const)[i % 5] ?? 'right';
+  if (i % 7 === 3) return { at, stick: [((i * 37) % 200) / 100 - 1, ((i * 53) % 200) / 100 - 1] };
+  return i % 2 === 0 ? { at, press: control } : { at, release: control };
+});
+const tape = { format: 'zygopod/tape' as const, version: 1 as const, name: 'Every way', hz: 60, ticks: 600, events };
+
+const tunings: [string, Record<string, FileValue>][] = [
+  ['the defaults', {}],
+  ['smooth, free facing', { 'ramp.model': 'smooth', 'facing.directions': 'free', 'facing.turn': 'smooth', 'clock.integration': 'exact' }],
+  [
+    'a curve, heading, stamina',
+    {
+      'ramp.model': 'curve',
+      'ramp.points': [
+        [0, 0.4],
+        [0.5, 1.5],
+        [1, 0.3],
+      ],
+      'ramp.turning': 'heading',
+      'stamina.enabled': true,
+    },
+  ],
+  ['turn', { scheme: 'turn', 'facing.turn': 'rate', 'input.curve': 2.2 }],
+];
+
+describe('another JavaScript engine', () => {
+  let script: string;
+  beforeAll(async () => {
+    const built = (await build({
+      configFile: false,
+      logLevel: 'silent',
+      build: {
+        write: false,
+        minify: false,
+        lib: { entry: new URL('../testing/replayAll.ts', import.meta.url).pathname, formats: ['iife'], name: 'core' },
+      },
+    })) as Rollup.RollupOutput[];
+    script = built[0]?.output[0].code ?? '';
+  });
+
+  it.each(tunings)('gives the same states bit for bit (%s)', async (_, values) => {
+    const parameters = parametersWith(values);
+    const engine = (await getQuickJS()).newContext();
+    const call = `${script}; JSON.stringify(core.replayAll(${JSON.stringify(parameters)}, ${JSON.stringify(ground)}, ${JSON.stringify(tape)}))`;
+    const answer = engine.unwrapResult(engine.evalCode(call));
+    const hashes = JSON.parse(engine.getString(answer)) as string[];
+    answer.dispose();
+    engine.dispose();
+    expect(hashes).toHaveLength(6);
+    expect(hashes).toEqual(replayAll(parameters, ground, tape));
+  });
+});
+
+describe('a world', () => {
+  it('replays what was recorded, bit for bit', () => {
+    const control = fc.constantFrom('up', 'down', 'left', 'right', 'sprint', 'sprintToggle', 'autoRun', 'action') as fc.Arbitrary<'up'>;
+    const part = fc.double({ min: -1, max: 1, noNaN: true });
+    const event = fc.oneof(
+      fc.record({ press: control }),
+      fc.record({ release: control }),
+      fc.record({ stick: fc.tuple(part, part) }),
+      fc.record({ swipe: fc.constantFrom('up', 'left') as fc.Arbitrary<'up'> }),
+    );
+    fc.assert(
+      fc.property(fc.array(fc.array(event, { maxLength: 3 }), { maxLength: 60 }), fc.constantFrom(...tunings), (script, [, values]) => {
+        const parameters = parametersWith({ ...values, 'pace.sprintKey': 'both', 'pace.autoRun': 'walk' });
+        const recorder = new Recorder();
+        const world = new World(parameters, ground, 200);
+        for (const said of script) {
+          for (const one of said) recorder.push(one);
+          world.tick(recorder.next());
+        }
+        if (script.length === 0) return;
+        const again = new World(parameters, ground, 200);
+        const copy = recorder.tape('Copy', 60);
+        const replayed = replayAll(parameters, ground, { ...copy, ticks: Math.ceil(copy.ticks / 100) * 100 });
+        // The hash comes at every hundredth tick: go on to there with the hands as they are.
+        for (let tick = script.length; tick % 100 !== 0; tick++) world.tick(recorder.next());
+        expect(world.hash()).toBe(replayed.at(-1));
+        expect(again.hash()).not.toBe(world.hash());
+      }),
+      { numRuns: 100 },
+    );
+  });
+
+  it('gives mirrored motion for mirrored input', () => {
+    const mirror = (e: TapeEvent): TapeEvent =>
+      'press' in e && e.press === 'left'
+        ? { ...e, press: 'right' }
+        : 'press' in e && e.press === 'right'
+          ? { ...e, press: 'left' }
+          : 'release' in e && e.release === 'left'
+            ? { ...e, release: 'right' }
+            : 'release' in e && e.release === 'right'
+              ? { ...e, release: 'left' }
+              : 'stick' in e
+                ? { ...e, stick: [-e.stick[0], e.stick[1]] }
+                : e;
+    // Not with heading turning: at an exact half turn it has to choose a side.
+    for (const [, values] of tunings.slice(0, 2)) {
+      const parameters = parametersWith({ ...values, 'facing.start': 90, 'bounds.policy': 'none' });
+      const run = (taped: TapeEvent[]) => {
+        const world = new World(parameters, { ...ground, start: { x: 0, y: 0 } }, 700);
+        const recorder = new Recorder();
+        for (let tick = 0; tick < 600; tick++) {
+          for (const { at, ...one } of taped) if (at === tick) recorder.push(one as never);
+          world.tick(recorder.next());
+        }
+        return world.state.motion;
+      };
+      const plain = run(events);
+      const mirrored = run(events.map(mirror));
+      expect(mirrored.x).toBeCloseTo(-plain.x, 9);
+      expect(mirrored.y).toBeCloseTo(plain.y, 9);
+    }
+  });
+
+  it('goes on the same after save and restore', () => {
+    const parameters = parametersWith({ 'stamina.enabled': true });
+    const world = new World(parameters, ground, 700);
+    const recorder = new Recorder();
+    recorder.push({ press: 'right' });
+    recorder.push({ press: 'sprint' });
+    for (let i = 0; i < 50; i++) world.tick(recorder.next());
+    const saved = world.save();
+    for (let i = 0; i < 50; i++) world.tick(recorder.next());
+    const end = world.hash();
+    world.restore(saved);
+    for (let i = 0; i < 50; i++) world.tick(recorder.next());
+    expect(world.hash()).toBe(end);
+  });
+});
