@@ -163,6 +163,43 @@ describe('tuning', () => {
     await page.context().close();
   });
 
+  it('scrubs a number by its label, as one step of undo', async () => {
+    const { page } = await openBench(browser, address);
+    const walk = page.locator('#figure-pace').getByRole('textbox', { name: /^Walk/ });
+    const label = page.locator('#figure-pace label').filter({ hasText: /^Walk$/ });
+    const box = await label.boundingBox();
+    if (!box) throw new Error('the label has no place');
+    await page.mouse.move(box.x + 10, box.y + 6);
+    await page.mouse.down();
+    await page.mouse.move(box.x + 50, box.y + 6, { steps: 8 });
+    await page.mouse.up();
+    expect(Number(await walk.inputValue())).toBe(160);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    expect(Number(await walk.inputValue())).toBe(140);
+    await page.context().close();
+  });
+
+  it('keeps the draft here while the server is away, says so, and sends it later', async () => {
+    const { page } = await openBench(browser, address);
+    const walk = page.locator('#figure-pace').getByRole('textbox', { name: /^Walk/ });
+    const state = () => page.getByTestId('save-state').getAttribute('data-state');
+    await page.route('**/api/v1/**', (route) => route.abort());
+    await walk.fill('155');
+    await walk.press('Enter');
+    await until(state, (now) => now === 'offline', 'the loss of the server');
+    await page.getByRole('alert').getByText('kept in this browser').waitFor();
+    await page.getByRole('button', { name: 'Save revision' }).click();
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+    await page.getByRole('alert').getByText('Your draft is kept').waitFor();
+    await page.keyboard.press('Escape');
+    await page.unroute('**/api/v1/**');
+    await until(state, (now) => now === 'draft', 'the draft on the server');
+    await page.reload();
+    await ready(page);
+    expect(await walk.inputValue()).toBe('155');
+    await page.context().close();
+  });
+
   it('flips between now and before with one key while driving', async () => {
     const { page } = await openBench(browser, address);
     const walk = page.locator('#figure-pace').getByRole('textbox', { name: /^Walk/ });

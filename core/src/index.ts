@@ -1,5 +1,6 @@
 export * from './formats/document.ts';
 export * from './formats/fault.ts';
+export * from './formats/jsonSchema.ts';
 export * from './formats/traceCsv.ts';
 export * from './ground/ground.ts';
 export * from './math/functions.ts';

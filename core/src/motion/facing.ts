@@ -1,4 +1,4 @@
-import { atan2, clamp, DEGREE, exp2, length, PI, TAU, wrapAngle } from '../math/functions.ts';
+import { atan2, clamp, DEGREE, exp2, length, TAU, wrapAngle } from '../math/functions.ts';
 import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import type { ClockState } from './clock.ts';
@@ -57,11 +57,19 @@ export function prepareFacing({ facing, scheme }: Parameters): FacingParameters 
   };
 }
 
-/** The sector that holds `angle`, unless it is still within `stickiness` of the border of the sector around `current`. */
+/** The middle of the sector that holds `angle`. */
+function sectorAt(angle: number, sector: number): number {
+  return wrapAngle(Math.floor(angle / sector + 0.5) * sector);
+}
+
+/**
+ * The sector that holds `angle`, unless it is still within `stickiness` of the border of the sector around `current`. A
+ * `current` that is no sector's middle (a start between two) holds nothing back.
+ */
 export function stickySector(angle: number, current: number, sector: number, stickiness: number): number {
   const away = wrapAngle(angle - current);
-  if ((away < 0 ? -away : away) <= sector / 2 + stickiness) return current;
-  return wrapAngle(Math.floor(angle / sector + 0.5) * sector);
+  const near = (away < 0 ? -away : away) <= sector / 2 + stickiness;
+  return near && current === sectorAt(current, sector) ? current : sectorAt(angle, sector);
 }
 
 /** Faces along the motion, the hands' way or the pointer; where the source has no direction, what was faced is kept. */
@@ -121,7 +129,10 @@ export function compassName(angle: number, directions: Parameters['facing']['dir
   return compass[(((index % ways) + ways) % ways) * (16 / ways)] ?? 'E';
 }
 
+/** 180/π, by which every sector's angle comes out as a whole or half degree exactly. */
+const IN_DEGREES = 57.29577951308232;
+
 /** An angle in radians as files give it: degrees in (−180, 180]. */
 export function inDegrees(angle: number): number {
-  return angle === PI ? 180 : angle / DEGREE;
+  return angle * IN_DEGREES;
 }

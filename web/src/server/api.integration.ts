@@ -115,6 +115,14 @@ describe('bad input is answered with problem+json', () => {
   });
 });
 
+describe('the formats', () => {
+  it('have their JSON Schema', async () => {
+    const schema = (await (await call('GET', '/schemas/tuning')).json()) as { properties: Record<string, unknown> };
+    expect(schema.properties).toHaveProperty('pace');
+    expect((await call('GET', '/schemas/boat')).status).toBe(404);
+  });
+});
+
 describe('the pages', () => {
   it('open the demo, and say so when there is nothing', async () => {
     const first = await fetch(address, { redirect: 'manual' });

@@ -18,6 +18,8 @@ export class DeviceHub {
   readonly #states = Object.fromEntries(devices.map((name) => [name, { held: new Set(), x: 0, y: 0 }])) as unknown as Record<Device, State>;
   readonly #say: (event: HandsEvent) => void;
   #stick = { x: 0, y: 0 };
+  /** The way of the last swipe, for whoever shows it. */
+  lastSwipe: Way | null = null;
 
   constructor(say: (event: HandsEvent) => void) {
     this.#say = say;
@@ -57,6 +59,7 @@ export class DeviceHub {
   }
 
   swipe(way: Way): void {
+    this.lastSwipe = way;
     this.#say({ swipe: way });
   }
 

@@ -121,9 +121,10 @@ function stickFor(amount: number, zones: { deadZone: number; outerZone: number; 
 
 /** The answer to opposite keys under each choice; press A and D to try it: the row in force shows what is done now. */
 function ConflictTable() {
-  const { editing, drive } = useBench();
+  const { editing, drive, hub } = useBench();
   const { conflict } = useStore(editing.$tuning).parameters.input;
   const now = useRef<HTMLParagraphElement>(null);
+  const swiped = useRef<HTMLParagraphElement>(null);
   usePainter(() => {
     const { held } = drive.recorder.hands;
     const { x, y } = drive.world.state.intent;
@@ -132,6 +133,7 @@ function ConflictTable() {
       ? `now: ${x > 0 ? 'right' : x < 0 ? 'left' : ''}${y > 0 ? ' down' : y < 0 ? ' up' : ''}${x === 0 && y === 0 ? 'neither' : ''}`
       : 'press both to try';
     if (now.current && now.current.textContent !== words) now.current.textContent = words;
+    if (hub.lastSwipe && swiped.current) swiped.current.textContent = `last swipe: ${hub.lastSwipe}`;
   });
   const rows = [
     ['newest', '→', '←'],
@@ -170,6 +172,9 @@ function ConflictTable() {
         </tbody>
       </table>
       <p ref={now} className="mt-1 text-now" />
+      <p ref={swiped} className="text-ink-soft">
+        swipe over the yard
+      </p>
     </div>
   );
 }

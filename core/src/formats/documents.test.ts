@@ -1,0 +1,154 @@
+import { describe, expect, it } from 'vitest';
+import { parseGround } from '../ground/ground.ts';
+import { parseTape } from '../tape/tape.ts';
+import { specs } from '../tuning/catalogue/catalogue.ts';
+import { parseTuning, writtenAt } from '../tuning/tuning.ts';
+import { faultText, type Reading } from './fault.ts';
+import { jsonSchema } from './jsonSchema.ts';
+
+const faults = (reading: Reading<unknown>) => (reading.ok ? [] : reading.faults.map(faultText));
+const tuning = (more: object) => JSON.stringify({ format: 'zygopod/tuning', version: 1, name: 'Boots', ...more });
+
+describe('tunings', () => {
+  it('take every default, links included, from the catalogue', () => {
+    const reading = parseTuning(tuning({}));
+    expect(reading.ok && reading.value.parameters.pace.sprintSpeed).toBe(245);
+    expect(reading.ok && reading.value.parameters.bounds.inset.top).toBe(0);
+    expect(reading.ok && reading.value.parameters.scheme).toBe('steer');
+  });
+
+  it('follow chains of links, and check where they end', () => {
+    const chain = {
+      pace: { walkSpeed: 100, sprintSpeed: { of: 'pace.walkSpeed', times: 2, plus: 5 } },
+      ramp: { accelerate: { of: 'pace.sprintSpeed', times: 3 } },
+    };
+    const reading = parseTuning(tuning(chain));
+    expect(reading.ok && reading.value.parameters.ramp.accelerate).toBe(615);
+    expect(faults(parseTuning(tuning({ body: { radius: { of: 'pace.walkSpeed', times: -1 } } })))[0]).toMatch(
+      /^body.radius: found -140 through its link/,
+    );
+    expect(
+      faults(parseTuning(tuning({ pace: { walkSpeed: { of: 'ramp.ease' } }, ramp: { ease: { of: 'pace.walkSpeed' } } })))[0],
+    ).toContain('a loop of links');
+    expect(faults(parseTuning(tuning({ pace: { walkSpeed: { of: 'scheme' } } })))).toEqual([
+      'pace.walkSpeed.of: found "scheme", expected the path of a number',
+    ]);
+  });
+
+  it.each([
+    [{ pace: { walkSpeed: 1, walkSped: 2 } }, 'pace.walkSped: found an unknown key, expected only keys of the format'],
+    [{ pace: { walkSpeed: '1' } }, 'pace.walkSpeed: found "1", expected a number or an object'],
+    [{ pace: { walkSpeed: { of: 'x', factor: 2 } } }, 'pace.walkSpeed.factor: found an unknown key'],
+    [{ scheme: 'fly' }, 'scheme: found "fly", expected one of "steer", "latch", "step", "turn"'],
+    [{ pace: null }, 'pace: found null, expected an object'],
+    [{ stamina: { enabled: 1 } }, 'stamina.enabled: found 1, expected true or false'],
+    [
+      {
+        ramp: {
+          points: [
+            [0, 1],
+            [0.5, 1],
+            [0.4, 1],
+            [1, 1],
+          ],
+        },
+      },
+      'points whose first numbers rise',
+    ],
+    [
+      {
+        ramp: {
+          points: [
+            [0, 1],
+            [0.5, 1],
+          ],
+        },
+      },
+      'points from 0 to 1',
+    ],
+    [{ name: ' ' }, 'name: found " ", expected'],
+  ])('refuse %j', (more, words) => {
+    expect(faults(parseTuning(tuning(more)))[0]).toContain(words);
+  });
+
+  it('refuse a key that would reach into the program', () => {
+    expect(
+      faults(parseTuning('{"format":"zygopod/tuning","version":1,"name":"x","__proto__":{"pace":1}}')).length + Object.keys({}).length,
+    ).toBeLessThanOrEqual(1);
+    expect(({} as Record<string, unknown>)['pace']).toBeUndefined();
+  });
+});
+
+describe('grounds', () => {
+  const ground = (more: object) =>
+    JSON.stringify({ format: 'zygopod/ground', version: 1, name: 'Yard', size: { width: 64, height: 64 }, start: { x: 1, y: 1 }, ...more });
+  it.each([
+    [{ cells: ['#.', '#'] }, 'cells.1: found a row of 1 cells, expected 2, like the first row'],
+    [{ cells: ['#.', '#x'] }, 'cells.1: found the mark "x" in column 1'],
+    [{ walls: [{ points: [[0, 0]] }] }, 'walls.0.points: found a list of 1'],
+    [
+      {
+        walls: [
+          {
+            points: [
+              [0, 0],
+              [1e9, 0],
+            ],
+          },
+        ],
+      },
+      'walls.0.points.1.0: found 1000000000',
+    ],
+    [{ size: { width: 0, height: 1 } }, 'size.width: found 0'],
+  ])('refuse %j', (more, words) => {
+    expect(faults(parseGround(ground(more)))[0]).toContain(words);
+  });
+});
+
+describe('tapes', () => {
+  const tape = (events: object[]) => JSON.stringify({ format: 'zygopod/tape', version: 1, name: 'Out', hz: 60, ticks: 10, events });
+  it('are put in order, equal ticks as in the file', () => {
+    const reading = parseTape(
+      tape([
+        { at: 5, press: 'up' },
+        { at: 1, press: 'down' },
+        { at: 5, release: 'up' },
+      ]),
+    );
+    expect(reading.ok && reading.value.events.map((e) => [e.at, 'press' in e])).toEqual([
+      [1, true],
+      [5, true],
+      [5, false],
+    ]);
+  });
+
+  it.each([
+    [{ at: 1 }, 'just one of press'],
+    [{ at: 1, press: 'up', release: 'up' }, 'just one of press'],
+    [{ at: -1, press: 'up' }, 'events.0.at: found -1'],
+    [{ at: 1, press: 'jump' }, 'events.0.press: found "jump"'],
+    [{ at: 1, stick: [2, 0] }, 'events.0.stick.0: found 2'],
+  ])('refuse %j', (event, words) => {
+    expect(faults(parseTape(tape([event])))[0]).toContain(words);
+  });
+});
+
+describe('JSON Schema', () => {
+  it('names every parameter of the catalogue with its help', () => {
+    const schema = JSON.stringify(jsonSchema('tuning'));
+    for (const spec of specs.values()) expect(schema).toContain(JSON.stringify(spec.help));
+    expect(jsonSchema('tuning')).toMatchObject({
+      $schema: 'https://json-schema.org/draft/2020-12/schema',
+      required: ['format', 'version', 'name'],
+      additionalProperties: false,
+    });
+    expect(jsonSchema('ground')).toMatchObject({ required: ['format', 'version', 'name', 'size', 'start'] });
+    expect(jsonSchema('tape')).toMatchObject({ required: ['format', 'version', 'name', 'hz', 'ticks', 'events'] });
+  });
+
+  it('a file keeps only what it says', () => {
+    const reading = parseTuning(tuning({ pace: { walkSpeed: 99 } }));
+    expect(reading.ok && writtenAt(reading.value.file, 'pace.walkSpeed')).toBe(99);
+    expect(reading.ok && writtenAt(reading.value.file, 'pace.sprintSpeed')).toBeUndefined();
+  });
+});

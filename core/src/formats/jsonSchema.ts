@@ -1,0 +1,14 @@
+import { z } from 'zod';
+import { groundFormat } from '../ground/ground.ts';
+import { tapeFormat } from '../tape/tape.ts';
+import { tuningFormat } from '../tuning/schema.ts';
+
+const formats = { tuning: tuningFormat, ground: groundFormat, tape: tapeFormat };
+
+/** The JSON Schema (2020-12) of a file format, as a writer of such files needs it: what has a default may be left out. */
+export function jsonSchema(kind: keyof typeof formats): Record<string, unknown> {
+  return {
+    ...z.toJSONSchema(formats[kind].schema, { target: 'draft-2020-12', io: 'input' }),
+    title: `Zygopod ${kind}, version ${formats[kind].version}`,
+  };
+}

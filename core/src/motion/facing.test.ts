@@ -1,0 +1,71 @@
+import { describe, expect, it } from 'vitest';
+import { drive } from '../testing/drive.ts';
+import { compassName } from './facing.ts';
+
+const facing = (values: Parameters<typeof drive>[0], events: Parameters<typeof drive>[2], ticks = 30) => {
+  const world = drive(values, ticks, events);
+  return world.trace.at('facing', ticks);
+};
+
+describe('facing', () => {
+  it.each([
+    [['right'], 0],
+    [['right', 'down'], 45],
+    [['down'], 90],
+    [['left', 'down'], 135],
+    [['left'], 180],
+    [['left', 'up'], -135],
+    [['up'], -90],
+    [['right', 'up'], -45],
+  ] as const)('%j faces %d°, exactly', (keys, degrees) => {
+    expect(
+      facing(
+        { 'facing.start': 20 },
+        keys.map((press) => ({ at: 0, press })),
+      ),
+    ).toBe(degrees);
+  });
+
+  it('is kept when standing', () => {
+    expect(
+      facing(
+        {},
+        [
+          { at: 0, press: 'left' },
+          { at: 5, release: 'left' },
+        ],
+        60,
+      ),
+    ).toBe(180);
+  });
+
+  it('takes a new sector only past its border by the stickiness', () => {
+    const stick = (degrees: number) => ({
+      at: 0,
+      stick: [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)] as [number, number],
+    });
+    expect(facing({ 'facing.start': 0 }, [stick(22.5 + 9)])).toBe(0);
+    expect(facing({ 'facing.start': 0 }, [stick(22.5 + 11)])).toBe(45);
+    expect(facing({ 'facing.start': 0, 'facing.stickiness': 0 }, [stick(23)])).toBe(45);
+  });
+
+  it('turns the shorter way at its rate, the same at every tick rate', () => {
+    const values = { 'facing.start': 170, 'facing.turn': 'rate', 'facing.rate': 90, 'facing.directions': 'free', 'ramp.model': 'instant' };
+    const up = [{ at: 0, press: 'up' as const }];
+    for (const hz of [30, 60, 144]) expect(facing({ ...values, 'clock.hz': hz }, up, hz / 2)).toBeCloseTo(-145, 6);
+  });
+
+  it('per tick it depends on the tick rate, with a half-life it does not', () => {
+    const at = (turn: string, hz: number) =>
+      facing({ 'facing.start': 0, 'facing.turn': turn, 'clock.hz': hz, 'ramp.model': 'instant' }, [{ at: 0, press: 'down' }], hz / 6);
+    expect(Math.abs(at('perTick', 30) - at('perTick', 144))).toBeGreaterThan(5);
+    expect(at('smooth', 30)).toBeCloseTo(at('smooth', 144), 9);
+    expect(at('smooth', 60)).toBeCloseTo(90 * (1 - 2 ** (-1 / 6 / 0.05)), 9);
+  });
+
+  it('has compass names', () => {
+    expect(['2', '4', '8', '16', 'free'].map((ways) => compassName(-Math.PI / 2 + 0.1, ways as '8'))).toEqual(['E', 'N', 'N', 'N', 'N']);
+    expect(compassName(Math.PI / 8, '16')).toBe('ESE');
+    expect(compassName(Math.PI, '8')).toBe('W');
+  });
+});
