@@ -1,4 +1,5 @@
 import { useStore } from '@nanostores/react';
+import type { Parameters } from '@zygopod/core';
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef } from 'react';
 import { useCanvasSize } from '../../shared/canvas.ts';
 import { $theme, type Inks, readInks } from '../../shared/theme.ts';
@@ -32,6 +33,8 @@ export function Strip() {
   const size = useCanvasSize(canvas, () => undefined);
   /** The window's length, and its end; null: the end is now. */
   const window = useRef<{ length: number; end: number | null }>({ length: 8, end: null });
+  /** What the strip was last drawn from. */
+  const drawn = useRef<{ key: string; parameters: Parameters | null }>({ key: '', parameters: null });
   const dragged = useRef<{ from: number; edge: boolean; length: number; x: number } | null>(null);
 
   /** The times at the left and the right of the lanes. */
@@ -57,6 +60,20 @@ export function Strip() {
     const [from, to] = span();
     const inner = width - LEFT - RIGHT;
     const x = (time: number) => LEFT + ((time - from) / (to - from)) * inner;
+    // Over a long window time moves by less than a pixel a frame: then there is nothing new to draw.
+    const calipers = $calipers.get();
+    const drawing = [
+      Math.floor((to / (to - from)) * inner),
+      window.current.length,
+      width,
+      height,
+      ratio,
+      theme,
+      Math.round(x(trace.at('time', drive.row))),
+    ];
+    const key = `${drawing.join()} ${document.fonts.status} ${calipers?.from} ${calipers?.to}`;
+    if (drawn.current.key === key && drawn.current.parameters === parameters) return;
+    drawn.current = { key, parameters };
     ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
     ctx.fillStyle = inks.current.paper;
     ctx.fillRect(0, 0, width, height);
@@ -92,7 +109,6 @@ export function Strip() {
       view.top += view.height + GAP;
     }
     drawAxis(ctx, inks.current, { from, to, x, left: LEFT, right: width - RIGHT, y: height - AXIS });
-    const calipers = $calipers.get();
     if (calipers) drawCalipers(ctx, inks.current, trace, calipers, x, LEFT, width - RIGHT, height - AXIS);
     drawCursor(ctx, inks.current, x(trace.at('time', drive.row)), height - AXIS, LEFT, width - RIGHT);
   });
