@@ -1,5 +1,11 @@
+import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from 'playwright-core';
+import { root, stateFolder } from '../cli/src/root.ts';
+import { buildIfChanged } from '../cli/src/up/build.ts';
+import { startCluster } from '../cli/src/up/cluster.ts';
+import { makeDatabase } from '../cli/src/up/database.ts';
+import { freePort, startServer, stopServer } from '../cli/src/up/server.ts';
 import { openBench, openBrowser, until } from './browser.ts';
 
 /** Holds keys for so many milliseconds of the page's time. */
@@ -27,7 +33,7 @@ const pictures: { name: string; colorScheme: 'light' | 'dark'; act(page: Page): 
 ];
 
 /** Takes all pictures at 1280 × 800 into `folder`; returns their paths. */
-export async function shootAll(address: string, folder: string): Promise<string[]> {
+async function shootAll(address: string, folder: string): Promise<string[]> {
   const browser = await openBrowser();
   const files: string[] = [];
   try {
@@ -49,3 +55,30 @@ export async function shootAll(address: string, folder: string): Promise<string[
   }
   return files;
 }
+
+/** Makes the pictures anew, on a server of its own with fresh demo data. */
+async function screenshots(): Promise<void> {
+  const folder = join(root, 'docs', 'screenshots');
+  mkdirSync(folder, { recursive: true });
+  buildIfChanged((line) => process.stderr.write(`${line}\n`));
+  const cluster = await startCluster(stateFolder, 'test-postgres');
+  try {
+    await makeDatabase(cluster.url('postgres'), 'zygopod_pictures', true);
+    const options = {
+      host: '127.0.0.1',
+      port: await freePort(),
+      databaseUrl: cluster.url('zygopod_pictures'),
+      env: { ZYGOPOD_RESET_DEMO: '1' },
+    };
+    const server = await startServer(options);
+    try {
+      for (const file of await shootAll(server.address, folder)) process.stdout.write(`${file}\n`);
+    } finally {
+      await stopServer(server.process);
+    }
+  } finally {
+    cluster.stop();
+  }
+}
+
+await screenshots();

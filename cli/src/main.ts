@@ -59,12 +59,6 @@ program
   .addHelpText('after', '\nExample:\n  ./zygopod bench')
   .action(leave(async (options) => (await import('./commands/bench.ts')).bench(options)));
 
-program
-  .command('screenshots')
-  .description('Makes the pictures of docs/screenshots from the demo data.')
-  .addHelpText('after', '\nExample:\n  ./zygopod screenshots')
-  .action(leave(async () => (await import('./commands/screenshots.ts')).screenshots()));
-
 // A reader that closed the pipe has seen enough.
 process.stdout.on('error', (error: NodeJS.ErrnoException) => {
   if (error.code === 'EPIPE') process.exit(0);

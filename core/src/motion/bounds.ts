@@ -1,7 +1,7 @@
 import type { Ground } from '../ground/ground.ts';
 import { clamp } from '../math/functions.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
-import type { Motion } from './motion.ts';
+import type { BoundsState, Motion } from './slices.ts';
 
 /** Where the body's origin may be, in the ground's unit. */
 export interface BoundsParameters {
@@ -10,15 +10,6 @@ export interface BoundsParameters {
   right: number;
   top: number;
   bottom: number;
-}
-
-export interface BoundsState {
-  /** 1 while the body is held at an edge. */
-  held: number;
-}
-
-export function createBounds(): BoundsState {
-  return { held: 0 };
 }
 
 /** An interval that is narrower than nothing becomes its middle: a frame smaller than the body holds it centred. */

@@ -1,10 +1,7 @@
 import { atan2, clamp, DEGREE, exp2, length, TAU, wrapAngle } from '../math/functions.ts';
 import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
-import type { ClockState } from './clock.ts';
-import type { IntentState } from './intent.ts';
-import type { Motion } from './motion.ts';
-import type { VelocityState } from './velocity.ts';
+import type { ClockState, FacingState, IntentState, Motion, VelocityState } from './slices.ts';
 
 /** Speed (unit/s) or input under which there is no direction to face. */
 const STILL = 1e-3;
@@ -21,20 +18,6 @@ export interface FacingParameters {
   halfLife: number;
   perTick: number;
   stickiness: number;
-}
-
-export interface FacingState {
-  /** Where the body faces, radians. */
-  angle: number;
-  /** Where it should face once it has turned, radians. */
-  goal: number;
-  /** The direction that was last aimed along: the same one again needs no working out. */
-  alongX: number;
-  alongY: number;
-}
-
-export function createFacing(): FacingState {
-  return { angle: 0, goal: 0, alongX: 0, alongY: 0 };
 }
 
 /** Works the direction out anew at the next tick: what it is turned into has changed. */

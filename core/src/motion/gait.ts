@@ -1,9 +1,7 @@
 import { clamp } from '../math/functions.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
-import type { ClockState } from './clock.ts';
 import { EMPTIED, RECOVERED, SPRINT_BEGAN, SPRINT_ENDED, SPRINT_REFUSED } from './events.ts';
-import type { IntentState } from './intent.ts';
-import type { Motion } from './motion.ts';
+import type { ClockState, GaitState, IntentState, Motion } from './slices.ts';
 
 /** Names of the gaits; the index is what the state and the trace hold. */
 export const gaits = ['stand', 'walk', 'sprint', 'spent'] as const;
@@ -24,42 +22,6 @@ export interface GaitParameters {
   drainsHeld: boolean;
   regainsStanding: boolean;
   regainsAlways: boolean;
-}
-
-export interface GaitState {
-  gait: number;
-  /** Seconds in this gait. */
-  since: number;
-  stamina: number;
-  sprinting: number;
-  /** 1 from empty until recovered. */
-  locked: number;
-  /** 1 in the tick after which a cancelled sprint has to be asked for anew. */
-  lost: number;
-  refused: number;
-  /** Seconds since the last drain. */
-  sinceDrain: number;
-  /** Seconds into the current lump interval. */
-  lump: number;
-  /** Steady speed that the gait allows, unit/s. */
-  speed: number;
-  happened: number;
-}
-
-export function createGait(): GaitState {
-  return {
-    gait: STAND,
-    since: 0,
-    stamina: 0,
-    sprinting: 0,
-    locked: 0,
-    lost: 0,
-    refused: 0,
-    sinceDrain: 1e9,
-    lump: 0,
-    speed: 0,
-    happened: 0,
-  };
 }
 
 export function prepareGait({ pace, stamina }: Parameters): GaitParameters {

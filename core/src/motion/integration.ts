@@ -1,5 +1,5 @@
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
-import type { Motion } from './motion.ts';
+import type { Motion } from './slices.ts';
 
 /** How speed becomes distance within a tick. */
 export type Integration = Parameters['clock']['integration'];

@@ -2,7 +2,6 @@ import { cos, DEGREE, length, PI, sin } from '../math/functions.ts';
 import { ACTION, AUTO_RUN, DOWN, LEFT, PLANT, RIGHT, SPRINT, SPRINT_TOGGLE, UP } from '../tape/controls.ts';
 import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
-import type { ClockState } from './clock.ts';
 import {
   ACTION_HELD,
   ACTION_PRESSED,
@@ -13,9 +12,8 @@ import {
   TOGGLED_OFF,
   TOGGLED_ON,
 } from './events.ts';
-import type { FacingState } from './facing.ts';
-import type { GaitState } from './gait.ts';
-import { prepareSteering, rotate, type Steer, type SteeringParameters, steer } from './steering.ts';
+import type { ClockState, FacingState, GaitState, IntentState } from './slices.ts';
+import { prepareSteering, rotate, type SteeringParameters, steer } from './steering.ts';
 
 /** What the intent stage needs of a tuning. */
 export interface IntentParameters {
@@ -35,56 +33,6 @@ export interface IntentParameters {
   endsOnStop: boolean;
   endsOnWall: boolean;
   endsOnAction: boolean;
-}
-
-/** What the player wants this tick. Everything that latches (toggle, auto-run, latched way) is kept here and only here. */
-export interface IntentState extends Steer {
-  /** What the hands steer, before latches and turning: kept while the hands do not change. */
-  steerX: number;
-  steerY: number;
-  /** 1 when it has to be read anew in any case. */
-  stale: number;
-  /** Scheme turn: wanted turn and drive, each in [−1, 1]. */
-  turn: number;
-  drive: number;
-  /** Magnitude asked for: 0 at rest, 1 full, up to √2 with uneven diagonals. */
-  amount: number;
-  /** 1 while the sprint control is on, whether or not there is something to move for. */
-  sprintOn: number;
-  /** 1 while a sprint is wanted: on, moving, and enough stick. */
-  sprintWanted: number;
-  toggled: number;
-  autoRun: number;
-  /** 1 after a held sprint was cancelled, until the key is released. */
-  holdCancelled: number;
-  latchX: number;
-  latchY: number;
-  /** Seconds for which the action control has been down; 0 while it is up. */
-  actionFor: number;
-  happened: number;
-}
-
-export function createIntent(): IntentState {
-  return {
-    x: 0,
-    y: 0,
-    axis: 0,
-    steerX: 0,
-    steerY: 0,
-    stale: 1,
-    turn: 0,
-    drive: 0,
-    amount: 0,
-    sprintOn: 0,
-    sprintWanted: 0,
-    toggled: 0,
-    autoRun: 0,
-    holdCancelled: 0,
-    latchX: 0,
-    latchY: 0,
-    actionFor: 0,
-    happened: 0,
-  };
 }
 
 export function prepareIntent({ scheme, input, pace, camera }: Parameters): IntentParameters {

@@ -1,7 +1,7 @@
 import { exp2, LN2, length } from '../math/functions.ts';
 import { type AccelerationCurve, type Flow, factorAt, followCurve } from './accelerationCurve.ts';
 import { type Integration, moveWith } from './integration.ts';
-import type { Motion } from './motion.ts';
+import type { Motion } from './slices.ts';
 
 /** Rates of the linear ramp, unit/s². */
 export interface Rates {

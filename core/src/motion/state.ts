@@ -1,10 +1,19 @@
-import { type BoundsState, createBounds } from './bounds.ts';
-import { type ClockState, createClock } from './clock.ts';
-import { createFacing, type FacingState } from './facing.ts';
-import { createGait, type GaitState } from './gait.ts';
-import { createIntent, type IntentState } from './intent.ts';
-import { createMotion, type Motion } from './motion.ts';
-import { createVelocity, type VelocityState } from './velocity.ts';
+import {
+  type BoundsState,
+  type ClockState,
+  createBounds,
+  createClock,
+  createFacing,
+  createGait,
+  createIntent,
+  createMotion,
+  createVelocity,
+  type FacingState,
+  type GaitState,
+  type IntentState,
+  type Motion,
+  type VelocityState,
+} from './slices.ts';
 
 /** What the world knows between ticks: the clock, and one slice a stage. Numbers only, so that it can be kept and hashed. */
 export interface State {

@@ -6,7 +6,7 @@ import { type BoundsParameters, prepareBounds, stepBounds } from './bounds.ts';
 import { type FacingParameters, prepareFacing, stepFacing } from './facing.ts';
 import { type GaitParameters, prepareGait, settleGait, stepGait } from './gait.ts';
 import { type IntentParameters, prepareIntent, stepIntent } from './intent.ts';
-import type { Motion } from './motion.ts';
+import type { Motion } from './slices.ts';
 import type { State } from './state.ts';
 import { prepareVelocity, stepVelocity, type VelocityParameters } from './velocity.ts';
 

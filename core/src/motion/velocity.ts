@@ -1,13 +1,17 @@
 import { atan2, clamp, cos, DEGREE, length, PI, sin, wrapAngle } from '../math/functions.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { prepareCurve } from './accelerationCurve.ts';
-import type { ClockState } from './clock.ts';
-import type { FacingState } from './facing.ts';
-import type { GaitState } from './gait.ts';
 import { type Integration, moveWith } from './integration.ts';
-import type { IntentState } from './intent.ts';
-import { createMotion, type Motion } from './motion.ts';
 import { linearRamp, type Rates, smoothRamp, type Target } from './ramp.ts';
+import {
+  type ClockState,
+  createMotion,
+  type FacingState,
+  type GaitState,
+  type IntentState,
+  type Motion,
+  type VelocityState,
+} from './slices.ts';
 
 export interface VelocityParameters {
   turns: boolean;
@@ -23,17 +27,6 @@ export interface VelocityParameters {
   backwardFactor: number;
   sidewaysFactor: number;
   integration: Integration;
-}
-
-export interface VelocityState {
-  /** Direction of travel, radians; what is turned with heading turning and in scheme turn. */
-  heading: number;
-  /** Speed aimed at this tick, unit/s. */
-  target: number;
-}
-
-export function createVelocity(): VelocityState {
-  return { heading: 0, target: 0 };
 }
 
 export function prepareVelocity({ scheme, ramp, pace, clock }: Parameters): VelocityParameters {

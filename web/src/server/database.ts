@@ -1,22 +1,11 @@
 import { resolve } from 'node:path';
 import { sql } from 'drizzle-orm';
-import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
-import pg from 'pg';
+import { type Database, openDatabase } from './connection.ts';
 import { loadDemo } from './demo.ts';
 import { log } from './log.ts';
-import * as schema from './schema.ts';
 
-export type Database = NodePgDatabase<typeof schema>;
-
-/** A database on the pool of `url`; connections that die are dropped, and opened anew when next needed. */
-export function openDatabase(url: string): { db: Database; pool: pg.Pool } {
-  const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: 5000 });
-  pool.on('error', (error) => log.warn({ error: error.message }, 'a database connection was lost'));
-  return { db: drizzle(pool, { schema }), pool };
-}
-
-let opened: { db: Database; pool: pg.Pool } | undefined;
+let opened: Database | undefined;
 let ready: Promise<void> | undefined;
 
 async function prepare(db: Database): Promise<void> {
@@ -29,7 +18,7 @@ export async function database(): Promise<Database> {
   const url = process.env['DATABASE_URL'];
   if (!url) throw new Error('DATABASE_URL is not set');
   opened ??= openDatabase(url);
-  const { db } = opened;
+  const db = opened;
   ready ??= prepare(db).catch((error) => {
     ready = undefined;
     throw error;

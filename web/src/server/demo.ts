@@ -1,6 +1,6 @@
 import { markOf } from '@zygopod/core';
 import { eq } from 'drizzle-orm';
-import type { Database } from './database.ts';
+import type { Database } from './connection.ts';
 import { createDocument } from './documents.ts';
 import { documents, type Kind, projects } from './schema.ts';
 

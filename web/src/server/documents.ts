@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { and, asc, desc, eq, gt, or, sql } from 'drizzle-orm';
-import type { Database } from './database.ts';
+import type { Database } from './connection.ts';
 import { Problem } from './problem.ts';
 import { documents, drafts, type Kind, revisions } from './schema.ts';
 

@@ -1,7 +1,8 @@
 import { type Fault, type Reading, readGround, readTape, readTuning } from '@zygopod/core';
 import type { APIContext, APIRoute } from 'astro';
 import { z } from 'zod';
-import { type Database, database } from './database.ts';
+import type { Database } from './connection.ts';
+import { database } from './database.ts';
 import { log } from './log.ts';
 import { Problem } from './problem.ts';
 import type { Kind } from './schema.ts';

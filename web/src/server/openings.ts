@@ -1,6 +1,6 @@
 import { type Ground, readGround, readTuning, type TuningFile } from '@zygopod/core';
 import { and, asc, eq, sql } from 'drizzle-orm';
-import type { Database } from './database.ts';
+import type { Database } from './connection.ts';
 import { getDocument, getDraft, listDocuments } from './documents.ts';
 import { documents, type Kind } from './schema.ts';
 
