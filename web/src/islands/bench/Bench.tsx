@@ -18,7 +18,7 @@ import { Yard } from './yard/Yard.tsx';
 export function Bench({ opening }: { opening: Opening }) {
   const session = useMemo(() => openSession(opening), [opening]);
   const [overlay, setOverlay] = useState<'save' | 'list' | 'keys' | 'bindings' | null>(null);
-  const [bands, setBands] = useState({ strip: 156, figures: 240 });
+  const [bands, setBands] = useState(() => (window.innerHeight < 760 ? { strip: 128, figures: 214 } : { strip: 156, figures: 240 }));
   const commands = useMemo(
     () =>
       benchCommands(session, {
@@ -38,7 +38,7 @@ export function Bench({ opening }: { opening: Opening }) {
 
   return (
     <BenchContext value={session}>
-      <div className="flex h-screen flex-col">
+      <div className="flex h-screen min-h-[620px] min-w-[960px] flex-col">
         <Header commands={commands} project="Saltmarsh Post" opening={opening} />
         <Banner />
         <main className="flex min-h-0 flex-1 flex-col">

@@ -74,8 +74,8 @@ export function Header({ commands, project, opening }: { commands: Command[]; pr
         <button type="button" className="deed" title="Save revision (Ctrl+S)" onClick={() => run('save')}>
           Save revision
         </button>
-        <Deed label="Keys" title="List of keys (?)" run={() => run('keys')} />
-        <Deed label="Day/night" title="Day or night chart (T)" run={() => run('theme')} />
+        <Deed label="Keys" title="List of keys (?)" spare run={() => run('keys')} />
+        <Deed label="Day/night" title="Day or night chart (T)" spare run={() => run('theme')} />
         <button type="button" className="keycap" title="List of commands" onClick={() => run('list')}>
           Ctrl K
         </button>
@@ -102,9 +102,28 @@ function Picker({ label, here, options, go }: { label: string; here: string; opt
   );
 }
 
-function Deed({ label, title, off = false, run }: { label: string; title: string; off?: boolean; run(): void }) {
+/** A word in the header; a `spare` one, which has a key, makes room on a narrow page. */
+function Deed({
+  label,
+  title,
+  off = false,
+  spare = false,
+  run,
+}: {
+  label: string;
+  title: string;
+  off?: boolean;
+  spare?: boolean;
+  run(): void;
+}) {
   return (
-    <button type="button" title={title} disabled={off} className="text-ink-soft hover:text-ink disabled:opacity-45" onClick={run}>
+    <button
+      type="button"
+      title={title}
+      disabled={off}
+      className={`text-ink-soft hover:text-ink disabled:opacity-45 ${spare ? 'max-[1140px]:hidden' : ''}`}
+      onClick={run}
+    >
       {label}
     </button>
   );

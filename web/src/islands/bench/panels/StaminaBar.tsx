@@ -11,7 +11,7 @@ export function StaminaBar() {
   const percent = useRef<HTMLElement>(null);
   usePainter(() => {
     const value = drive.world.trace.at('stamina', drive.row);
-    const text = value.toFixed(stamina.max < 10 ? 2 : 1);
+    const text = value.toFixed(stamina.max < 10 ? 2 : stamina.max < 50 ? 1 : 0);
     if (fill.current) fill.current.style.width = `${(value / stamina.max) * 100}%`;
     if (level.current && level.current.textContent !== text) level.current.textContent = text;
     if (percent.current) percent.current.textContent = `${Math.round((value / stamina.max) * 100)} %`;
@@ -21,8 +21,8 @@ export function StaminaBar() {
     <div className="mt-2">
       <p className="flex items-baseline justify-between">
         <span className="text-ink-soft">Stamina</span>
-        <span className="digits">
-          <span ref={level} data-testid="stamina" /> / {stamina.max} <span ref={percent} className="text-ink-soft" />
+        <span className="digits whitespace-nowrap">
+          <span ref={level} data-testid="stamina" /> / {stamina.max} <span ref={percent} className="text-xs text-ink-soft" />
         </span>
       </p>
       <div className="relative mt-1 h-2.5 border border-ink bg-sheet">
