@@ -194,9 +194,11 @@ describe('devices', () => {
     await page.keyboard.press('KeyK');
     const right = page.getByRole('row', { name: /^Right/ });
     await right.getByRole('button', { name: 'Add a key' }).click();
+    await right.getByRole('button', { name: 'Press a key …' }).waitFor();
     await page.keyboard.press('KeyW');
     await page.getByRole('alert').getByText('W works “Up”').waitFor();
     await right.getByRole('button', { name: 'Add a key' }).click();
+    await right.getByRole('button', { name: 'Press a key …' }).waitFor();
     await page.keyboard.press('KeyL');
     await page.keyboard.press('Escape');
     const before = await place(page);
