@@ -29,7 +29,7 @@ describe('sim', () => {
     expect(status).toBe(0);
     const rows = stdout.trimEnd().split('\r\n');
     expect(rows[0]).toMatch(/^tick,time,x,y,vx,vy,speed,facing,gait,stamina,contacts,pose/);
-    expect(rows[1]).toMatch(/^-1,0,160,288,0,0,0,0,stand,100,0,stand-E/);
+    expect(rows[1]).toMatch(/^-1,0,160,256,0,0,0,0,stand,100,0,stand-E/);
     expect(rows).toHaveLength(482);
     expect(stderr).toMatch(/^[0-9a-f]{16}\n$/);
   });

@@ -163,3 +163,16 @@ export interface FacingState {
 export function createFacing(): FacingState {
   return { angle: 0, goal: 0, alongX: 0, alongY: 0 };
 }
+
+/** What the body meets: how many walls this tick, the last one's normal, and the surface underfoot. */
+export interface ContactState {
+  count: number;
+  normalX: number;
+  normalY: number;
+  /** Speed factor of the surface under the body's centre. */
+  surface: number;
+}
+
+export function createContact(): ContactState {
+  return { count: 0, normalX: 0, normalY: 0, surface: 1 };
+}

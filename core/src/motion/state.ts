@@ -1,8 +1,10 @@
 import {
   type BoundsState,
   type ClockState,
+  type ContactState,
   createBounds,
   createClock,
+  createContact,
   createFacing,
   createGait,
   createIntent,
@@ -22,6 +24,7 @@ export interface State {
   intent: IntentState;
   gait: GaitState;
   velocity: VelocityState;
+  contact: ContactState;
   bounds: BoundsState;
   facing: FacingState;
 }
@@ -33,6 +36,7 @@ export function createState(): State {
     intent: createIntent(),
     gait: createGait(),
     velocity: createVelocity(),
+    contact: createContact(),
     bounds: createBounds(),
     facing: createFacing(),
   };

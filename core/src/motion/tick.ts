@@ -1,8 +1,10 @@
 import type { Ground } from '../ground/ground.ts';
+import type { WallIndex } from '../ground/wallIndex.ts';
 import { length } from '../math/functions.ts';
 import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { type BoundsParameters, prepareBounds, stepBounds } from './bounds.ts';
+import { type ContactParameters, prepareContact, stepContact } from './contact.ts';
 import { type FacingParameters, prepareFacing, stepFacing } from './facing.ts';
 import { type GaitParameters, prepareGait, settleGait, stepGait } from './gait.ts';
 import { type IntentParameters, prepareIntent, stepIntent } from './intent.ts';
@@ -15,6 +17,7 @@ export interface Plan {
   intent: IntentParameters;
   gait: GaitParameters;
   velocity: VelocityParameters;
+  contact: ContactParameters;
   bounds: BoundsParameters;
   facing: FacingParameters;
   /** Ticks a second, and whether every tick has that length. */
@@ -22,11 +25,12 @@ export interface Plan {
   fixed: boolean;
 }
 
-export function preparePlan(parameters: Parameters, ground: Ground): Plan {
+export function preparePlan(parameters: Parameters, ground: Ground, walls: WallIndex): Plan {
   return {
     intent: prepareIntent(parameters),
     gait: prepareGait(parameters),
     velocity: prepareVelocity(parameters),
+    contact: prepareContact(parameters, ground, walls),
     bounds: prepareBounds(parameters, ground),
     facing: prepareFacing(parameters),
     hz: parameters.clock.hz,
@@ -43,17 +47,16 @@ function hasNoHeadway(motion: Motion, fromX: number, fromY: number): boolean {
 
 /** One tick of `clock.dt` seconds: hands → intent → gait and stamina → velocity → contact → bounds → facing. */
 export function tick(state: State, plan: Plan, hands: Hands): void {
-  const { motion, intent, gait, velocity, bounds, facing, clock } = state;
+  const { motion, intent, gait, velocity, contact, bounds, facing, clock } = state;
   stepIntent(intent, plan.intent, hands, facing, gait, clock);
   stepGait(gait, plan.gait, intent, clock);
-  stepVelocity(velocity, plan.velocity, motion, intent, gait, facing, clock);
+  stepVelocity(velocity, plan.velocity, motion, intent, gait, contact, facing, clock);
 
   const fromX = motion.x;
   const fromY = motion.y;
-  motion.x += motion.dx;
-  motion.y += motion.dy;
+  stepContact(contact, plan.contact, motion);
   stepBounds(bounds, plan.bounds, motion);
-  clock.blocked = bounds.held === 1 && hasNoHeadway(motion, fromX, fromY) ? 1 : 0;
+  clock.blocked = bounds.held + contact.count > 0 && hasNoHeadway(motion, fromX, fromY) ? 1 : 0;
 
   stepFacing(facing, plan.facing, motion, velocity, intent, hands, clock);
   settleGait(gait, intent, motion, clock);

@@ -76,7 +76,7 @@ export class Trace {
     d[i++] = inDegrees(state.facing.angle);
     d[i++] = gait.gait;
     d[i++] = gait.stamina;
-    d[i++] = state.bounds.held;
+    d[i++] = state.contact.count + state.bounds.held;
     d[i++] = state.velocity.target;
     d[i++] = intent.amount;
     d[i++] = intent.sprintWanted;

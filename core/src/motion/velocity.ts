@@ -5,6 +5,7 @@ import { type Integration, moveWith } from './integration.ts';
 import { linearRamp, type Rates, smoothRamp, type Target } from './ramp.ts';
 import {
   type ClockState,
+  type ContactState,
   createMotion,
   type FacingState,
   type GaitState,
@@ -62,14 +63,16 @@ export function stepVelocity(
   motion: Motion,
   intent: IntentState,
   gait: GaitState,
+  contact: ContactState,
   facing: FacingState,
   clock: ClockState,
 ): void {
   if (p.turns) {
-    turnAndDrive(state, p, motion, intent, gait.speed, clock.dt);
+    turnAndDrive(state, p, motion, intent, gait.speed * contact.surface, clock.dt);
     return;
   }
-  const speed = p.evenFactors || intent.amount === 0 ? gait.speed : gait.speed * facingFactor(p, intent.x, intent.y, facing.angle);
+  const steady = gait.speed * contact.surface;
+  const speed = p.evenFactors || intent.amount === 0 ? steady : steady * facingFactor(p, intent.x, intent.y, facing.angle);
   aim.x = intent.x * speed;
   aim.y = intent.y * speed;
   state.target = intent.amount * speed;

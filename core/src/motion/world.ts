@@ -1,7 +1,9 @@
 import type { Ground } from '../ground/ground.ts';
+import { WallIndex } from '../ground/wallIndex.ts';
 import { clamp, DEGREE } from '../math/functions.ts';
 import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+import { freePlace } from './contact.ts';
 import { forgetDirection } from './facing.ts';
 import { forgetHands } from './intent.ts';
 import { createState, hashState, loadState, type State, saveState } from './state.ts';
@@ -14,6 +16,7 @@ export class World {
   readonly trace: Trace;
   #parameters: Parameters;
   #ground: Ground;
+  #walls: WallIndex;
   #plan: Plan;
   /** The tick and time from which fixed ticks are counted: the start, or the last change of the tick rate. */
   #epoch = { tick: -1, time: 0 };
@@ -22,7 +25,8 @@ export class World {
   constructor(parameters: Parameters, ground: Ground, capacity = 60 * 60) {
     this.#parameters = parameters;
     this.#ground = ground;
-    this.#plan = preparePlan(parameters, ground);
+    this.#walls = new WallIndex(ground);
+    this.#plan = preparePlan(parameters, ground, this.#walls);
     this.trace = new Trace(capacity + 1);
     this.restart();
   }
@@ -46,8 +50,9 @@ export class World {
     loadState(state, saveState(createState()));
     this.#epoch = { tick: -1, time: 0 };
     const { start } = this.#ground;
-    state.motion.x = start.x;
-    state.motion.y = start.y;
+    const place = freePlace(this.#plan.contact, start.x, start.y) ?? start;
+    state.motion.x = place.x;
+    state.motion.y = place.y;
     state.facing.angle = (start.facing ?? this.#parameters.facing.start) * DEGREE;
     state.facing.goal = state.facing.angle;
     state.velocity.heading = state.facing.angle;
@@ -62,7 +67,7 @@ export class World {
     this.#epoch = { tick: clock.tick, time: clock.time };
     const full = gait.stamina >= this.#parameters.stamina.max;
     this.#parameters = parameters;
-    this.#plan = preparePlan(parameters, this.#ground);
+    this.#plan = preparePlan(parameters, this.#ground, this.#walls);
     forgetDirection(this.state.facing);
     forgetHands(this.state.intent);
     gait.stamina = full ? parameters.stamina.max : clamp(gait.stamina, 0, parameters.stamina.max);
@@ -71,7 +76,8 @@ export class World {
   /** Another ground; the body starts on it. */
   setGround(ground: Ground): void {
     this.#ground = ground;
-    this.#plan = preparePlan(this.#parameters, ground);
+    this.#walls = new WallIndex(ground);
+    this.#plan = preparePlan(this.#parameters, ground, this.#walls);
     this.restart();
   }
 

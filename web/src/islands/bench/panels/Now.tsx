@@ -28,6 +28,7 @@ export function Now() {
   const facing = useRef<HTMLElement>(null);
   const place = useRef<HTMLElement>(null);
   const edge = useRef<HTMLElement>(null);
+  const contact = useRef<HTMLElement>(null);
   const { unit } = drive.world.ground;
 
   usePainter(() => {
@@ -42,12 +43,9 @@ export function Now() {
     write(since, `for ${gaitSince(trace, row).toFixed(1)} s`);
     write(facing, `${compassName((degrees * Math.PI) / 180, parameters.facing.directions)} ${Math.round(degrees)}°`);
     write(place, `${trace.at('x', row).toFixed(1)}, ${trace.at('y', row).toFixed(1)}`);
-    write(
-      edge,
-      trace.at('contacts', row) > 0
-        ? 'held'
-        : `${edgeDistance(trace.at('x', row), trace.at('y', row), parameters.body, ground.size).toFixed(1)} ${unit}`,
-    );
+    write(edge, `${edgeDistance(trace.at('x', row), trace.at('y', row), parameters.body, ground.size).toFixed(1)} ${unit}`);
+    const met = trace.at('contacts', row);
+    write(contact, met === 0 ? 'none' : met === 1 ? 'one side' : `${met} sides`);
   });
 
   return (
@@ -65,6 +63,7 @@ export function Now() {
       <dl className="mt-2.5 grid grid-cols-[auto_1fr] gap-y-0.5">
         <Reading label="Facing" to={facing} />
         <Reading label="At" to={place} />
+        <Reading label="Contact" to={contact} />
         <Reading label="Edge" to={edge} />
       </dl>
       <Hands />

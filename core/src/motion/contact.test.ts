@@ -1,0 +1,223 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { type Ground, readGround } from '../ground/ground.ts';
+import { isSolidAt, wallSegments } from '../ground/outlines.ts';
+import { WallIndex } from '../ground/wallIndex.ts';
+import type { TapeEvent } from '../tape/tape.ts';
+import { drive, openGround } from '../testing/drive.ts';
+import type { FileValue } from '../tuning/schema.ts';
+import type { World } from './world.ts';
+
+type Wall = [number, number, number, number];
+const walled = (walls: Wall[], start = { x: 0, y: 0 }, more: Partial<Ground> = {}) =>
+  openGround({
+    start,
+    walls: walls.map(([x0, y0, x1, y1]) => ({
+      points: [
+        [x0, y0],
+        [x1, y1],
+      ],
+      closed: false,
+      solid: true,
+    })),
+    ...more,
+  });
+const instant = { 'ramp.model': 'instant', 'input.deadZone': 0, 'input.outerZone': 1 };
+const push = (degrees: number): TapeEvent[] => [
+  { at: 0, stick: [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)] },
+];
+
+/** Smallest distance of a body's centre from any wall. */
+function clearance(ground: Ground, x: number, y: number): number {
+  const s = wallSegments(ground);
+  let least = Infinity;
+  for (let i = 0; i < s.length; i += 4) {
+    const [ax, ay, bx, by] = [s[i], s[i + 1], s[i + 2], s[i + 3]] as Wall;
+    const t = Math.min(1, Math.max(0, ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / ((bx - ax) ** 2 + (by - ay) ** 2)));
+    least = Math.min(least, Math.hypot(x - ax - (bx - ax) * t, y - ay - (by - ay) * t));
+  }
+  return least;
+}
+
+describe('sliding along a wall', () => {
+  const floor = walled([[-1e5, 12.01, 1e5, 12.01]]);
+  const shapes: [string, Record<string, FileValue>][] = [
+    ['circle', {}],
+    ['box', { 'body.shape': 'box' }],
+  ];
+
+  it.each(shapes)('keeps max(0, cos θ − μ sin θ) of the speed at every angle (%s)', (_, shape) => {
+    for (const friction of [0, 0.1, 0.6])
+      for (let angle = 1; angle <= 89; angle += 4) {
+        const world = drive({ ...instant, ...shape, 'contact.wallFriction': friction }, 20, push(angle), floor);
+        const radians = (angle * Math.PI) / 180;
+        expect(Math.abs(world.state.motion.vx / 140 - Math.max(0, Math.cos(radians) - friction * Math.sin(radians)))).toBeLessThan(1e-6);
+        expect(world.state.motion.x - world.trace.at('x', 19)).toBeCloseTo(world.state.motion.vx / 60, 5);
+      }
+  });
+
+  it('keeps all of it, or stops, as told', () => {
+    expect(drive({ ...instant, 'contact.keepSpeed': true }, 20, push(50), floor).state.motion.vx).toBeCloseTo(140, 6);
+    expect(drive({ ...instant, 'contact.response': 'stop' }, 20, push(50), floor).state.motion).toMatchObject({ vx: 0, vy: 0 });
+    expect(drive({ ...instant, 'contact.response': 'none' }, 60, push(90), floor).state.motion.y).toBeGreaterThan(100);
+  });
+
+  it.each(shapes)('along 300 cells is even at every border of a cell (%s)', (_, shape) => {
+    const cells = ['.'.repeat(300), '#'.repeat(300)];
+    const ground = openGround({ cells, start: { x: 30, y: 19 } });
+    const { trace } = drive({ ...instant, ...shape }, 60 * 60, push(20), ground);
+    for (let row = 30; row < trace.end; row++) expect(Math.abs(trace.at('speed', row) - 140 * Math.cos(Math.PI / 9))).toBeLessThan(1e-6);
+  });
+
+  it.each(shapes)('into a corner comes to rest and does not tremble (%s)', (_, shape) => {
+    for (const [x, y] of [
+      [100, 100],
+      [90, 120],
+    ] as const) {
+      const corner = walled([
+        [-500, y, 500, y],
+        [x, -500, x, 500],
+      ]);
+      const { trace } = drive({ ...shape }, 240, push(40), corner);
+      for (let row = 180; row < trace.end; row++) {
+        expect(trace.at('x', row)).toBe(trace.at('x', 180));
+        expect(trace.at('y', row)).toBe(trace.at('y', 180));
+      }
+    }
+  });
+});
+
+describe('a wall', () => {
+  it('however thin is not passed at 60,000 px/s', () => {
+    for (const shape of ['circle', 'box'])
+      for (let angle = -80; angle <= 80; angle += 8) {
+        const ground = walled([[500, -1e5, 500, 1e5]]);
+        const world = drive({ ...instant, 'pace.walkSpeed': 60_000, 'body.shape': shape }, 10, push(angle), ground);
+        expect(world.state.motion.x).toBeLessThanOrEqual(500 - 12);
+      }
+  });
+
+  it('with a gap as wide as the body lets it through, and one a hair narrower does not', () => {
+    const gap = (width: number) =>
+      walled([
+        [200, -500, 200, -width / 2],
+        [200, width / 2, 200, 500],
+      ]);
+    const past = (width: number) => drive({ ...instant, 'contact.skin': 0.001 }, 200, push(0), gap(width)).state.motion.x;
+    expect(past(24.01)).toBeGreaterThan(300);
+    expect(past(23.9)).toBeLessThan(200);
+  });
+
+  it('that is drawn and not solid is not felt; water slows', () => {
+    const ghost = openGround({
+      walls: [
+        {
+          points: [
+            [50, -99],
+            [50, 99],
+          ],
+          solid: false,
+        },
+      ],
+    });
+    expect(drive(instant, 60, push(0), ghost).state.motion.x).toBeCloseTo(140, 6);
+    const water = openGround({ cells: ['~~~~~~'], surfaces: { '~': { name: 'pool', speed: 0.5 } }, start: { x: 10, y: 10 } });
+    expect(drive(instant, 30, push(0), water).state.motion.vx).toBe(70);
+  });
+
+  it('in which the body starts puts it to the nearest free place', () => {
+    const ground = openGround({ cells: ['....', '.##.', '....'], start: { x: 50, y: 48 } });
+    const world = drive({}, 1, [], ground);
+    expect(isSolidAt(ground, world.state.motion.x, world.state.motion.y)).toBe(false);
+    expect(clearance(ground, world.state.motion.x, world.state.motion.y)).toBeGreaterThanOrEqual(12);
+  });
+});
+
+describe('outlines', () => {
+  it('have no inner seams, and holes', () => {
+    expect(wallSegments(openGround({ cells: ['###', '###'] }))).toHaveLength(4 * 4);
+    expect(wallSegments(openGround({ cells: ['###', '#.#', '###'] }))).toHaveLength(8 * 4);
+  });
+
+  it('are found by the index wherever they are', () => {
+    const coordinate = fc.integer({ min: -300, max: 300 });
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(coordinate, coordinate, coordinate, coordinate), { minLength: 1, maxLength: 40 }),
+        coordinate,
+        coordinate,
+        (walls, x, y) => {
+          const ground = walled(walls);
+          const index = new WallIndex(ground);
+          index.near(x - 20, y - 20, x + 20, y + 20);
+          const found = new Set(index.found.subarray(0, index.count));
+          for (let s = 0; s * 4 < index.segments.length; s++) {
+            const only = walled([[...index.segments.subarray(s * 4, s * 4 + 4)] as Wall]);
+            if (clearance(only, x, y) <= 20) expect(found.has(s)).toBe(true);
+          }
+        },
+      ),
+      { numRuns: 300 },
+    );
+  });
+});
+
+describe('any ground and any hands', () => {
+  const cells = fc.array(
+    fc.array(fc.constantFrom('.', '.', '.', '#'), { minLength: 8, maxLength: 8 }).map((row) => row.join('')),
+    { minLength: 8, maxLength: 8 },
+  );
+  const walls = fc.array(
+    fc.tuple(
+      ...(Array(4).fill(fc.integer({ min: 0, max: 256 })) as [
+        fc.Arbitrary<number>,
+        fc.Arbitrary<number>,
+        fc.Arbitrary<number>,
+        fc.Arbitrary<number>,
+      ]),
+    ),
+    { maxLength: 6 },
+  );
+  const stick = fc.tuple(fc.double({ min: -1, max: 1, noNaN: true }), fc.double({ min: -1, max: 1, noNaN: true }));
+
+  it('the body is never inside a wall, never across one, never NaN', () => {
+    fc.assert(
+      fc.property(
+        cells,
+        walls,
+        fc.array(stick, { minLength: 1, maxLength: 8 }),
+        fc.constantFrom('linear', 'instant'),
+        fc.constantFrom(80, 400, 6000),
+        (rows, lines, sticks, model, walkSpeed) => {
+          const read = readGround({
+            format: 'zygopod/ground',
+            version: 1,
+            name: 'Any',
+            size: { width: 256, height: 256 },
+            cells: rows,
+            walls: lines
+              .filter(([a, b, c, d]) => a !== c || b !== d)
+              .map(([a, b, c, d]) => ({
+                points: [
+                  [a, b],
+                  [c, d],
+                ],
+              })),
+            start: { x: 128, y: 128 },
+          });
+          if (!read.ok) throw new Error('no ground');
+          const events = sticks.map((stick, i): TapeEvent => ({ at: i * 12, stick }));
+          const values = { ...instant, 'ramp.model': model, 'pace.walkSpeed': walkSpeed, 'pace.sprintSpeed': walkSpeed, 'body.radius': 6 };
+          const world: World = drive(values, sticks.length * 12, events, read.value);
+          const free = clearance(read.value, world.trace.at('x', 0), world.trace.at('y', 0)) >= 6;
+          for (let row = 1; row < world.trace.end; row++) {
+            const [x, y] = [world.trace.at('x', row), world.trace.at('y', row)];
+            expect(Number.isFinite(x) && Number.isFinite(y)).toBe(true);
+            if (free) expect(clearance(read.value, x, y)).toBeGreaterThanOrEqual(6 - 1e-5);
+          }
+        },
+      ),
+      { numRuns: 2000 },
+    );
+  });
+});
