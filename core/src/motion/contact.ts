@@ -9,6 +9,8 @@ import { type Hit, SLOP, sweepBox, sweepCircle } from './sweep.ts';
 export interface ContactParameters {
   walls: WallIndex;
   ground: Ground;
+  /** Whether the ground has surfaces that change the speed. */
+  surfaced: boolean;
   /** False where walls are not felt at all. */
   felt: boolean;
   slides: boolean;
@@ -31,6 +33,7 @@ export function prepareContact({ contact, body }: Parameters, ground: Ground, wa
   return {
     walls,
     ground,
+    surfaced: ground.cells.length > 0 && Object.keys(ground.surfaces).length > 0,
     felt: contact.response !== 'none' && walls.segments.length > 0,
     slides: contact.response === 'slide',
     keepSpeed: contact.keepSpeed,
@@ -58,7 +61,7 @@ export function stepContact(state: ContactState, p: ContactParameters, motion: M
   if (!p.felt) {
     motion.x += motion.dx;
     motion.y += motion.dy;
-    state.surface = surfaceAt(p.ground, motion.x + p.centreX, motion.y + p.centreY);
+    state.surface = p.surfaced ? surfaceAt(p.ground, motion.x + p.centreX, motion.y + p.centreY) : 1;
     return;
   }
   let x = motion.x + p.centreX;
@@ -103,7 +106,7 @@ export function stepContact(state: ContactState, p: ContactParameters, motion: M
   }
   motion.x = x - p.centreX;
   motion.y = y - p.centreY;
-  state.surface = surfaceAt(p.ground, x, y);
+  state.surface = p.surfaced ? surfaceAt(p.ground, x, y) : 1;
 }
 
 /** A pair of numbers that a helper hands back. */
