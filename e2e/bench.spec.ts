@@ -204,13 +204,13 @@ describe('tuning', () => {
     const { page } = await openBench(browser, address);
     const walk = page.locator('#figure-pace').getByRole('textbox', { name: /^Walk/ });
     const saved = Number(await walk.inputValue());
-    await walk.fill(String(saved + 50));
+    await walk.fill(String(saved - 50));
     await walk.press('Enter');
     await walk.press('Escape');
     await page.keyboard.down('KeyD');
     await until(
       () => reading(page, 'speed'),
-      (speed) => Math.abs(speed - saved - 50) < 0.1,
+      (speed) => Math.abs(speed - saved + 50) < 0.1,
       'the new walk',
     );
     await page.keyboard.press('KeyB');
@@ -222,7 +222,7 @@ describe('tuning', () => {
     await page.keyboard.press('KeyB');
     await until(
       () => reading(page, 'speed'),
-      (speed) => Math.abs(speed - saved - 50) < 0.1,
+      (speed) => Math.abs(speed - saved + 50) < 0.1,
       'the new walk again',
     );
     await page.keyboard.up('KeyD');

@@ -95,6 +95,8 @@ describe('sprint and stamina', () => {
       (speed) => speed === 0,
       'rest',
     );
+    // From the start again: there is room ahead of an auto-run.
+    await page.keyboard.press('KeyR');
     await page.keyboard.press('KeyQ');
     await until(
       () => reading(page, 'speed'),
@@ -168,6 +170,8 @@ describe('devices', () => {
   it('latches a swipe over the yard until the stop key', async () => {
     const { page } = await openBench(browser, address);
     await choice(page, 'hands', 'Scheme').selectOption('latch');
+    // However slow the machine that swipes.
+    await enter(page, 'hands', /^Swipe time/, '5');
     const yard = await page.getByTestId('yard').boundingBox();
     if (!yard) throw new Error('there is no yard');
     const [x, y] = [yard.x + yard.width / 2, yard.y + yard.height / 2];
