@@ -113,6 +113,59 @@ describe('sprint and stamina', () => {
   });
 });
 
+describe('figures', () => {
+  it('set by drawing what a number can set: lumps, the full bar, pace while spent, walking regain, swipes', async () => {
+    const { page } = await openBench(browser, address);
+    for (const [figure, handle, key, name, value] of [
+      ['stamina', 'Lumps', 'Shift+ArrowRight', /^Lump/, '0.5'],
+      ['stamina', 'Full bar', 'Shift+ArrowUp', /^Full/, '110'],
+      ['stamina', 'Pace while spent', 'ArrowUp', /^Spent pace/, '1.05'],
+      ['stamina', 'Half a bar while walking', 'ArrowUp', /^Regain moving/, '0.55'],
+      ['hands', 'Swipe time and length', 'ArrowUp', /^Swipe length/, '41'],
+      ['hands', 'Swipe time and length', 'ArrowRight', /^Swipe time/, '0.42'],
+    ] as const) {
+      await page.locator(`#figure-${figure}`).getByRole('slider', { name: handle }).press(key);
+      await until(
+        () => field(page, figure, name).inputValue(),
+        (text) => text === value,
+        `${handle} at ${value}`,
+      );
+    }
+    await page.context().close();
+  });
+
+  it('two devices that fight for the body are made by a setting, and seen', async () => {
+    const { page } = await openBench(browser, address);
+    await choice(page, 'hands', 'Two devices').selectOption('newest');
+    await page.keyboard.down('KeyD');
+    await until(
+      () => reading(page, 'speed'),
+      (speed) => speed === 140,
+      'a walk',
+    );
+    // A pad that drifts inside its dead zone takes the body from the keys.
+    await page.evaluate(() => {
+      const buttons = Array.from({ length: 17 }, () => ({ pressed: false, value: 0 }));
+      const pad = { connected: true, mapping: 'standard', axes: [0.08, 0, 0, 0], buttons };
+      Object.defineProperty(navigator, 'getGamepads', { configurable: true, value: () => [pad] });
+    });
+    await until(
+      () => reading(page, 'speed'),
+      (speed) => speed === 0,
+      'a stop with the key still down',
+    );
+    expect(await page.getByTestId('devices').textContent()).toMatch(/keyboard right .*pad .*0\.08/);
+    await choice(page, 'hands', 'Two devices').selectOption('larger');
+    await until(
+      () => reading(page, 'speed'),
+      (speed) => speed > 100,
+      'the key in force again',
+    );
+    await page.keyboard.up('KeyD');
+    await page.context().close();
+  });
+});
+
 describe('devices', () => {
   it('drives by pad; an unplugged pad lets go', async () => {
     const { page } = await openBench(browser, address);

@@ -21,6 +21,19 @@ function times(values: Record<string, FileValue>, seconds: number, events: TapeE
     .map((row) => trace.at('time', row));
 }
 
+describe('what the end of a sprint puts back', () => {
+  const run: TapeEvent[] = [
+    { at: 0, press: 'right' },
+    { at: 30, press: 'sprint' },
+    { at: 90, release: 'sprint' },
+  ];
+  it('is the walk speed while linked to it, and goes stale when it is a number of its own', () => {
+    expect(drive({ 'pace.walkSpeed': 100 }, 200, run).trace.at('speed', 200)).toBe(100);
+    const stale = drive({ 'pace.walkSpeed': 100, 'pace.restoredSpeed': 140 }, 200, run).trace;
+    expect([stale.at('speed', 29), stale.at('speed', 200)]).toEqual([100, 140]);
+  });
+});
+
 describe('stamina in closed form', () => {
   it.each([30, 60, 144])('a sprint lasts max/drain, recovery takes delay + recoverTo/regain (%d Hz)', (hz) => {
     const values = { ...on, 'clock.hz': hz };

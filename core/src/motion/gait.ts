@@ -16,6 +16,7 @@ const STANDING_SPEED = 0.01;
 
 export interface GaitParameters {
   walkSpeed: number;
+  restoredSpeed: number;
   sprintSpeed: number;
   stamina: Parameters['stamina'];
   recoverTo: number;
@@ -27,6 +28,7 @@ export interface GaitParameters {
 export function prepareGait({ pace, stamina }: Parameters): GaitParameters {
   return {
     walkSpeed: pace.walkSpeed,
+    restoredSpeed: pace.restoredSpeed,
     sprintSpeed: pace.sprintSpeed,
     stamina,
     recoverTo: Math.min(stamina.recoverTo, stamina.max),
@@ -55,8 +57,12 @@ export function stepGait(state: GaitState, p: GaitParameters, intent: IntentStat
     state.sprinting = intent.sprintWanted;
   }
   if (was === 0 && state.sprinting === 1) state.happened |= SPRINT_BEGAN;
-  if (was === 1 && state.sprinting === 0) state.happened |= SPRINT_ENDED;
-  state.speed = state.sprinting === 1 ? p.sprintSpeed : p.walkSpeed * (state.locked === 1 ? stamina.spentFactor : 1);
+  if (was === 1 && state.sprinting === 0) {
+    state.happened |= SPRINT_ENDED;
+    state.sprinted = 1;
+  }
+  const walk = state.sprinted === 1 ? p.restoredSpeed : p.walkSpeed;
+  state.speed = state.sprinting === 1 ? p.sprintSpeed : walk * (state.locked === 1 ? stamina.spentFactor : 1);
 }
 
 /** A sprint begins with at least `startAt`, and not between empty and `recoverTo`. */

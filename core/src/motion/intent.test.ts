@@ -54,6 +54,29 @@ describe('stick', () => {
   });
 });
 
+describe('two devices', () => {
+  const both: TapeEvent[] = [
+    { at: 0, press: 'right' },
+    { at: 1, stick: [0.05, 0] },
+  ];
+
+  it('fight when the newest takes over: a stick that drifts inside its dead zone stops the keys', () => {
+    expect(intent({ 'input.devices': 'newest' }, both, 1).amount).toBe(1);
+    expect(intent({ 'input.devices': 'newest' }, both, 2).amount).toBe(0);
+    expect(intent({ 'input.devices': 'newest' }, [...both, { at: 2, press: 'down' }], 3).amount).toBeCloseTo(1, 12);
+    expect(intent({}, both, 2).amount).toBe(1);
+  });
+
+  it('add up when told to, beyond full', () => {
+    expect(
+      intent({ 'input.devices': 'sum' }, [
+        { at: 0, press: 'right' },
+        { at: 0, stick: [0.95, 0] },
+      ]).amount,
+    ).toBe(2);
+  });
+});
+
 describe('keys', () => {
   it('make a diagonal of exactly 1, or of √2 when not evened', () => {
     expect(intent({}, press('right', 'down'), 2).amount).toBeCloseTo(1, 15);

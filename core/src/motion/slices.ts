@@ -100,6 +100,8 @@ export interface GaitState {
   since: number;
   stamina: number;
   sprinting: number;
+  /** 1 once a sprint has ended: from then on the speed that it put back is walked. */
+  sprinted: number;
   /** 1 from empty until recovered. */
   locked: number;
   /** 1 in the tick after which a cancelled sprint has to be asked for anew. */
@@ -120,6 +122,7 @@ export function createGait(): GaitState {
     since: 0,
     stamina: 0,
     sprinting: 0,
+    sprinted: 0,
     locked: 0,
     lost: 0,
     refused: 0,

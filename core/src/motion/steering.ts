@@ -15,6 +15,9 @@ export interface SteeringParameters {
   ways: number;
   /** Which of two presses counts: 1 the newest, −1 the oldest, 0 neither. */
   winner: number;
+  /** Keys and stick at once: the one that spoke last has the body, or both add up; else the larger one counts. */
+  newestDevice: boolean;
+  sumsDevices: boolean;
 }
 
 export function prepareSteering(input: Parameters['input']): SteeringParameters {
@@ -27,6 +30,8 @@ export function prepareSteering(input: Parameters['input']): SteeringParameters 
     downAllowed: input.axes !== 'x',
     ways: input.directions === 'free' ? 0 : Number(input.directions),
     winner: input.conflict === 'newest' ? 1 : input.conflict === 'oldest' ? -1 : 0,
+    newestDevice: input.devices === 'newest',
+    sumsDevices: input.devices === 'sum',
   };
 }
 
@@ -101,14 +106,21 @@ export function shapedStick(travel: number, p: Pick<SteeringParameters, 'deadZon
 
 const stick: Steer = { x: 0, y: 0, axis: 0 };
 
-/** What the hands steer: of keys and stick the larger magnitude, never the sum. */
+/**
+ * What the hands steer: of keys and stick the larger magnitude. Two ways in which games let devices fight can be chosen
+ * instead: the one that spoke last takes over, even with nothing to say, or both add up.
+ */
 export function steer(hands: Hands, p: SteeringParameters, out: Steer): void {
   keySteer(hands, p, out);
-  if (hands.stickX === 0 && hands.stickY === 0) return;
+  const takenOver = p.newestDevice && hands.spoke === 2;
+  if (!takenOver && ((hands.stickX === 0 && hands.stickY === 0) || (p.newestDevice && hands.spoke === 1))) return;
   stick.axis = out.axis;
   stickSteer(hands, p, stick);
   out.axis = stick.axis;
-  if (stick.x * stick.x + stick.y * stick.y > out.x * out.x + out.y * out.y) {
+  if (p.sumsDevices) {
+    out.x += stick.x;
+    out.y += stick.y;
+  } else if (takenOver || stick.x * stick.x + stick.y * stick.y > out.x * out.x + out.y * out.y) {
     out.x = stick.x;
     out.y = stick.y;
   }

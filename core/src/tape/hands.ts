@@ -1,4 +1,4 @@
-import { type Control, controls, type Way, ways } from './controls.ts';
+import { type Control, controls, RIGHT, type Way, ways } from './controls.ts';
 
 /** One change of the hands, as devices give it and tapes keep it. */
 export type HandsEvent =
@@ -23,6 +23,8 @@ export interface Hands {
   /** 0, or the index in `ways` + 1 of the swipe that ended this tick. */
   swipe: number;
   presses: number;
+  /** What spoke last of the ways: 0 nothing yet, 1 keys, 2 the stick. */
+  spoke: number;
   /** True in a tick that brought an event. */
   changed: boolean;
 }
@@ -38,6 +40,7 @@ export function newHands(): Hands {
     pointY: 0,
     swipe: 0,
     presses: 0,
+    spoke: 0,
     changed: false,
   };
 }
@@ -56,11 +59,16 @@ export function applyEvent(hands: Hands, event: HandsEvent): void {
     const index = controls.indexOf(event.press);
     if (hands.held[index] !== 0) return;
     hands.held[index] = ++hands.presses;
+    if (index <= RIGHT) hands.spoke = 1;
     hands.pressed |= 1 << index;
-  } else if ('release' in event) hands.held[controls.indexOf(event.release)] = 0;
-  else if ('stick' in event) {
+  } else if ('release' in event) {
+    const index = controls.indexOf(event.release);
+    hands.held[index] = 0;
+    if (index <= RIGHT) hands.spoke = 1;
+  } else if ('stick' in event) {
     hands.stickX = event.stick[0];
     hands.stickY = event.stick[1];
+    hands.spoke = 2;
   } else if ('point' in event) {
     hands.pointX = event.point[0];
     hands.pointY = event.point[1];

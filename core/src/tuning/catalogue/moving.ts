@@ -53,6 +53,13 @@ export const input = {
     'newest',
     'Which of two opposite keys counts; also settles ties with 4 ways.',
   ),
+  devices: choice(
+    'hands',
+    'Two devices',
+    ['larger', 'newest', 'sum'],
+    'larger',
+    'Keys and stick at once: the larger one counts, the one that spoke last takes over, or both add up.',
+  ),
   relativeTo: choice('hands', 'Relative to', ['screen', 'camera', 'facing'], 'screen', 'What “up” means.'),
   swipeDistance: distance('hands', 'Swipe length', 40, 'Shortest travel of a swipe on the screen.', 1, 2000),
   swipeTime: duration('hands', 'Swipe time', 0.4, 'Longest time that a swipe may take.', 0.02, 5),
@@ -65,6 +72,12 @@ export const pace = {
     'Sprint',
     { of: 'pace.walkSpeed', times: 1.75 },
     'Steady speed while sprinting; linked to walk so that one number moves both.',
+  ),
+  restoredSpeed: speed(
+    'pace',
+    'After sprint',
+    { of: 'pace.walkSpeed' },
+    'Walk speed that the end of a sprint puts back; linked to walk, so that it cannot go stale.',
   ),
   sprintKey: choice(
     'pace',

@@ -1,4 +1,5 @@
-import { type Control, controls, type HandsEvent, type Way } from '@zygopod/core';
+import { type Control, controls, type HandsEvent } from '@zygopod/core';
+import type { Swipe } from './swipe.ts';
 
 /** The devices that can work the hands. */
 export const devices = ['keyboard', 'pad', 'screen', 'pointer'] as const;
@@ -18,8 +19,8 @@ export class DeviceHub {
   readonly #states = Object.fromEntries(devices.map((name) => [name, { held: new Set(), x: 0, y: 0 }])) as unknown as Record<Device, State>;
   readonly #say: (event: HandsEvent) => void;
   #stick = { x: 0, y: 0 };
-  /** The way of the last swipe, for whoever shows it. */
-  lastSwipe: Way | null = null;
+  /** The last stroke over the yard, for whoever shows it; a swipe only where it has a way. */
+  lastSwipe: Swipe | null = null;
 
   constructor(say: (event: HandsEvent) => void) {
     this.#say = say;
@@ -58,9 +59,9 @@ export class DeviceHub {
     this.#say({ point: [x, y] });
   }
 
-  swipe(way: Way): void {
-    this.lastSwipe = way;
-    this.#say({ swipe: way });
+  swipe(swipe: Swipe): void {
+    this.lastSwipe = swipe;
+    if (swipe.way) this.#say({ swipe: swipe.way });
   }
 
   /** A device went away or lost the attention: everything it held is let go. */

@@ -7,11 +7,19 @@ export interface Touch {
   time: number;
 }
 
-/** The way of a swipe from one touch to another, or null when it was too short or too slow. Ties go across. */
-export function swipeBetween(from: Touch, to: Touch, distance: number, seconds: number): Way | null {
+/** A stroke of the pointer as a swipe: its length (screen pixels), its time (s), and its way; null when it is none. */
+export interface Swipe {
+  length: number;
+  seconds: number;
+  way: Way | null;
+}
+
+/** The swipe from one touch to another; without a way when it was too short or too slow. Ties go across. */
+export function swipeBetween(from: Touch, to: Touch, distance: number, seconds: number): Swipe {
   const dx = to.x - from.x;
   const dy = to.y - from.y;
-  if (Math.hypot(dx, dy) < distance || to.time - from.time > seconds * 1000) return null;
-  if (Math.abs(dx) >= Math.abs(dy)) return dx > 0 ? 'right' : 'left';
-  return dy > 0 ? 'down' : 'up';
+  const swipe = { length: Math.hypot(dx, dy), seconds: (to.time - from.time) / 1000 };
+  if (swipe.length < distance || swipe.seconds > seconds) return { ...swipe, way: null };
+  if (Math.abs(dx) >= Math.abs(dy)) return { ...swipe, way: dx > 0 ? 'right' : 'left' };
+  return { ...swipe, way: dy > 0 ? 'down' : 'up' };
 }

@@ -8,6 +8,7 @@ import { putNumber, useParameter } from '../fields/model.ts';
 import { NumberField } from '../fields/NumberField.tsx';
 import { FigureFrame } from './FigureFrame.tsx';
 import { Handle } from './Handle.tsx';
+import { SwipeDrawing } from './SwipeDrawing.tsx';
 
 const PLOT = 106;
 const TOP = 8;
@@ -105,6 +106,7 @@ export function HandsFigure({ number }: { number: number }) {
       <FlagField path="input.normaliseDiagonals" />
       <ChoiceField path="input.axes" />
       <ChoiceField path="input.relativeTo" />
+      <ChoiceField path="input.devices" />
       <NumberField model={useParameter('input.deadZone')} />
       <NumberField model={useParameter('input.outerZone')} />
       <NumberField model={useParameter('input.curve')} />
@@ -121,10 +123,9 @@ function stickFor(amount: number, zones: { deadZone: number; outerZone: number; 
 
 /** The answer to opposite keys under each choice; press A and D to try it: the row in force shows what is done now. */
 function ConflictTable() {
-  const { editing, drive, hub } = useBench();
+  const { editing, drive } = useBench();
   const { conflict } = useStore(editing.$tuning).parameters.input;
   const now = useRef<HTMLParagraphElement>(null);
-  const swiped = useRef<HTMLParagraphElement>(null);
   usePainter(() => {
     const { held } = drive.recorder.hands;
     const { x, y } = drive.world.state.intent;
@@ -133,7 +134,6 @@ function ConflictTable() {
       ? `now: ${x > 0 ? 'right' : x < 0 ? 'left' : ''}${y > 0 ? ' down' : y < 0 ? ' up' : ''}${x === 0 && y === 0 ? 'neither' : ''}`
       : 'press both to try';
     if (now.current && now.current.textContent !== words) now.current.textContent = words;
-    if (hub.lastSwipe && swiped.current) swiped.current.textContent = `last swipe: ${hub.lastSwipe}`;
   });
   const rows = [
     ['newest', '→', '←'],
@@ -171,10 +171,8 @@ function ConflictTable() {
           ))}
         </tbody>
       </table>
-      <p ref={now} className="mt-1 text-now" />
-      <p ref={swiped} className="text-ink-soft">
-        swipe over the yard
-      </p>
+      <p ref={now} className="mt-px text-now" />
+      <SwipeDrawing />
     </div>
   );
 }

@@ -77,6 +77,7 @@ export function PaceFigure({ number }: { number: number }) {
     ease: useParameter('ramp.ease'),
     halfLife: useParameter('ramp.halfLife'),
     turnRate: useParameter('ramp.turnRate'),
+    restored: useParameter('pace.restoredSpeed'),
     minStick: useParameter('pace.sprintMinStick'),
     backward: useParameter('pace.backwardFactor'),
     sideways: useParameter('pace.sidewaysFactor'),
@@ -173,19 +174,25 @@ export function PaceFigure({ number }: { number: number }) {
           />
           <Handle
             x={x(marks.easeAt)}
-            y={y(pace.walkSpeed)}
-            label="Time from sprint down to walk"
-            value={`${shortNumber(marks.easeAt - marks.easeFrom)} s`}
+            y={y(pace.restoredSpeed)}
+            label="Time from sprint down to walk, and the speed put back"
+            value={`${shortNumber(marks.easeAt - marks.easeFrom)} s, ${shortNumber(pace.restoredSpeed)} ${unit}/s`}
             number={marks.easeAt - marks.easeFrom}
-            drag={(px) => setTime('ramp.ease', x.invert(px) - marks.easeFrom, Math.max(1e-6, marks.easeAt - marks.easeFrom))}
-            nudge={(across, along) =>
-              setTime('ramp.ease', marks.easeAt - marks.easeFrom + (across + along) * 0.005, Math.max(1e-6, marks.easeAt - marks.easeFrom))
-            }
+            drag={(px, py) => {
+              setTime('ramp.ease', x.invert(px) - marks.easeFrom, Math.max(1e-6, marks.easeAt - marks.easeFrom));
+              // Near the walk speed it is the walk speed: a slip of the hand makes no stale value.
+              const restored = Math.abs(py - y(pace.walkSpeed)) < 7 ? pace.walkSpeed : roundTo(y.invert(py), extent.top);
+              if (restored !== pace.restoredSpeed) set('pace.restoredSpeed', restored);
+            }}
+            nudge={(across, along) => {
+              if (along) set('pace.restoredSpeed', pace.restoredSpeed + along);
+              else setTime('ramp.ease', marks.easeAt - marks.easeFrom + across * 0.005, Math.max(1e-6, marks.easeAt - marks.easeFrom));
+            }}
             {...handle}
           />
           <Handle
             x={x((marks.stopFrom + marks.brakeAt) / 2)}
-            y={y(pace.walkSpeed / 2)}
+            y={y(pace.restoredSpeed / 2)}
             label="Time to stop against the motion"
             value={`${shortNumber(marks.brakeAt - marks.stopFrom)} s`}
             number={marks.brakeAt - marks.stopFrom}
@@ -240,6 +247,7 @@ export function PaceFigure({ number }: { number: number }) {
           <TurnArc />
         </>
       )}
+      <NumberField model={rows.restored} />
       <ChoiceField path="pace.sprintKey" />
       <SetField path="pace.sprintEndsOn" />
       <NumberField model={rows.minStick} />

@@ -62,7 +62,7 @@ export function paceProfile(parameters: Parameters): PaceProfile {
     },
     clock: { ...parameters.clock, stepping: 'fixed' },
   };
-  const { walkSpeed, sprintSpeed } = parameters.pace;
+  const { walkSpeed, sprintSpeed, restoredSpeed } = parameters.pace;
   const world = new World(free, plain, Math.ceil(parameters.clock.hz * (PATIENCE * 5 + 1)));
   const recorder = new Recorder();
   const curve: Curve = [[0, 0]];
@@ -97,7 +97,7 @@ export function paceProfile(parameters: Parameters): PaceProfile {
   const sprintAt = until(sprintSpeed);
   const easeFrom = hold(pause);
   release('sprint');
-  const easeAt = until(walkSpeed);
+  const easeAt = until(restoredSpeed);
   const stopFrom = hold(pause);
 
   // The other ending: the opposite key from the same state.

@@ -203,6 +203,10 @@ export const handsLane: Lane = {
   name: 'Hands',
   share: 0.22,
   draw(view) {
-    drawCurve(view, 'amount', Math.SQRT2, view.inks.inkSoft, view.inks.inkSoft, 0.12);
+    let highest = Math.SQRT2;
+    eachColumn(view, 'amount', (_x, _value, _low, high) => {
+      highest = Math.max(highest, high);
+    });
+    drawCurve(view, 'amount', highest, view.inks.inkSoft, view.inks.inkSoft, 0.12);
   },
 };

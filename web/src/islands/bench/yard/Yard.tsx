@@ -102,9 +102,9 @@ export function Yard() {
     dragging.current = null;
     const { swipeDistance, swipeTime } = drive.world.parameters.input;
     const to = { x: event.clientX, y: event.clientY, time: event.timeStamp };
-    const way = swiping.current && swipeBetween(swiping.current, to, swipeDistance, swipeTime);
+    const swipe = swiping.current && swipeBetween(swiping.current, to, swipeDistance, swipeTime);
     swiping.current = null;
-    if (way) hub.swipe(way);
+    if (swipe && swipe.length > 3) hub.swipe(swipe);
   };
   const dragging = useRef<{ x: number; y: number } | null>(null);
   const grab = (event: PointerEvent<HTMLCanvasElement>) => {
