@@ -53,7 +53,7 @@ export function StaminaFigure({ number }: { number: number }) {
     stamina.regain > 0 ? Math.max(0, Math.round((Math.max(0, level) / Math.max(0.05, time) / stamina.regain) * 100) / 100) : 0;
   const halfAt = Math.min(half, span);
   const recovered = Math.min(span, at.wait + (stamina.regain > 0 ? level(stamina.recoverTo) / stamina.regain : span));
-  const crowded = Math.abs(y(level(stamina.recoverTo)) - y(level(stamina.startAt))) < 11;
+  const crowded = Math.abs(y(level(stamina.recoverTo)) - y(level(stamina.startAt))) < 14;
   const spentTop = BASE - Math.min(2, stamina.spentFactor) * PACE;
 
   return (

@@ -41,7 +41,7 @@ export function SwipeDrawing() {
       <path d={`M4,4 V${BASE} H${WIDTH - 4}`} className="fill-none stroke-ink" strokeWidth="1" />
       <path d={`M4,${y(swipeDistance)} H${x(swipeTime)} V4`} className="fill-none stroke-now" strokeDasharray="3 2" />
       <circle ref={dot} r="3" className="fill-ink" />
-      <text ref={words} x={WIDTH - 2} y={12} textAnchor="end" className="digits fill-ink-soft text-[10px]" data-testid="last-swipe" />
+      <text ref={words} x={WIDTH - 2} y={BASE - 3} textAnchor="end" className="digits fill-ink-soft text-[10px]" data-testid="last-swipe" />
       <Handle
         x={x(swipeTime)}
         y={y(swipeDistance)}
