@@ -36,15 +36,48 @@ function bareLoop(ticks: number): number {
 
 const ways = ['right', 'down', 'left', 'up'] as const;
 
-/** A world of defaults on open ground, driven as the yardstick is. */
-function openWorld(): (ticks: number) => number {
+/** Side of the square (unit) that holds one wall on the average, and the length of a wall. */
+const SPREAD = 90;
+const WALL = 60;
+
+/** Walls in every direction, evenly spread by a fixed sequence (Knuth's multiplicative one), so that each run has the same. */
+function scatter(walls: number, size: number): { points: [number, number][] }[] {
+  let seed = 1;
+  const next = () => {
+    seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0;
+    return seed / 2 ** 32;
+  };
+  return Array.from({ length: walls }, () => {
+    const [x, y, angle] = [next() * size, next() * size, next() * Math.PI];
+    return {
+      points: [
+        [x, y],
+        [x + Math.cos(angle) * WALL, y + Math.sin(angle) * WALL],
+      ],
+    };
+  });
+}
+
+/** Starting places among walls: what a tick costs differs from place to place. */
+const PLACES = 8;
+
+/** Worlds in several places, each with its share of the ticks. */
+function amongWalls(walls: number): (ticks: number) => number {
+  const runs = Array.from({ length: PLACES }, (_, place) => drivenWorld(walls, (place + 0.5) / PLACES));
+  return (ticks) => runs.reduce((sum, run) => sum + run(ticks / PLACES), 0);
+}
+
+/** A world of defaults, on open ground or among walls of one density, driven as the yardstick is; `place` is its start across. */
+function drivenWorld(walls: number, place = 0.5): (ticks: number) => number {
+  const size = walls === 0 ? 1e6 : Math.sqrt(walls) * SPREAD;
   const tuning = resolveTuning(newTuning('Bench'));
   const ground = readGround({
     format: 'zygopod/ground',
     version: 1,
-    name: 'Open',
-    size: { width: 1e6, height: 1e6 },
-    start: { x: 5e5, y: 5e5 },
+    name: 'Bench',
+    size: { width: size, height: size },
+    start: { x: size * place, y: size / 2 },
+    walls: scatter(walls, size),
   });
   if (!tuning.ok || !ground.ok) throw new Error('the bench has no world');
   const world = new World(tuning.value.parameters, ground.value);
@@ -64,16 +97,24 @@ function openWorld(): (ticks: number) => number {
 
 /** Ticks a second of the best of several rounds; the rounds of both loops take turns, so that a slow moment hits both. */
 export function measureTicks(): Measure[] {
-  const open = openWorld();
-  let bare = 0;
-  let full = 0;
-  for (let round = 0; round < ROUNDS; round++) {
-    bare = Math.max(bare, rate(bareLoop, TICKS * 20));
-    full = Math.max(full, rate(open, TICKS));
-  }
+  const loops = [
+    { run: bareLoop, ticks: TICKS * 20 },
+    { run: drivenWorld(0), ticks: TICKS },
+    { run: amongWalls(500), ticks: TICKS / 2 },
+    { run: amongWalls(50_000), ticks: TICKS / 2 },
+  ];
+  const best = loops.map(() => 0);
+  for (let round = 0; round < ROUNDS; round++)
+    loops.forEach(({ run, ticks }, i) => {
+      best[i] = Math.max(best[i] as number, rate(run, ticks));
+    });
+  const [bare, open, few, many] = best as [number, number, number, number];
+  const against = (perSecond: number) => `1/${(bare / perSecond).toFixed(1)}`;
   return [
     { name: 'bare loop', perSecond: bare, ratio: '1', reach: '' },
-    { name: 'tick, open ground, full pipeline, traced', perSecond: full, ratio: `1/${(bare / full).toFixed(1)}`, reach: 'reach 1/15' },
+    { name: 'tick, open ground, full pipeline, traced', perSecond: open, ratio: against(open), reach: 'reach 1/15' },
+    { name: 'tick among 500 walls', perSecond: few, ratio: against(few), reach: 'reach 1/40' },
+    { name: 'tick among 50,000 walls', perSecond: many, ratio: `${(few / many).toFixed(2)} × 500`, reach: 'reach 1.5 ×' },
   ];
 }
 

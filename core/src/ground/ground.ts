@@ -85,12 +85,21 @@ function cellFaults(ground: Ground): Fault[] {
   });
 }
 
+/** Walls whose points are all in one place. */
+function wallFaults(ground: Ground): Fault[] {
+  return ground.walls.flatMap(({ points }, i): Fault[] => {
+    const [x, y] = points[0] as [number, number];
+    if (points.some(([px, py]) => px !== x || py !== y)) return [];
+    return [{ path: `walls.${i}.points`, found: `a wall without length at ${x}, ${y}`, expected: 'two different points' }];
+  });
+}
+
 /** Reads a parsed JSON value as a ground. */
 export function readGround(value: unknown): Reading<Ground> {
   const reading = readDocument(groundFormat, value);
   if (!reading.ok) return reading;
   const ground = reading.value as Ground;
-  const faults = cellFaults(ground);
+  const faults = [...cellFaults(ground), ...wallFaults(ground)];
   return faults.length > 0 ? { ok: false, faults: faults.slice(0, 20) } : { ok: true, value: ground };
 }
 

@@ -1,3 +1,4 @@
+import { cellMask, solidAt } from './cellMask.ts';
 import { type Ground, SOLID } from './ground.ts';
 
 /**
@@ -16,41 +17,48 @@ export function wallSegments(ground: Ground): Float64Array {
       if (x0 !== x1 || y0 !== y1) segments.push(x0, y0, x1, y1);
     }
   }
-  return Float64Array.from(segments);
+  return new Float64Array(segments);
 }
 
 /** Sides between a solid and an open cell, in runs: along each line between rows, then along each line between columns. */
-function addCellOutlines({ cells, cell }: Ground, segments: number[]): void {
-  const columns = cells[0]?.length ?? 0;
-  const solid = (x: number, y: number) => cells[y]?.[x] === SOLID;
-  const addRuns = (
-    lines: number,
-    length: number,
-    side: (line: number, at: number) => number,
-    add: (line: number, from: number, to: number) => void,
-  ) => {
-    for (let line = 0; line <= lines; line++)
-      for (let at = 0; at < length; ) {
-        const kind = side(line, at);
-        let end = at + 1;
-        while (end < length && side(line, end) === kind) end++;
-        if (kind !== 0) add(line, at, end);
-        at = end;
-      }
-  };
-  const between = (a: boolean, b: boolean) => (a === b ? 0 : a ? 1 : 2);
-  addRuns(
-    cells.length,
-    columns,
-    (y, x) => between(solid(x, y - 1), solid(x, y)),
-    (y, from, to) => segments.push(from * cell, y * cell, to * cell, y * cell),
-  );
-  addRuns(
-    columns,
-    cells.length,
-    (x, y) => between(solid(x - 1, y), solid(x, y)),
-    (x, from, to) => segments.push(x * cell, from * cell, x * cell, to * cell),
-  );
+function addCellOutlines(ground: Ground, segments: number[]): void {
+  const { cell } = ground;
+  const mask = cellMask(ground);
+  const { columns, rows } = mask;
+  // 0: no wall, 1: solid before the line, 2: solid after it.
+  const side = (before: number, after: number) => (before === after ? 0 : before ? 1 : 2);
+  for (let y = 0; y <= rows; y++)
+    for (let x = 0, from = 0, kind = 0; x <= columns; x++) {
+      const next = x === columns ? 0 : side(solidAt(mask, x, y - 1), solidAt(mask, x, y));
+      if (next === kind) continue;
+      if (kind !== 0) segments.push(from * cell, y * cell, x * cell, y * cell);
+      from = x;
+      kind = next;
+    }
+  for (let x = 0; x <= columns; x++)
+    for (let y = 0, from = 0, kind = 0; y <= rows; y++) {
+      const next = y === rows ? 0 : side(solidAt(mask, x - 1, y), solidAt(mask, x, y));
+      if (next === kind) continue;
+      if (kind !== 0) segments.push(x * cell, from * cell, x * cell, y * cell);
+      from = y;
+      kind = next;
+    }
+}
+
+/** `isSolidAt` for many points: walls whose box does not hold the point are passed over. */
+export function solidTester(ground: Ground): (x: number, y: number) => boolean {
+  const closed = ground.walls
+    .filter((wall) => wall.closed === true && wall.solid !== false)
+    .map(({ points }) => {
+      const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
+      const least = (values: number[]) => values.reduce((a, b) => Math.min(a, b));
+      const most = (values: number[]) => values.reduce((a, b) => Math.max(a, b));
+      return { points, left: least(xs), right: most(xs), top: least(ys), bottom: most(ys) };
+    });
+  const cells = { ...ground, walls: [] };
+  return (x, y) =>
+    isSolidAt(cells, x, y) ||
+    closed.some((wall) => x >= wall.left && x <= wall.right && y >= wall.top && y <= wall.bottom && isInside(wall.points, x, y));
 }
 
 /** Whether a point lies in a solid cell or inside a closed solid wall (even-odd rule). */

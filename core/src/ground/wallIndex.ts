@@ -5,101 +5,156 @@ import { wallSegments } from './outlines.ts';
 const MOST = 1024;
 
 /**
- * Walls in a grid of square buckets: a search costs what is near, not what exists. Built once a ground; `near` writes the
- * numbers of the segments whose buckets touch a box into `found`, each once, and allocates nothing.
+ * Walls sorted into square buckets: plain numbers and typed arrays, so that it can be made in a worker and handed over.
+ * Bucket b holds `items[starts[b] … starts[b + 1])`, numbers of segments of four numbers each (x0, y0, x1, y1).
+ */
+export interface WallBuckets {
+  segments: Float64Array;
+  /** Of each segment its direction as a unit vector and its length: ux, uy, length. */
+  courses: Float64Array;
+  left: number;
+  top: number;
+  side: number;
+  columns: number;
+  rows: number;
+  starts: Int32Array;
+  items: Int32Array;
+}
+
+/** Sorts the walls of a ground into buckets. */
+export function bucketWalls(ground: Ground): WallBuckets {
+  return bucketSegments(wallSegments(ground));
+}
+
+/** Sorts segments into buckets about as many as there are segments. */
+export function bucketSegments(segments: Float64Array): WallBuckets {
+  const n = segments.length / 4;
+  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < segments.length; i += 2) {
+    left = Math.min(left, segments[i] as number);
+    right = Math.max(right, segments[i] as number);
+    top = Math.min(top, segments[i + 1] as number);
+    bottom = Math.max(bottom, segments[i + 1] as number);
+  }
+  const [width, height] = n > 0 ? [right - left, bottom - top] : [1, 1];
+  const side = Math.max(Math.sqrt((width * height) / Math.max(1, n)), width / MOST, height / MOST, 1e-3);
+  const buckets: WallBuckets = {
+    segments,
+    courses: coursesOf(segments),
+    left: n > 0 ? left : 0,
+    top: n > 0 ? top : 0,
+    side,
+    columns: Math.floor(width / side) + 1,
+    rows: Math.floor(height / side) + 1,
+    starts: new Int32Array(0),
+    items: new Int32Array(0),
+  };
+  // Count, then fill: two passes over the same buckets.
+  const starts = new Int32Array(buckets.columns * buckets.rows + 1);
+  eachBucket(buckets, (bucket) => {
+    starts[bucket + 1] = (starts[bucket + 1] as number) + 1;
+  });
+  for (let b = 1; b < starts.length; b++) starts[b] = (starts[b] as number) + (starts[b - 1] as number);
+  const items = new Int32Array(starts.at(-1) as number);
+  const next = starts.slice();
+  eachBucket(buckets, (bucket, segment) => {
+    items[next[bucket] as number] = segment;
+    next[bucket] = (next[bucket] as number) + 1;
+  });
+  return { ...buckets, starts, items };
+}
+
+function coursesOf(segments: Float64Array): Float64Array {
+  const courses = new Float64Array((segments.length / 4) * 3);
+  for (let i = 0, c = 0; i < segments.length; i += 4, c += 3) {
+    const ex = (segments[i + 2] as number) - (segments[i] as number);
+    const ey = (segments[i + 3] as number) - (segments[i + 1] as number);
+    const size = Math.sqrt(ex * ex + ey * ey);
+    courses[c] = ex / size;
+    courses[c + 1] = ey / size;
+    courses[c + 2] = size;
+  }
+  return courses;
+}
+
+/** Every bucket that a segment's box touches and its line passes, with the segment. */
+function eachBucket(buckets: WallBuckets, visit: (bucket: number, segment: number) => void): void {
+  const { segments, courses, left, top, side, columns, rows } = buckets;
+  const column = (x: number) => Math.min(columns - 1, Math.max(0, Math.floor((x - left) / side)));
+  const row = (y: number) => Math.min(rows - 1, Math.max(0, Math.floor((y - top) / side)));
+  const half = side / 2;
+  for (let s = 0, i = 0; i < segments.length; s++, i += 4) {
+    const x0 = segments[i] as number;
+    const y0 = segments[i + 1] as number;
+    const x1 = segments[i + 2] as number;
+    const y1 = segments[i + 3] as number;
+    const [fromRow, toRow] = [row(Math.min(y0, y1)), row(Math.max(y0, y1))];
+    const [fromColumn, toColumn] = [column(Math.min(x0, x1)), column(Math.max(x0, x1))];
+    // A level segment passes all the buckets of its box.
+    const level = x0 === x1 || y0 === y1;
+    const nx = -(courses[s * 3 + 1] as number);
+    const ny = courses[s * 3] as number;
+    const reach = half * (Math.abs(nx) + Math.abs(ny)) * 1.0001;
+    for (let r = fromRow; r <= toRow; r++)
+      for (let c = fromColumn; c <= toColumn; c++) {
+        const away = level ? 0 : (left + (c + 0.5) * side - x0) * nx + (top + (r + 0.5) * side - y0) * ny;
+        if (away <= reach && away >= -reach) visit(r * columns + c, s);
+      }
+  }
+}
+
+/**
+ * Finds walls by place: a search costs what is near, not what exists, and allocates nothing. `near` writes the numbers of
+ * the segments whose buckets touch a box into `found`, each once.
  */
 export class WallIndex {
-  readonly segments: Float64Array;
+  readonly buckets: WallBuckets;
   /** Numbers of the segments that the last search found: the first `count` of them. */
   readonly found: Int32Array;
   count = 0;
-  readonly #left: number;
-  readonly #top: number;
-  readonly #side: number;
-  readonly #columns: number;
-  readonly #rows: number;
-  /** Bucket b holds `items[starts[b] … starts[b + 1])`. */
-  readonly #starts: Int32Array;
-  readonly #items: Int32Array;
   /** The search in which a segment was found last. */
   readonly #stamps: Int32Array;
   #search = 0;
 
-  constructor(ground: Ground) {
-    this.segments = wallSegments(ground);
-    const n = this.segments.length / 4;
+  constructor(buckets: WallBuckets) {
+    this.buckets = buckets;
+    const n = buckets.segments.length / 4;
     this.found = new Int32Array(n);
     this.#stamps = new Int32Array(n);
-    let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
-    for (let i = 0; i < this.segments.length; i += 2) {
-      left = Math.min(left, this.segments[i] as number);
-      right = Math.max(right, this.segments[i] as number);
-      top = Math.min(top, this.segments[i + 1] as number);
-      bottom = Math.max(bottom, this.segments[i + 1] as number);
-    }
-    const [width, height] = n > 0 ? [right - left, bottom - top] : [1, 1];
-    this.#left = n > 0 ? left : 0;
-    this.#top = n > 0 ? top : 0;
-    this.#side = Math.max(Math.sqrt((width * height) / Math.max(1, n)), width / MOST, height / MOST, 1e-3);
-    this.#columns = Math.floor(width / this.#side) + 1;
-    this.#rows = Math.floor(height / this.#side) + 1;
-
-    // Count, then fill: two passes over the same buckets.
-    this.#starts = new Int32Array(this.#columns * this.#rows + 1);
-    this.#eachBucket((bucket) => {
-      this.#starts[bucket + 1] = (this.#starts[bucket + 1] as number) + 1;
-    });
-    for (let b = 1; b < this.#starts.length; b++) this.#starts[b] = (this.#starts[b] as number) + (this.#starts[b - 1] as number);
-    this.#items = new Int32Array(this.#starts.at(-1) as number);
-    const next = this.#starts.slice();
-    this.#eachBucket((bucket, segment) => {
-      this.#items[next[bucket] as number] = segment;
-      next[bucket] = (next[bucket] as number) + 1;
-    });
   }
 
-  /** Every bucket that a segment's box touches and its line passes, with the segment. */
-  #eachBucket(visit: (bucket: number, segment: number) => void): void {
-    const half = this.#side / 2;
-    for (let s = 0; s * 4 < this.segments.length; s++) {
-      const [x0, y0, x1, y1] = this.segments.subarray(s * 4, s * 4 + 4) as unknown as [number, number, number, number];
-      const length = Math.sqrt((x1 - x0) ** 2 + (y1 - y0) ** 2);
-      const [nx, ny] = [(y0 - y1) / length, (x1 - x0) / length];
-      const reach = half * (Math.abs(nx) + Math.abs(ny)) * 1.0001;
-      for (let row = this.#row(Math.min(y0, y1)); row <= this.#row(Math.max(y0, y1)); row++)
-        for (let column = this.#column(Math.min(x0, x1)); column <= this.#column(Math.max(x0, x1)); column++) {
-          const away = (this.#left + (column + 0.5) * this.#side - x0) * nx + (this.#top + (row + 0.5) * this.#side - y0) * ny;
-          if (away <= reach && away >= -reach) visit(row * this.#columns + column, s);
-        }
-    }
-  }
-
-  #column(x: number): number {
-    const column = Math.floor((x - this.#left) / this.#side);
-    return column < 0 ? 0 : column >= this.#columns ? this.#columns - 1 : column;
-  }
-
-  #row(y: number): number {
-    const row = Math.floor((y - this.#top) / this.#side);
-    return row < 0 ? 0 : row >= this.#rows ? this.#rows - 1 : row;
+  get segments(): Float64Array {
+    return this.buckets.segments;
   }
 
   /** Finds the segments near a box; afterwards `found` holds `count` numbers. */
   near(left: number, top: number, right: number, bottom: number): void {
     this.count = 0;
-    if (this.segments.length === 0) return;
-    this.#search++;
-    const [fromColumn, toColumn, fromRow, toRow] = [this.#column(left), this.#column(right), this.#row(top), this.#row(bottom)];
+    const { buckets, found } = this;
+    const { starts, items, columns, rows, side } = buckets;
+    if (items.length === 0) return;
+    const search = ++this.#search;
+    const stamps = this.#stamps;
+    const fromColumn = held(Math.floor((left - buckets.left) / side), columns);
+    const toColumn = held(Math.floor((right - buckets.left) / side), columns);
+    const fromRow = held(Math.floor((top - buckets.top) / side), rows);
+    const toRow = held(Math.floor((bottom - buckets.top) / side), rows);
+    let count = 0;
     for (let row = fromRow; row <= toRow; row++)
-      for (let column = fromColumn; column <= toColumn; column++) {
-        const bucket = row * this.#columns + column;
-        const end = this.#starts[bucket + 1] as number;
-        for (let i = this.#starts[bucket] as number; i < end; i++) {
-          const segment = this.#items[i] as number;
-          if (this.#stamps[segment] === this.#search) continue;
-          this.#stamps[segment] = this.#search;
-          this.found[this.count++] = segment;
+      for (let bucket = row * columns + fromColumn; bucket <= row * columns + toColumn; bucket++) {
+        const end = starts[bucket + 1] as number;
+        for (let i = starts[bucket] as number; i < end; i++) {
+          const segment = items[i] as number;
+          if (stamps[segment] === search) continue;
+          stamps[segment] = search;
+          found[count++] = segment;
         }
       }
+    this.count = count;
   }
+}
+
+/** A column or row held within the buckets: the outermost ones stand for everything beyond. */
+function held(place: number, many: number): number {
+  return place < 0 ? 0 : place >= many ? many - 1 : place;
 }

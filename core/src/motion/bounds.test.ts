@@ -1,46 +1,106 @@
 import { describe, expect, it } from 'vitest';
+import type { TapeEvent } from '../tape/tape.ts';
 import { drive, openGround } from '../testing/drive.ts';
+import type { FileValue } from '../tuning/schema.ts';
+import { EDGE_LEFT, EDGE_MET, SENT, WRAPPED } from './events.ts';
 
-const ground = openGround({ size: { width: 200, height: 100 }, start: { x: 100, y: 50 }, frame: { x: 50, y: 20, width: 80, height: 60 } });
-const end = (values: Parameters<typeof drive>[0], ...keys: ('left' | 'right' | 'up' | 'down')[]) =>
-  drive(
-    { 'bounds.policy': 'clamp', ...values },
-    300,
-    keys.map((press) => ({ at: 0, press })),
-    ground,
-  ).state.motion;
+const ground = openGround({ size: { width: 400, height: 300 }, start: { x: 200, y: 150 } });
+const hold = (...controls: string[]) => controls.map((press) => ({ at: 0, press }) as TapeEvent);
+const run = (policy: string, controls: string[], more: Record<string, FileValue> = {}, ticks = 240) =>
+  drive({ 'bounds.policy': policy, 'ramp.model': 'instant', ...more }, ticks, hold(...controls), ground);
 
 describe('clamp', () => {
-  it('keeps the whole body, or its centre, in the ground or on the screen', () => {
-    expect(end({}, 'right', 'down')).toMatchObject({ x: 188, y: 88, vx: 0, vy: 0 });
-    expect(end({ 'bounds.measure': 'centre' }, 'left', 'up')).toMatchObject({ x: 0, y: 0 });
-    expect(end({ 'bounds.frame': 'screen' }, 'left', 'up')).toMatchObject({ x: 62, y: 32 });
-    expect(end({ 'bounds.inset.left': 10, 'bounds.inset.top': -5 }, 'left', 'up')).toMatchObject({ x: 22, y: 7 });
+  it('keeps the whole body in, to the pixel, and the velocity across the edge is 0', () => {
+    const world = run('clamp', ['right', 'down']);
+    expect(world.state.motion).toMatchObject({ x: 388, y: 288, vx: 0, vy: 0 });
+    const back = run('clamp', ['left', 'up']);
+    expect(back.state.motion).toMatchObject({ x: 12, y: 12 });
   });
 
-  it('takes the body as it lies about its origin', () => {
-    const box = { 'body.shape': 'box', 'body.width': 40, 'body.height': 20, 'body.originX': 0, 'body.originY': 1 };
-    expect(end(box, 'right', 'down')).toMatchObject({ x: 160, y: 100 });
-    expect(end(box, 'left', 'up')).toMatchObject({ x: 0, y: 20 });
+  it('by the centre lets half of the body out', () => {
+    expect(run('clamp', ['right'], { 'bounds.measure': 'centre' }).state.motion.x).toBe(400);
   });
 
-  it('on one axis only, and without edges not at all', () => {
-    expect(end({ 'bounds.axes': 'y' }, 'right', 'down').x).toBeGreaterThan(500);
-    expect(end({ 'bounds.policy': 'none' }, 'down').y).toBeGreaterThan(500);
+  it('heeds the origin, insets, and one axis alone', () => {
+    expect(run('clamp', ['right'], { 'body.originX': 0, 'bounds.inset.right': 10 }).state.motion.x).toBe(400 - 10 - 24);
+    expect(run('clamp', ['down'], { 'bounds.axes': 'x' }).state.motion.y).toBeGreaterThan(400);
+    expect(run('clamp', ['right'], { 'body.shape': 'box', 'body.width': 50 }).state.motion.x).toBe(375);
   });
 
-  it('keeps the motion along the edge, and holds a body larger than the frame in its middle', () => {
-    expect(
-      drive(
-        { 'bounds.policy': 'clamp' },
-        20,
-        [
-          { at: 0, press: 'up' },
-          { at: 0, press: 'right' },
-        ],
-        ground,
-      ).state.motion.vx,
-    ).toBeGreaterThan(90);
-    expect(end({ 'body.radius': 500 }, 'right')).toMatchObject({ x: 100, y: 50 });
+  it('along an edge keeps the speed along it, and tells when the edge is met and left', () => {
+    const events: TapeEvent[] = [...hold('right', 'down'), { at: 200, release: 'right' }];
+    const world = drive(
+      { 'ramp.model': 'instant' },
+      240,
+      events,
+      openGround({ size: { width: 400, height: 3000 }, start: { x: 380, y: 90 } }),
+    );
+    const seen = Array.from({ length: world.trace.end }, (_, row) => world.trace.at('events', row));
+    expect(seen.some((bits) => bits & EDGE_MET)).toBe(false);
+    const held = drive(
+      { 'bounds.policy': 'clamp', 'ramp.model': 'instant' },
+      240,
+      events,
+      openGround({ size: { width: 400, height: 3000 }, start: { x: 380, y: 90 } }),
+    ).trace;
+    expect(held.at('vy', 150)).toBeCloseTo(140 * Math.SQRT1_2, 9);
+    const bits = Array.from({ length: held.end }, (_, row) => held.at('events', row)).reduce((a, b) => a | b);
+    expect([bits & EDGE_MET, bits & EDGE_LEFT]).toEqual([EDGE_MET, EDGE_LEFT]);
+    expect(held.at('edge', 150)).toBe(2);
+  });
+
+  it('in a frame smaller than the body holds it in the middle', () => {
+    const tiny = openGround({ size: { width: 10, height: 10 }, start: { x: 5, y: 5 } });
+    expect(drive({ 'bounds.policy': 'clamp' }, 30, hold('right'), tiny).state.motion).toMatchObject({ x: 5, y: 5 });
+  });
+
+  it('by the screen means the frame', () => {
+    const framed = openGround({ start: { x: 100, y: 100 }, frame: { x: 50, y: 50, width: 200, height: 100 } });
+    expect(drive({ 'bounds.policy': 'clamp', 'bounds.frame': 'screen' }, 240, hold('right'), framed).state.motion.x).toBe(238);
+  });
+});
+
+describe('push', () => {
+  /** Peak-to-peak of the place while held against the edge. */
+  const tremble = (push: number) => {
+    const { trace } = run('push', ['right'], { 'bounds.push': push });
+    const places = Array.from({ length: 60 }, (_, i) => trace.at('x', trace.end - 1 - i));
+    return Math.max(...places) - Math.min(...places);
+  };
+  it('puts the body back inside and leaves its velocity, so that it trembles by what it is pushed', () => {
+    expect(tremble(10)).toBeGreaterThan(8);
+    expect(tremble(2)).toBeLessThan(tremble(10));
+    expect(run('push', ['right']).state.motion.vx).toBe(140);
+    expect(Math.max(...Array.from({ length: 240 }, (_, row) => run('push', ['right']).trace.at('x', row)))).toBeLessThanOrEqual(388);
+  });
+  it('never puts it past the middle', () => {
+    expect(run('push', ['right'], { 'bounds.push': 1e5 }).trace.at('x', 200)).toBeGreaterThanOrEqual(200);
+  });
+});
+
+describe('wrap', () => {
+  it('brings the body in at the other side once it is out of sight, over and over', () => {
+    const { trace } = run('wrap', ['right'], {}, 900);
+    const [places, bits] = [[], []] as [number[], number[]];
+    for (let row = 0; row < trace.end; row++) {
+      places.push(trace.at('x', row));
+      bits.push(trace.at('events', row) & WRAPPED);
+    }
+    expect(Math.max(...places)).toBeLessThanOrEqual(412);
+    expect(Math.min(...places)).toBeGreaterThanOrEqual(-12);
+    expect(bits.filter(Boolean).length).toBe(Math.floor((200 + 12 + (140 / 60) * 900) / 424));
+  });
+  it('by the centre wraps at the edge itself', () => {
+    const { trace } = run('wrap', ['left'], { 'bounds.measure': 'centre' }, 200);
+    for (let row = 0; row < trace.end; row++) expect(trace.at('x', row)).toBeLessThanOrEqual(400);
+  });
+});
+
+describe('sendTo', () => {
+  it('puts the body to the point at rest, and goes on from there', () => {
+    const { trace } = run('sendTo', ['right'], { 'bounds.sendToX': 60, 'bounds.sendToY': 80 });
+    const at = Array.from({ length: trace.end }, (_, row) => row).find((row) => trace.at('events', row) & SENT) as number;
+    expect([trace.at('x', at), trace.at('y', at), trace.at('speed', at)]).toEqual([60, 80, 0]);
+    expect(trace.at('x', at + 1)).toBeGreaterThan(60);
   });
 });

@@ -1,6 +1,7 @@
 import type { Ground } from '../ground/ground.ts';
 import { clamp } from '../math/functions.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+import { EDGE_LEFT, EDGE_MET, SENT, WRAPPED } from './events.ts';
 import type { BoundsState, Motion } from './slices.ts';
 
 /** Where the body's origin may be, in the ground's unit. */
@@ -10,50 +11,115 @@ export interface BoundsParameters {
   right: number;
   top: number;
   bottom: number;
+  push: number;
+  sendToX: number;
+  sendToY: number;
 }
+
+export const LEFT_SIDE = 1;
+export const RIGHT_SIDE = 2;
+export const TOP_SIDE = 4;
+export const BOTTOM_SIDE = 8;
 
 /** An interval that is narrower than nothing becomes its middle: a frame smaller than the body holds it centred. */
 function interval(low: number, high: number): [number, number] {
   return low <= high ? [low, high] : [(low + high) / 2, (low + high) / 2];
 }
 
-/** The frame less the insets, less what of the body lies on either side of its origin. */
+/** The rectangle whose edges count: the screen's frame where it is meant and the ground has one, else the whole ground. */
+export function edgeFrame(parameters: Parameters, ground: Ground): { x: number; y: number; width: number; height: number } {
+  return parameters.bounds.frame === 'screen' && ground.frame ? ground.frame : { x: 0, y: 0, ...ground.size };
+}
+
+/**
+ * The frame less the insets, less what of the body lies on either side of its origin. Wrapping by the whole body works the
+ * other way round: the body has to be out of sight before it comes in at the other side.
+ */
 export function prepareBounds(parameters: Parameters, ground: Ground): BoundsParameters {
   const { bounds, body } = parameters;
-  const frame = bounds.frame === 'screen' && ground.frame ? ground.frame : { x: 0, y: 0, ...ground.size };
+  const frame = edgeFrame(parameters, ground);
   const whole = bounds.measure === 'body' ? 1 : 0;
   const width = whole * (body.shape === 'circle' ? 2 * body.radius : body.width);
   const height = whole * (body.shape === 'circle' ? 2 * body.radius : body.height);
+  const out = bounds.policy === 'wrap';
+  const [before, after] = [width * body.originX, width * (1 - body.originX)];
+  const [above, below] = [height * body.originY, height * (1 - body.originY)];
   const [left, right] = interval(
-    frame.x + bounds.inset.left + width * body.originX,
-    frame.x + frame.width - bounds.inset.right - width * (1 - body.originX),
+    frame.x + bounds.inset.left + (out ? -after : before),
+    frame.x + frame.width - bounds.inset.right - (out ? -before : after),
   );
   const [top, bottom] = interval(
-    frame.y + bounds.inset.top + height * body.originY,
-    frame.y + frame.height - bounds.inset.bottom - height * (1 - body.originY),
+    frame.y + bounds.inset.top + (out ? -below : above),
+    frame.y + frame.height - bounds.inset.bottom - (out ? -above : below),
   );
-  const free = (axis: 'x' | 'y') => bounds.axes !== 'both' && bounds.axes !== axis;
+  const free = (axis: 'x' | 'y') => bounds.policy === 'none' || (bounds.axes !== 'both' && bounds.axes !== axis);
   return {
     policy: bounds.policy,
     left: free('x') ? -Infinity : left,
     right: free('x') ? Infinity : right,
     top: free('y') ? -Infinity : top,
     bottom: free('y') ? Infinity : bottom,
+    push: bounds.push,
+    sendToX: bounds.sendToX,
+    sendToY: bounds.sendToY,
   };
 }
 
-/** Clamp: the place is held in the limits, and the velocity across the edge that holds it goes to 0. */
+/** What happens at the edges that the body has passed; a body within them costs one comparison a side. */
 export function stepBounds(state: BoundsState, p: BoundsParameters, motion: Motion): void {
+  const was = state.held;
+  state.happened = 0;
   state.held = 0;
-  if (p.policy !== 'clamp') return;
-  if (motion.x < p.left || motion.x > p.right) {
-    motion.x = clamp(motion.x, p.left, p.right);
-    motion.vx = 0;
-    state.held = 1;
+  state.sides = 0;
+  if (motion.x < p.left || motion.x > p.right || motion.y < p.top || motion.y > p.bottom) meetEdge(state, p, motion);
+  if (state.held !== was) state.happened |= state.held ? EDGE_MET : EDGE_LEFT;
+}
+
+function meetEdge(state: BoundsState, p: BoundsParameters, motion: Motion): void {
+  const across = motion.x < p.left ? LEFT_SIDE : motion.x > p.right ? RIGHT_SIDE : 0;
+  const down = motion.y < p.top ? TOP_SIDE : motion.y > p.bottom ? BOTTOM_SIDE : 0;
+  state.sides = across | down;
+  switch (p.policy) {
+    case 'none':
+      return;
+    case 'clamp':
+      // Held in the limits; the velocity across the edge goes to 0.
+      if (across !== 0) motion.vx = 0;
+      if (down !== 0) motion.vy = 0;
+      motion.x = clamp(motion.x, p.left, p.right);
+      motion.y = clamp(motion.y, p.top, p.bottom);
+      state.held = 1;
+      return;
+    case 'push':
+      // Put back inside and left its velocity: that is what trembles or pops.
+      if (across !== 0) motion.x = pushed(across === LEFT_SIDE, p.left, p.right, p.push);
+      if (down !== 0) motion.y = pushed(down === TOP_SIDE, p.top, p.bottom, p.push);
+      state.held = 1;
+      return;
+    case 'wrap':
+      if (across !== 0) motion.x = wrapped(motion.x, p.left, p.right);
+      if (down !== 0) motion.y = wrapped(motion.y, p.top, p.bottom);
+      state.happened |= WRAPPED;
+      return;
+    case 'sendTo':
+      motion.x = clamp(p.sendToX, p.left, p.right);
+      motion.y = clamp(p.sendToY, p.top, p.bottom);
+      motion.vx = 0;
+      motion.vy = 0;
+      state.happened |= SENT;
   }
-  if (motion.y < p.top || motion.y > p.bottom) {
-    motion.y = clamp(motion.y, p.top, p.bottom);
-    motion.vy = 0;
-    state.held = 1;
-  }
+}
+
+/** The place `push` inside the edge, but never past the middle. */
+function pushed(low: boolean, from: number, to: number, push: number): number {
+  const middle = (from + to) / 2;
+  return low ? Math.min(from + push, middle) : Math.max(to - push, middle);
+}
+
+/** A value brought into [low, high) by whole spans. */
+function wrapped(value: number, low: number, high: number): number {
+  const span = high - low;
+  if (span <= 0) return low;
+  const rest = value - low - Math.floor((value - low) / span) * span;
+  return low + (rest < span ? rest : 0);
 }

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Ground, readGround } from '../ground/ground.ts';
 import { isSolidAt, wallSegments } from '../ground/outlines.ts';
-import { WallIndex } from '../ground/wallIndex.ts';
+import { bucketWalls, WallIndex } from '../ground/wallIndex.ts';
 import type { TapeEvent } from '../tape/tape.ts';
 import { drive, openGround } from '../testing/drive.ts';
 import type { FileValue } from '../tuning/schema.ts';
@@ -48,7 +48,7 @@ describe('sliding along a wall', () => {
 
   it.each(shapes)('keeps max(0, cos θ − μ sin θ) of the speed at every angle (%s)', (_, shape) => {
     for (const friction of [0, 0.1, 0.6])
-      for (let angle = 1; angle <= 89; angle += 4) {
+      for (let angle = 1; angle <= 89; angle++) {
         const world = drive({ ...instant, ...shape, 'contact.wallFriction': friction }, 20, push(angle), floor);
         const radians = (angle * Math.PI) / 180;
         expect(Math.abs(world.state.motion.vx / 140 - Math.max(0, Math.cos(radians) - friction * Math.sin(radians)))).toBeLessThan(1e-6);
@@ -62,11 +62,15 @@ describe('sliding along a wall', () => {
     expect(drive({ ...instant, 'contact.response': 'none' }, 60, push(90), floor).state.motion.y).toBeGreaterThan(100);
   });
 
-  it.each(shapes)('along 300 cells is even at every border of a cell (%s)', (_, shape) => {
-    const cells = ['.'.repeat(300), '#'.repeat(300)];
+  it.each(shapes)('along 1,000 cells is even at every border of a cell (%s)', (_, shape) => {
+    const cells = ['.'.repeat(1000), '#'.repeat(1000)];
     const ground = openGround({ cells, start: { x: 30, y: 19 } });
-    const { trace } = drive({ ...instant, ...shape }, 60 * 60, push(20), ground);
-    for (let row = 30; row < trace.end; row++) expect(Math.abs(trace.at('speed', row) - 140 * Math.cos(Math.PI / 9))).toBeLessThan(1e-6);
+    const { trace } = drive({ ...instant, ...shape, 'pace.walkSpeed': 1000 }, 60 * 32, push(20), ground);
+    const steady = 1000 * Math.cos(Math.PI / 9);
+    let worst = 0;
+    for (let row = 30; row < trace.end; row++) worst = Math.max(worst, Math.abs(trace.at('speed', row) - steady));
+    expect(worst).toBeLessThan(1e-6);
+    expect(trace.at('x', trace.end - 1)).toBeGreaterThan(29_000);
   });
 
   it.each(shapes)('into a corner comes to rest and does not tremble (%s)', (_, shape) => {
@@ -148,7 +152,7 @@ describe('outlines', () => {
         coordinate,
         (walls, x, y) => {
           const ground = walled(walls);
-          const index = new WallIndex(ground);
+          const index = new WallIndex(bucketWalls(ground));
           index.near(x - 20, y - 20, x + 20, y + 20);
           const found = new Set(index.found.subarray(0, index.count));
           for (let s = 0; s * 4 < index.segments.length; s++) {
@@ -163,61 +167,116 @@ describe('outlines', () => {
 });
 
 describe('any ground and any hands', () => {
+  const WIDTH = 256;
   const cells = fc.array(
     fc.array(fc.constantFrom('.', '.', '.', '#'), { minLength: 8, maxLength: 8 }).map((row) => row.join('')),
     { minLength: 8, maxLength: 8 },
   );
+  const coordinate = fc.integer({ min: 0, max: WIDTH });
   const walls = fc.array(
-    fc.tuple(
-      ...(Array(4).fill(fc.integer({ min: 0, max: 256 })) as [
-        fc.Arbitrary<number>,
-        fc.Arbitrary<number>,
-        fc.Arbitrary<number>,
-        fc.Arbitrary<number>,
-      ]),
-    ),
-    { maxLength: 6 },
+    fc.record({ points: fc.array(fc.tuple(coordinate, coordinate), { minLength: 2, maxLength: 4 }), closed: fc.boolean() }),
+    { maxLength: 4 },
   );
   const stick = fc.tuple(fc.double({ min: -1, max: 1, noNaN: true }), fc.double({ min: -1, max: 1, noNaN: true }));
+  const sticks = fc.array(stick, { minLength: 1, maxLength: 4 });
+  const body = fc.constantFrom<Record<string, FileValue>>(
+    { 'body.radius': 6 },
+    { 'body.shape': 'box', 'body.width': 14, 'body.height': 9 },
+    { 'body.radius': 6, 'contact.cornerAssist': 4 },
+    { 'body.radius': 6, 'contact.wallFriction': 0.3, 'contact.keepSpeed': true },
+  );
+  const model = fc.constantFrom('linear', 'instant');
+  const speed = fc.constantFrom(80, 400, 6000);
 
-  it('the body is never inside a wall, never across one, never NaN', () => {
+  const groundOf = (rows: string[], lines: { points: [number, number][]; closed: boolean }[], start: { x: number; y: number }) => {
+    const own = lines.filter(({ points }) => points.some(([x, y]) => x !== points[0]?.[0] || y !== points[0]?.[1]));
+    const read = readGround({
+      format: 'zygopod/ground',
+      version: 1,
+      name: 'Any',
+      size: { width: WIDTH, height: WIDTH },
+      cells: rows,
+      walls: own,
+      start,
+    });
+    if (!read.ok) throw new Error(JSON.stringify(read.faults));
+    return read.value;
+  };
+  const run = (ground: Ground, shape: Record<string, FileValue>, hands: [number, number][], ramp: string, walk: number): World =>
+    drive(
+      { ...instant, ...shape, 'ramp.model': ramp, 'pace.walkSpeed': walk },
+      hands.length * 10,
+      hands.map((at, i): TapeEvent => ({ at: i * 10, stick: at })),
+      ground,
+    );
+
+  /** How far the walls reach into a body at (x, y): 0 or less when it is clear of them. */
+  function depth(ground: Ground, shape: Record<string, FileValue>, x: number, y: number): number {
+    if (shape['body.shape'] !== 'box') return 6 - clearance(ground, x, y);
+    const s = wallSegments(ground);
+    let least = Infinity;
+    for (let i = 0; i < s.length; i += 4) least = Math.min(least, boxDistance(s.subarray(i, i + 4), x, y));
+    return 1 - least;
+  }
+
+  it('the body is never inside a wall, never across one, never NaN: 10,000 runs', () => {
     fc.assert(
-      fc.property(
-        cells,
-        walls,
-        fc.array(stick, { minLength: 1, maxLength: 8 }),
-        fc.constantFrom('linear', 'instant'),
-        fc.constantFrom(80, 400, 6000),
-        (rows, lines, sticks, model, walkSpeed) => {
-          const read = readGround({
-            format: 'zygopod/ground',
-            version: 1,
-            name: 'Any',
-            size: { width: 256, height: 256 },
-            cells: rows,
-            walls: lines
-              .filter(([a, b, c, d]) => a !== c || b !== d)
-              .map(([a, b, c, d]) => ({
-                points: [
-                  [a, b],
-                  [c, d],
-                ],
-              })),
-            start: { x: 128, y: 128 },
-          });
-          if (!read.ok) throw new Error('no ground');
-          const events = sticks.map((stick, i): TapeEvent => ({ at: i * 12, stick }));
-          const values = { ...instant, 'ramp.model': model, 'pace.walkSpeed': walkSpeed, 'pace.sprintSpeed': walkSpeed, 'body.radius': 6 };
-          const world: World = drive(values, sticks.length * 12, events, read.value);
-          const free = clearance(read.value, world.trace.at('x', 0), world.trace.at('y', 0)) >= 6;
-          for (let row = 1; row < world.trace.end; row++) {
-            const [x, y] = [world.trace.at('x', row), world.trace.at('y', row)];
-            expect(Number.isFinite(x) && Number.isFinite(y)).toBe(true);
-            if (free) expect(clearance(read.value, x, y)).toBeGreaterThanOrEqual(6 - 1e-5);
-          }
-        },
-      ),
-      { numRuns: 2000 },
+      fc.property(cells, walls, sticks, model, speed, body, (rows, lines, hands, ramp, walk, shape) => {
+        const ground = groundOf(rows, lines, { x: 128, y: 128 });
+        const world = run(ground, shape, hands, ramp, walk);
+        const free = depth(ground, shape, world.trace.at('x', 0), world.trace.at('y', 0)) <= 0;
+        for (let row = 1; row < world.trace.end; row++) {
+          const [x, y] = [world.trace.at('x', row), world.trace.at('y', row)];
+          if (!Number.isFinite(x) || !Number.isFinite(y)) throw new Error(`row ${row} is at ${x}, ${y}`);
+          if (free && depth(ground, shape, x, y) > 1e-5) throw new Error(`row ${row} at ${x}, ${y} is in a wall`);
+        }
+      }),
+      { numRuns: 10_000 },
+    );
+  });
+
+  it('a mirrored scene gives the mirrored trace', () => {
+    fc.assert(
+      fc.property(cells, walls, sticks, model, body, (rows, lines, hands, ramp, shape) => {
+        const ground = groundOf(rows, lines, { x: 128, y: 128 });
+        // Only from a free start, the skin clear, too: where a body in a wall is put depends on where the search for a place begins.
+        fc.pre(depth(ground, shape, 128, 128) < -0.02 && !isSolidAt(ground, 128, 128));
+        const mirror = groundOf(
+          rows.map((row) => [...row].reverse().join('')),
+          lines.map(({ points, closed }) => ({ points: points.map(([x, y]) => [WIDTH - x, y] as [number, number]), closed })),
+          { x: 128, y: 128 },
+        );
+        const { trace } = run(ground, shape, hands, ramp, 200);
+        const other = run(
+          mirror,
+          shape,
+          hands.map(([x, y]) => [-x, y]),
+          ramp,
+          200,
+        ).trace;
+        for (let row = 0; row < trace.end; row++) {
+          expect(Math.abs(WIDTH - other.at('x', row) - trace.at('x', row))).toBeLessThan(1e-6);
+          expect(Math.abs(other.at('y', row) - trace.at('y', row))).toBeLessThan(1e-6);
+        }
+      }),
+      { numRuns: 1000 },
     );
   });
 });
+
+/** Size, as a multiple of the 14 × 9 box at (x, y), of the box that a segment just touches. */
+function boxDistance(segment: ArrayLike<number>, x: number, y: number): number {
+  const at = (t: number) => {
+    const px = (segment[0] as number) + ((segment[2] as number) - (segment[0] as number)) * t;
+    const py = (segment[1] as number) + ((segment[3] as number) - (segment[1] as number)) * t;
+    return Math.max(Math.abs(px - x) / 7, Math.abs(py - y) / 4.5);
+  };
+  // The larger of two distances to a point on a line is convex: ternary search.
+  let [low, high] = [0, 1];
+  for (let i = 0; i < 60; i++) {
+    const [a, b] = [low + (high - low) / 3, high - (high - low) / 3];
+    if (at(a) < at(b)) high = b;
+    else low = a;
+  }
+  return at((low + high) / 2);
+}

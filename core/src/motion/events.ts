@@ -16,6 +16,13 @@ export const eventNames = [
   ['actionPressed', 'Action pressed'],
   ['actionHeld', 'Action held'],
   ['actionReleased', 'Action released'],
+  ['wallMet', 'Met a wall'],
+  ['wallLeft', 'Left the wall'],
+  ['edgeMet', 'Met the edge'],
+  ['edgeLeft', 'Left the edge'],
+  ['wrapped', 'In at the other side'],
+  ['sent', 'Sent to the point'],
+  ['launched', 'Pebble thrown'],
 ] as const;
 
 export const SPRINT_BEGAN = 1;
@@ -31,3 +38,10 @@ export const SPRINT_CANCELLED = 512;
 export const ACTION_PRESSED = 1024;
 export const ACTION_HELD = 2048;
 export const ACTION_RELEASED = 4096;
+export const WALL_MET = 8192;
+export const WALL_LEFT = 16384;
+export const EDGE_MET = 32768;
+export const EDGE_LEFT = 65536;
+export const WRAPPED = 131072;
+export const SENT = 262144;
+export const LAUNCHED = 524288;

@@ -1,6 +1,8 @@
 import { atan2, clamp, DEGREE, exp2, length, TAU, wrapAngle } from '../math/functions.ts';
+import { LAUNCH } from '../tape/controls.ts';
 import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+import { LAUNCHED } from './events.ts';
 import type { ClockState, FacingState, IntentState, Motion, VelocityState } from './slices.ts';
 
 /** Speed (unit/s) or input under which there is no direction to face. */
@@ -65,6 +67,7 @@ export function stepFacing(
   hands: Hands,
   clock: ClockState,
 ): void {
+  state.happened = hands.pressed & (1 << LAUNCH) ? LAUNCHED : 0;
   if (p.turns) aim(state, p, velocity.heading);
   else {
     const x = p.fromMovement ? motion.vx : p.fromInput ? intent.x : hands.pointX - motion.x;

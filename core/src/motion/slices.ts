@@ -147,10 +147,23 @@ export function createVelocity(): VelocityState {
 export interface BoundsState {
   /** 1 while the body is held at an edge. */
   held: number;
+  /** Which edges were met this tick: bits 1 left, 2 right, 4 top, 8 bottom. */
+  sides: number;
+  happened: number;
 }
 
 export function createBounds(): BoundsState {
-  return { held: 0 };
+  return { held: 0, sides: 0, happened: 0 };
+}
+
+export interface CameraState {
+  /** World point in the middle of the view. */
+  x: number;
+  y: number;
+}
+
+export function createCamera(): CameraState {
+  return { x: 0, y: 0 };
 }
 
 export interface FacingState {
@@ -161,21 +174,33 @@ export interface FacingState {
   /** The direction that was last aimed along: the same one again needs no working out. */
   alongX: number;
   alongY: number;
+  happened: number;
 }
 
 export function createFacing(): FacingState {
-  return { angle: 0, goal: 0, alongX: 0, alongY: 0 };
+  return { angle: 0, goal: 0, alongX: 0, alongY: 0, happened: 0 };
 }
 
-/** What the body meets: how many walls this tick, the last one's normal, and the surface underfoot. */
+/** What the body meets: how many walls this tick, the first one met, and the surface underfoot. */
 export interface ContactState {
   count: number;
+  /** Normal of the first wall met this tick, towards the body; kept until the next contact. */
   normalX: number;
   normalY: number;
+  /** Where the body touched it. */
+  pointX: number;
+  pointY: number;
+  /** Velocity with which it was met, unit/s. */
+  vx: number;
+  vy: number;
+  /** Where the body's origin would have gone without walls. */
+  freeX: number;
+  freeY: number;
   /** Speed factor of the surface under the body's centre. */
   surface: number;
+  happened: number;
 }
 
 export function createContact(): ContactState {
-  return { count: 0, normalX: 0, normalY: 0, surface: 1 };
+  return { count: 0, normalX: 0, normalY: 0, pointX: 0, pointY: 0, vx: 0, vy: 0, freeX: 0, freeY: 0, surface: 1, happened: 0 };
 }

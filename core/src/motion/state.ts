@@ -1,8 +1,10 @@
 import {
   type BoundsState,
+  type CameraState,
   type ClockState,
   type ContactState,
   createBounds,
+  createCamera,
   createClock,
   createContact,
   createFacing,
@@ -27,6 +29,7 @@ export interface State {
   contact: ContactState;
   bounds: BoundsState;
   facing: FacingState;
+  camera: CameraState;
 }
 
 export function createState(): State {
@@ -39,6 +42,7 @@ export function createState(): State {
     contact: createContact(),
     bounds: createBounds(),
     facing: createFacing(),
+    camera: createCamera(),
   };
 }
 

@@ -1,10 +1,26 @@
-import { length } from '../math/functions.ts';
+import type { WallBuckets } from '../ground/wallIndex.ts';
 
 /** The first contact of a swept body: the part of the way until it, in [0, 1], and the wall's normal, which points at the body. */
 export interface Hit {
   time: number;
   normalX: number;
   normalY: number;
+  /** Number of the segment that is touched; −1 while there is none. */
+  segment: number;
+}
+
+/**
+ * A body on its way: its centre (x, y), the displacement (dx, dy) with its length, and half of its sides (for a circle both
+ * are the radius). One object for all that a sweep reads, because numbers in an object cost nothing to hand on.
+ */
+export interface Way {
+  x: number;
+  y: number;
+  dx: number;
+  dy: number;
+  length: number;
+  halfWidth: number;
+  halfHeight: number;
 }
 
 /**
@@ -17,22 +33,25 @@ export const SLOP = 1e-6;
 const GRAZE = 1e-12;
 
 /** Takes a contact if it comes before what `hit` holds: the body is laid down at its full size before the wall. */
-function take(hit: Hit, time: number, normalX: number, normalY: number, approach: number): void {
+function take(hit: Hit, segment: number, time: number, normalX: number, normalY: number, approach: number): void {
   const moved = time + SLOP / approach;
   const held = moved < 0 ? 0 : moved;
   if (held >= hit.time) return;
   hit.time = held;
   hit.normalX = normalX;
   hit.normalY = normalY;
+  hit.segment = segment;
 }
 
-/** Circle of radius `r` at (x, y) moving by (dx, dy), against the point (px, py). */
-function sweepPoint(x: number, y: number, dx: number, dy: number, r: number, px: number, py: number, hit: Hit): void {
-  const fx = x - px;
-  const fy = y - py;
-  const a = dx * dx + dy * dy;
+/** The circle against an end of a segment. */
+function sweepPoint(way: Way, px: number, py: number, segment: number, hit: Hit): void {
+  const { dx, dy } = way;
+  const fx = way.x - px;
+  const fy = way.y - py;
   const b = fx * dx + fy * dy;
   if (b >= 0) return;
+  const r = way.halfWidth - SLOP;
+  const a = way.length * way.length;
   const c = fx * fx + fy * fy - r * r;
   const discriminant = b * b - a * c;
   if (discriminant < 0) return;
@@ -40,48 +59,42 @@ function sweepPoint(x: number, y: number, dx: number, dy: number, r: number, px:
   if (time > 1) return;
   const nx = fx + dx * time;
   const ny = fy + dy * time;
-  const size = length(nx, ny);
+  const size = Math.sqrt(nx * nx + ny * ny);
   if (size === 0) return;
   const approach = (dx * nx + dy * ny) / size;
-  if (approach < -GRAZE * Math.sqrt(a)) take(hit, time, nx / size, ny / size, approach);
+  if (approach < -GRAZE * way.length) take(hit, segment, time, nx / size, ny / size, approach);
 }
 
 /**
  * A circle swept against a segment: a point swept against the capsule around it (Ericson, Real-Time Collision Detection,
- * 2005, section 5.5). Felt from both sides. `hit.time` has to be set to the largest time of interest before.
+ * 2005, section 5.5). A capsule is convex, so there is one place where the way enters it: on its side where the way comes
+ * within the radius beside the segment, else on the round end that lies there. Felt from both sides. `hit.time` has to be
+ * set to the largest time of interest before.
  */
-export function sweepCircle(
-  x: number,
-  y: number,
-  dx: number,
-  dy: number,
-  radius: number,
-  segments: Float64Array,
-  index: number,
-  hit: Hit,
-): void {
+export function sweepCircle(way: Way, { segments, courses }: WallBuckets, index: number, hit: Hit): void {
   const i = index * 4;
-  const ax = segments[i] as number;
-  const ay = segments[i + 1] as number;
-  const bx = segments[i + 2] as number;
-  const by = segments[i + 3] as number;
-  const size = length(bx - ax, by - ay);
-  const ux = (bx - ax) / size;
-  const uy = (by - ay) / size;
-  const r = radius - SLOP;
-  // The normal on the body's side.
-  const side = (x - ax) * -uy + (y - ay) * ux < 0 ? -1 : 1;
-  const nx = -uy * side;
-  const ny = ux * side;
-  const away = (x - ax) * nx + (y - ay) * ny;
-  const approach = dx * nx + dy * ny;
-  if (approach < -GRAZE * length(dx, dy)) {
-    const time = away <= r ? 0 : (away - r) / -approach;
-    const foot = (x + dx * time - ax) * ux + (y + dy * time - ay) * uy;
-    if (time <= 1 && foot >= 0 && foot <= size) take(hit, time, nx, ny, approach);
+  const c = index * 3;
+  const ux = courses[c] as number;
+  const uy = courses[c + 1] as number;
+  const rx = way.x - (segments[i] as number);
+  const ry = way.y - (segments[i + 1] as number);
+  const beside = rx * -uy + ry * ux;
+  const side = beside < 0 ? -1 : 1;
+  const approach = (way.dx * -uy + way.dy * ux) * side;
+  const r = way.halfWidth - SLOP;
+  const out = beside * side - r;
+  const nears = approach < -GRAZE * way.length;
+  let foot = rx * ux + ry * uy;
+  let time = 0;
+  if (out > 0) {
+    if (!nears) return;
+    time = out / -approach;
+    if (time > 1) return;
+    foot += (way.dx * ux + way.dy * uy) * time;
   }
-  sweepPoint(x, y, dx, dy, r, ax, ay, hit);
-  sweepPoint(x, y, dx, dy, r, bx, by, hit);
+  if (foot < 0) sweepPoint(way, segments[i] as number, segments[i + 1] as number, index, hit);
+  else if (foot > (courses[c + 2] as number)) sweepPoint(way, segments[i + 2] as number, segments[i + 3] as number, index, hit);
+  else if (nears) take(hit, index, time, -uy * side, ux * side, approach);
 }
 
 /** Times between which a moving value is within [low, high]; the caller's `window` is narrowed. */
@@ -109,71 +122,46 @@ function narrow(value: number, speed: number, low: number, high: number, axis: n
   if (last < window.exit) window.exit = last;
 }
 
-/** Whether a body that overlaps a segment moves away from it along an axis: that is never held back. */
-function isLeaving(
-  axis: number,
-  along: number,
-  x: number,
-  y: number,
-  ax: number,
-  ay: number,
-  bx: number,
-  by: number,
-  nx: number,
-  ny: number,
-): boolean {
-  const away =
-    axis === 1
-      ? outside(x, ax < bx ? ax : bx, ax < bx ? bx : ax)
-      : axis === 2
-        ? outside(y, ay < by ? ay : by, ay < by ? by : ay)
-        : (x - ax) * nx + (y - ay) * ny;
-  return along * away > 0;
-}
-
 /** How far a value lies beyond an interval; 0 inside. */
 function outside(value: number, low: number, high: number): number {
   return value < low ? value - low : value > high ? value - high : 0;
 }
 
 /**
- * A level box with half sides (halfWidth, halfHeight) swept against a segment, by separating axes: the box's two and the
- * segment's normal (Ericson 2005, section 5.5.8). Felt from both sides.
+ * A level box swept against a segment, by separating axes: the box's two and the segment's normal (Ericson 2005, section
+ * 5.5.8). Felt from both sides.
  */
-export function sweepBox(
-  x: number,
-  y: number,
-  dx: number,
-  dy: number,
-  halfWidth: number,
-  halfHeight: number,
-  segments: Float64Array,
-  index: number,
-  hit: Hit,
-): void {
+export function sweepBox(way: Way, { segments, courses }: WallBuckets, index: number, hit: Hit): void {
+  const { x, y, dx, dy } = way;
   const i = index * 4;
   const ax = segments[i] as number;
   const ay = segments[i + 1] as number;
   const bx = segments[i + 2] as number;
   const by = segments[i + 3] as number;
-  const w = halfWidth - SLOP;
-  const h = halfHeight - SLOP;
-  const size = length(bx - ax, by - ay);
-  const nx = -(by - ay) / size;
-  const ny = (bx - ax) / size;
+  const [left, right] = ax < bx ? [ax, bx] : [bx, ax];
+  const [top, bottom] = ay < by ? [ay, by] : [by, ay];
+  const w = way.halfWidth - SLOP;
+  const h = way.halfHeight - SLOP;
+  const nx = -(courses[index * 3 + 1] as number);
+  const ny = courses[index * 3] as number;
+  const beside = (x - ax) * nx + (y - ay) * ny;
+  const across = dx * nx + dy * ny;
   const reach = w * (nx < 0 ? -nx : nx) + h * (ny < 0 ? -ny : ny);
   window.enter = -Infinity;
   window.exit = Infinity;
   window.axis = 0;
-  narrow(x, dx, (ax < bx ? ax : bx) - w, (ax < bx ? bx : ax) + w, 1);
-  narrow(y, dy, (ay < by ? ay : by) - h, (ay < by ? by : ay) + h, 2);
-  narrow((x - ax) * nx + (y - ay) * ny, dx * nx + dy * ny, -reach, reach, 3);
-  if (window.enter > window.exit || window.enter > 1 || window.exit <= 0 || window.axis === 0) return;
-  const along = window.axis === 1 ? dx : window.axis === 2 ? dy : dx * nx + dy * ny;
-  if (window.enter < 0 && isLeaving(window.axis, along, x, y, ax, ay, bx, by, nx, ny)) return;
+  narrow(x, dx, left - w, right + w, 1);
+  narrow(y, dy, top - h, bottom + h, 2);
+  narrow(beside, across, -reach, reach, 3);
+  const { enter, exit, axis } = window;
+  if (enter > exit || enter > 1 || exit <= 0 || axis === 0) return;
+  const along = axis === 1 ? dx : axis === 2 ? dy : across;
+  // A body that overlaps the segment and moves away from it on this axis is not held back.
+  const away = axis === 1 ? outside(x, left, right) : axis === 2 ? outside(y, top, bottom) : beside;
+  if (enter < 0 && along * away > 0) return;
   const sign = along < 0 ? 1 : -1;
-  const normalX = window.axis === 1 ? sign : window.axis === 2 ? 0 : nx * sign;
-  const normalY = window.axis === 1 ? 0 : window.axis === 2 ? sign : ny * sign;
+  const normalX = axis === 1 ? sign : axis === 2 ? 0 : nx * sign;
+  const normalY = axis === 1 ? 0 : axis === 2 ? sign : ny * sign;
   const approach = along < 0 ? along : -along;
-  if (approach < -GRAZE * length(dx, dy)) take(hit, window.enter < 0 ? 0 : window.enter, normalX, normalY, approach);
+  if (approach < -GRAZE * way.length) take(hit, index, enter < 0 ? 0 : enter, normalX, normalY, approach);
 }

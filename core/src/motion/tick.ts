@@ -4,6 +4,7 @@ import { length } from '../math/functions.ts';
 import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { type BoundsParameters, prepareBounds, stepBounds } from './bounds.ts';
+import { type CameraParameters, prepareCamera, stepCamera } from './camera.ts';
 import { type ContactParameters, prepareContact, stepContact } from './contact.ts';
 import { type FacingParameters, prepareFacing, stepFacing } from './facing.ts';
 import { type GaitParameters, prepareGait, settleGait, stepGait } from './gait.ts';
@@ -20,6 +21,7 @@ export interface Plan {
   contact: ContactParameters;
   bounds: BoundsParameters;
   facing: FacingParameters;
+  camera: CameraParameters;
   /** Ticks a second, and whether every tick has that length. */
   hz: number;
   fixed: boolean;
@@ -33,6 +35,7 @@ export function preparePlan(parameters: Parameters, ground: Ground, walls: WallI
     contact: prepareContact(parameters, ground, walls),
     bounds: prepareBounds(parameters, ground),
     facing: prepareFacing(parameters),
+    camera: prepareCamera(parameters, ground),
     hz: parameters.clock.hz,
     fixed: parameters.clock.stepping === 'fixed',
   };
@@ -45,9 +48,9 @@ function hasNoHeadway(motion: Motion, fromX: number, fromY: number): boolean {
   return length(motion.x - fromX, motion.y - fromY) < HEADWAY * length(motion.dx, motion.dy);
 }
 
-/** One tick of `clock.dt` seconds: hands → intent → gait and stamina → velocity → contact → bounds → facing. */
+/** One tick of `clock.dt` seconds: hands → intent → gait and stamina → velocity → contact → bounds → facing → camera. */
 export function tick(state: State, plan: Plan, hands: Hands): void {
-  const { motion, intent, gait, velocity, contact, bounds, facing, clock } = state;
+  const { motion, intent, gait, velocity, contact, bounds, facing, camera, clock } = state;
   stepIntent(intent, plan.intent, hands, facing, gait, clock);
   stepGait(gait, plan.gait, intent, clock);
   stepVelocity(velocity, plan.velocity, motion, intent, gait, contact, facing, clock);
@@ -60,6 +63,7 @@ export function tick(state: State, plan: Plan, hands: Hands): void {
 
   stepFacing(facing, plan.facing, motion, velocity, intent, hands, clock);
   settleGait(gait, intent, motion, clock);
+  stepCamera(camera, plan.camera, motion, clock);
   clock.tick++;
   clock.time += clock.dt;
 }

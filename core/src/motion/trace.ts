@@ -1,5 +1,6 @@
 import { DEGREE, length } from '../math/functions.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+import { ContactLog } from './contactLog.ts';
 import { compassName, inDegrees } from './facing.ts';
 import { gaits } from './gait.ts';
 import type { State } from './state.ts';
@@ -21,6 +22,9 @@ export const columns = [
   'amount',
   'sprintWanted',
   'sprintGiven',
+  'edge',
+  'cameraX',
+  'cameraY',
   'events',
 ] as const;
 export type Column = (typeof columns)[number];
@@ -36,6 +40,8 @@ export class Trace {
   readonly capacity: number;
   /** One past the newest row. */
   end = 0;
+  /** What was met in rows with contact. */
+  readonly contacts: ContactLog;
   readonly #data: Float64Array;
   /** Place of the next row in the data. */
   #next = 0;
@@ -43,6 +49,7 @@ export class Trace {
   constructor(capacity: number) {
     this.capacity = capacity;
     this.#data = new Float64Array(capacity * WIDTH);
+    this.contacts = new ContactLog(capacity);
   }
 
   /** The oldest row still held. */
@@ -53,6 +60,7 @@ export class Trace {
   clear(): void {
     this.end = 0;
     this.#next = 0;
+    this.contacts.clear();
   }
 
   /** The value of a column in a row that is held. */
@@ -81,7 +89,11 @@ export class Trace {
     d[i++] = intent.amount;
     d[i++] = intent.sprintWanted;
     d[i++] = gait.sprinting;
-    d[i] = intent.happened | gait.happened;
+    d[i++] = state.bounds.sides;
+    d[i++] = state.camera.x;
+    d[i++] = state.camera.y;
+    d[i] = intent.happened | gait.happened | state.contact.happened | state.bounds.happened | state.facing.happened;
+    if (state.contact.count > 0) this.contacts.write(this.end, state.contact);
     this.#next = i + 1 === d.length ? 0 : i + 1;
     this.end++;
   }

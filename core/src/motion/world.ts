@@ -1,11 +1,12 @@
 import type { Ground } from '../ground/ground.ts';
-import { WallIndex } from '../ground/wallIndex.ts';
+import { bucketWalls, type WallBuckets, WallIndex } from '../ground/wallIndex.ts';
 import { clamp, DEGREE } from '../math/functions.ts';
 import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
-import { freePlace } from './contact.ts';
+import { settleCamera } from './camera.ts';
 import { forgetDirection } from './facing.ts';
 import { forgetHands } from './intent.ts';
+import { freePlace } from './overlap.ts';
 import { createState, hashState, loadState, type State, saveState } from './state.ts';
 import { type Plan, preparePlan, tick } from './tick.ts';
 import { Trace } from './trace.ts';
@@ -21,11 +22,14 @@ export class World {
   /** The tick and time from which fixed ticks are counted: the start, or the last change of the tick rate. */
   #epoch = { tick: -1, time: 0 };
 
-  /** @param capacity ticks that the trace holds */
-  constructor(parameters: Parameters, ground: Ground, capacity = 60 * 60) {
+  /**
+   * @param capacity ticks that the trace holds
+   * @param walls the ground's walls, where they have been sorted before
+   */
+  constructor(parameters: Parameters, ground: Ground, capacity = 60 * 60, walls: WallBuckets = bucketWalls(ground)) {
     this.#parameters = parameters;
     this.#ground = ground;
-    this.#walls = new WallIndex(ground);
+    this.#walls = new WallIndex(walls);
     this.#plan = preparePlan(parameters, ground, this.#walls);
     this.trace = new Trace(capacity + 1);
     this.restart();
@@ -57,6 +61,7 @@ export class World {
     state.facing.goal = state.facing.angle;
     state.velocity.heading = state.facing.angle;
     state.gait.stamina = this.#parameters.stamina.max;
+    settleCamera(state.camera, this.#plan.camera, state.motion);
     this.trace.clear();
     this.trace.write(state);
   }
@@ -74,11 +79,21 @@ export class World {
   }
 
   /** Another ground; the body starts on it. */
-  setGround(ground: Ground): void {
-    this.#ground = ground;
-    this.#walls = new WallIndex(ground);
-    this.#plan = preparePlan(this.#parameters, ground, this.#walls);
+  setGround(ground: Ground, walls: WallBuckets = bucketWalls(ground)): void {
+    this.changeGround(ground, walls);
     this.restart();
+  }
+
+  /** The ground is changed under the body, which stays where it is; a wall put over it pushes it out. */
+  changeGround(ground: Ground, walls: WallBuckets = bucketWalls(ground)): void {
+    this.#ground = ground;
+    this.#walls = new WallIndex(walls);
+    this.#plan = preparePlan(this.#parameters, ground, this.#walls);
+  }
+
+  /** The walls by place, for whoever looks for some. */
+  get walls(): WallIndex {
+    return this.#walls;
   }
 
   /** One tick. `dt` differs from the tuning's only where the stepping is per frame. */

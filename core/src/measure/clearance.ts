@@ -1,0 +1,46 @@
+import type { Ground } from '../ground/ground.ts';
+import { solidTester } from '../ground/outlines.ts';
+import type { WallIndex } from '../ground/wallIndex.ts';
+
+/** Room at evenly spaced places: the radius of the largest circle that fits there, 0 in a wall, at the most `most`. */
+export interface Clearance {
+  /** Distance between places, unit; the first lies half of it from the ground's corner. */
+  step: number;
+  columns: number;
+  rows: number;
+  most: number;
+  values: Float32Array;
+}
+
+/** Places in all at the most. */
+const PLACES = 120_000;
+
+/** Distance from a place to the nearest wall, at the most `most`; 0 inside of one. */
+export function clearanceAt(isSolid: (x: number, y: number) => boolean, walls: WallIndex, x: number, y: number, most: number): number {
+  if (isSolid(x, y)) return 0;
+  walls.near(x - most, y - most, x + most, y + most);
+  const { segments, courses } = walls.buckets;
+  let least = most * most;
+  for (let k = 0; k < walls.count; k++) {
+    const s = walls.found[k] as number;
+    const [rx, ry] = [x - (segments[s * 4] as number), y - (segments[s * 4 + 1] as number)];
+    const [ux, uy, size] = [courses[s * 3], courses[s * 3 + 1], courses[s * 3 + 2]] as [number, number, number];
+    const foot = Math.max(0, Math.min(size, rx * ux + ry * uy));
+    least = Math.min(least, (rx - ux * foot) ** 2 + (ry - uy * foot) ** 2);
+  }
+  return Math.sqrt(least);
+}
+
+/** The room all over a ground, up to `most` (unit). */
+export function clearanceField(ground: Ground, walls: WallIndex, most: number): Clearance {
+  const { width, height } = ground.size;
+  const step = Math.max(most / 8, Math.sqrt((width * height) / PLACES));
+  const columns = Math.max(1, Math.ceil(width / step));
+  const rows = Math.max(1, Math.ceil(height / step));
+  const isSolid = solidTester(ground);
+  const values = new Float32Array(columns * rows);
+  for (let row = 0; row < rows; row++)
+    for (let column = 0; column < columns; column++)
+      values[row * columns + column] = clearanceAt(isSolid, walls, (column + 0.5) * step, (row + 0.5) * step, most);
+  return { step, columns, rows, most, values };
+}

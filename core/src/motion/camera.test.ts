@@ -1,0 +1,67 @@
+import { describe, expect, it } from 'vitest';
+import type { TapeEvent } from '../tape/tape.ts';
+import { drive, openGround } from '../testing/drive.ts';
+import type { FileValue } from '../tuning/schema.ts';
+import { viewCorners } from './camera.ts';
+
+const ground = openGround({ size: { width: 4000, height: 4000 }, start: { x: 2000, y: 2000 } });
+const right: TapeEvent[] = [{ at: 0, press: 'right' }];
+const run = (values: Record<string, FileValue>, ticks = 120) => drive({ 'ramp.model': 'instant', ...values }, ticks, right, ground);
+/** How far the view lags behind the body. */
+const lag = (values: Record<string, FileValue>, ticks = 120) => {
+  const { state } = run(values, ticks);
+  return state.motion.x - state.camera.x;
+};
+
+describe('camera', () => {
+  it('locked is where the body is; none stays', () => {
+    expect(lag({ 'camera.follow': 'locked' })).toBe(0);
+    expect(run({ 'camera.follow': 'none' }).state.camera).toMatchObject({ x: 2000, y: 2000 });
+  });
+
+  it('smooth lags by v·dt/(2^(dt/h) − 1) once steady: the same curve at any tick rate', () => {
+    const kept = 2 ** (-1 / 60 / 0.12);
+    expect(lag({}, 400)).toBeCloseTo(((140 / 60) * kept) / (1 - kept), 6);
+    const at = (hz: number) => lag({ 'clock.hz': hz, 'camera.halfLife': 0.3 }, hz);
+    expect(Math.abs(at(30) - at(144))).toBeLessThan(140 / 30);
+  });
+
+  it('per tick follows at a rate that depends on the ticks', () => {
+    const at = (hz: number) => lag({ 'clock.hz': hz, 'camera.follow': 'perTick' }, hz * 8);
+    expect(at(30)).toBeCloseTo((140 / 30) * 9, 6);
+    expect(at(144)).toBeCloseTo((140 / 144) * 9, 6);
+  });
+
+  it('with a dead zone moves only once the body is at its border', () => {
+    expect(run({ 'camera.follow': 'deadZone' }, 20).state.camera.x).toBe(2000);
+    expect(lag({ 'camera.follow': 'deadZone' }, 200)).toBeCloseTo(60, 9);
+    // Turned by 90°, the zone's height counts.
+    expect(lag({ 'camera.follow': 'deadZone', 'camera.heading': 90 }, 200)).toBeCloseTo(40, 9);
+  });
+
+  it('looks ahead by the seconds it is told', () => {
+    expect(lag({ 'camera.follow': 'locked', 'camera.lookAhead': 0.5 })).toBeCloseTo(-70, 9);
+  });
+
+  it('never shows past the ground, and centres a ground that is smaller than the view', () => {
+    const small = openGround({ size: { width: 700, height: 300 }, start: { x: 20, y: 20 } });
+    expect(drive({ 'camera.follow': 'locked' }, 1, [], small).state.camera).toMatchObject({ x: 320, y: 150 });
+    expect(drive({ 'camera.follow': 'locked', 'camera.keepInGround': false }, 1, [], small).state.camera.x).toBe(20);
+  });
+
+  it('leaning by 60° shows twice the height of ground', () => {
+    const camera = run({ 'camera.tilt': 60 }).parameters.camera;
+    const [a, , c] = viewCorners(camera, 0, 0) as [[number, number], unknown, [number, number]];
+    expect(c[1] - a[1]).toBeCloseTo(720, 9);
+    expect(c[0] - a[0]).toBeCloseTo(640, 9);
+  });
+});
+
+describe('movement relative to the camera', () => {
+  it('goes where up is on the turned view', () => {
+    const up: TapeEvent[] = [{ at: 0, press: 'up' }];
+    const { motion } = drive({ 'camera.heading': 90, 'input.relativeTo': 'camera', 'ramp.model': 'instant' }, 60, up, ground).state;
+    expect(motion.x).toBeCloseTo(2140, 6);
+    expect(motion.y).toBeCloseTo(2000, 6);
+  });
+});

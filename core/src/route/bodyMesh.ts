@@ -1,0 +1,45 @@
+import type { Ground } from '../ground/ground.ts';
+import { wallLoops } from '../ground/loops.ts';
+import { prepareBounds } from '../motion/bounds.ts';
+import { bodySize, centreOffset } from '../tuning/body.ts';
+import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+import type { Grown } from './inflate.ts';
+import { buildMesh, type Mesh, type Rectangle } from './mesh.ts';
+
+/** Room (unit) added to a body so that a way along a wall does not touch it for rounding. */
+const CLEAR = 1e-3;
+
+/** What a mesh is made for: the body with its skin and a margin, and where its centre may be. */
+export interface MeshOrder {
+  body: Grown;
+  area: Rectangle;
+}
+
+/** The mesh that a tuning asks for on a ground: its body with skin and `margin`, kept in by its edges, else in the ground. */
+export function meshOrder(parameters: Parameters, ground: Ground, margin: number): MeshOrder {
+  const { body, contact } = parameters;
+  const { width, height } = bodySize(body);
+  const room = contact.skin + margin + CLEAR;
+  const offset = centreOffset(body);
+  const limits = prepareBounds(parameters, ground);
+  const whole = { left: 0, top: 0, right: ground.size.width, bottom: ground.size.height };
+  const area = {
+    left: Math.max(whole.left, limits.left + offset.x),
+    top: Math.max(whole.top, limits.top + offset.y),
+    right: Math.min(whole.right, limits.right + offset.x),
+    bottom: Math.min(whole.bottom, limits.bottom + offset.y),
+  };
+  return {
+    body:
+      body.shape === 'circle'
+        ? { shape: 'circle', radius: body.radius + room }
+        : { shape: 'box', halfWidth: width / 2 + room, halfHeight: height / 2 + room },
+    area: area.left < area.right && area.top < area.bottom ? area : whole,
+  };
+}
+
+/** Where walls are not felt, none are in the way. */
+export function meshFor(parameters: Parameters, ground: Ground, margin: number): Mesh {
+  const { body, area } = meshOrder(parameters, ground, margin);
+  return buildMesh(parameters.contact.response === 'none' ? [] : wallLoops(ground), body, area);
+}

@@ -1,0 +1,69 @@
+import type { Loop } from '../ground/loops.ts';
+import { atan2, cos, PI, sin } from '../math/functions.ts';
+
+/** The body that obstacles are grown by: a circle of that radius, or a level box with those half sides. */
+export type Grown = { shape: 'circle'; radius: number } | { shape: 'box'; halfWidth: number; halfHeight: number };
+
+/** Widest part of a corner's arc (radians) that one straight side stands for: 12°, which lengthens an arc by 0.37 % at the most. */
+const ARC = PI / 15;
+
+/**
+ * A loop grown by a body: the loop on whose inner side the body's centre would be in the wall. Its boundary is the Minkowski
+ * sum's; where it crosses itself (at concave corners, in holes narrower than the body), what it winds round more than zero
+ * times is solid (Chen and McMains 2005, “Polygon offsetting by computing winding numbers”). Arcs are circumscribed, so that
+ * a way along them keeps clear of the wall.
+ */
+export function inflate(loop: Loop, body: Grown): number[] {
+  const grown: number[] = [];
+  const n = loop.length / 2;
+  const at = (i: number): [number, number] => [loop[((i + n) % n) * 2] as number, loop[((i + n) % n) * 2 + 1] as number];
+  for (let i = 0; i < n; i++) {
+    const [[ax, ay], [px, py], [bx, by]] = [at(i - 1), at(i), at(i + 1)];
+    // Outward normals of the sides before and after the corner: to the right of their directions.
+    const before = atan2(ax - px, py - ay);
+    const cross = (px - ax) * (by - py) - (py - ay) * (bx - px);
+    const dot = (px - ax) * (bx - px) + (py - ay) * (by - py);
+    const turn = cross === 0 ? (dot < 0 ? PI : 0) : atan2(cross, dot);
+    if (turn >= 0) corner(grown, px, py, before, turn, body);
+    else {
+      // A concave corner: out to the side before, in to the corner itself, out to the side after.
+      flank(grown, px, py, before, body);
+      grown.push(px, py);
+      flank(grown, px, py, before + turn, body);
+    }
+  }
+  return grown;
+}
+
+/** A convex corner: the part of the body's outline whose normals lie between those of the two sides. */
+function corner(grown: number[], x: number, y: number, from: number, turn: number, body: Grown): void {
+  if (body.shape === 'box') {
+    for (const quarter of quarters(from, turn)) pushQuarter(grown, x, y, quarter, body);
+    return;
+  }
+  const parts = Math.max(1, Math.ceil(turn / ARC - 1e-9));
+  const part = turn / parts;
+  const reach = body.radius / cos(part / 2);
+  for (let k = 0; k < parts; k++) {
+    const angle = from + (k + 0.5) * part;
+    grown.push(x + cos(angle) * reach, y + sin(angle) * reach);
+  }
+}
+
+/** The place of the body's centre beside a side with this normal, at one of its ends. */
+function flank(grown: number[], x: number, y: number, normal: number, body: Grown): void {
+  if (body.shape === 'circle') grown.push(x + cos(normal) * body.radius, y + sin(normal) * body.radius);
+  else pushQuarter(grown, x, y, quarters(normal, 0)[0] as number, body);
+}
+
+/** The corners of a box, by quarter (0: right and down, going on by right angles), whose normals lie between two angles. */
+function quarters(from: number, turn: number): number[] {
+  const first = Math.floor(from / (PI / 2) + 1e-9);
+  const last = Math.ceil((from + turn) / (PI / 2) - 1e-9) - 1;
+  return Array.from({ length: Math.max(1, last - first + 1) }, (_, k) => first + k);
+}
+
+function pushQuarter(grown: number[], x: number, y: number, quarter: number, box: Grown & { shape: 'box' }): void {
+  const q = ((quarter % 4) + 4) % 4;
+  grown.push(x + (q === 0 || q === 3 ? box.halfWidth : -box.halfWidth), y + (q === 0 || q === 1 ? box.halfHeight : -box.halfHeight));
+}

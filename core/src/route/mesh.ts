@@ -1,0 +1,257 @@
+import Delaunator from 'delaunator';
+import { orient2d } from 'robust-predicates';
+import type { Loop } from '../ground/loops.ts';
+import { doubleArea } from '../ground/loops.ts';
+import { Constrainer, nextEdge as nextOf, type Triangulation } from './constrain.ts';
+import { type Grown, inflate } from './inflate.ts';
+import { type PlanarGraph, planarGraph } from './planar.ts';
+
+/** A level rectangle. */
+export interface Rectangle {
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+}
+
+/**
+ * The places where a body's centre can be, as convex polygons side by side: plain numbers and typed arrays, so that it can
+ * be made in a worker and handed over. Polygon p has the corners `corners[starts[p] … starts[p + 1])`, counter-clockwise with
+ * y upwards, and beyond the side from a corner to the next one lies polygon `neighbours[…]`, −1 for a wall or the border.
+ */
+export interface Mesh {
+  x: Float64Array;
+  y: Float64Array;
+  /** 1 where a corner lies on a wall or on the border: there alone a shortest way can bend. */
+  bends: Uint8Array;
+  starts: Int32Array;
+  corners: Int32Array;
+  neighbours: Int32Array;
+  /** By polygon, the number of the connected region that it is in. */
+  regions: Int32Array;
+}
+
+/** Parts of a body's half width that the lattice of the mesh has. */
+const FINE = 4096;
+
+/** Lattice points a side at the most, so that a pair of coordinates is one exact number. */
+const MOST = 2 ** 25;
+
+/** The lattice on which a body of this size is laid out on so wide an area, unit: a power of two. */
+export function latticeFor(body: Grown, extent: number): number {
+  const half = body.shape === 'circle' ? body.radius : Math.min(body.halfWidth, body.halfHeight);
+  const fine = Math.max(half / FINE, extent / MOST);
+  let step = 1;
+  while (step > fine) step /= 2;
+  while (step < fine / 2 || extent / step > MOST) step *= 2;
+  return step;
+}
+
+/** The largest distance of a wall or the border from the area's corner, along one axis. */
+function extentOf(loops: readonly Loop[], area: Rectangle): number {
+  let extent = Math.max(area.right - area.left, area.bottom - area.top);
+  for (const loop of loops)
+    for (let i = 0; i < loop.length; i += 2)
+      extent = Math.max(extent, Math.abs((loop[i] as number) - area.left), Math.abs((loop[i + 1] as number) - area.top));
+  return extent * 1.5;
+}
+
+/**
+ * The free places of a body among loops, within a rectangle for its centre: loops grown by the body, laid out as a planar
+ * graph, triangulated with its sides kept (constrained Delaunay), told apart by how often the loops wind round them, and
+ * merged into convex polygons (Hertel and Mehlhorn 1983). Throws when the outlines cannot be laid out.
+ */
+export function buildMesh(loops: readonly Loop[], body: Grown, area: Rectangle): Mesh {
+  const step = latticeFor(body, extentOf(loops, area));
+  const lattice = (values: readonly number[]) => values.map((value) => Math.round(value / step));
+  const grown = loops.map((loop) => lattice(inflate(loop, body))).filter((loop) => doubleArea(loop) !== 0);
+  const frame = lattice([area.left, area.top, area.right, area.top, area.right, area.bottom, area.left, area.bottom]);
+  const graph = planarGraph(grown, frame);
+  const coordinates = new Float64Array(graph.x.length * 2);
+  for (let i = 0; i < graph.x.length; i++) {
+    coordinates[i * 2] = graph.x[i] as number;
+    coordinates[i * 2 + 1] = graph.y[i] as number;
+  }
+  const delaunay = new Delaunator(coordinates);
+  if (delaunay.triangles.length > 0) {
+    const constrainer = new Constrainer(graph.x, graph.y, delaunay);
+    graph.from.forEach((from, k) => {
+      constrainer.keep(from, graph.to[k] as number);
+    });
+  }
+  const free = freeTriangles(graph, delaunay, frame);
+  return toMesh(graph, mergeConvex(graph, delaunay, free), step);
+}
+
+/** One number for an undirected side, exact while there are fewer than 2²⁶ points. */
+const sideKey = (a: number, b: number) => (a < b ? a * 67108864 + b : b * 67108864 + a);
+
+/** Which triangles lie in the frame and are wound round by no loop: 1 for those. Winding spreads from the outside in. */
+function freeTriangles(graph: PlanarGraph, { triangles, halfedges }: Triangulation, frame: readonly number[]): Uint8Array {
+  const jumps = new Map<number, number>();
+  graph.from.forEach((from, k) => {
+    if (graph.windings[k] !== 0) jumps.set(sideKey(from, graph.to[k] as number), k);
+  });
+  /** What the winding grows by when one steps over a half-edge into its triangle, from the triangle beyond. */
+  const stepIn = (edge: number): number => {
+    const a = triangles[edge] as number;
+    const b = triangles[nextOf(edge)] as number;
+    const side = jumps.get(sideKey(a, b));
+    if (side === undefined) return 0;
+    // The library's triangles run clockwise with y upwards: what is inside lies to the right of their half-edges.
+    const winding = graph.windings[side] as number;
+    return graph.from[side] === a ? -winding : winding;
+  };
+  const count = triangles.length / 3;
+  const windings = new Int32Array(count);
+  const seen = new Uint8Array(count);
+  const stack: number[] = [];
+  const enter = (triangle: number, winding: number) => {
+    if (seen[triangle]) return;
+    seen[triangle] = 1;
+    windings[triangle] = winding;
+    stack.push(triangle);
+  };
+  for (let edge = 0; edge < halfedges.length; edge++) if (halfedges[edge] === -1) enter(Math.floor(edge / 3), stepIn(edge));
+  while (stack.length > 0) {
+    const triangle = stack.pop() as number;
+    for (let edge = triangle * 3; edge < triangle * 3 + 3; edge++) {
+      const twin = halfedges[edge] as number;
+      if (twin >= 0) enter(Math.floor(twin / 3), (windings[triangle] as number) + stepIn(twin));
+    }
+  }
+  const [left, top, right, , , bottom] = frame as [number, number, number, number, number, number];
+  const free = new Uint8Array(count);
+  for (let t = 0; t < count; t++) {
+    const corners = [triangles[t * 3], triangles[t * 3 + 1], triangles[t * 3 + 2]] as [number, number, number];
+    const x = corners.reduce((sum, id) => sum + (graph.x[id] as number), 0) / 3;
+    const y = corners.reduce((sum, id) => sum + (graph.y[id] as number), 0) / 3;
+    if ((windings[t] as number) <= 0 && x > left && x < right && y > top && y < bottom) free[t] = 1;
+  }
+  return free;
+}
+
+/** Half-edges of the free places: where each starts, what follows it round its polygon, and its twin (−1 at a wall). */
+interface Rings {
+  origin: Int32Array;
+  next: Int32Array;
+  twin: Int32Array;
+  /** 1 while a half-edge is part of a polygon. */
+  alive: Uint8Array;
+}
+
+/** Takes away sides between free triangles, the longest first, as long as both corners stay convex. */
+function mergeConvex(graph: PlanarGraph, { triangles, halfedges }: Triangulation, free: Uint8Array): Rings {
+  const size = triangles.length;
+  const rings: Rings = {
+    origin: new Int32Array(size),
+    next: new Int32Array(size),
+    twin: new Int32Array(size),
+    alive: new Uint8Array(size),
+  };
+  const before = new Int32Array(size);
+  // The library's triangles run clockwise with y upwards: turned round, a half-edge starts where it ended.
+  for (let edge = 0; edge < size; edge++) {
+    const follows = nextOf(edge);
+    rings.origin[edge] = triangles[follows] as number;
+    rings.next[follows] = edge;
+    before[edge] = follows;
+    const twin = halfedges[edge] as number;
+    rings.alive[edge] = free[Math.floor(edge / 3)] as number;
+    rings.twin[edge] = twin >= 0 && free[Math.floor(twin / 3)] ? twin : -1;
+  }
+  const { origin, next, twin, alive } = rings;
+  const inner: { edge: number; length: number }[] = [];
+  for (let edge = 0; edge < size; edge++) {
+    const other = twin[edge] as number;
+    if (!alive[edge] || other < edge) continue;
+    const [a, b] = [origin[edge] as number, origin[other] as number];
+    inner.push({
+      edge,
+      length: ((graph.x[a] as number) - (graph.x[b] as number)) ** 2 + ((graph.y[a] as number) - (graph.y[b] as number)) ** 2,
+    });
+  }
+  inner.sort((a, b) => b.length - a.length || a.edge - b.edge);
+  const turnsLeft = (a: number, b: number, c: number) =>
+    orient2d(
+      graph.x[a] as number,
+      graph.y[a] as number,
+      graph.x[b] as number,
+      graph.y[b] as number,
+      graph.x[c] as number,
+      graph.y[c] as number,
+    ) <= 0;
+  for (const { edge } of inner) {
+    const other = twin[edge] as number;
+    const [ahead, behind] = [next[edge] as number, before[edge] as number];
+    const [otherAhead, otherBehind] = [next[other] as number, before[other] as number];
+    const far = (e: number) => origin[next[e] as number] as number;
+    // At the origin: from the side behind into the twin's next; at the end: from the twin's previous into what is ahead.
+    const convex =
+      turnsLeft(origin[behind] as number, origin[edge] as number, far(otherAhead)) &&
+      turnsLeft(origin[otherBehind] as number, origin[other] as number, far(ahead));
+    if (!convex) continue;
+    next[behind] = otherAhead;
+    before[otherAhead] = behind;
+    next[otherBehind] = ahead;
+    before[ahead] = otherBehind;
+    alive[edge] = 0;
+    alive[other] = 0;
+  }
+  return rings;
+}
+
+/** Numbers polygons and corners, and tells connected regions apart. */
+function toMesh(graph: PlanarGraph, { origin, next, twin, alive }: Rings, step: number): Mesh {
+  const polygonOf = new Int32Array(origin.length).fill(-1);
+  const starts: number[] = [0];
+  const order: number[] = [];
+  for (let edge = 0; edge < origin.length; edge++) {
+    if (!alive[edge] || polygonOf[edge] !== -1) continue;
+    let at = edge;
+    do {
+      polygonOf[at] = starts.length - 1;
+      order.push(at);
+      at = next[at] as number;
+    } while (at !== edge);
+    starts.push(order.length);
+  }
+  const corners = Int32Array.from(order, (edge) => origin[edge] as number);
+  const neighbours = Int32Array.from(order, (edge) => ((twin[edge] as number) < 0 ? -1 : (polygonOf[twin[edge] as number] as number)));
+  const bends = new Uint8Array(graph.x.length);
+  order.forEach((edge) => {
+    if ((twin[edge] as number) >= 0) return;
+    bends[origin[edge] as number] = 1;
+    bends[origin[next[edge] as number] as number] = 1;
+  });
+  return {
+    x: Float64Array.from(graph.x, (value) => value * step),
+    y: Float64Array.from(graph.y, (value) => value * step),
+    bends,
+    starts: Int32Array.from(starts),
+    corners,
+    neighbours,
+    regions: regionsOf(starts, neighbours),
+  };
+}
+
+function regionsOf(starts: readonly number[], neighbours: Int32Array): Int32Array {
+  const regions = new Int32Array(starts.length - 1).fill(-1);
+  let count = 0;
+  for (let first = 0; first < regions.length; first++) {
+    if (regions[first] !== -1) continue;
+    const stack = [first];
+    regions[first] = count;
+    while (stack.length > 0) {
+      const polygon = stack.pop() as number;
+      for (let i = starts[polygon] as number; i < (starts[polygon + 1] as number); i++) {
+        const beyond = neighbours[i] as number;
+        if (beyond < 0 || regions[beyond] !== -1) continue;
+        regions[beyond] = count;
+        stack.push(beyond);
+      }
+    }
+    count++;
+  }
+  return regions;
+}
