@@ -25,6 +25,13 @@ export const eventNames = [
   ['launched', 'Pebble thrown'],
 ] as const;
 
+export type EventName = (typeof eventNames)[number][0];
+
+/** The bit of each event by its name. */
+export const eventBit = /* @__PURE__ */ Object.fromEntries(eventNames.map(([name], i) => [name, 1 << i])) as Readonly<
+  Record<EventName, number>
+>;
+
 export const SPRINT_BEGAN = 1;
 export const SPRINT_ENDED = 2;
 export const SPRINT_REFUSED = 4;

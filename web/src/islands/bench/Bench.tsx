@@ -18,7 +18,7 @@ import { Yard } from './yard/Yard.tsx';
 export function Bench({ opening }: { opening: Opening }) {
   const session = useMemo(() => openSession(opening), [opening]);
   const [overlay, setOverlay] = useState<'save' | 'list' | 'keys' | 'bindings' | null>(null);
-  const [bands, setBands] = useState(() => (window.innerHeight < 760 ? { strip: 128, figures: 214 } : { strip: 156, figures: 240 }));
+  const [bands, setBands] = useState(() => (window.innerHeight < 760 ? { strip: 144, figures: 206 } : { strip: 178, figures: 236 }));
   const commands = useMemo(
     () =>
       benchCommands(session, {

@@ -23,8 +23,12 @@ export interface BenchActions {
 export const figureList = [
   { id: 'pace', number: 1, title: 'Pace' },
   { id: 'stamina', number: 2, title: 'Stamina' },
+  { id: 'walls', number: 3, title: 'Walls' },
+  { id: 'edges', number: 4, title: 'Edges' },
+  { id: 'facing', number: 5, title: 'Facing' },
   { id: 'hands', number: 8, title: 'Hands' },
   { id: 'body', number: 9, title: 'Body' },
+  { id: 'camera', number: 10, title: 'Camera' },
   { id: 'clock', number: 11, title: 'Clock' },
 ] as const;
 
@@ -41,6 +45,12 @@ export function benchCommands({ editing, drive }: BenchSession, actions: BenchAc
     { id: 'restart', label: 'Back to the start', key: 'R', run: () => drive.restart() },
     { id: 'start-here', label: 'Start here from now on', key: 'N', run: () => drive.startHere(true) },
     { id: 'measured', label: 'Forget what the calipers measure', key: 'M', run: () => $calipers.set(null) },
+    {
+      id: 'through',
+      label: 'Through the camera',
+      key: 'V',
+      run: () => drive.$throughCamera.set(!drive.$throughCamera.get()),
+    },
     { id: 'save', label: 'Save revision', key: 'Ctrl+S', run: actions.save },
     { id: 'undo', label: 'Undo', key: 'Ctrl+Z', run: () => editing.undo() },
     { id: 'redo', label: 'Redo', key: 'Ctrl+Shift+Z', run: () => editing.redo() },
@@ -51,7 +61,7 @@ export function benchCommands({ editing, drive }: BenchSession, actions: BenchAc
     ...figureList.map(({ id, number, title }) => ({
       id: `figure-${id}`,
       label: `Show figure: ${title}`,
-      key: number < 10 ? String(number) : '0',
+      key: number < 10 ? String(number) : number === 10 ? '0' : 'Shift+0',
       run: () => showFigure(id),
     })),
   ];

@@ -1,4 +1,5 @@
 import { createContext, useContext, useEffect } from 'react';
+import type { Surveyor } from '../shared/surveyor.ts';
 import type { DeviceHub } from './devices/hub.ts';
 import type { Drive } from './session/drive.ts';
 import type { Editing } from './session/editing.ts';
@@ -14,6 +15,7 @@ export interface BenchSession {
   drive: Drive;
   hub: DeviceHub;
   painters: Set<Painter>;
+  surveyor: Surveyor;
 }
 
 export const BenchContext = createContext<BenchSession | null>(null);

@@ -11,6 +11,7 @@ export interface Inks {
   route: string;
   other: string;
   stamina: string;
+  staminaInk: string;
   solid: string;
   hatch: string;
   water: string;
@@ -45,6 +46,7 @@ export function readInks(): Inks {
     route: ink('route'),
     other: ink('other'),
     stamina: ink('stamina'),
+    staminaInk: ink('stamina-ink'),
     solid: ink('solid'),
     hatch: ink('hatch'),
     water: ink('water'),

@@ -9,6 +9,7 @@ const buttons: { control: Control; label: string }[] = [
   { control: 'autoRun', label: 'Auto-run' },
   { control: 'plant', label: 'Stop' },
   { control: 'action', label: 'Action' },
+  { control: 'launch', label: 'Throw' },
   { control: 'sprint', label: 'Sprint' },
 ];
 
@@ -65,7 +66,7 @@ export function ScreenControls() {
             key={control}
             type="button"
             tabIndex={-1}
-            className="touch-none border border-ink-soft bg-sheet/85 px-3 py-2.5 text-xs select-none last:col-span-2 active:bg-now active:text-sheet"
+            className="touch-none border border-ink-soft bg-sheet/85 px-3 py-2.5 text-xs select-none active:bg-now active:text-sheet"
             onPointerDown={(event) => {
               event.preventDefault();
               event.currentTarget.setPointerCapture(event.pointerId);

@@ -1,16 +1,24 @@
 import type { ComponentType } from 'react';
 import { figureList, showFigure } from '../commands.ts';
 import { BodyFigure } from './BodyFigure.tsx';
+import { CameraFigure } from './CameraFigure.tsx';
 import { ClockFigure } from './ClockFigure.tsx';
+import { EdgesFigure } from './EdgesFigure.tsx';
+import { FacingFigure } from './FacingFigure.tsx';
 import { HandsFigure } from './HandsFigure.tsx';
 import { PaceFigure } from './PaceFigure.tsx';
 import { StaminaFigure } from './StaminaFigure.tsx';
+import { WallsFigure } from './WallsFigure.tsx';
 
 const drawings: Record<(typeof figureList)[number]['id'], ComponentType<{ number: number }>> = {
   pace: PaceFigure,
   stamina: StaminaFigure,
+  walls: WallsFigure,
+  edges: EdgesFigure,
+  facing: FacingFigure,
   hands: HandsFigure,
   body: BodyFigure,
+  camera: CameraFigure,
   clock: ClockFigure,
 };
 

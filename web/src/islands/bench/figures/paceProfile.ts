@@ -1,4 +1,5 @@
-import { type Control, type Ground, type Parameters, Recorder, World } from '@zygopod/core';
+import { type Control, type Parameters, Recorder, World } from '@zygopod/core';
+import { plainGround } from './plainGround.ts';
 
 /** Speed over time: [s, unit/s]. */
 export type Curve = [number, number][];
@@ -24,18 +25,7 @@ export interface PaceProfile {
   stopDistance: number;
 }
 
-const plain: Ground = {
-  format: 'zygopod/ground',
-  version: 1,
-  name: 'Plain',
-  unit: 'px',
-  size: { width: 1, height: 1 },
-  cell: 32,
-  cells: [],
-  surfaces: {},
-  walls: [],
-  start: { x: 0, y: 0, facing: 0 },
-};
+const plain = plainGround({ size: { width: 1, height: 1 }, start: { x: 0, y: 0, facing: 0 } });
 
 /** Longest phase (s) that is waited for. */
 const PATIENCE = 4;

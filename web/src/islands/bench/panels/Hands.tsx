@@ -11,7 +11,7 @@ const keys: { control: Control; place: string }[] = [
   { control: 'down', place: 'col-start-2 row-start-2' },
   { control: 'right', place: 'col-start-3 row-start-2' },
 ];
-const more: Control[] = ['sprint', 'sprintToggle', 'autoRun', 'plant', 'action'];
+const more: Control[] = ['sprint', 'sprintToggle', 'autoRun', 'plant', 'action', 'launch'];
 
 /** The hands as they are: controls that light up as they go down, the way that they ask for, and what each device says. */
 export function Hands() {

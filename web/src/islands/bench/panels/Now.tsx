@@ -44,8 +44,7 @@ export function Now() {
     write(facing, `${compassName((degrees * Math.PI) / 180, parameters.facing.directions)} ${Math.round(degrees)}°`);
     write(place, `${trace.at('x', row).toFixed(1)}, ${trace.at('y', row).toFixed(1)}`);
     write(edge, `${edgeDistance(trace.at('x', row), trace.at('y', row), parameters.body, ground.size).toFixed(1)} ${unit}`);
-    const met = trace.at('contacts', row);
-    write(contact, met === 0 ? 'none' : met === 1 ? 'one side' : `${met} sides`);
+    write(contact, contactWords(trace, row));
   });
 
   return (
@@ -69,6 +68,15 @@ export function Now() {
       <Hands />
     </section>
   );
+}
+
+/** `slides at 27°`, `stopped`, `edge N`: what holds the body at a row. */
+function contactWords(trace: Trace, row: number): string {
+  const met = trace.contacts.at(row);
+  const sides = trace.at('edge', row);
+  const edges = ['W', 'E', 'N', 'S'].filter((_, i) => sides & (1 << i)).join(' ');
+  const wall = met && `${trace.at('speed', row) > 0.5 ? 'slides' : 'stopped'} at ${Math.round((met.angle * 180) / Math.PI)}°`;
+  return [wall, edges && `edge ${edges}`].filter(Boolean).join(', ') || 'none';
 }
 
 function Reading({ label, to }: { label: string; to: RefObject<HTMLElement | null> }) {

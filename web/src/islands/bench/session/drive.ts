@@ -23,6 +23,10 @@ export class Drive {
   readonly $frames = atom<FramePattern | 'display'>('display');
   /** Where to start instead of the ground's own start. */
   readonly $start = atom<{ x: number; y: number } | null>(null);
+  /** True while the yard shows what a player would see. */
+  readonly $throughCamera = atom(false);
+  /** Grows with every change of the ground: what is drawn from it is then drawn anew. */
+  groundVersion = 0;
   #left = 0;
   /** Time that waits for the next frame of a pattern, s; and that frame's length. */
   #waiting = 0;
@@ -112,14 +116,25 @@ export class Drive {
       hands.stickY === 0 &&
       (!parameters.stamina.enabled || state.gait.stamina >= parameters.stamina.max) &&
       state.facing.angle === state.facing.goal &&
+      this.#cameraAtRest() &&
       state.intent.amount === 0
     );
+  }
+
+  /** Whether the view has come to rest: within a hundredth of a unit of where it was a tick ago. */
+  #cameraAtRest(): boolean {
+    const { trace } = this.world;
+    const row = trace.end - 1;
+    if (row <= trace.first) return true;
+    const moved = (column: 'cameraX' | 'cameraY') => Math.abs(trace.at(column, row) - trace.at(column, row - 1));
+    return moved('cameraX') < 0.01 && moved('cameraY') < 0.01;
   }
 
   /** Back to the start; the trace and the tape begin again. */
   restart(): void {
     const start = this.$start.get();
     const { ground } = this.world;
+    this.groundVersion++;
     if (start) this.world.setGround({ ...ground, start: { ...ground.start, ...start } });
     else this.world.restart();
     this.recorder.restart();
@@ -131,6 +146,8 @@ export class Drive {
   startHere(here: boolean): void {
     const { motion } = this.world.state;
     this.$start.set(here ? { x: Number(motion.x.toFixed(2)), y: Number(motion.y.toFixed(2)) } : null);
-    if (!here) this.world.setGround(this.#ground);
+    if (here) return;
+    this.groundVersion++;
+    this.world.setGround(this.#ground);
   }
 }

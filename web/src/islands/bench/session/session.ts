@@ -1,5 +1,6 @@
 import { readTuning } from '@zygopod/core';
 import type { Opening } from '../../../server/openings.ts';
+import { Surveyor } from '../../shared/surveyor.ts';
 import type { BenchSession, Painter } from '../context.ts';
 import { DeviceHub } from '../devices/hub.ts';
 import { listenToKeyboard } from '../devices/keyboard.ts';
@@ -23,6 +24,7 @@ export function openSession(opening: Opening): OpenSession {
   const saving = new Saving({ id: opening.id, head: opening.head, draftVersion: version });
   const drive = new Drive(editing.$tuning.get().parameters, opening.ground.file);
   const painters = new Set<Painter>();
+  const surveyor = new Surveyor();
   const hub = new DeviceHub((event) => {
     drive.recorder.push(event);
     drive.wake();
@@ -48,6 +50,7 @@ export function openSession(opening: Opening): OpenSession {
     return () => {
       window.removeEventListener('pagehide', leaving);
       for (const stop of stops) stop();
+      surveyor.stop();
     };
   };
 
@@ -59,7 +62,7 @@ export function openSession(opening: Opening): OpenSession {
     return fault;
   };
 
-  return { editing, saving, drive, hub, painters, start, save };
+  return { editing, saving, drive, hub, painters, surveyor, start, save };
 }
 
 /** How many frames the work figures are taken over. */

@@ -6,10 +6,11 @@ import { $theme, type Inks, readInks } from '../../shared/theme.ts';
 import { useBench, usePainter } from '../context.ts';
 import { $calipers } from './calipers.ts';
 import { EventMarks } from './EventMarks.tsx';
-import { gaitLane, handsLane, type Lane, type LaneView, speedLane, sprintLane, staminaLane } from './lanes.ts';
+import { LaneMenu } from './LaneMenu.tsx';
+import { $lanes, lanes as allLanes } from './laneList.ts';
+import type { LaneView } from './lanes.ts';
 import { drawAxis, drawCalipers, drawCursor } from './marks.ts';
 
-const lanes: Lane[] = [speedLane, staminaLane, sprintLane, gaitLane, handsLane];
 const LEFT = 96;
 const RIGHT = 22;
 const AXIS = 17;
@@ -62,6 +63,7 @@ export function Strip() {
     const x = (time: number) => LEFT + ((time - from) / (to - from)) * inner;
     // Over a long window time moves by less than a pixel a frame: then there is nothing new to draw.
     const calipers = $calipers.get();
+    const lanes = allLanes.filter(({ name }) => $lanes.get().includes(name));
     const drawing = [
       Math.floor((to / (to - from)) * inner),
       window.current.length,
@@ -69,6 +71,7 @@ export function Strip() {
       height,
       ratio,
       theme,
+      lanes.map(({ name }) => name).join(),
       Math.round(x(trace.at('time', drive.row))),
     ];
     const key = `${drawing.join()} ${document.fonts.status} ${calipers?.from} ${calipers?.to}`;
@@ -181,6 +184,7 @@ export function Strip() {
         onKeyDown={key}
         data-testid="strip"
       />
+      <LaneMenu />
       <EventMarks span={span} left={LEFT} right={RIGHT} />
     </section>
   );

@@ -5,24 +5,20 @@ import { $theme, type Inks, readInks } from '../../shared/theme.ts';
 import { useBench, usePainter } from '../context.ts';
 import { ScreenControls } from '../devices/ScreenControls.tsx';
 import { swipeBetween, type Touch } from '../devices/swipe.ts';
+import { Chart } from './chart.ts';
+import { drawContact, drawPebbles, drawScreen } from './drawEncounters.ts';
 import { drawGround } from './drawGround.ts';
 import { drawBody, drawPrints } from './drawMotion.ts';
-import { shownPose } from './pose.ts';
+import { drawSurvey } from './drawSurvey.ts';
+import { Legend } from './Legend.tsx';
+import { type Layers, surveyed } from './layers.ts';
+import { cameraLens, flatLens, type Lens, lookThrough, worldAt } from './lens.ts';
+import { shownCamera, shownPose } from './pose.ts';
 import { fit, keepInside, pan, type View, zoomAt } from './view.ts';
-
-const layerNames = {
-  prints: 'Prints',
-  wedge: 'Heading',
-  velocity: 'Velocity',
-  grid: 'Grid',
-  frame: 'Screen',
-  touch: 'Stick and buttons',
-} as const;
-type Layers = Record<keyof typeof layerNames, boolean>;
 
 /** The live view: the ground as a chart with the body on it. Wheel zooms, middle- or space-drag pans, double-click fits. */
 export function Yard() {
-  const { drive, hub } = useBench();
+  const { drive, hub, surveyor } = useBench();
   const canvas = useRef<HTMLCanvasElement>(null);
   const [layers, setLayers] = useState<Layers>({
     prints: true,
@@ -30,24 +26,30 @@ export function Yard() {
     velocity: true,
     grid: true,
     frame: true,
+    contact: true,
+    gaps: false,
+    reach: false,
+    room: false,
     touch: matchMedia('(pointer: coarse)').matches,
   });
   const view = useRef<View | null>(null);
+  const lens = useRef<Lens | null>(null);
   /** True until the user zooms or pans: then the view no longer refits when the yard is resized. */
   const fitted = useRef(true);
-  const chart = useRef<{ sheet: HTMLCanvasElement; key: string } | null>(null);
+  const chart = useRef(new Chart());
   const inks = useRef<Inks | null>(null);
   const theme = useStore($theme);
   const lookBack = useStore(drive.$lookBack);
+  const through = useStore(drive.$throughCamera);
+  const found = useStore(surveyor.$survey);
+  const needsSurvey = surveyed.some((layer) => layers[layer]);
   useEffect(() => {
     inks.current = null;
     void theme;
   }, [theme]);
   // The first chart is drawn before the fonts are there.
   useEffect(() => {
-    void document.fonts.ready.then(() => {
-      chart.current = null;
-    });
+    void document.fonts.ready.then(() => chart.current.forget());
   }, []);
   const size = useCanvasSize(canvas, () => {
     if (fitted.current) view.current = null;
@@ -58,27 +60,38 @@ export function Yard() {
     if (!ctx) return;
     const { width, height, ratio } = size.current;
     const { world } = drive;
+    const { parameters, trace, ground } = world;
     inks.current ??= readInks();
-    view.current ??= fit(world.ground.size, { width, height });
+    const ink = inks.current;
+    view.current ??= fit(ground.size, { width, height });
     const pose = shownPose(drive);
+    const camera = shownCamera(drive);
     if (!fitted.current && drive.$running.get()) view.current = keepInside(view.current, { width, height }, pose.x, pose.y, 60);
+    lens.current = through ? cameraLens(parameters.camera, camera.x, camera.y, width, height) : flatLens(view.current, width, height);
+    const seen = lens.current;
+    if (needsSurvey) surveyor.ask(ground, parameters);
+    const survey = needsSurvey && found?.ground === ground ? found.survey : null;
 
-    // The chart is drawn anew only when it changes; each frame lays it down and draws what moves.
-    const key = JSON.stringify([view.current, width, height, ratio, layers.grid, layers.frame, theme, world.ground.name]);
-    if (chart.current?.key !== key) {
-      const sheet = chart.current?.sheet ?? document.createElement('canvas');
-      sheet.width = width * ratio;
-      sheet.height = height * ratio;
-      const on = sheet.getContext('2d') as CanvasRenderingContext2D;
-      on.setTransform(ratio, 0, 0, ratio, 0, 0);
-      drawGround(on, world.ground, view.current, width, height, inks.current, layers);
-      chart.current = { sheet, key };
-    }
-    ctx.setTransform(1, 0, 0, 1, 0, 0);
-    ctx.drawImage(chart.current.sheet, 0, 0);
     ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
-    if (layers.prints) drawPrints(ctx, world.trace, drive.row, view.current, inks.current);
-    drawBody(ctx, pose, world.parameters.body, view.current, inks.current, layers);
+    ctx.fillStyle = ink.paper;
+    ctx.fillRect(0, 0, width, height);
+    ctx.save();
+    if (through) clipToScreen(ctx, parameters.camera, seen.view.scale, width, height);
+    lookThrough(ctx, seen, ratio);
+    const key = JSON.stringify([layers.grid, layers.frame, layers.gaps, layers.reach, layers.room, theme, through, parameters.body]);
+    const version = drive.groundVersion + (survey ? (found?.milliseconds ?? 0) : 0);
+    chart.current.lay(ctx, seen, { width, height }, ratio, `${key} ${version}`, (on, at, w, h) => {
+      // The ground's own frame is the screen while the camera stays.
+      drawGround(on, ground, at, w, h, ink, { grid: layers.grid && !through, frame: false });
+      if (survey) drawSurvey(on, survey, parameters.body, at, ink, layers);
+    });
+    if (layers.prints) drawPrints(ctx, trace, drive.row, seen.view, ink);
+    if (layers.frame && !through) drawScreen(ctx, parameters.camera, camera.x, camera.y, seen.view, ink);
+    const contact = layers.contact ? trace.contacts.at(drive.row) : null;
+    if (contact) drawContact(ctx, contact, parameters.body, seen.view, ink);
+    drawPebbles(ctx, trace, drive.row, parameters.facing.launchSpeed, world.walls, seen.view, ink);
+    drawBody(ctx, pose, parameters.body, seen.view, ink, layers);
+    ctx.restore();
   });
 
   useEffect(() => {
@@ -118,13 +131,11 @@ export function Yard() {
     dragging.current = { x: event.clientX, y: event.clientY };
   };
   const drag = (event: PointerEvent<HTMLCanvasElement>) => {
-    if (!view.current) return;
+    if (!view.current || !lens.current) return;
     if (drive.world.parameters.facing.from === 'pointer') {
       const box = event.currentTarget.getBoundingClientRect();
-      hub.point(
-        view.current.x + (event.clientX - box.left) / view.current.scale,
-        view.current.y + (event.clientY - box.top) / view.current.scale,
-      );
+      const at = worldAt(lens.current, event.clientX - box.left, event.clientY - box.top);
+      hub.point(at.x, at.y);
     }
     if (!dragging.current) return;
     fitted.current = false;
@@ -149,17 +160,30 @@ export function Yard() {
         onPointerCancel={drop}
         onDoubleClick={refit}
         data-testid="yard"
+        data-surveyed={found ? found.survey.gaps.length : undefined}
       />
       <Legend layers={layers} change={setLayers} />
       <FirstSteps />
       {layers.touch && <ScreenControls />}
-      {lookBack !== null && (
-        <p className="absolute top-2 right-2 bg-sheet px-2 py-1 text-now" role="status">
-          Looking back
-        </p>
-      )}
+      <p className="absolute top-8 right-2 flex flex-col items-end gap-1 text-xs" role="status">
+        {through && <span className="bg-sheet px-2 py-1">Through the camera (V leaves)</span>}
+        {lookBack !== null && <span className="bg-sheet px-2 py-1 text-now">Looking back</span>}
+      </p>
     </section>
   );
+}
+
+/** Shows only what a player's screen holds. */
+function clipToScreen(
+  ctx: CanvasRenderingContext2D,
+  { viewWidth, viewHeight }: { viewWidth: number; viewHeight: number },
+  scale: number,
+  width: number,
+  height: number,
+): void {
+  ctx.beginPath();
+  ctx.rect((width - viewWidth * scale) / 2, (height - viewHeight * scale) / 2, viewWidth * scale, viewHeight * scale);
+  ctx.clip();
 }
 
 /** The one line that a newcomer needs, until the character has been driven. */
@@ -174,29 +198,6 @@ function FirstSteps() {
     <p ref={line} className="absolute bottom-7 left-1/2 -translate-x-1/2 border border-now bg-sheet px-3 py-1 whitespace-nowrap">
       Drive with <kbd className="keycap">W A S D</kbd> or the arrows, sprint with <kbd className="keycap">Shift</kbd>.
     </p>
-  );
-}
-
-/** The layers of the yard, each to be shown or hidden. */
-function Legend({ layers, change }: { layers: Layers; change: (layers: Layers) => void }) {
-  return (
-    <fieldset className="absolute top-2 left-2 flex gap-x-3 bg-sheet/85 px-2 py-1 text-[11px] text-ink-soft">
-      <legend className="sr-only">Layers of the yard</legend>
-      {Object.entries(layerNames).map(([name, label]) => (
-        <label key={name} className="flex items-center gap-1">
-          <input
-            type="checkbox"
-            className="size-3 accent-(--ink-soft)"
-            checked={layers[name as keyof Layers]}
-            onChange={(event) => {
-              change({ ...layers, [name]: event.target.checked });
-              event.target.blur();
-            }}
-          />
-          {label}
-        </label>
-      ))}
-    </fieldset>
   );
 }
 

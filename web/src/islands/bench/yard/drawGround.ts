@@ -27,7 +27,7 @@ export function drawGround(
   ctx.rect(sx(0), sy(0), ground.size.width * scale, ground.size.height * scale);
   ctx.clip();
   if (layers.grid) drawGrid(ctx, ground, view, width, height, inks);
-  drawCells(ctx, ground, view, inks);
+  drawCells(ctx, ground, view, width, height, inks);
   ctx.restore();
 
   ctx.save();
@@ -94,15 +94,22 @@ function drawCoordinates(ctx: Canvas, ground: Ground, view: View, width: number,
 }
 
 /** Cells by runs in a row: solid ones buff and hatched, other marks as water with waves. */
-function drawCells(ctx: Canvas, ground: Ground, view: View, inks: Inks): void {
+function drawCells(ctx: Canvas, ground: Ground, view: View, width: number, height: number, inks: Inks): void {
   const { cell } = ground;
   const side = cell * view.scale;
-  ground.cells.forEach((row, cy) => {
+  // Only what is in sight: a large ground has a hundred times as many cells.
+  const firstRow = Math.max(0, Math.floor(view.y / cell));
+  const lastRow = Math.min(ground.cells.length - 1, Math.floor((view.y + height / view.scale) / cell));
+  const firstColumn = Math.max(0, Math.floor(view.x / cell));
+  const columns = Math.ceil((view.x + width / view.scale) / cell);
+  for (let cy = firstRow; cy <= lastRow; cy++) {
+    const row = ground.cells[cy] as string;
     const py = (cy * cell - view.y) * view.scale;
-    for (let cx = 0; cx < row.length; ) {
+    const last = Math.min(row.length, columns);
+    for (let cx = firstColumn; cx < last; ) {
       const mark = row[cx] as string;
       let end = cx + 1;
-      while (row[end] === mark) end++;
+      while (end < last && row[end] === mark) end++;
       if (mark !== '.') {
         const px = (cx * cell - view.x) * view.scale;
         ctx.fillStyle = mark === '#' ? inks.solid : inks.water;
@@ -111,10 +118,12 @@ function drawCells(ctx: Canvas, ground: Ground, view: View, inks: Inks): void {
       }
       cx = end;
     }
-  });
+  }
 }
 
 function drawWaves(ctx: Canvas, px: number, py: number, width: number, height: number, inks: Inks): void {
+  // Too small to be told apart: the colour alone says it.
+  if (height < 9) return;
   ctx.beginPath();
   for (let y = py + 6; y < py + height - 1; y += 12)
     for (let x = px + 4; x < px + width - 10; x += 12) {

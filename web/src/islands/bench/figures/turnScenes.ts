@@ -1,0 +1,79 @@
+import { type Parameters, Recorder, World } from '@zygopod/core';
+import { plainGround } from './plainGround.ts';
+
+/** How far the facing is turned in the drawing, degrees: a sector's middle for 8 and 16 ways. */
+export const TURNED = 135;
+/** Seconds of the turn that are shown at the most. */
+const LONGEST = 1.2;
+
+/** Facing (degrees from 0) over time after the wish to face `TURNED`, until it is there. */
+export function turnOverTime(parameters: Parameters): [number, number][] {
+  const { clock, facing } = parameters;
+  const free: Parameters = {
+    ...parameters,
+    scheme: 'steer',
+    bounds: { ...parameters.bounds, policy: 'none' },
+    contact: { ...parameters.contact, response: 'none' },
+    input: { ...parameters.input, axes: 'both', directions: 'free', relativeTo: 'screen', deadZone: 0 },
+    pace: { ...parameters.pace, autoRun: 'off' },
+    facing: { ...facing, from: 'input', directions: 'free' },
+    clock: { ...clock, stepping: 'fixed' },
+  };
+  const world = new World(free, plainGround(), 4);
+  const recorder = new Recorder();
+  const radians = (TURNED * Math.PI) / 180;
+  recorder.push({ stick: [Math.cos(radians), Math.sin(radians)] });
+  const curve: [number, number][] = [[0, 0]];
+  for (let tick = 1; tick <= clock.hz * LONGEST; tick++) {
+    world.tick(recorder.next());
+    const angle = (world.state.facing.angle * 180) / Math.PI;
+    curve.push([tick / clock.hz, angle < -1 ? angle + 360 : angle]);
+    if (Math.abs(angle - TURNED) < 0.5) break;
+  }
+  return curve;
+}
+
+/** Seconds until a share of the turn is done, inside the tick; null when it is not within the time shown. */
+export function turnedBy(curve: readonly [number, number][], share: number): number | null {
+  const goal = TURNED * share;
+  const after = curve.findIndex(([, angle]) => angle >= goal);
+  if (after < 0) return null;
+  const [t1, a1] = curve[after] as [number, number];
+  const [t0, a0] = curve[Math.max(0, after - 1)] as [number, number];
+  return a1 === a0 ? t1 : t0 + ((goal - a0) / (a1 - a0)) * (t1 - t0);
+}
+
+/** Seconds of right, none and left in the camera's drawing. */
+export const PHASES = { start: 1.1, stop: 0.9, back: 1.1 } as const;
+export const WHOLE = PHASES.start + PHASES.stop + PHASES.back;
+
+/** How far the body is ahead of the middle of the view (along x) over a start, a stop and a turn-round: [s, unit]. */
+export function cameraLag(parameters: Parameters): [number, number][] {
+  const { clock } = parameters;
+  const free: Parameters = {
+    ...parameters,
+    scheme: 'steer',
+    bounds: { ...parameters.bounds, policy: 'none' },
+    contact: { ...parameters.contact, response: 'none' },
+    input: { ...parameters.input, axes: 'both', relativeTo: 'screen' },
+    pace: { ...parameters.pace, autoRun: 'off', backwardFactor: 1, sidewaysFactor: 1 },
+    camera: { ...parameters.camera, keepInGround: false, heading: 0 },
+    clock: { ...clock, stepping: 'fixed' },
+  };
+  const world = new World(free, plainGround(), 4);
+  const recorder = new Recorder();
+  const curve: [number, number][] = [[0, 0]];
+  const run = (seconds: number) => {
+    for (let tick = 0; tick < Math.round(seconds * clock.hz); tick++) {
+      world.tick(recorder.next());
+      curve.push([world.state.clock.time, world.state.motion.x - world.state.camera.x]);
+    }
+  };
+  recorder.push({ press: 'right' });
+  run(PHASES.start);
+  recorder.push({ release: 'right' });
+  run(PHASES.stop);
+  recorder.push({ press: 'left' });
+  run(PHASES.back);
+  return curve;
+}

@@ -1,0 +1,124 @@
+import { bodySize, type Gap, type Mesh, type Parameters, type Survey } from '@zygopod/core';
+import type { Inks } from '../../shared/theme.ts';
+import type { View } from './view.ts';
+
+type Canvas = CanvasRenderingContext2D;
+
+/** What a survey found, over the chart: room, places that can be reached or not, narrow gaps. */
+export function drawSurvey(
+  ctx: Canvas,
+  survey: Survey,
+  body: Parameters['body'],
+  view: View,
+  inks: Inks,
+  layers: { gaps: boolean; reach: boolean; room: boolean },
+): void {
+  if (layers.room) drawRoom(ctx, survey, body, view, inks);
+  if (layers.reach) drawReach(ctx, survey, view, inks);
+  if (layers.gaps) for (const gap of survey.gaps) if (gap.ratio < TIGHT) drawGap(ctx, gap, body, view, inks);
+}
+
+/** Gaps up to this many times the body's need are drawn. */
+const TIGHT = 1.4;
+
+/** Places where the body would stick out of its room in magenta, places with more and more room in paler blue. */
+function drawRoom(ctx: Canvas, { clearance }: Survey, body: Parameters['body'], view: View, inks: Inks): void {
+  const { step, columns, rows, values, most } = clearance;
+  const { width, height } = bodySize(body);
+  const need = Math.max(width, height) / 2;
+  const side = step * view.scale;
+  for (let row = 0; row < rows; row++)
+    for (let column = 0; column < columns; column++) {
+      const room = values[row * columns + column] as number;
+      if (room === 0 || room >= most) continue;
+      ctx.fillStyle = room < need ? inks.now : inks.other;
+      ctx.globalAlpha = room < need ? 0.22 : 0.3 * (1 - (room - need) / (most - need));
+      ctx.fillRect((column * step - view.x) * view.scale, (row * step - view.y) * view.scale, side, side);
+    }
+  ctx.globalAlpha = 1;
+}
+
+function tracePolygon(ctx: Canvas, mesh: Mesh, polygon: number, view: View): void {
+  for (let i = mesh.starts[polygon] as number; i < (mesh.starts[polygon + 1] as number); i++) {
+    const corner = mesh.corners[i] as number;
+    const [px, py] = [((mesh.x[corner] as number) - view.x) * view.scale, ((mesh.y[corner] as number) - view.y) * view.scale];
+    if (i === mesh.starts[polygon]) ctx.moveTo(px, py);
+    else ctx.lineTo(px, py);
+  }
+  ctx.closePath();
+}
+
+/** Where the body's centre gets from the start, in green; where it would fit and does not get, hatched by strokes in magenta. */
+function drawReach(ctx: Canvas, { mesh, startRegion }: Survey, view: View, inks: Inks): void {
+  const fill = (reached: boolean, ink: string, alpha: number) => {
+    ctx.beginPath();
+    for (let polygon = 0; polygon + 1 < mesh.starts.length; polygon++)
+      if ((mesh.regions[polygon] === startRegion) === reached) tracePolygon(ctx, mesh, polygon, view);
+    ctx.globalAlpha = alpha;
+    ctx.fillStyle = ink;
+    ctx.fill();
+    ctx.globalAlpha = 1;
+  };
+  fill(true, inks.route, 0.14);
+  fill(false, inks.now, 0.2);
+  outlineMesh(ctx, mesh, view, inks.route, 1);
+}
+
+/** The outlines of the walls grown by the body: the border of where its centre can be. */
+export function outlineMesh(ctx: Canvas, mesh: Mesh, view: View, ink: string, width: number): void {
+  ctx.beginPath();
+  for (let polygon = 0; polygon + 1 < mesh.starts.length; polygon++) {
+    const [from, to] = [mesh.starts[polygon] as number, mesh.starts[polygon + 1] as number];
+    for (let i = from; i < to; i++) {
+      if (mesh.neighbours[i] !== -1) continue;
+      const [a, b] = [mesh.corners[i] as number, mesh.corners[i + 1 === to ? from : i + 1] as number];
+      ctx.moveTo(((mesh.x[a] as number) - view.x) * view.scale, ((mesh.y[a] as number) - view.y) * view.scale);
+      ctx.lineTo(((mesh.x[b] as number) - view.x) * view.scale, ((mesh.y[b] as number) - view.y) * view.scale);
+    }
+  }
+  ctx.strokeStyle = ink;
+  ctx.lineWidth = width;
+  ctx.stroke();
+}
+
+/** A gap: the line across it with its width, and the body in it; a cross where it does not fit. */
+function drawGap(ctx: Canvas, { a, b, width, ratio }: Gap, body: Parameters['body'], view: View, inks: Inks): void {
+  const at = ([x, y]: [number, number]) => [(x - view.x) * view.scale, (y - view.y) * view.scale] as const;
+  const [ax, ay] = at(a);
+  const [bx, by] = at(b);
+  const [mx, my] = [(ax + bx) / 2, (ay + by) / 2];
+  const ink = ratio < 1 ? inks.now : ratio < 1.15 ? inks.staminaInk : inks.inkSoft;
+  ctx.strokeStyle = ink;
+  ctx.fillStyle = ink;
+  ctx.lineWidth = 1.5;
+  ctx.beginPath();
+  ctx.moveTo(ax, ay);
+  ctx.lineTo(bx, by);
+  ctx.stroke();
+  const size = bodySize(body);
+  ctx.setLineDash([3, 3]);
+  ctx.lineWidth = 1;
+  ctx.beginPath();
+  if (body.shape === 'circle') ctx.arc(mx, my, body.radius * view.scale, 0, 2 * Math.PI);
+  else ctx.rect(mx - (size.width / 2) * view.scale, my - (size.height / 2) * view.scale, size.width * view.scale, size.height * view.scale);
+  ctx.stroke();
+  ctx.setLineDash([]);
+  if (ratio < 1) {
+    ctx.beginPath();
+    for (const way of [-1, 1]) {
+      ctx.moveTo(mx - 4, my - 4 * way);
+      ctx.lineTo(mx + 4, my + 4 * way);
+    }
+    ctx.lineWidth = 2;
+    ctx.stroke();
+  }
+  const reach = Math.max(9, (Math.max(size.width, size.height) / 2) * view.scale + 4);
+  ctx.font = '500 10.5px "Spline Sans Mono", monospace';
+  ctx.textAlign = 'center';
+  ctx.textBaseline = 'alphabetic';
+  ctx.lineWidth = 3;
+  ctx.strokeStyle = inks.sheet;
+  const words = width >= 100 ? width.toFixed(0) : width.toFixed(1);
+  ctx.strokeText(words, mx, my - reach);
+  ctx.fillText(words, mx, my - reach);
+}

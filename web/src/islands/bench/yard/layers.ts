@@ -1,0 +1,19 @@
+/** What can be shown on the yard, with its words in the legend. */
+export const layerNames = {
+  prints: 'Prints',
+  wedge: 'Heading',
+  velocity: 'Velocity',
+  grid: 'Grid',
+  frame: 'Screen',
+  contact: 'Contact',
+  gaps: 'Gaps',
+  reach: 'Reach',
+  room: 'Room',
+  touch: 'Stick and buttons',
+} as const;
+
+export type Layer = keyof typeof layerNames;
+export type Layers = Record<Layer, boolean>;
+
+/** Layers for which the ground has to be surveyed. */
+export const surveyed: readonly Layer[] = ['gaps', 'reach', 'room'];

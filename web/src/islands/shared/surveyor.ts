@@ -1,0 +1,62 @@
+import type { Ground, Parameters, Survey } from '@zygopod/core';
+import { atom } from 'nanostores';
+import type { SurveyAnswer, SurveyOrder } from '../../workers/survey.ts';
+
+/** A survey with the ground that it is of. */
+export interface Surveyed {
+  ground: Ground;
+  survey: Survey;
+  milliseconds: number;
+}
+
+/** What of a tuning a survey depends on. */
+const relevant = ({ body, contact, bounds }: Parameters) => JSON.stringify([body, contact.skin, contact.response, bounds]);
+
+/** Has grounds surveyed in a worker: one at a time, the newest order next, so that a drag never piles up work. */
+export class Surveyor {
+  readonly $survey = atom<Surveyed | null>(null);
+  /** Why the last survey could not be made. */
+  readonly $trouble = atom<string | null>(null);
+  #worker: Worker | null = null;
+  #number = 0;
+  #underWay: Ground | null = null;
+  #next: { ground: Ground; parameters: Parameters } | null = null;
+  #last: { ground: Ground; key: string } | null = null;
+
+  /** Asks for a survey, unless the newest one is of the same. */
+  ask(ground: Ground, parameters: Parameters): void {
+    const key = relevant(parameters);
+    if (this.#last?.ground === ground && this.#last.key === key) return;
+    this.#last = { ground, key };
+    this.#next = { ground, parameters };
+    this.#send();
+  }
+
+  stop(): void {
+    this.#worker?.terminate();
+    this.#worker = null;
+    this.#underWay = null;
+    this.#last = null;
+  }
+
+  #send(): void {
+    if (this.#underWay || !this.#next) return;
+    this.#worker ??= this.#start();
+    const { ground, parameters } = this.#next;
+    this.#next = null;
+    this.#underWay = ground;
+    this.#worker.postMessage({ number: ++this.#number, ground, parameters } satisfies SurveyOrder);
+  }
+
+  #start(): Worker {
+    const worker = new Worker(new URL('../../workers/survey.ts', import.meta.url), { type: 'module' });
+    worker.addEventListener('message', ({ data }: MessageEvent<SurveyAnswer>) => {
+      const ground = this.#underWay;
+      this.#underWay = null;
+      if (data.survey && ground) this.$survey.set({ ground, survey: data.survey, milliseconds: data.milliseconds });
+      this.$trouble.set(data.trouble);
+      this.#send();
+    });
+    return worker;
+  }
+}
