@@ -21,21 +21,17 @@ async function freshTuning(address: string): Promise<string> {
     items: { id: string; name: string; demo: string | null }[];
   };
   const main = listed.items.find(({ demo }) => demo === 'carrier-day-boots.tuning.json');
-  const { file } = (await (await fetch(`${address}/api/v1/tunings/${main?.id}`)).json()) as { file: unknown };
-  const made = await fetch(`${address}/api/v1/tunings`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ file }),
-  });
-  return ((await made.json()) as { id: string }).id;
+  const { file } = (await (await fetch(`${address}/api/v1/tunings/${main?.id}`)).json()) as { file: object };
+  return makeDocument(address, 'tunings', file);
 }
 
-/** A page of 1280 × 800 on the bench with a tuning of its own, ready to be driven; errors of the page end up in `faults`. */
-export async function openBench(
-  browser: Browser,
-  address: string,
-  options: BrowserContextOptions = {},
-): Promise<{ page: Page; faults: string[] }> {
+interface Opened {
+  page: Page;
+  faults: string[];
+}
+
+/** A page of 1280 × 800 at a path; errors of the page end up in `faults`. */
+async function openPage(browser: Browser, url: string, options: BrowserContextOptions): Promise<Opened> {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, ...options });
   const page = await context.newPage();
   const faults: string[] = [];
@@ -43,9 +39,52 @@ export async function openBench(
   page.on('console', (message) => {
     if (message.type() === 'error') faults.push(message.text());
   });
-  await page.goto(`${address}/bench/${await freshTuning(address)}`);
-  await ready(page);
+  await page.goto(url);
   return { page, faults };
+}
+
+/** The bench with a tuning of its own, ready to be driven, on the Boardwalk or on another ground. */
+export async function openBench(browser: Browser, address: string, options: BrowserContextOptions = {}, ground?: string): Promise<Opened> {
+  const on = ground ? `?ground=${ground}` : '';
+  const opened = await openPage(browser, `${address}/bench/${await freshTuning(address)}${on}`, options);
+  await ready(opened.page);
+  return opened;
+}
+
+/** Makes a document from a file; gives its id. */
+export async function makeDocument(address: string, collection: 'grounds' | 'tunings', file: object): Promise<string> {
+  const made = await fetch(`${address}/api/v1/${collection}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ file }),
+  });
+  if (!made.ok) throw new Error(await made.text());
+  return ((await made.json()) as { id: string }).id;
+}
+
+/** An empty ground of 640 × 384 with whatever is put on it. */
+export function groundFile(over: object = {}): object {
+  return {
+    format: 'zygopod/ground',
+    version: 1,
+    name: 'Test ground',
+    size: { width: 640, height: 384 },
+    start: { x: 80, y: 80, facing: 0 },
+    ...over,
+  };
+}
+
+/** The Grounds screen with a ground of its own, looked over. */
+export async function openGround(
+  browser: Browser,
+  address: string,
+  over: object = {},
+  options: BrowserContextOptions = {},
+): Promise<Opened & { id: string }> {
+  const id = await makeDocument(address, 'grounds', groundFile(over));
+  const opened = await openPage(browser, `${address}/grounds/${id}`, options);
+  await opened.page.locator('[data-testid=findings][data-fresh=true]').waitFor();
+  return { ...opened, id };
 }
 
 /** Waits until the bench has drawn its first frame. */

@@ -1,7 +1,10 @@
 export * from './formats/document.ts';
 export * from './formats/fault.ts';
+export * from './formats/grounds/convert.ts';
+export type { Exported, Imported } from './formats/grounds/imported.ts';
 export * from './formats/jsonSchema.ts';
 export * from './formats/traceCsv.ts';
+export * from './ground/edit.ts';
 export * from './ground/ground.ts';
 export * from './ground/outlines.ts';
 export * from './ground/wallIndex.ts';

@@ -67,7 +67,8 @@ export function isSolidAt(ground: Ground, x: number, y: number): boolean {
   return ground.walls.some(({ points, closed, solid }) => closed === true && solid !== false && isInside(points, x, y));
 }
 
-function isInside(points: readonly (readonly [number, number])[], x: number, y: number): boolean {
+/** Whether a point lies inside a polygon, by the even-odd rule. */
+export function isInside(points: readonly (readonly [number, number])[], x: number, y: number): boolean {
   let inside = false;
   for (let i = 0, j = points.length - 1; i < points.length; j = i++) {
     const [xi, yi] = points[i] as [number, number];

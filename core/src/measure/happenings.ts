@@ -1,13 +1,18 @@
+import { DEGREE } from '../math/functions.ts';
 import {
   ACTION_HELD,
+  EDGE_MET,
   EMPTIED,
   eventNames,
+  LAUNCHED,
   RECOVERED,
   SPRINT_BEGAN,
   SPRINT_CANCELLED,
   SPRINT_ENDED,
   SPRINT_REFUSED,
+  WALL_MET,
 } from '../motion/events.ts';
+import { compassName } from '../motion/facing.ts';
 import { SPENT } from '../motion/gait.ts';
 import type { Trace } from '../motion/trace.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
@@ -22,7 +27,7 @@ export interface Happening {
   cause: string;
 }
 
-function causeOf(bit: number, bits: number, trace: Trace, row: number, { stamina, pace }: Parameters): string {
+function causeOf(bit: number, bits: number, trace: Trace, row: number, { stamina, pace, facing }: Parameters): string {
   const level = shortNumber(trace.at('stamina', row), 1);
   switch (bit) {
     case SPRINT_BEGAN:
@@ -39,6 +44,16 @@ function causeOf(bit: number, bits: number, trace: Trace, row: number, { stamina
       return `locked until ${shortNumber(stamina.recoverTo)}`;
     case RECOVERED:
       return `stamina ${level}`;
+    case WALL_MET: {
+      const met = trace.contacts.at(row);
+      return met ? `at ${shortNumber(met.angle / DEGREE, 0)}°` : '';
+    }
+    case EDGE_MET:
+      return ['W', 'E', 'N', 'S'].filter((_, i) => trace.at('edge', row) & (1 << i)).join(' ');
+    case LAUNCHED: {
+      const degrees = trace.at('facing', row);
+      return `${compassName(degrees * DEGREE, facing.directions)} ${shortNumber(degrees, 0)}°`;
+    }
     case ACTION_HELD:
       return 'down for half a second';
     default:

@@ -40,15 +40,52 @@ export async function openBench(db: Database, id: string, groundId: string | nul
   if (!saved.ok) throw new Error(`revision ${tuning.head} of ${id} does not read: ${JSON.stringify(saved.faults)}`);
   const draft = await getDraft(db, id);
   const kept = draft && readTuning(draft.file);
-  const ground = await getDocument(db, 'ground', groundId ?? (await firstGround(db)));
-  const groundFile = readGround(ground.file);
-  if (!groundFile.ok) throw new Error(`ground ${ground.id} does not read: ${JSON.stringify(groundFile.faults)}`);
+  const ground = await openGround(db, groundId ?? (await firstGround(db)));
   return {
     id,
     head: tuning.head,
     saved: saved.value.file,
     draft: draft && kept?.ok ? { version: draft.version, base: draft.base, file: kept.value.file } : null,
-    ground: { id: ground.id, file: groundFile.value },
+    ground: { id: ground.id, file: ground.draft?.file ?? ground.saved },
+    tunings: await named(db, 'tuning'),
+    grounds: await named(db, 'ground'),
+  };
+}
+
+/** A ground with its draft. */
+async function openGround(db: Database, id: string) {
+  const document = await getDocument(db, 'ground', id);
+  const saved = readGround(document.file);
+  if (!saved.ok) throw new Error(`ground ${id} does not read: ${JSON.stringify(saved.faults)}`);
+  const draft = await getDraft(db, id);
+  const kept = draft && readGround(draft.file);
+  return {
+    id,
+    head: document.head,
+    saved: saved.value,
+    draft: draft && kept?.ok ? { version: draft.version, base: draft.base, file: kept.value } : null,
+  };
+}
+
+/** What the Grounds screen is opened with: a ground, and a tuning whose body is laid on it. */
+export interface GroundOpening {
+  ground: Awaited<ReturnType<typeof openGround>>;
+  tuning: { id: string; file: TuningFile };
+  tunings: Named[];
+  grounds: Named[];
+}
+
+/** A ground for the Grounds screen, with the body of a tuning: the one asked for, else the demo's main one. */
+export async function openGrounds(db: Database, id: string, tuningId: string | null): Promise<GroundOpening> {
+  const wanted = tuningId ?? (await firstTuning(db));
+  if (!wanted) throw new Error('there is no tuning');
+  const tuning = await getDocument(db, 'tuning', wanted);
+  const draft = await getDraft(db, wanted);
+  const read = readTuning(draft?.file ?? tuning.file);
+  if (!read.ok) throw new Error(`tuning ${wanted} does not read: ${JSON.stringify(read.faults)}`);
+  return {
+    ground: await openGround(db, id),
+    tuning: { id: wanted, file: read.value.file },
     tunings: await named(db, 'tuning'),
     grounds: await named(db, 'ground'),
   };
@@ -59,7 +96,8 @@ async function named(db: Database, kind: Kind): Promise<Named[]> {
   return items.map(({ id, name }) => ({ id, name }));
 }
 
-async function firstGround(db: Database): Promise<string> {
+/** The ground that is opened where none is asked for: the demo's first. */
+export async function firstGround(db: Database): Promise<string> {
   const [ground] = await db
     .select({ id: documents.id })
     .from(documents)

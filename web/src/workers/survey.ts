@@ -1,28 +1,29 @@
 import { bucketWalls, type Ground, type Parameters, type Survey, surveyGround, type WallBuckets } from '@zygopod/core';
 
-/** What a survey is asked for, and what comes back; `walls` are the ground's, sorted by place. */
+/** What a survey is asked for. */
 export interface SurveyOrder {
   number: number;
   ground: Ground;
   parameters: Parameters;
 }
-export type SurveyAnswer = { number: number; walls: WallBuckets; milliseconds: number } & (
-  | { survey: Survey; trouble: null }
-  | { survey: null; trouble: string }
+
+/** What comes back: first the walls, sorted by place, so that one can drive on; then the survey, or why there is none. */
+export type SurveyAnswer = { number: number } & (
+  | { kind: 'walls'; walls: WallBuckets }
+  | { kind: 'survey'; survey: Survey; milliseconds: number }
+  | { kind: 'trouble'; words: string }
 );
 
 /** Sorts the walls of a ground and surveys it, away from the page. */
 self.addEventListener('message', ({ data }: MessageEvent<SurveyOrder>) => {
   const begun = performance.now();
   const { number, ground, parameters } = data;
-  const walls = bucketWalls(ground);
-  const answer = (): SurveyAnswer => {
-    const spent = () => performance.now() - begun;
-    try {
-      return { number, walls, survey: surveyGround(ground, parameters, walls), trouble: null, milliseconds: spent() };
-    } catch (error) {
-      return { number, walls, survey: null, trouble: error instanceof Error ? error.message : String(error), milliseconds: spent() };
-    }
-  };
-  self.postMessage(answer());
+  const tell = (answer: SurveyAnswer) => self.postMessage(answer);
+  try {
+    const walls = bucketWalls(ground);
+    tell({ number, kind: 'walls', walls });
+    tell({ number, kind: 'survey', survey: surveyGround(ground, parameters, walls), milliseconds: performance.now() - begun });
+  } catch (error) {
+    tell({ number, kind: 'trouble', words: error instanceof Error ? error.message : String(error) });
+  }
 });

@@ -1,18 +1,27 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { Opening } from '../../server/openings.ts';
-import { benchCommands, listenToCommands, listenToTrials } from './commands.ts';
+import { BindingList } from '../devices/BindingList.tsx';
+import { CommandList, KeyList, SaveRevision } from '../shared/CommandOverlays.tsx';
+import { listenToCommands } from '../shared/commands.ts';
+import { Painters } from '../shared/frames.ts';
+import { benchCommands, listenToTrials } from './commands.ts';
 import { BenchContext } from './context.ts';
-import { BindingList } from './devices/BindingList.tsx';
 import { Figures } from './figures/Figures.tsx';
 import { Header } from './header/Header.tsx';
-import { CommandList, KeyList, SaveRevision } from './header/Overlays.tsx';
 import { Aside } from './panels/Aside.tsx';
 import { Banner } from './panels/Banner.tsx';
 import { Now } from './panels/Now.tsx';
 import { Rule } from './Rule.tsx';
 import { openSession } from './session/session.ts';
 import { Strip } from './strip/Strip.tsx';
-import { Yard } from './yard/Yard.tsx';
+import { Yard } from './Yard.tsx';
+
+/** What can be done to look at things. */
+const looking = [
+  ['Space and drag', 'Move the yard; the wheel zooms, a double click fits'],
+  [', and .', 'On the strip: a tick back, a tick on'],
+  ['- [ ] =', 'Hold: try the number last looked at × 0.25, 0.5, 2, 4'],
+] as const;
 
 /** The bench: the yard between Now and what has changed, the strip, and the figures. */
 export function Bench({ opening }: { opening: Opening }) {
@@ -38,30 +47,32 @@ export function Bench({ opening }: { opening: Opening }) {
 
   return (
     <BenchContext value={session}>
-      <div className="flex h-screen min-h-[620px] min-w-[960px] flex-col">
-        <Header commands={commands} project="Saltmarsh Post" opening={opening} />
-        <Banner />
-        <main className="flex min-h-0 flex-1 flex-col">
-          <h1 className="sr-only">Bench</h1>
-          <div className="grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)_232px]">
-            <Now />
-            <Yard />
-            <Aside />
-          </div>
-          <Rule label="Height of the strip" height={bands.strip} change={resize('strip')} />
-          <div className="grid shrink-0 grid-cols-[minmax(0,1fr)]" style={{ height: bands.strip }}>
-            <Strip />
-          </div>
-          <Rule label="Height of the figures" height={bands.figures} change={resize('figures')} />
-          <div className="grid shrink-0 grid-cols-[minmax(0,1fr)]" style={{ height: bands.figures }}>
-            <Figures />
-          </div>
-        </main>
-      </div>
-      {overlay === 'save' && <SaveRevision save={session.save} close={close} />}
-      {overlay === 'list' && <CommandList commands={commands} close={close} />}
-      {overlay === 'bindings' && <BindingList commands={commands} close={close} />}
-      {overlay === 'keys' && <KeyList commands={commands} close={close} />}
+      <Painters value={session.painters}>
+        <div className="flex h-screen min-h-[620px] min-w-[960px] flex-col">
+          <Header commands={commands} project="Saltmarsh Post" opening={opening} />
+          <Banner />
+          <main className="flex min-h-0 flex-1 flex-col">
+            <h1 className="sr-only">Bench</h1>
+            <div className="grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)_232px]">
+              <Now />
+              <Yard />
+              <Aside />
+            </div>
+            <Rule label="Height of the strip" height={bands.strip} change={resize('strip')} />
+            <div className="grid shrink-0 grid-cols-[minmax(0,1fr)]" style={{ height: bands.strip }}>
+              <Strip />
+            </div>
+            <Rule label="Height of the figures" height={bands.figures} change={resize('figures')} />
+            <div className="grid shrink-0 grid-cols-[minmax(0,1fr)]" style={{ height: bands.figures }}>
+              <Figures />
+            </div>
+          </main>
+        </div>
+        {overlay === 'save' && <SaveRevision save={session.save} close={close} />}
+        {overlay === 'list' && <CommandList commands={commands} close={close} />}
+        {overlay === 'bindings' && <BindingList commands={commands} close={close} />}
+        {overlay === 'keys' && <KeyList commands={commands} more={looking} close={close} />}
+      </Painters>
     </BenchContext>
   );
 }

@@ -1,15 +1,7 @@
+import { type Command, isText } from '../shared/commands.ts';
 import { switchTheme } from '../shared/theme.ts';
 import type { BenchSession } from './context.ts';
 import { $calipers } from './strip/calipers.ts';
-
-/** Something that the user can ask for, by its key or from the command list. */
-export interface Command {
-  id: string;
-  label: string;
-  /** `Ctrl+Z`, `B`; shown as it is and matched by `keyOf`. */
-  key: string;
-  run(): void;
-}
 
 /** What the bench does for itself when a command asks for it. */
 export interface BenchActions {
@@ -65,31 +57,6 @@ export function benchCommands({ editing, drive }: BenchSession, actions: BenchAc
       run: () => showFigure(id),
     })),
   ];
-}
-
-/** The name of the key that was pressed, as commands have it. */
-function keyOf(event: KeyboardEvent): string {
-  const letter = event.key === '?' ? '?' : event.code.replace(/^(Key|Digit)/, '');
-  const modifiers = [event.ctrlKey || event.metaKey ? 'Ctrl' : '', event.shiftKey && letter !== '?' ? 'Shift' : ''].filter(Boolean);
-  return [...modifiers, letter].join('+');
-}
-
-/** Whether a key pressed on this element is text for it. */
-function isText(target: EventTarget | null): boolean {
-  return target instanceof Element && target.closest('input:not([type="checkbox"]), textarea, select, dialog') !== null;
-}
-
-/** Listens for the keys of commands, except while something else takes text. */
-export function listenToCommands(commands: Command[]): () => void {
-  const press = (event: KeyboardEvent) => {
-    const name = keyOf(event);
-    const command = commands.find(({ key }) => key === name);
-    if (!command || event.altKey || (isText(event.target) && !['Ctrl+S', 'Ctrl+K'].includes(name))) return;
-    event.preventDefault();
-    if (!event.repeat || command.id === 'undo' || command.id === 'redo') command.run();
-  };
-  window.addEventListener('keydown', press);
-  return () => window.removeEventListener('keydown', press);
 }
 
 /** Keys that try a multiple of the number last looked at, for as long as they are held. */

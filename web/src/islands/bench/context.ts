@@ -1,17 +1,16 @@
-import { createContext, useContext, useEffect } from 'react';
+import type { TuningFile } from '@zygopod/core';
+import { createContext, useContext } from 'react';
+import type { DeviceHub } from '../devices/hub.ts';
+import type { Painter } from '../shared/frames.ts';
+import type { Saving } from '../shared/saving.ts';
 import type { Surveyor } from '../shared/surveyor.ts';
-import type { DeviceHub } from './devices/hub.ts';
-import type { Drive } from './session/drive.ts';
+import type { Drive } from '../yard/drive.ts';
 import type { Editing } from './session/editing.ts';
-import type { Saving } from './session/saving.ts';
-
-/** Draws or writes one thing of the bench, once a frame. `now` is the frame's time in ms. */
-export type Painter = (now: number) => void;
 
 /** What all parts of the bench share. */
 export interface BenchSession {
   editing: Editing;
-  saving: Saving;
+  saving: Saving<TuningFile>;
   drive: Drive;
   hub: DeviceHub;
   painters: Set<Painter>;
@@ -24,15 +23,4 @@ export function useBench(): BenchSession {
   const session = useContext(BenchContext);
   if (!session) throw new Error('outside of the bench');
   return session;
-}
-
-/** Runs `paint` once a frame as long as the component is there. */
-export function usePainter(paint: Painter): void {
-  const { painters } = useBench();
-  useEffect(() => {
-    painters.add(paint);
-    return () => {
-      painters.delete(paint);
-    };
-  });
 }

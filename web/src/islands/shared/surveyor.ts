@@ -1,4 +1,4 @@
-import type { Ground, Parameters, Survey } from '@zygopod/core';
+import type { Ground, Parameters, Survey, WallBuckets } from '@zygopod/core';
 import { atom } from 'nanostores';
 import type { SurveyAnswer, SurveyOrder } from '../../workers/survey.ts';
 
@@ -17,6 +17,8 @@ export class Surveyor {
   readonly $survey = atom<Surveyed | null>(null);
   /** Why the last survey could not be made. */
   readonly $trouble = atom<string | null>(null);
+  /** Told as soon as the walls of an ordered ground are sorted. */
+  onWalls: ((ground: Ground, walls: WallBuckets) => void) | null = null;
   #worker: Worker | null = null;
   #number = 0;
   #underWay: Ground | null = null;
@@ -52,9 +54,14 @@ export class Surveyor {
     const worker = new Worker(new URL('../../workers/survey.ts', import.meta.url), { type: 'module' });
     worker.addEventListener('message', ({ data }: MessageEvent<SurveyAnswer>) => {
       const ground = this.#underWay;
+      if (!ground) return;
+      if (data.kind === 'walls') {
+        this.onWalls?.(ground, data.walls);
+        return;
+      }
       this.#underWay = null;
-      if (data.survey && ground) this.$survey.set({ ground, survey: data.survey, milliseconds: data.milliseconds });
-      this.$trouble.set(data.trouble);
+      if (data.kind === 'survey') this.$survey.set({ ground, survey: data.survey, milliseconds: data.milliseconds });
+      this.$trouble.set(data.kind === 'trouble' ? data.words : null);
       this.#send();
     });
     return worker;

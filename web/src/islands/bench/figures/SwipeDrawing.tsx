@@ -2,7 +2,8 @@ import { useStore } from '@nanostores/react';
 import { shortNumber } from '@zygopod/core';
 import { scaleLinear } from 'd3-scale';
 import { useRef, useState } from 'react';
-import { useBench, usePainter } from '../context.ts';
+import { usePainter } from '../../shared/frames.ts';
+import { useBench } from '../context.ts';
 import { putNumber } from '../fields/model.ts';
 import { Handle } from './Handle.tsx';
 

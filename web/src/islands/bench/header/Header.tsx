@@ -1,27 +1,13 @@
 import { useStore } from '@nanostores/react';
 import { differences } from '@zygopod/core';
-import type { Named, Opening } from '../../../server/openings.ts';
-import type { Command } from '../commands.ts';
+import type { Opening } from '../../../server/openings.ts';
+import type { Command } from '../../shared/commands.ts';
+import { Deed } from '../../shared/Deed.tsx';
+import { Mark } from '../../shared/Mark.tsx';
+import { Picker } from '../../shared/Picker.tsx';
+import { Screens } from '../../shared/Screens.tsx';
+import { saveWords } from '../../shared/saveWords.ts';
 import { useBench } from '../context.ts';
-import type { SaveState } from '../session/saving.ts';
-
-const words: Record<SaveState['at'], string> = {
-  saved: 'saved',
-  keeping: 'keeping …',
-  draft: 'draft kept',
-  offline: 'kept here only',
-  conflict: 'changed elsewhere',
-};
-
-/** The mark: a foot with two toes ahead and two behind. */
-function Mark() {
-  return (
-    <svg width="22" height="24" viewBox="0 0 22 24" fill="none" strokeLinecap="round" strokeWidth="3.2" aria-hidden="true">
-      <path d="M4 3c1 4 4 7 7 9 3 2 6 5 7 9M18 3c-1 4-4 7-7 9" className="stroke-ink" />
-      <path d="M11 12c-3 2-6 5-7 9" className="stroke-now" />
-    </svg>
-  );
-}
 
 /** What is on the bench, how it stands, and the deeds that concern all of it. */
 export function Header({ commands, project, opening }: { commands: Command[]; project: string; opening: Opening }) {
@@ -41,14 +27,29 @@ export function Header({ commands, project, opening }: { commands: Command[]; pr
       <span className="text-[17px] font-bold tracking-tight">Zygopod</span>
       <p className="ml-2 min-w-0 truncate text-ink-soft">
         {project} <span aria-hidden="true">/</span>{' '}
-        <Picker label="Tuning" here={opening.id} options={opening.tunings} go={(id) => `/bench/${id}?ground=${opening.ground.id}`} />{' '}
+        <Picker
+          label="Tuning"
+          here={opening.id}
+          options={opening.tunings}
+          go={(id) => window.location.assign(`/bench/${id}?ground=${opening.ground.id}`)}
+        />{' '}
         <span className="digits text-xs">rev {head}</span> on{' '}
-        <Picker label="Ground" here={opening.ground.id} options={opening.grounds} go={(id) => `/bench/${opening.id}?ground=${id}`} />
+        <Picker
+          label="Ground"
+          here={opening.ground.id}
+          options={opening.grounds}
+          go={(id) => window.location.assign(`/bench/${opening.id}?ground=${id}`)}
+        />
       </p>
       <p className="digits ml-1 shrink-0 text-xs text-ink-soft" role="status" data-testid="save-state" data-state={state.at}>
-        {changed || state.at !== 'saved' ? words[state.at] : 'saved'}
+        {changed || state.at !== 'saved' ? saveWords[state.at] : 'saved'}
       </p>
-      <div className="ml-auto flex shrink-0 items-center gap-4">
+      <div className="ml-auto flex h-full shrink-0 items-center gap-4">
+        <Screens
+          here="bench"
+          bench={`/bench/${opening.id}?ground=${opening.ground.id}`}
+          grounds={`/grounds/${opening.ground.id}?tuning=${opening.id}`}
+        />
         <Deed
           label="Undo"
           title={history.undo ? `Undo: ${history.undo} (Ctrl+Z)` : 'Nothing to undo'}
@@ -81,50 +82,5 @@ export function Header({ commands, project, opening }: { commands: Command[]; pr
         </button>
       </div>
     </header>
-  );
-}
-
-/** A name that opens another tuning or ground. Work is kept as a draft before the page is left. */
-function Picker({ label, here, options, go }: { label: string; here: string; options: Named[]; go(id: string): string }) {
-  return (
-    <select
-      aria-label={label}
-      className="field-sizing-content max-w-48 border-b border-rule bg-transparent font-semibold text-ink"
-      value={here}
-      onChange={(event) => window.location.assign(go(event.target.value))}
-    >
-      {options.map(({ id, name }) => (
-        <option key={id} value={id}>
-          {name}
-        </option>
-      ))}
-    </select>
-  );
-}
-
-/** A word in the header; a `spare` one, which has a key, makes room on a narrow page. */
-function Deed({
-  label,
-  title,
-  off = false,
-  spare = false,
-  run,
-}: {
-  label: string;
-  title: string;
-  off?: boolean;
-  spare?: boolean;
-  run(): void;
-}) {
-  return (
-    <button
-      type="button"
-      title={title}
-      disabled={off}
-      className={`text-ink-soft hover:text-ink disabled:opacity-45 ${spare ? 'max-[1140px]:hidden' : ''}`}
-      onClick={run}
-    >
-      {label}
-    </button>
   );
 }

@@ -1,7 +1,8 @@
 import { useStore } from '@nanostores/react';
 import { differences, isLink, shortNumber, specOf, unitOf } from '@zygopod/core';
 import { useRef } from 'react';
-import { useBench, usePainter } from '../context.ts';
+import { usePainter } from '../../shared/frames.ts';
+import { useBench } from '../context.ts';
 import { linkWords } from '../fields/model.ts';
 import { $calipers } from '../strip/calipers.ts';
 import { measure } from '../strip/span.ts';

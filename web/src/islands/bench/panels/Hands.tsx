@@ -1,9 +1,10 @@
 import { useStore } from '@nanostores/react';
 import { type Control, controls } from '@zygopod/core';
 import { useRef } from 'react';
-import { useBench, usePainter } from '../context.ts';
-import { $bindings, controlWords, keysOf, keyWord } from '../devices/bindings.ts';
-import { devices } from '../devices/hub.ts';
+import { $bindings, controlWords, keysOf, keyWord } from '../../devices/bindings.ts';
+import { devices } from '../../devices/hub.ts';
+import { usePainter } from '../../shared/frames.ts';
+import { useBench } from '../context.ts';
 
 const keys: { control: Control; place: string }[] = [
   { control: 'up', place: 'col-start-2' },

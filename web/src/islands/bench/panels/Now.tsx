@@ -1,6 +1,7 @@
 import { compassName, type Trace } from '@zygopod/core';
 import { type RefObject, useRef } from 'react';
-import { useBench, usePainter } from '../context.ts';
+import { usePainter } from '../../shared/frames.ts';
+import { useBench } from '../context.ts';
 import { Hands } from './Hands.tsx';
 import { StaminaBar } from './StaminaBar.tsx';
 

@@ -1,6 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { useRef } from 'react';
-import { useBench, usePainter } from '../context.ts';
+import { usePainter } from '../../shared/frames.ts';
+import { useBench } from '../context.ts';
 
 /** The bar with its level, and the mark at which an emptied one may sprint again. */
 export function StaminaBar() {

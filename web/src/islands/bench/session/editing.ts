@@ -1,12 +1,6 @@
 import { type FileValue, numberAt, numberSpec, resolveTuning, type Tuning, type TuningFile, withValue } from '@zygopod/core';
 import { atom, computed, type ReadableAtom } from 'nanostores';
-
-/** One step that undo takes back: the files before and after, and what the step was. */
-interface Step {
-  before: TuningFile;
-  after: TuningFile;
-  what: string;
-}
+import { Steps } from '../../shared/steps.ts';
 
 /** A number at a multiple of itself. */
 export interface Trial {
@@ -14,14 +8,11 @@ export interface Trial {
   factor: number;
 }
 
-const DEPTH = 500;
-
 /**
  * The tuning under work: now, the last saved revision (before), undo and redo. Everything that changes a tuning on the
  * bench goes through here; the world, the figures and the draft follow `$shown` and `$now`.
  */
-export class Editing {
-  readonly $now = atom<TuningFile>({ format: 'zygopod/tuning', version: 1, name: '', unit: 'px' });
+export class Editing extends Steps<TuningFile> {
   readonly $before: ReturnType<typeof atom<TuningFile>>;
   /** True while the bench shows and drives the last saved revision instead. */
   readonly $flipped = atom(false);
@@ -29,16 +20,11 @@ export class Editing {
   readonly $trial = atom<Trial | null>(null);
   /** The number that was looked at last: what a trial is about. */
   readonly $subject = atom<string>('pace.walkSpeed');
-  readonly $history = atom<{ undo: string | null; redo: string | null }>({ undo: null, redo: null });
   readonly $tuning: ReadableAtom<Tuning>;
   readonly $beforeTuning: ReadableAtom<Tuning>;
-  #done: Step[] = [];
-  #undone: Step[] = [];
-  /** While a drag lasts, its changes are one step. */
-  #gesture: { before: TuningFile; what: string } | null = null;
 
   constructor(now: TuningFile, before: TuningFile) {
-    this.$now.set(now);
+    super(now);
     this.$before = atom(before);
     this.$tuning = computed([this.$now, this.$before, this.$flipped, this.$trial], (current, last, flipped, trial) =>
       tried(resolved(flipped ? last : current), trial),
@@ -56,67 +42,19 @@ export class Editing {
     return null;
   }
 
-  /** Puts a whole file in place of the present one, as one step. */
-  replace(file: TuningFile, what: string): void {
-    const before = this.$now.get();
-    if (JSON.stringify(before) === JSON.stringify(file)) return;
-    this.$now.set(file);
-    if (!this.#gesture) this.#push({ before, after: file, what });
+  override undo(): void {
+    this.$flipped.set(false);
+    super.undo();
   }
 
-  /** All changes until `endGesture` are one step. */
-  beginGesture(what: string): void {
-    this.endGesture();
-    this.#gesture = { before: this.$now.get(), what };
-  }
-
-  endGesture(): void {
-    const gesture = this.#gesture;
-    this.#gesture = null;
-    if (gesture && gesture.before !== this.$now.get()) this.#push({ ...gesture, after: this.$now.get() });
-  }
-
-  /** Gives back what was there when the gesture began. */
-  cancelGesture(): void {
-    if (this.#gesture) this.$now.set(this.#gesture.before);
-    this.#gesture = null;
-  }
-
-  undo(): void {
-    this.endGesture();
-    const step = this.#done.pop();
-    if (!step) return;
-    this.#undone.push(step);
-    this.#go(step.before);
-  }
-
-  redo(): void {
-    const step = this.#undone.pop();
-    if (!step) return;
-    this.#done.push(step);
-    this.#go(step.after);
+  override redo(): void {
+    this.$flipped.set(false);
+    super.redo();
   }
 
   flip(): void {
     this.endGesture();
     this.$flipped.set(!this.$flipped.get());
-  }
-
-  #push(step: Step): void {
-    this.#done.push(step);
-    if (this.#done.length > DEPTH) this.#done.shift();
-    this.#undone = [];
-    this.#tell();
-  }
-
-  #go(file: TuningFile): void {
-    this.$flipped.set(false);
-    this.$now.set(file);
-    this.#tell();
-  }
-
-  #tell(): void {
-    this.$history.set({ undo: this.#done.at(-1)?.what ?? null, redo: this.#undone.at(-1)?.what ?? null });
   }
 }
 

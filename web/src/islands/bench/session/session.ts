@@ -1,13 +1,14 @@
-import { readTuning } from '@zygopod/core';
+import { readTuning, type TuningFile } from '@zygopod/core';
 import type { Opening } from '../../../server/openings.ts';
+import { DeviceHub } from '../../devices/hub.ts';
+import { listenToKeyboard } from '../../devices/keyboard.ts';
+import { pollPads } from '../../devices/pad.ts';
+import { type Painter, runFrames } from '../../shared/frames.ts';
+import { Saving } from '../../shared/saving.ts';
 import { Surveyor } from '../../shared/surveyor.ts';
-import type { BenchSession, Painter } from '../context.ts';
-import { DeviceHub } from '../devices/hub.ts';
-import { listenToKeyboard } from '../devices/keyboard.ts';
-import { pollPads } from '../devices/pad.ts';
-import { Drive } from './drive.ts';
+import { Drive } from '../../yard/drive.ts';
+import type { BenchSession } from '../context.ts';
 import { Editing } from './editing.ts';
-import { Saving } from './saving.ts';
 
 /** A bench in use: its parts wired together, until `start`'s answer is called. */
 export interface OpenSession extends BenchSession {
@@ -21,7 +22,7 @@ export function openSession(opening: Opening): OpenSession {
   const unsent = readTuning(Saving.unsent(opening.id, version));
   const now = unsent.ok ? unsent.value.file : (opening.draft?.file ?? opening.saved);
   const editing = new Editing(now, opening.saved);
-  const saving = new Saving({ id: opening.id, head: opening.head, draftVersion: version });
+  const saving = new Saving<TuningFile>('tunings', { id: opening.id, head: opening.head, draftVersion: version });
   const drive = new Drive(editing.$tuning.get().parameters, opening.ground.file);
   const painters = new Set<Painter>();
   const surveyor = new Surveyor();
@@ -63,29 +64,4 @@ export function openSession(opening: Opening): OpenSession {
   };
 
   return { editing, saving, drive, hub, painters, surveyor, start, save };
-}
-
-/** How many frames the work figures are taken over. */
-const WINDOW = 60;
-
-/** Calls `frame` once a frame with the seconds gone by. The page's work a frame is told on the document, for whoever measures. */
-function runFrames(frame: (elapsed: number, at: number) => void): () => void {
-  let last = performance.now();
-  let request = 0;
-  let frames = 0;
-  let work = 0;
-  const run = (at: number) => {
-    request = requestAnimationFrame(run);
-    const begun = performance.now();
-    frame(Math.max(0, (at - last) / 1000), at);
-    last = at;
-    work += performance.now() - begun;
-    if (++frames % WINDOW === 0) {
-      document.documentElement.dataset['frameWork'] = (work / WINDOW).toFixed(3);
-      document.documentElement.dataset['frames'] = String(frames);
-      work = 0;
-    }
-  };
-  request = requestAnimationFrame(run);
-  return () => cancelAnimationFrame(request);
 }

@@ -1,6 +1,7 @@
 import { type Happening, lastHappenings } from '@zygopod/core';
 import { useRef, useState } from 'react';
-import { useBench, usePainter } from '../context.ts';
+import { usePainter } from '../../shared/frames.ts';
+import { useBench } from '../context.ts';
 
 /** How often (ms) the marks are looked up, and how many are shown at the most. */
 const PAUSE = 100;

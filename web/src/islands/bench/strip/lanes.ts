@@ -1,6 +1,6 @@
 import type { Column, Parameters, Trace } from '@zygopod/core';
 import type { Inks } from '../../shared/theme.ts';
-import { gaitInk } from '../yard/drawMotion.ts';
+import { gaitInk } from '../../yard/drawMotion.ts';
 
 type Canvas = CanvasRenderingContext2D;
 

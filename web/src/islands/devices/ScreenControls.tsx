@@ -1,6 +1,6 @@
 import type { Control } from '@zygopod/core';
 import { type PointerEvent, useRef } from 'react';
-import { useBench } from '../context.ts';
+import type { DeviceHub } from './hub.ts';
 
 const RADIUS = 46;
 
@@ -14,8 +14,7 @@ const buttons: { control: Control; label: string }[] = [
 ];
 
 /** A stick and buttons on the yard, for fingers and for trying a stick without a pad. */
-export function ScreenControls() {
-  const { hub } = useBench();
+export function ScreenControls({ hub }: { hub: DeviceHub }) {
   const knob = useRef<SVGCircleElement>(null);
   const finger = useRef<number | null>(null);
 

@@ -1,13 +1,12 @@
-import type { TuningFile } from '@zygopod/core';
 import { atom } from 'nanostores';
 
 /** Where the work stands with the server. */
-export type SaveState =
+export type SaveState<F> =
   | { at: 'saved' }
   | { at: 'keeping' }
   | { at: 'draft' }
   | { at: 'offline'; why: string }
-  | { at: 'conflict'; theirs: TuningFile; version: number; base: number; head?: number };
+  | { at: 'conflict'; theirs: F; version: number; base: number; head?: number };
 
 interface Origin {
   id: string;
@@ -24,24 +23,26 @@ const RETRY = 2000;
  * server and a lost connection lose nothing. Writes name the version last seen: a draft that another tab has moved on
  * is never overwritten but shown as a conflict.
  */
-export class Saving {
-  readonly $state = atom<SaveState>({ at: 'saved' });
+export class Saving<F> {
+  readonly $state = atom<SaveState<F>>({ at: 'saved' });
   readonly $head: ReturnType<typeof atom<number>>;
+  readonly #path: string;
   #origin: Origin;
-  #pending: TuningFile | null = null;
+  #pending: F | null = null;
   #timer: ReturnType<typeof setTimeout> | undefined;
   #sending: Promise<void> | null = null;
 
-  constructor(origin: Origin) {
+  constructor(collection: 'tunings' | 'grounds', origin: Origin) {
+    this.#path = `/api/v1/${collection}/${origin.id}`;
     this.#origin = { ...origin };
     this.$head = atom(origin.head);
     if (origin.draftVersion > 0) this.$state.set({ at: 'draft' });
   }
 
   /** A change that another run of this page could not send any more, if there is one that is newer than the server's draft. */
-  static unsent(id: string, draftVersion: number): TuningFile | null {
+  static unsent(id: string, draftVersion: number): unknown {
     try {
-      const kept = JSON.parse(localStorage.getItem(keyOf(id)) ?? 'null') as { version: number; file: TuningFile } | null;
+      const kept = JSON.parse(localStorage.getItem(keyOf(id)) ?? 'null') as { version: number; file: unknown } | null;
       return kept && kept.version === draftVersion ? kept.file : null;
     } catch {
       return null;
@@ -49,7 +50,7 @@ export class Saving {
   }
 
   /** The file has changed: keep it here now and on the server soon. */
-  keep(file: TuningFile): void {
+  keep(file: F): void {
     this.#pending = file;
     localStorage.setItem(keyOf(this.#origin.id), JSON.stringify({ version: this.#origin.draftVersion, file }));
     if (this.$state.get().at === 'conflict') return;
@@ -78,9 +79,9 @@ export class Saving {
     await this.#sending;
   }
 
-  async #send(file: TuningFile): Promise<void> {
+  async #send(file: F): Promise<void> {
     const { id, head, draftVersion } = this.#origin;
-    const answer = await request('PUT', `/api/v1/tunings/${id}/draft`, { file, base: head }, draftVersion);
+    const answer = await request('PUT', `${this.#path}/draft`, { file, base: head }, draftVersion);
     if (answer.ok) {
       this.#origin.draftVersion = Number(answer.body['version']);
       if (this.#pending === null) {
@@ -89,7 +90,7 @@ export class Saving {
       } else this.#schedule(PAUSE);
     } else if (answer.status === 409) {
       this.#pending ??= file;
-      await this.#meetConflict(answer.body['current'] as { file: TuningFile; version: number; base: number } | null);
+      await this.#meetConflict(answer.body['current'] as { file: F; version: number; base: number } | null);
     } else {
       this.#pending ??= file;
       this.$state.set({ at: 'offline', why: answer.why });
@@ -98,16 +99,16 @@ export class Saving {
   }
 
   /** Somebody else wrote: show their draft, or, when it became a revision, that revision. */
-  async #meetConflict(current: { file: TuningFile; version: number; base: number } | null): Promise<void> {
+  async #meetConflict(current: { file: F; version: number; base: number } | null): Promise<void> {
     if (current) {
       this.$state.set({ at: 'conflict', theirs: current.file, version: current.version, base: current.base });
       return;
     }
-    const answer = await request('GET', `/api/v1/tunings/${this.#origin.id}`);
+    const answer = await request('GET', this.#path);
     if (answer.ok)
       this.$state.set({
         at: 'conflict',
-        theirs: answer.body['file'] as TuningFile,
+        theirs: answer.body['file'] as F,
         version: 0,
         base: Number(answer.body['head']),
         head: Number(answer.body['head']),
@@ -116,7 +117,7 @@ export class Saving {
   }
 
   /** Goes on from the other's state, with `file` as what is wanted now. */
-  settle(file: TuningFile): TuningFile | null {
+  settle(file: F): F | null {
     const state = this.$state.get();
     if (state.at !== 'conflict') return null;
     this.#origin.draftVersion = state.version;
@@ -128,10 +129,10 @@ export class Saving {
   }
 
   /** Saves a revision; returns null, or why it failed. The draft stays when it fails. */
-  async saveRevision(file: TuningFile, note: string): Promise<string | null> {
+  async saveRevision(file: F, note: string): Promise<string | null> {
     await this.flush();
     const { id, head } = this.#origin;
-    const answer = await request('POST', `/api/v1/tunings/${id}/revisions`, { file, note }, head);
+    const answer = await request('POST', `${this.#path}/revisions`, { file, note }, head);
     if (answer.ok) {
       this.#origin = { id, head: Number(answer.body['number']), draftVersion: 0 };
       this.$head.set(this.#origin.head);
@@ -140,7 +141,7 @@ export class Saving {
       return null;
     }
     if (answer.status === 409) {
-      const current = answer.body['current'] as { file: TuningFile; number: number } | undefined;
+      const current = answer.body['current'] as { file: F; number: number } | undefined;
       if (current) this.$state.set({ at: 'conflict', theirs: current.file, version: 0, base: current.number, head: current.number });
       return 'Somebody saved a newer revision meanwhile. Your draft is kept.';
     }

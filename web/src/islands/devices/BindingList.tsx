@@ -1,8 +1,8 @@
 import { useStore } from '@nanostores/react';
 import { type Control, controls } from '@zygopod/core';
 import { useState } from 'react';
-import { Overlay } from '../../shared/Overlay.tsx';
-import type { Command } from '../commands.ts';
+import type { Command } from '../shared/commands.ts';
+import { Overlay } from '../shared/Overlay.tsx';
 import { $bindings, bindingConflict, controlWords, defaultBindings, keysOf, keyWord, setBindings } from './bindings.ts';
 
 /** Which key works which control. A key that is taken is not given away silently: the conflict is said. */

@@ -1,4 +1,4 @@
-import { FrameClock, type FramePattern, type Ground, gaits, type Parameters, Recorder, World } from '@zygopod/core';
+import { FrameClock, type FramePattern, type Ground, gaits, type Parameters, Recorder, type WallBuckets, World } from '@zygopod/core';
 import { atom } from 'nanostores';
 
 /** Seconds of trace that the bench keeps at 60 ticks a second: ten minutes. */
@@ -34,7 +34,7 @@ export class Drive {
   #pattern: FrameClock | null = null;
   #still = 0;
 
-  readonly #ground: Ground;
+  #ground: Ground;
 
   constructor(parameters: Parameters, ground: Ground) {
     this.#ground = ground;
@@ -140,6 +140,14 @@ export class Drive {
     this.recorder.restart();
     this.#left = 0;
     this.wake();
+  }
+
+  /** The ground is changed under the body; its walls have been sorted before. */
+  changeGround(ground: Ground, walls: WallBuckets): void {
+    this.#ground = ground;
+    this.groundVersion++;
+    this.world.changeGround(ground, walls);
+    this.refresh();
   }
 
   /** From now on starts where the body is, or where the ground says. */

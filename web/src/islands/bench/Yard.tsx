@@ -1,20 +1,21 @@
 import { useStore } from '@nanostores/react';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
-import { useCanvasSize } from '../../shared/canvas.ts';
-import { $theme, type Inks, readInks } from '../../shared/theme.ts';
-import { useBench, usePainter } from '../context.ts';
 import { ScreenControls } from '../devices/ScreenControls.tsx';
 import { swipeBetween, type Touch } from '../devices/swipe.ts';
-import { Chart } from './chart.ts';
-import { drawContact, drawPebbles, drawScreen } from './drawEncounters.ts';
-import { drawGround } from './drawGround.ts';
-import { drawBody, drawPrints } from './drawMotion.ts';
-import { drawSurvey } from './drawSurvey.ts';
-import { Legend } from './Legend.tsx';
-import { type Layers, surveyed } from './layers.ts';
-import { cameraLens, flatLens, type Lens, lookThrough, worldAt } from './lens.ts';
-import { shownCamera, shownPose } from './pose.ts';
-import { fit, keepInside, pan, type View, zoomAt } from './view.ts';
+import { useCanvasSize } from '../shared/canvas.ts';
+import { usePainter } from '../shared/frames.ts';
+import { $theme, type Inks, readInks } from '../shared/theme.ts';
+import { Chart } from '../yard/chart.ts';
+import { drawContact, drawPebbles, drawScreen } from '../yard/drawEncounters.ts';
+import { drawGround } from '../yard/drawGround.ts';
+import { drawBody, drawPrints } from '../yard/drawMotion.ts';
+import { drawSurvey } from '../yard/drawSurvey.ts';
+import { Legend } from '../yard/Legend.tsx';
+import { type Layers, surveyed } from '../yard/layers.ts';
+import { cameraLens, flatLens, type Lens, lookThrough, worldAt } from '../yard/lens.ts';
+import { shownCamera, shownPose } from '../yard/pose.ts';
+import { fit, keepInside, pan, type View, zoomAt } from '../yard/view.ts';
+import { useBench } from './context.ts';
 
 /** The live view: the ground as a chart with the body on it. Wheel zooms, middle- or space-drag pans, double-click fits. */
 export function Yard() {
@@ -164,7 +165,7 @@ export function Yard() {
       />
       <Legend layers={layers} change={setLayers} />
       <FirstSteps />
-      {layers.touch && <ScreenControls />}
+      {layers.touch && <ScreenControls hub={hub} />}
       <p className="absolute top-8 right-2 flex flex-col items-end gap-1 text-xs" role="status">
         {through && <span className="bg-sheet px-2 py-1">Through the camera (V leaves)</span>}
         {lookBack !== null && <span className="bg-sheet px-2 py-1 text-now">Looking back</span>}

@@ -1,15 +1,9 @@
 import { useStore } from '@nanostores/react';
 import { controls } from '@zygopod/core';
 import { useState } from 'react';
-import { Overlay } from '../../shared/Overlay.tsx';
-import type { Command } from '../commands.ts';
 import { $bindings, type Bindings, controlWords, keysOf, keyWord } from '../devices/bindings.ts';
-
-const looking = [
-  ['Space and drag', 'Move the yard; the wheel zooms, a double click fits'],
-  [', and .', 'On the strip: a tick back, a tick on'],
-  ['- [ ] =', 'Hold: try the number last looked at × 0.25, 0.5, 2, 4'],
-];
+import type { Command } from './commands.ts';
+import { Overlay } from './Overlay.tsx';
 
 /** Each control with its keys. */
 function drivingKeys(bindings: Bindings): (readonly [string, string])[] {
@@ -19,13 +13,13 @@ function drivingKeys(bindings: Bindings): (readonly [string, string])[] {
 }
 
 /** All keys: those that drive, and those that do not. */
-export function KeyList({ commands, close }: { commands: Command[]; close(): void }) {
+export function KeyList({ commands, more, close }: { commands: Command[]; more: readonly (readonly [string, string])[]; close(): void }) {
   const bindings = useStore($bindings);
   return (
     <Overlay title="Keys" close={close}>
       <dl className="grid grid-cols-[auto_1fr] items-baseline gap-x-4 gap-y-1">
-        {[...drivingKeys(bindings), ...looking, ...commands.map(({ key, label }) => [key, label] as const)].map(([key, label]) => (
-          <div key={key} className="contents">
+        {[...drivingKeys(bindings), ...more, ...commands.map(({ key, label }) => [key, label] as const)].map(([key, label]) => (
+          <div key={key + label} className="contents">
             <dt>
               <kbd className="keycap">{key}</kbd>
             </dt>

@@ -1,5 +1,5 @@
 import type { Ground, Wall } from '@zygopod/core';
-import type { Inks } from '../../shared/theme.ts';
+import type { Inks } from '../shared/theme.ts';
 import { gridStep, type View } from './view.ts';
 
 type Canvas = CanvasRenderingContext2D;
@@ -78,10 +78,12 @@ function drawCoordinates(ctx: Canvas, ground: Ground, view: View, width: number,
     ctx.fillText(text, px, py);
   };
   ctx.textAlign = 'center';
+  // Below the ground while it ends in sight, else along the margin.
+  const bottom = Math.min(height - 6, (ground.size.height - view.y) * view.scale + 16);
   for (let gx = Math.ceil(Math.max(0, view.x) / step) * step; gx <= ground.size.width; gx += step) {
     const px = (gx - view.x) * view.scale;
     if (px > width - 60) break;
-    if (px > 24) write(String(gx), px, height - 6);
+    if (px > 24) write(String(gx), px, bottom);
   }
   ctx.textAlign = 'right';
   // Beside the ground while it ends in sight, else along the margin.

@@ -1,5 +1,5 @@
 import { bodySize, type Gap, type Mesh, type Parameters, type Survey } from '@zygopod/core';
-import type { Inks } from '../../shared/theme.ts';
+import type { Inks } from '../shared/theme.ts';
 import type { View } from './view.ts';
 
 type Canvas = CanvasRenderingContext2D;

@@ -1,0 +1,35 @@
+import { csvFormatRows, csvParseRows } from 'd3-dsv';
+import { type Ground, OPEN, SOLID } from '../../ground/ground.ts';
+import { type Reading, shown } from '../fault.ts';
+import { beyondCells, type Exported, groundOfCells, type Imported, refused, surfacesFor, wholeCells } from './imported.ts';
+
+/**
+ * Reads a grid as CSV (RFC 4180): a mark a field, `#` or 1 solid, `.`, 0 or nothing open, other marks surfaces. `cell` is the
+ * side of a cell, unit.
+ */
+export function readCsvGrid(name: string, text: string, cell: number): Reading<Imported> {
+  const data = csvParseRows(text.trim());
+  const columns = data[0]?.length ?? 0;
+  const marks = new Set<string>();
+  const cells: string[] = [];
+  for (const [y, row] of data.entries()) {
+    if (row.length !== columns) return refused(`line ${y + 1}`, `${row.length} fields`, `${columns}, like the first line`);
+    let line = '';
+    for (const [x, field] of row.entries()) {
+      const value = field.trim();
+      const mark = value === '' || value === '0' ? OPEN : value === '1' ? SOLID : value;
+      if ([...mark].length !== 1) return refused(`line ${y + 1}, field ${x + 1}`, shown(value), 'one mark');
+      if (mark !== OPEN && mark !== SOLID) marks.add(mark);
+      line += mark;
+    }
+    cells.push(line);
+  }
+  const { surfaces, remarks } = surfacesFor(marks, {});
+  return groundOfCells(name, cells, cell, surfaces, remarks);
+}
+
+export function writeCsvGrid(ground: Ground): Exported {
+  const lost = beyondCells(ground);
+  if (Object.keys(ground.surfaces).length > 0) lost.push('names and speeds of surfaces');
+  return { content: `${csvFormatRows(wholeCells(ground).map((row) => [...row]))}\n`, lost: [...lost, 'the size of a cell'] };
+}

@@ -1,0 +1,81 @@
+import { type Ground, groundFormat, OPEN, readGround, type Surface } from '../../ground/ground.ts';
+import type { Fault, Reading } from '../fault.ts';
+
+/** A ground that was made from another format, and what had to be made up for it. */
+export interface Imported {
+  ground: Ground;
+  remarks: string[];
+}
+
+/** A ground as another format has it: text or bytes, and what that format cannot hold. */
+export interface Exported {
+  content: string | Uint8Array;
+  lost: string[];
+}
+
+/** Largest file (bytes) that is taken. */
+export const LARGEST = 20 * 1024 * 1024;
+
+export function refused(path: string, found: string, expected: string): { ok: false; faults: Fault[] } {
+  return { ok: false, faults: [{ path, found, expected }] };
+}
+
+/** Surfaces for marks that have none: as fast as open ground, because the file does not tell. */
+export function surfacesFor(
+  marks: Iterable<string>,
+  known: Record<string, Surface>,
+): { surfaces: Record<string, Surface>; remarks: string[] } {
+  const surfaces: Record<string, Surface> = {};
+  const remarks: string[] = [];
+  for (const mark of new Set(marks)) {
+    surfaces[mark] = known[mark] ?? { name: `surface ${mark}`, speed: 1 };
+    if (!known[mark]) remarks.push(`The file does not say how fast one is on “${mark}”: as on open ground`);
+  }
+  return { surfaces, remarks };
+}
+
+/** A ground of cells alone, with its start on the first open cell. */
+export function groundOfCells(
+  name: string,
+  cells: string[],
+  cell: number,
+  surfaces: Record<string, Surface>,
+  remarks: string[],
+): Reading<Imported> {
+  const columns = cells[0]?.length ?? 0;
+  if (columns === 0) return refused('', 'no cells', 'at least one row of cells');
+  const row = cells.findIndex((marks) => [...marks].some((mark) => mark === OPEN || mark in surfaces));
+  const column = row < 0 ? 0 : [...(cells[row] as string)].findIndex((mark) => mark === OPEN || mark in surfaces);
+  if (row < 0) remarks.push('There is no open cell: the start is put in the first one');
+  const start = { x: (column + 0.5) * cell, y: (Math.max(0, row) + 0.5) * cell };
+  const reading = readGround({
+    format: groundFormat.format,
+    version: 1,
+    name: name.slice(0, 120) || 'Imported ground',
+    size: { width: columns * cell, height: cells.length * cell },
+    cell,
+    cells,
+    surfaces,
+    start,
+  });
+  if (!reading.ok) return reading;
+  return { ok: true, value: { ground: reading.value, remarks: [...remarks, `The start is put at ${start.x}, ${start.y}`] } };
+}
+
+/** What of a ground is lost in a format that holds cells only. */
+export function beyondCells(ground: Ground): string[] {
+  const lost: string[] = ['the start'];
+  if (ground.walls.length > 0) lost.push(ground.walls.length === 1 ? 'a free wall' : `${ground.walls.length} free walls`);
+  if (ground.goal) lost.push('the goal');
+  if (ground.frame) lost.push('the screen frame');
+  if (ground.cells.length * ground.cell < ground.size.height || (ground.cells[0]?.length ?? 0) * ground.cell < ground.size.width)
+    lost.push('ground beyond the cells');
+  return lost;
+}
+
+/** The cells of a ground over its whole size: what it leaves out is open. */
+export function wholeCells({ cells, cell, size }: Ground): string[] {
+  const columns = Math.max(1, Math.ceil(size.width / cell - 1e-9), cells[0]?.length ?? 0);
+  const rows = Math.max(1, Math.ceil(size.height / cell - 1e-9), cells.length);
+  return Array.from({ length: rows }, (_, y) => (cells[y] ?? '').padEnd(columns, OPEN));
+}

@@ -1,0 +1,230 @@
+import { XMLParser, XMLValidator } from 'fast-xml-parser';
+import { type Ground, groundFormat, OPEN, readGround, SOLID, type Surface, type Wall } from '../../ground/ground.ts';
+import type { Reading } from '../fault.ts';
+import { flattenPath } from './flatten.ts';
+import { type Exported, type Imported, refused, wholeCells } from './imported.ts';
+
+/** An element as the parser gives it with its order kept: its name with its children, and its attributes under `:@`. */
+type Node = Record<string, unknown>;
+type Attributes = Readonly<Record<string, string>>;
+
+const nameOf = (node: Node) => Object.keys(node).find((key) => key !== ':@') ?? '';
+const attributesOf = (node: Node) => (node[':@'] ?? {}) as Attributes;
+const childrenOf = (node: Node) => (node[nameOf(node)] ?? []) as Node[];
+
+/** Elements that draw nothing by themselves. */
+const unseen = new Set(['defs', 'clipPath', 'mask', 'symbol', 'marker', 'pattern', 'metadata', 'title', 'desc', 'style', 'script', 'text']);
+
+/** Nesting and points at the most: a drawing beyond them is no ground. */
+const DEEPEST = 64;
+const MOST_POINTS = 100_000;
+
+interface Drawing {
+  walls: Wall[];
+  cells: { mark: string; x: number; y: number; width: number; height: number }[];
+  surfaces: Record<string, Surface>;
+  start?: { x: number; y: number; facing?: number };
+  goal?: { x: number; y: number; radius: number };
+  frame?: { x: number; y: number; width: number; height: number };
+  points: number;
+}
+
+/**
+ * Reads an SVG drawing: paths and shapes become walls (closed where they are closed or filled shapes), curves are flattened to
+ * within 0.2 of a unit. What this program has written comes back as cells, surfaces, start, goal and frame.
+ */
+export function readSvg(name: string, text: string): Reading<Imported> {
+  const valid = XMLValidator.validate(text);
+  if (valid !== true) return refused(`line ${valid.err.line}, column ${valid.err.col}`, valid.err.msg, 'well-formed XML');
+  let nodes: Node[];
+  try {
+    nodes = new XMLParser({ preserveOrder: true, ignoreAttributes: false, attributeNamePrefix: '', processEntities: false }).parse(
+      text,
+    ) as Node[];
+  } catch (error) {
+    return refused('', error instanceof Error ? error.message : String(error), 'an SVG drawing');
+  }
+  const root = nodes.find((node) => nameOf(node) === 'svg');
+  if (!root) return refused('', 'no svg element', 'an SVG drawing');
+  const attributes = attributesOf(root);
+  const box = (attributes['viewBox'] ?? '').split(/[\s,]+/).map(Number);
+  const [left, top, width, height] =
+    box.length === 4 && box.every(Number.isFinite)
+      ? (box as [number, number, number, number])
+      : [0, 0, Number.parseFloat(attributes['width'] ?? ''), Number.parseFloat(attributes['height'] ?? '')];
+  if (!(width > 0 && height > 0)) return refused('svg', 'no size', 'a viewBox, or width and height');
+  const drawing: Drawing = { walls: [], cells: [], surfaces: {}, points: 0 };
+  try {
+    walk(childrenOf(root), left === 0 && top === 0 ? [] : [`translate(${-left} ${-top})`], drawing, 'svg', 0);
+  } catch (error) {
+    if (error instanceof Unreadable) return refused(error.path, error.found, error.expected);
+    throw error;
+  }
+  return toGround(name, drawing, width, height, Number(attributes['data-cell'] ?? 32) || 32);
+}
+
+class Unreadable extends Error {
+  readonly path: string;
+  readonly found: string;
+  readonly expected: string;
+  constructor(path: string, found: string, expected: string) {
+    super(`${path}: ${found}`);
+    this.path = path;
+    this.found = found;
+    this.expected = expected;
+  }
+}
+
+function walk(nodes: readonly Node[], transforms: readonly string[], drawing: Drawing, path: string, depth: number): void {
+  if (depth > DEEPEST) throw new Unreadable(path, 'deeper nesting', `at most ${DEEPEST} levels`);
+  nodes.forEach((node, i) => {
+    const name = nameOf(node);
+    const attributes = attributesOf(node);
+    if (unseen.has(name) || name.startsWith('#') || name.startsWith('?') || attributes['display'] === 'none') return;
+    const own = attributes['transform'] ? [...transforms, attributes['transform']] : transforms;
+    const here = `${path}/${name}[${i + 1}]`;
+    const mark = attributes['data-surface'];
+    if (mark && [...mark].length === 1)
+      drawing.surfaces[mark] = { name: attributes['data-name'] ?? `surface ${mark}`, speed: Number(attributes['data-speed'] ?? 1) };
+    if (name === 'g' || name === 'a' || name === 'svg') walk(childrenOf(node), own, drawing, here, depth + 1);
+    else takeShape(name, attributes, own, drawing, here);
+  });
+}
+
+const numbers = (attributes: Attributes, ...names: string[]) => names.map((name) => Number.parseFloat(attributes[name] ?? '0') || 0);
+
+/** A shape as the data of a path; null for elements that are none. */
+function pathOf(name: string, attributes: Attributes): string | null {
+  switch (name) {
+    case 'path':
+      return attributes['d'] ?? '';
+    case 'rect': {
+      const [x, y, w, h] = numbers(attributes, 'x', 'y', 'width', 'height') as [number, number, number, number];
+      return `M${x} ${y}H${x + w}V${y + h}H${x}Z`;
+    }
+    case 'circle':
+    case 'ellipse': {
+      const [cx, cy, r, rx, ry] = numbers(attributes, 'cx', 'cy', 'r', 'rx', 'ry') as [number, number, number, number, number];
+      const [a, b] = name === 'circle' ? [r, r] : [rx, ry];
+      return `M${cx - a} ${cy}A${a} ${b} 0 1 1 ${cx + a} ${cy}A${a} ${b} 0 1 1 ${cx - a} ${cy}Z`;
+    }
+    case 'line': {
+      const [x1, y1, x2, y2] = numbers(attributes, 'x1', 'y1', 'x2', 'y2') as [number, number, number, number];
+      return `M${x1} ${y1}L${x2} ${y2}`;
+    }
+    case 'polyline':
+    case 'polygon':
+      return attributes['points']?.trim() ? `M${attributes['points'].trim()}${name === 'polygon' ? 'Z' : ''}` : '';
+    default:
+      return null;
+  }
+}
+
+function takeShape(name: string, attributes: Attributes, transforms: readonly string[], drawing: Drawing, here: string): void {
+  const role = attributes['data-role'];
+  const [x, y, cx, cy] = numbers(attributes, 'x', 'y', 'cx', 'cy') as [number, number, number, number];
+  const [width, height, r] = numbers(attributes, 'width', 'height', 'r') as [number, number, number];
+  if (role === 'start')
+    drawing.start = { x: cx, y: cy, ...(attributes['data-facing'] ? { facing: Number(attributes['data-facing']) } : {}) };
+  else if (role === 'goal') drawing.goal = { x: cx, y: cy, radius: r };
+  else if (role === 'frame') drawing.frame = { x, y, width, height };
+  else if (attributes['data-mark']) drawing.cells.push({ mark: attributes['data-mark'], x, y, width, height });
+  else {
+    const d = pathOf(name, attributes);
+    if (d === null || d === '') return;
+    let pieces: ReturnType<typeof flattenPath>;
+    try {
+      pieces = flattenPath(d, transforms);
+    } catch (error) {
+      throw new Unreadable(here, error instanceof Error ? error.message : String(error), 'path data of SVG');
+    }
+    for (const { points, closed } of pieces) {
+      drawing.points += points.length;
+      if (drawing.points > MOST_POINTS) throw new Unreadable(here, `more than ${MOST_POINTS} points`, `at most ${MOST_POINTS}`);
+      const ends = points.at(-1);
+      // A closing point that repeats the first says nothing.
+      if (closed && points.length > 2 && ends?.[0] === points[0]?.[0] && ends?.[1] === points[0]?.[1]) points.pop();
+      if (points.some(([px, py]) => px !== points[0]?.[0] || py !== points[0]?.[1]))
+        drawing.walls.push({ points, closed, solid: attributes['data-solid'] !== 'false' });
+    }
+  }
+}
+
+function toGround(name: string, drawing: Drawing, width: number, height: number, cell: number): Reading<Imported> {
+  const remarks: string[] = [];
+  const columns = Math.ceil(width / cell - 1e-9);
+  const rows = Math.ceil(height / cell - 1e-9);
+  const cells: string[] = [];
+  if (drawing.cells.length > 0 && columns <= 4096 && rows <= 4096) {
+    const grid = Array.from({ length: rows }, () => Array.from({ length: columns }, () => OPEN));
+    for (const { mark, x, y, width: w, height: h } of drawing.cells)
+      for (let row = Math.round(y / cell); row < Math.min(rows, Math.round((y + h) / cell)); row++)
+        for (let column = Math.round(x / cell); column < Math.min(columns, Math.round((x + w) / cell)); column++)
+          (grid[row] as string[])[column] = mark;
+    cells.push(...grid.map((row) => row.join('')));
+  }
+  const start = drawing.start ?? { x: width / 2, y: height / 2 };
+  if (!drawing.start) remarks.push(`The start is put in the middle, at ${start.x}, ${start.y}`);
+  if (drawing.walls.length === 0 && cells.length === 0) remarks.push('The drawing holds no path and no shape');
+  const reading = readGround({
+    format: groundFormat.format,
+    version: 1,
+    name: name.slice(0, 120) || 'Imported ground',
+    size: { width, height },
+    cell,
+    cells,
+    surfaces: drawing.surfaces,
+    walls: drawing.walls,
+    start,
+    ...(drawing.goal ? { goal: drawing.goal } : {}),
+    ...(drawing.frame ? { frame: drawing.frame } : {}),
+  });
+  return reading.ok ? { ok: true, value: { ground: reading.value, remarks } } : reading;
+}
+
+const escaped = (text: string) => text.replace(/[&<>"]/g, (mark) => `&#${mark.charCodeAt(0)};`);
+
+/** A ground as an SVG drawing that holds everything: cells as rectangles, walls as polygons and lines, places as circles. */
+export function writeSvg(ground: Ground): Exported {
+  const { size, cell, surfaces, walls, start, goal, frame } = ground;
+  const lines = [
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${size.width} ${size.height}" data-cell="${cell}">`,
+    `<title>${escaped(ground.name)}</title>`,
+  ];
+  const cells = ground.cells.length > 0 ? wholeCells(ground) : [];
+  const marks = [...new Set(cells.join(''))].filter((mark) => mark !== OPEN);
+  for (const mark of [...new Set([...marks, ...Object.keys(surfaces)])]) {
+    const surface = surfaces[mark];
+    const told = surface ? ` data-surface="${escaped(mark)}" data-name="${escaped(surface.name)}" data-speed="${surface.speed}"` : '';
+    lines.push(`<g fill="${mark === SOLID ? '#b9a562' : '#d3e6ee'}"${told}>`);
+    cells.forEach((row, y) => {
+      for (let x = 0; x < row.length; ) {
+        if (row[x] !== mark) {
+          x++;
+          continue;
+        }
+        let end = x;
+        while (row[end] === mark) end++;
+        lines.push(`<rect data-mark="${escaped(mark)}" x="${x * cell}" y="${y * cell}" width="${(end - x) * cell}" height="${cell}"/>`);
+        x = end;
+      }
+    });
+    lines.push('</g>');
+  }
+  lines.push('<g fill="#f1e4b4" stroke="#14303a">');
+  for (const { points, closed, solid } of walls) {
+    const told = solid === false ? ' data-solid="false"' : '';
+    const list = points.map(([x, y]) => `${x},${y}`).join(' ');
+    lines.push(closed ? `<polygon points="${list}"${told}/>` : `<polyline points="${list}" fill="none"${told}/>`);
+  }
+  lines.push('</g>');
+  const facing = start.facing === undefined ? '' : ` data-facing="${start.facing}"`;
+  lines.push(`<circle data-role="start" cx="${start.x}" cy="${start.y}" r="4" fill="#4a646d"${facing}/>`);
+  if (goal) lines.push(`<circle data-role="goal" cx="${goal.x}" cy="${goal.y}" r="${goal.radius}" fill="none" stroke="#0f7a5a"/>`);
+  if (frame)
+    lines.push(
+      `<rect data-role="frame" x="${frame.x}" y="${frame.y}" width="${frame.width}" height="${frame.height}" fill="none" stroke="#b01e68"/>`,
+    );
+  lines.push('</svg>');
+  return { content: `${lines.join('\n')}\n`, lost: ground.unit === 'm' ? ['the unit (it is read back as px)'] : [] };
+}

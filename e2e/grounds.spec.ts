@@ -1,0 +1,356 @@
+import { readFileSync } from 'node:fs';
+import AxeBuilder from '@axe-core/playwright';
+import { encode } from 'fast-png';
+import type { Browser, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import { openBrowser, openGround, until } from './browser.ts';
+
+let browser: Browser;
+const address = inject('address');
+
+beforeAll(async () => {
+  browser = await openBrowser();
+});
+afterAll(() => browser.close());
+
+/** Where a world point is on the page: the ground is fitted into the sheet with these margins. */
+async function pointOf(page: Page): Promise<(x: number, y: number) => [number, number]> {
+  const box = await page.getByTestId('ground').boundingBox();
+  if (!box) throw new Error('there is no sheet');
+  const margin = { top: 34, right: 40, bottom: 22, left: 12 };
+  const [width, height] = [box.width - margin.left - margin.right, box.height - margin.top - margin.bottom];
+  const scale = Math.min(width / 640, height / 384);
+  const [x, y] = [320 - (margin.left + width / 2) / scale, 192 - (margin.top + height / 2) / scale];
+  return (wx, wy) => [box.x + (wx - x) * scale, box.y + (wy - y) * scale];
+}
+
+async function drag(page: Page, from: [number, number], to: [number, number]): Promise<void> {
+  await page.mouse.move(...from);
+  await page.mouse.down();
+  await page.mouse.move((from[0] + to[0]) / 2, (from[1] + to[1]) / 2);
+  await page.mouse.move(...to);
+  await page.mouse.up();
+}
+
+/** The ground as the server has it once the draft has come there. */
+async function kept(
+  page: Page,
+  id: string,
+): Promise<{ walls: { points: number[][]; closed: boolean }[]; cells: string[]; [key: string]: unknown }> {
+  await until(
+    () => page.getByTestId('save-state').getAttribute('data-state'),
+    (state) => state === 'draft',
+    'the draft',
+  );
+  return ((await (await fetch(`${address}/api/v1/grounds/${id}/draft`)).json()) as { file: never }).file;
+}
+
+/** Where the body is, by the reading under the ground. */
+async function bodyAt(page: Page): Promise<{ x: number; y: number }> {
+  const found = /body (-?\d+), (-?\d+)/.exec((await page.getByTestId('ground-reading').textContent()) ?? '');
+  return { x: Number(found?.[1]), y: Number(found?.[2]) };
+}
+
+/** Holds keys until the body is where it should be. */
+async function driveUntil(page: Page, keys: string[], there: (body: { x: number; y: number }) => boolean): Promise<void> {
+  for (const key of keys) await page.keyboard.down(key);
+  await until(() => bodyAt(page), there, `the body on its way by ${keys.join(' ')}`);
+  for (const key of keys) await page.keyboard.up(key);
+}
+
+const findings = (page: Page) => page.getByTestId('findings').innerText();
+const fresh = (page: Page) => page.locator('[data-testid=findings][data-fresh=true]').waitFor();
+
+describe('drawing', () => {
+  it('a maze with a goal, seeing the narrow gap, opening it, and driving through to the goal', async () => {
+    const { page, faults, id } = await openGround(browser, address);
+    const at = await pointOf(page);
+    // A wall across the ground with a gap of 16 for a body of 24, and a goal beyond it.
+    await page.keyboard.press('4');
+    await drag(page, at(256, 0), at(288, 176));
+    await drag(page, at(256, 192), at(288, 384));
+    await page.keyboard.press('0');
+    await page.mouse.click(...at(560, 80));
+    await until(
+      () => findings(page),
+      (words) => words.includes('cannot be reached') && words.includes('Too narrow: 1') && words.includes('16.0'),
+      'the narrow gap',
+    );
+    // The lower wall is taken by its upper left and right corners and drawn down.
+    await page.keyboard.press('1');
+    await page.mouse.click(...at(272, 300));
+    await drag(page, at(256, 192), at(256, 224));
+    await drag(page, at(288, 192), at(288, 224));
+    await until(
+      () => findings(page),
+      (words) => words.includes('can be reached') && !words.includes('Too narrow'),
+      'the open gap',
+    );
+    const ground = await kept(page, id);
+    expect(ground.walls).toHaveLength(2);
+    expect(ground['goal']).toMatchObject({ x: 560, y: 80 });
+    // Down to the gap, through it, and up to the goal; a body may meet the wall on its way and slide into the gap.
+    await page.getByTestId('ground').focus();
+    await driveUntil(page, ['KeyS'], ({ y }) => y > 190);
+    await driveUntil(page, ['KeyD'], ({ x }) => x > 320);
+    await driveUntil(page, ['KeyD', 'KeyW'], ({ y }) => y < 92);
+    await driveUntil(page, ['KeyD'], ({ x }) => x > 548);
+    const body = await bodyAt(page);
+    expect(Math.hypot(body.x - 560, body.y - 80)).toBeLessThan(60);
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+
+  it('cells, blocks of cells, filling, surfaces, erasing, start and frame; undo and redo', async () => {
+    const { page, id } = await openGround(browser, address);
+    const at = await pointOf(page);
+    await page.keyboard.press('6');
+    await drag(page, at(200, 100), at(300, 110));
+    await page.keyboard.press('5');
+    await drag(page, at(16, 300), at(110, 300));
+    await page.getByRole('button', { name: 'Add a surface' }).click();
+    await page.keyboard.press('Escape');
+    await page.getByTestId('ground').focus();
+    await page.keyboard.press('5');
+    await page.mouse.click(...at(500, 300));
+    let ground = await kept(page, id);
+    expect(ground.cells[3]?.slice(6, 10)).toBe('####');
+    expect(ground.cells[9]?.slice(0, 4)).toBe('####');
+    expect(ground.cells[9]?.[15]).toBe('~');
+    expect(ground['surfaces']).toMatchObject({ '~': { speed: 0.6 } });
+    await page.keyboard.press('8');
+    await page.mouse.click(...at(210, 110));
+    await page.keyboard.press('9');
+    await page.mouse.click(...at(320, 320));
+    await page.keyboard.press('f');
+    await drag(page, at(64, 64), at(512, 320));
+    ground = await kept(page, id);
+    expect(ground.cells[3]?.slice(6, 10)).toBe('.###');
+    expect(ground['start']).toMatchObject({ x: 320, y: 320 });
+    expect(ground['frame']).toEqual({ x: 64, y: 64, width: 448, height: 256 });
+    await page.keyboard.press('Control+z');
+    await page.keyboard.press('Control+z');
+    await page.keyboard.press('Control+z');
+    await until(
+      () => kept(page, id),
+      (file) => file.cells[3]?.slice(6, 10) === '####' && file['frame'] === undefined,
+      'three steps back',
+    );
+    await page.keyboard.press('Control+Shift+Z');
+    await until(
+      () => kept(page, id),
+      (file) => file.cells[3]?.slice(6, 10) === '.###',
+      'one step on',
+    );
+    await page.context().close();
+  });
+
+  it('lines, shapes and points by numbers; wrong numbers say what is wrong and change nothing', async () => {
+    const { page, id } = await openGround(browser, address);
+    const at = await pointOf(page);
+    await page.keyboard.press('2');
+    await drag(page, at(100, 200), at(205, 240));
+    await page.keyboard.press('3');
+    for (const [x, y] of [
+      [320, 64],
+      [400, 64],
+      [400, 128],
+    ] as const)
+      await page.mouse.click(...at(x, y));
+    await page.keyboard.press('Enter');
+    let ground = await kept(page, id);
+    expect(ground.walls).toMatchObject([
+      {
+        closed: false,
+        points: [
+          [96, 208],
+          [208, 240],
+        ],
+      },
+      {
+        closed: true,
+        points: [
+          [320, 64],
+          [400, 64],
+          [400, 128],
+        ],
+      },
+    ]);
+    const points = page.getByRole('textbox', { name: 'Points, x and y a line' });
+    await points.fill('320, 64\n400, oops');
+    await points.blur();
+    await page.getByText('line 2: two numbers').waitFor();
+    await points.fill('300, 60\n420, 60\n420, 140');
+    await points.blur();
+    await until(
+      () => kept(page, id),
+      (file) => file.walls[1]?.points[0]?.[0] === 300,
+      'the typed points',
+    );
+    await page.getByLabel('Width', { exact: true }).fill('-5');
+    await page.getByLabel('Width', { exact: true }).press('Enter');
+    await page.getByText('from 1 to').waitFor();
+    ground = await kept(page, id);
+    expect(ground['size']).toEqual({ width: 640, height: 384 });
+    await page.context().close();
+  });
+});
+
+describe('history', () => {
+  it('keeps revisions and brings old ones back', async () => {
+    const { page, id } = await openGround(browser, address);
+    const at = await pointOf(page);
+    await page.keyboard.press('4');
+    await drag(page, at(256, 128), at(288, 160));
+    await page.keyboard.press('Control+s');
+    await page.getByLabel('Note (optional)').fill('A hut');
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+    await until(
+      () => page.getByTestId('save-state').getAttribute('data-state'),
+      (state) => state === 'saved',
+      'the revision',
+    );
+    await page.keyboard.press('h');
+    await page.getByText('A hut').waitFor();
+    await page.getByRole('listitem').filter({ hasText: 'rev 1' }).getByRole('button', { name: 'Bring back' }).click();
+    await until(
+      () => kept(page, id),
+      (file) => file.walls.length === 0,
+      'the first revision',
+    );
+    await page.context().close();
+  });
+});
+
+describe('import and export', () => {
+  const files = {
+    'grid.csv': '#,.,#\n.,.,.\n',
+    'grid.map': 'type octile\nheight 2\nwidth 3\nmap\n@.@\n...\n',
+    'drawing.svg': '<svg viewBox="0 0 320 200"><rect x="40" y="40" width="60" height="20"/><path d="M150 20 C150 90 250 90 250 20"/></svg>',
+    'picture.png': Buffer.from(encode({ width: 3, height: 2, data: new Uint8Array([0, 255, 0, 255, 255, 255]), channels: 1 })),
+    'own.ground.json': JSON.stringify({
+      format: 'zygopod/ground',
+      version: 1,
+      name: 'Own',
+      size: { width: 96, height: 64 },
+      start: { x: 48, y: 48 },
+      cells: ['#.#', '...'],
+    }),
+  };
+  it.each(Object.entries(files))('reads %s with a preview', async (name, content) => {
+    const { page, id, faults } = await openGround(browser, address);
+    await page.keyboard.press('i');
+    await page.getByLabel('File').setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) });
+    const preview = await page.getByTestId('import-preview').textContent();
+    expect(preview).toContain(name.endsWith('.svg') ? 'no cells, 2 walls' : '3 × 2 cells');
+    await page.getByRole('button', { name: 'In place of this one' }).click();
+    const ground = await kept(page, id);
+    if (name.endsWith('.svg')) expect(ground.walls).toHaveLength(2);
+    else expect(ground.cells).toEqual(['#.#', '...']);
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+
+  it('refuses what is broken, huge or something else, and goes on', async () => {
+    const { page, faults } = await openGround(browser, address, { cells: ['#'] });
+    await page.keyboard.press('i');
+    const give = (name: string, buffer: Buffer) =>
+      page.getByLabel('File').setInputFiles({ name, mimeType: 'application/octet-stream', buffer });
+    const said = (words: string | RegExp) => page.getByRole('alert').getByText(words).waitFor();
+    await give('broken.svg', Buffer.from('<svg viewBox="0 0 9 9"><rect></svg>'));
+    await said(/line 1/);
+    await give('rows.csv', Buffer.from('#,.\n#'));
+    await said(/line 2: found 1 fields, expected 2/);
+    await give('picture.png', Buffer.from(files['picture.png']).subarray(0, 40));
+    await said(/broken PNG/);
+    await give('huge.csv', Buffer.alloc(21 * 1024 * 1024, '#,'));
+    await said(/21.0 MB, expected at most 20 MB/);
+    await give('note.doc', Buffer.from('hello'));
+    await said(/format that is not known/);
+    await page.getByRole('button', { name: 'Not now' }).click();
+    expect(await page.getByTestId('save-state').textContent()).toBe('saved');
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+
+  it('writes each format, says what is lost, and reads it again', async () => {
+    const { page } = await openGround(browser, address, {
+      cells: ['#.#', '...'],
+      walls: [
+        {
+          points: [
+            [100, 100],
+            [200, 140],
+          ],
+          closed: false,
+        },
+      ],
+    });
+    for (const [title, ending, lost] of [
+      ['Ground (JSON)', '.ground.json', 'Nothing is lost'],
+      ['Drawing (SVG)', '.svg', 'Nothing is lost'],
+      ['Grid (CSV)', '.csv', 'a free wall'],
+      ['Octile grid (text)', '.map', 'a free wall'],
+      ['Picture (PNG, a pixel a cell)', '.png', 'a free wall'],
+    ] as const) {
+      await page.keyboard.press('o');
+      await page.getByLabel(title).check();
+      await page.getByTestId('export-lost').getByText(lost).waitFor();
+      const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: /^Save / }).click()]);
+      expect(download.suggestedFilename()).toBe(`test-ground${ending}`);
+      const path = await download.path();
+      expect(readFileSync(path).length).toBeGreaterThan(5);
+      await page.getByRole('dialog').waitFor({ state: 'detached' });
+      await page.keyboard.press('i');
+      await page
+        .getByLabel('File')
+        .setInputFiles({ name: download.suggestedFilename(), mimeType: 'application/octet-stream', buffer: readFileSync(path) });
+      await page
+        .getByTestId('import-preview')
+        .getByText(/× 12 cells|3 × 2 cells/)
+        .waitFor();
+      await page.getByRole('button', { name: 'Not now' }).click();
+    }
+    await page.context().close();
+  });
+});
+
+describe('everyone', () => {
+  it.each(['light', 'dark'] as const)('can use it (axe, %s)', async (colorScheme) => {
+    const { page } = await openGround(
+      browser,
+      address,
+      {
+        surfaces: { '~': { name: 'pool', speed: 0.6 } },
+        walls: [
+          {
+            points: [
+              [100, 100],
+              [200, 140],
+            ],
+          },
+        ],
+      },
+      { colorScheme },
+    );
+    await page.getByRole('button', { name: 'Add a wall by numbers' }).click();
+    await fresh(page);
+    const { violations } = await new AxeBuilder({ page: page as never }).analyze();
+    expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.target.join(' ')).join(', ')}`)).toEqual([]);
+    await page.context().close();
+  });
+
+  it('fits 1280 × 800 and 1024 × 700 without scrolling the page', async () => {
+    const { page } = await openGround(browser, address);
+    for (const viewport of [
+      { width: 1280, height: 800 },
+      { width: 1024, height: 700 },
+    ]) {
+      await page.setViewportSize(viewport);
+      expect(
+        await page.evaluate(() => [document.documentElement.scrollWidth - innerWidth, document.documentElement.scrollHeight - innerHeight]),
+      ).toEqual([0, 0]);
+    }
+    await page.context().close();
+  });
+});

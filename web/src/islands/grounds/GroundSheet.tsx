@@ -1,0 +1,239 @@
+import { useStore } from '@nanostores/react';
+import { bodySize, clearanceAt, type Ground, removeWall, solidTester, unitOf } from '@zygopod/core';
+import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
+import { useCanvasSize } from '../shared/canvas.ts';
+import { usePainter } from '../shared/frames.ts';
+import { $theme, type Inks, readInks } from '../shared/theme.ts';
+import { Chart } from '../yard/chart.ts';
+import { drawContact, drawPebbles } from '../yard/drawEncounters.ts';
+import { drawGround } from '../yard/drawGround.ts';
+import { drawBody, drawPrints } from '../yard/drawMotion.ts';
+import { drawSurvey } from '../yard/drawSurvey.ts';
+import { Legend } from '../yard/Legend.tsx';
+import type { Layers } from '../yard/layers.ts';
+import { flatLens } from '../yard/lens.ts';
+import { shownPose } from '../yard/pose.ts';
+import { fit, pan, type View, zoomAt } from '../yard/view.ts';
+import { drawEditing } from './drawEditing.ts';
+import { useGround } from './session.ts';
+import { $pending, beginStroke, finishPath, type Stroke } from './strokes.ts';
+import { $lookAt, $selected, $snap, $tool, snapped } from './tools.ts';
+
+const names = { prints: 'Prints', grid: 'Grid', frame: 'Screen', gaps: 'Gaps', reach: 'Reach', room: 'Room' };
+
+/** The ground as a chart to draw on, with the body that drives over it all the while. */
+export function GroundSheet() {
+  const { steps, drive, surveyor, parameters } = useGround();
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const reading = useRef<HTMLParagraphElement>(null);
+  const [layers, setLayers] = useState<Layers>({
+    prints: true,
+    wedge: true,
+    velocity: true,
+    grid: true,
+    frame: true,
+    contact: true,
+    gaps: true,
+    reach: true,
+    room: false,
+    touch: false,
+  });
+  const view = useRef<View | null>(null);
+  const fitted = useRef(true);
+  const chart = useRef(new Chart());
+  const inks = useRef<Inks | null>(null);
+  const stroke = useRef<Stroke | null>(null);
+  const panning = useRef<{ x: number; y: number } | null>(null);
+  const pointer = useRef<{ x: number; y: number } | null>(null);
+  const space = useRef(false);
+  const tester = useRef<{ ground: Ground; test: (x: number, y: number) => boolean } | null>(null);
+  const versions = useRef<{ ground: Ground | null; survey: unknown; number: number }>({ ground: null, survey: null, number: 0 });
+  const theme = useStore($theme);
+  const tool = useStore($tool);
+  const found = useStore(surveyor.$survey);
+  useEffect(() => {
+    inks.current = null;
+    void theme;
+  }, [theme]);
+  useEffect(() => {
+    void document.fonts.ready.then(() => chart.current.forget());
+  }, []);
+  useEffect(() => {
+    $pending.set([]);
+    void tool;
+  }, [tool]);
+  const size = useCanvasSize(canvas, () => {
+    if (fitted.current) view.current = null;
+  });
+  useEffect(
+    () =>
+      $lookAt.listen((place) => {
+        const { width, height } = size.current;
+        if (!place || !view.current) return;
+        fitted.current = false;
+        const scale = Math.max(view.current.scale, 1.5);
+        view.current = { scale, x: place.x - width / 2 / scale, y: place.y - height / 2 / scale };
+        $lookAt.set(null);
+      }),
+    [size],
+  );
+
+  usePainter(() => {
+    const ctx = canvas.current?.getContext('2d');
+    if (!ctx) return;
+    const { width, height, ratio } = size.current;
+    const ground = steps.$now.get();
+    const { world } = drive;
+    inks.current ??= readInks();
+    const ink = inks.current;
+    view.current ??= fit(ground.size, { width, height });
+    const at = view.current;
+    // While the newest survey is under way, the last one stays to be seen.
+    const survey = found?.survey ?? null;
+    if (versions.current.ground !== ground || versions.current.survey !== survey)
+      versions.current = { ground, survey, number: versions.current.number + 1 };
+    ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
+    const key = JSON.stringify([layers.grid, layers.frame, layers.gaps, layers.reach, layers.room, theme, versions.current.number]);
+    chart.current.lay(ctx, flatLens(at, width, height), { width, height }, ratio, key, (on, seen, w, h) => {
+      drawGround(on, ground, seen, w, h, ink, { grid: layers.grid, frame: layers.frame });
+      if (survey) drawSurvey(on, survey, parameters.body, seen, ink, layers);
+    });
+    if (layers.prints) drawPrints(ctx, world.trace, drive.row, at, ink);
+    const contact = world.trace.contacts.at(drive.row);
+    if (contact) drawContact(ctx, contact, parameters.body, at, ink);
+    drawPebbles(ctx, world.trace, drive.row, parameters.facing.launchSpeed, world.walls, at, ink);
+    drawBody(ctx, shownPose(drive), parameters.body, at, ink, layers);
+    drawEditing(ctx, ground, at, ink, {
+      selected: $selected.get(),
+      selecting: tool === 'select',
+      preview: stroke.current?.preview ?? null,
+      pending: $pending.get(),
+      pointer: pointer.current && snapped(pointer.current.x, pointer.current.y, ground.cell, $snap.get()),
+      closing: tool === 'shape',
+    });
+    tell(ground);
+  });
+
+  /** Where the pointer is, and how wide a body has room there. */
+  const tell = (ground: Ground) => {
+    if (!reading.current) return;
+    const at = pointer.current;
+    const { motion } = drive.world.state;
+    const body = `body ${motion.x.toFixed(0)}, ${motion.y.toFixed(0)}`;
+    let words = `Drive with W A S D while you draw · ${body}`;
+    if (at) {
+      if (tester.current?.ground !== ground) tester.current = { ground, test: solidTester(ground) };
+      const { width, height } = bodySize(parameters.body);
+      const room = clearanceAt(tester.current.test, drive.world.walls, at.x, at.y, Math.max(width, height) * 4);
+      const place = snapped(at.x, at.y, ground.cell, $snap.get());
+      const wide =
+        room >= Math.max(width, height) * 4 ? 'plenty of room' : room === 0 ? 'solid' : `room for a body ${(room * 2).toFixed(1)} wide`;
+      words = `${place.x}, ${place.y} ${unitOf('length', ground.unit)} · cell ${Math.floor(at.x / ground.cell)}, ${Math.floor(at.y / ground.cell)} · ${wide} · ${body}`;
+    }
+    if (reading.current.textContent !== words) reading.current.textContent = words;
+  };
+
+  useEffect(() => {
+    const element = canvas.current;
+    if (!element) return;
+    const wheel = (event: WheelEvent) => {
+      event.preventDefault();
+      const box = element.getBoundingClientRect();
+      fitted.current = false;
+      if (view.current)
+        view.current = zoomAt(view.current, Math.exp(-event.deltaY * 0.0015), event.clientX - box.left, event.clientY - box.top);
+    };
+    const spaceKey = (down: boolean) => (event: globalThis.KeyboardEvent) => {
+      if (event.code === 'Space') space.current = down;
+    };
+    const [press, lift] = [spaceKey(true), spaceKey(false)];
+    element.addEventListener('wheel', wheel, { passive: false });
+    window.addEventListener('keydown', press);
+    window.addEventListener('keyup', lift);
+    return () => {
+      element.removeEventListener('wheel', wheel);
+      window.removeEventListener('keydown', press);
+      window.removeEventListener('keyup', lift);
+    };
+  }, []);
+
+  const placeOf = (event: PointerEvent<HTMLCanvasElement>) => {
+    const box = event.currentTarget.getBoundingClientRect();
+    const at = view.current ?? { scale: 1, x: 0, y: 0 };
+    return { x: at.x + (event.clientX - box.left) / at.scale, y: at.y + (event.clientY - box.top) / at.scale };
+  };
+  const down = (event: PointerEvent<HTMLCanvasElement>) => {
+    event.currentTarget.setPointerCapture(event.pointerId);
+    event.currentTarget.focus({ preventScroll: true });
+    if (event.button === 1 || (event.button === 0 && space.current)) {
+      event.preventDefault();
+      panning.current = { x: event.clientX, y: event.clientY };
+    } else if (event.button === 0) stroke.current = beginStroke(tool, steps, placeOf(event), view.current?.scale ?? 1);
+  };
+  const move = (event: PointerEvent<HTMLCanvasElement>) => {
+    pointer.current = placeOf(event);
+    if (panning.current && view.current) {
+      fitted.current = false;
+      view.current = pan(view.current, event.clientX - panning.current.x, event.clientY - panning.current.y);
+      panning.current = { x: event.clientX, y: event.clientY };
+    } else stroke.current?.move(placeOf(event));
+  };
+  const up = (event: PointerEvent<HTMLCanvasElement>) => {
+    panning.current = null;
+    stroke.current?.end(placeOf(event));
+    stroke.current = null;
+  };
+  const cancel = () => {
+    panning.current = null;
+    stroke.current = null;
+    steps.cancelGesture();
+  };
+  const key = (event: KeyboardEvent) => {
+    const selected = $selected.get();
+    if (event.key === 'Enter') finishPath(steps, tool === 'shape');
+    else if (event.key === 'Escape') {
+      $pending.set([]);
+      $selected.set(null);
+      cancel();
+    } else if ((event.key === 'Delete' || event.key === 'Backspace') && selected !== null) {
+      steps.replace(removeWall(steps.$now.get(), selected), 'take a wall away');
+      $selected.set(null);
+    } else return;
+    event.preventDefault();
+  };
+
+  return (
+    <section aria-label="Ground" className="relative min-w-0 overflow-hidden">
+      <canvas
+        ref={canvas}
+        tabIndex={0}
+        role="img"
+        aria-label={`The ground ${steps.$now.get().name}, to draw on`}
+        className={`absolute inset-0 size-full touch-none ${tool === 'select' ? 'cursor-default' : 'cursor-crosshair'}`}
+        onPointerDown={down}
+        onPointerMove={move}
+        onPointerUp={up}
+        onPointerCancel={cancel}
+        onPointerLeave={() => {
+          if (!stroke.current) pointer.current = null;
+        }}
+        onDoubleClick={() => {
+          if ($pending.get().length > 0) finishPath(steps, tool === 'shape');
+          else if (tool === 'select') {
+            fitted.current = true;
+            view.current = null;
+          }
+        }}
+        onKeyDown={key}
+        data-testid="ground"
+        data-surveyed={found ? String(found.ground === steps.$now.get()) : 'no'}
+      />
+      <Legend layers={layers} names={names} change={setLayers} />
+      <p
+        ref={reading}
+        className="digits pointer-events-none absolute bottom-6 left-2 bg-sheet/85 px-2 py-0.5 text-[11px] text-ink"
+        data-testid="ground-reading"
+      />
+    </section>
+  );
+}

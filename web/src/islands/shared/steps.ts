@@ -1,0 +1,81 @@
+import { atom, type WritableAtom } from 'nanostores';
+
+/** One step that undo takes back: the files before and after, and what the step was. */
+interface Step<F> {
+  before: F;
+  after: F;
+  what: string;
+}
+
+const DEPTH = 500;
+
+/** A file under work with undo and redo. While a drag lasts, its changes are one step. */
+export class Steps<F> {
+  readonly $now: WritableAtom<F>;
+  /** What undo and redo would take back, in words. */
+  readonly $history = atom<{ undo: string | null; redo: string | null }>({ undo: null, redo: null });
+  #done: Step<F>[] = [];
+  #undone: Step<F>[] = [];
+  #gesture: { before: F; what: string } | null = null;
+
+  constructor(now: F) {
+    this.$now = atom(now) as WritableAtom<F>;
+  }
+
+  /** Puts a whole file in place of the present one, as one step. */
+  replace(file: F, what: string): void {
+    const before = this.$now.get();
+    if (before === file || JSON.stringify(before) === JSON.stringify(file)) return;
+    this.$now.set(file);
+    if (!this.#gesture) this.#push({ before, after: file, what });
+  }
+
+  /** All changes until `endGesture` are one step. */
+  beginGesture(what: string): void {
+    this.endGesture();
+    this.#gesture = { before: this.$now.get(), what };
+  }
+
+  endGesture(): void {
+    const gesture = this.#gesture;
+    this.#gesture = null;
+    if (gesture && gesture.before !== this.$now.get()) this.#push({ ...gesture, after: this.$now.get() });
+  }
+
+  /** Gives back what was there when the gesture began. */
+  cancelGesture(): void {
+    if (this.#gesture) this.$now.set(this.#gesture.before);
+    this.#gesture = null;
+  }
+
+  undo(): void {
+    this.endGesture();
+    const step = this.#done.pop();
+    if (!step) return;
+    this.#undone.push(step);
+    this.#go(step.before);
+  }
+
+  redo(): void {
+    const step = this.#undone.pop();
+    if (!step) return;
+    this.#done.push(step);
+    this.#go(step.after);
+  }
+
+  #push(step: Step<F>): void {
+    this.#done.push(step);
+    if (this.#done.length > DEPTH) this.#done.shift();
+    this.#undone = [];
+    this.#tell();
+  }
+
+  #go(file: F): void {
+    this.$now.set(file);
+    this.#tell();
+  }
+
+  #tell(): void {
+    this.$history.set({ undo: this.#done.at(-1)?.what ?? null, redo: this.#undone.at(-1)?.what ?? null });
+  }
+}
