@@ -3,11 +3,13 @@ import { type Ground, SOLID } from './ground.ts';
 
 /**
  * The walls of a ground as straight segments, four numbers each: x0, y0, x1, y1. Solid cells are merged into outlines
- * first: each run of cell sides with open ground on the same side is one segment, so that there are no inner seams.
+ * first: each run of cell sides with open ground on the same side is one segment, so that there are no inner seams. With
+ * `seams` the joints between solid cells stand out of the surface as lips.
  */
-export function wallSegments(ground: Ground): Float64Array {
+export function wallSegments(ground: Ground, seams = false): Float64Array {
   const segments: number[] = [];
   addCellOutlines(ground, segments);
+  if (seams) addSeams(ground, segments);
   for (const { points, closed, solid } of ground.walls) {
     if (solid === false) continue;
     const count = closed ? points.length : points.length - 1;
@@ -42,6 +44,29 @@ function addCellOutlines(ground: Ground, segments: number[]): void {
       if (kind !== 0) segments.push(x * cell, from * cell, x * cell, y * cell);
       from = y;
       kind = next;
+    }
+}
+
+/** Height (unit) by which a joint between two cells that are not merged stands out: more than a body's skin. */
+const LIP = 0.05;
+
+/** A lip at each end of the side that two solid cells share, where the ground beyond that end is open on both sides. */
+function addSeams(ground: Ground, segments: number[]): void {
+  const { cell } = ground;
+  const mask = cellMask(ground);
+  const at = (x: number, y: number) => solidAt(mask, x, y);
+  for (let y = 0; y < mask.rows; y++)
+    for (let x = 0; x < mask.columns; x++) {
+      if (!at(x, y)) continue;
+      const [right, low] = [(x + 1) * cell, (y + 1) * cell];
+      if (at(x + 1, y)) {
+        if (!at(x, y - 1) && !at(x + 1, y - 1)) segments.push(right, y * cell, right, y * cell - LIP);
+        if (!at(x, y + 1) && !at(x + 1, y + 1)) segments.push(right, low, right, low + LIP);
+      }
+      if (at(x, y + 1)) {
+        if (!at(x - 1, y) && !at(x - 1, y + 1)) segments.push(x * cell, low, x * cell - LIP, low);
+        if (!at(x + 1, y) && !at(x + 1, y + 1)) segments.push(right, low, right + LIP, low);
+      }
     }
 }
 

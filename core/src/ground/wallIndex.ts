@@ -21,9 +21,9 @@ export interface WallBuckets {
   items: Int32Array;
 }
 
-/** Sorts the walls of a ground into buckets. */
-export function bucketWalls(ground: Ground): WallBuckets {
-  return bucketSegments(wallSegments(ground));
+/** Sorts the walls of a ground into buckets; with `seams` the joints between its cells are felt. */
+export function bucketWalls(ground: Ground, seams = false): WallBuckets {
+  return bucketSegments(wallSegments(ground, seams));
 }
 
 /** Sorts segments into buckets about as many as there are segments. */

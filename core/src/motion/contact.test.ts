@@ -137,6 +137,28 @@ describe('a wall', () => {
   });
 });
 
+describe('faults that games have', () => {
+  it('not swept, a thin wall is passed at speed, and holds at a walk', () => {
+    const thin = walled([[200, -500, 200, 500]]);
+    const past = (speed: number) =>
+      drive({ ...instant, 'contact.swept': false, 'pace.walkSpeed': speed }, 240, push(0), thin).state.motion.x;
+    expect(past(140)).toBeCloseTo(200 - 12.01, 2);
+    expect(past(6000)).toBeGreaterThan(1000);
+  });
+
+  it('with felt seams a box is stopped between two cells, and a circle jolts', () => {
+    const cells = ['.'.repeat(40), '#'.repeat(40)];
+    const run = (values: Record<string, FileValue>) =>
+      drive({ ...instant, 'contact.seams': true, ...values }, 240, push(20), openGround({ cells, start: { x: 30, y: 19 } })).trace;
+    const box = run({ 'body.shape': 'box' });
+    expect(box.at('x', 240)).toBeLessThan(60);
+    const circle = run({});
+    const speeds = Array.from({ length: 200 }, (_, i) => circle.at('speed', 40 + i));
+    expect(Math.max(...speeds) - Math.min(...speeds)).toBeGreaterThan(0.1);
+    expect(run({ 'body.shape': 'box', 'contact.seams': false }).at('x', 240)).toBeGreaterThan(400);
+  });
+});
+
 describe('outlines', () => {
   it('have no inner seams, and holes', () => {
     expect(wallSegments(openGround({ cells: ['###', '###'] }))).toHaveLength(4 * 4);

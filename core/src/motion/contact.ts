@@ -17,6 +17,7 @@ export interface ContactParameters extends PlacedBody {
   friction: number;
   maxSlides: number;
   cornerAssist: number;
+  swept: boolean;
   halfDiagonal: number;
   calm: Calm;
 }
@@ -45,6 +46,7 @@ export function prepareContact({ contact, body }: Parameters, ground: Ground, wa
     friction: contact.wallFriction,
     maxSlides: contact.maxSlides,
     cornerAssist: contact.cornerAssist,
+    swept: contact.swept,
     halfDiagonal: length(width / 2 + contact.skin, height / 2 + contact.skin),
     calm: { x: 0, y: 0, radius: -1 },
     circle,
@@ -78,6 +80,11 @@ export function stepContact(state: ContactState, p: ContactParameters, motion: M
     motion.y = y + dy - p.centreY;
     if (touched) state.happened = WALL_LEFT;
     state.surface = p.surfaced ? surfaceAt(p.ground, x + dx, y + dy) : 1;
+    return;
+  }
+  if (!p.swept) {
+    stepUnswept(state, p, motion, x, y);
+    if (state.count > 0 !== touched) state.happened = touched ? WALL_LEFT : WALL_MET;
     return;
   }
   const reach = length(dx, dy);
@@ -142,6 +149,29 @@ export function stepContact(state: ContactState, p: ContactParameters, motion: M
   motion.y = y - p.centreY;
   if (state.count > 0 !== touched) state.happened = touched ? WALL_LEFT : WALL_MET;
   state.surface = p.surfaced ? surfaceAt(p.ground, x, y) : 1;
+}
+
+/** Looks only where the tick ends, and pushes the body out of what it overlaps there: what lies on the way is not met. */
+function stepUnswept(state: ContactState, p: ContactParameters, motion: Motion, x: number, y: number): void {
+  const [toX, toY] = [x + motion.dx, y + motion.dy];
+  gather(p, toX, toY, 0);
+  const overlaps = separate(p, toX, toY);
+  const [px, py] = overlaps ? [free.x - toX, free.y - toY] : [0, 0];
+  const depth = length(px, py);
+  if (depth > 0) {
+    hit.normalX = px / depth;
+    hit.normalY = py / depth;
+    hit.segment = p.walls.found[0] as number;
+    note(state, p, motion, free.x, free.y);
+    state.count = 1;
+    if (p.slides) along(motion.vx, motion.vy, p);
+    else out.x = out.y = 0;
+    motion.vx = out.x;
+    motion.vy = out.y;
+  }
+  motion.x = toX + px - p.centreX;
+  motion.y = toY + py - p.centreY;
+  state.surface = p.surfaced ? surfaceAt(p.ground, toX + px, toY + py) : 1;
 }
 
 /** How many ticks' travel around the body is looked over for walls at a time. */

@@ -23,6 +23,7 @@ export const eventNames = [
   ['wrapped', 'In at the other side'],
   ['sent', 'Sent to the point'],
   ['launched', 'Pebble thrown'],
+  ['startMoved', 'Moved out of a wall'],
 ] as const;
 
 export type EventName = (typeof eventNames)[number][0];
@@ -52,3 +53,4 @@ export const EDGE_LEFT = 65536;
 export const WRAPPED = 131072;
 export const SENT = 262144;
 export const LAUNCHED = 524288;
+export const START_MOVED = 1048576;

@@ -26,6 +26,16 @@ describe('facing', () => {
     ).toBe(degrees);
   });
 
+  it('goes back to the start when told so, and has a sign flipped when told so', () => {
+    const stop: Parameters<typeof drive>[2] = [
+      { at: 0, press: 'left' },
+      { at: 10, release: 'left' },
+    ];
+    expect(facing({ 'facing.whenStill': 'start', 'facing.start': 90 }, stop, 60)).toBe(90);
+    expect(facing({ 'facing.flip': 'y' }, [{ at: 0, press: 'down' }])).toBe(-90);
+    expect(facing({ 'facing.flip': 'x' }, [{ at: 0, press: 'right' }])).toBe(180);
+  });
+
   it('is kept when standing', () => {
     expect(
       facing(

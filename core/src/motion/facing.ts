@@ -1,3 +1,4 @@
+import type { Ground } from '../ground/ground.ts';
 import { atan2, clamp, DEGREE, exp2, length, TAU, wrapAngle } from '../math/functions.ts';
 import { LAUNCH } from '../tape/controls.ts';
 import type { Hands } from '../tape/hands.ts';
@@ -13,6 +14,12 @@ export interface FacingParameters {
   sector: number;
   /** Scheme turn: the heading is faced. */
   turns: boolean;
+  /** Signs of the axes: −1 where one is flipped. */
+  signX: number;
+  signY: number;
+  /** Whether a body without a direction turns back to `still`, radians, instead of keeping what it faced. */
+  returns: boolean;
+  still: number;
   fromMovement: boolean;
   fromInput: boolean;
   turn: Parameters['facing']['turn'];
@@ -28,10 +35,14 @@ export function forgetDirection(state: FacingState): void {
   state.alongY = 0;
 }
 
-export function prepareFacing({ facing, scheme }: Parameters): FacingParameters {
+export function prepareFacing({ facing, scheme }: Parameters, ground: Ground): FacingParameters {
   return {
     sector: facing.directions === 'free' ? 0 : TAU / Number(facing.directions),
     turns: scheme === 'turn',
+    signX: facing.flip === 'x' || facing.flip === 'both' ? -1 : 1,
+    signY: facing.flip === 'y' || facing.flip === 'both' ? -1 : 1,
+    returns: facing.whenStill === 'start',
+    still: (ground.start.facing ?? facing.start) * DEGREE,
     fromMovement: facing.from === 'movement',
     fromInput: facing.from === 'input',
     turn: facing.turn,
@@ -75,7 +86,11 @@ export function stepFacing(
     if ((x !== state.alongX || y !== state.alongY) && length(x, y) > STILL) {
       state.alongX = x;
       state.alongY = y;
-      aim(state, p, atan2(y, x));
+      aim(state, p, atan2(y * p.signY, x * p.signX));
+    } else if (p.returns && length(x, y) <= STILL) {
+      state.alongX = 0;
+      state.alongY = 0;
+      state.goal = wrapAngle(p.still);
     }
   }
   if (state.angle !== state.goal) turn(state, p, clock.dt);

@@ -34,7 +34,7 @@ export function preparePlan(parameters: Parameters, ground: Ground, walls: WallI
     velocity: prepareVelocity(parameters),
     contact: prepareContact(parameters, ground, walls),
     bounds: prepareBounds(parameters, ground),
-    facing: prepareFacing(parameters),
+    facing: prepareFacing(parameters, ground),
     camera: prepareCamera(parameters, ground),
     hz: parameters.clock.hz,
     fixed: parameters.clock.stepping === 'fixed',

@@ -4,6 +4,7 @@ import { clamp, DEGREE } from '../math/functions.ts';
 import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { settleCamera } from './camera.ts';
+import { START_MOVED } from './events.ts';
 import { forgetDirection } from './facing.ts';
 import { forgetHands } from './intent.ts';
 import { freePlace } from './overlap.ts';
@@ -26,7 +27,12 @@ export class World {
    * @param capacity ticks that the trace holds
    * @param walls the ground's walls, where they have been sorted before
    */
-  constructor(parameters: Parameters, ground: Ground, capacity = 60 * 60, walls: WallBuckets = bucketWalls(ground)) {
+  constructor(
+    parameters: Parameters,
+    ground: Ground,
+    capacity = 60 * 60,
+    walls: WallBuckets = bucketWalls(ground, parameters.contact.seams),
+  ) {
     this.#parameters = parameters;
     this.#ground = ground;
     this.#walls = new WallIndex(walls);
@@ -55,6 +61,7 @@ export class World {
     this.#epoch = { tick: -1, time: 0 };
     const { start } = this.#ground;
     const place = freePlace(this.#plan.contact, start.x, start.y) ?? start;
+    if (place !== start && (place.x !== start.x || place.y !== start.y)) state.contact.happened = START_MOVED;
     state.motion.x = place.x;
     state.motion.y = place.y;
     state.facing.angle = (start.facing ?? this.#parameters.facing.start) * DEGREE;
@@ -71,6 +78,8 @@ export class World {
     const { gait, clock } = this.state;
     this.#epoch = { tick: clock.tick, time: clock.time };
     const full = gait.stamina >= this.#parameters.stamina.max;
+    const { seams } = parameters.contact;
+    if (seams !== this.#parameters.contact.seams) this.#walls = new WallIndex(bucketWalls(this.#ground, seams));
     this.#parameters = parameters;
     this.#plan = preparePlan(parameters, this.#ground, this.#walls);
     forgetDirection(this.state.facing);
@@ -79,13 +88,13 @@ export class World {
   }
 
   /** Another ground; the body starts on it. */
-  setGround(ground: Ground, walls: WallBuckets = bucketWalls(ground)): void {
+  setGround(ground: Ground, walls: WallBuckets = bucketWalls(ground, this.#parameters.contact.seams)): void {
     this.changeGround(ground, walls);
     this.restart();
   }
 
   /** The ground is changed under the body, which stays where it is; a wall put over it pushes it out. */
-  changeGround(ground: Ground, walls: WallBuckets = bucketWalls(ground)): void {
+  changeGround(ground: Ground, walls: WallBuckets = bucketWalls(ground, this.#parameters.contact.seams)): void {
     this.#ground = ground;
     this.#walls = new WallIndex(walls);
     this.#plan = preparePlan(this.#parameters, ground, this.#walls);

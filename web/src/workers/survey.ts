@@ -20,7 +20,7 @@ self.addEventListener('message', ({ data }: MessageEvent<SurveyOrder>) => {
   const { number, ground, parameters } = data;
   const tell = (answer: SurveyAnswer) => self.postMessage(answer);
   try {
-    const walls = bucketWalls(ground);
+    const walls = bucketWalls(ground, parameters.contact.seams);
     tell({ number, kind: 'walls', walls });
     tell({ number, kind: 'survey', survey: surveyGround(ground, parameters, walls), milliseconds: performance.now() - begun });
   } catch (error) {

@@ -8,6 +8,18 @@ export const contact = {
   maxSlides: count('walls', 'Most slides', 4, 'Walls that may be met in one tick.', 1, 16),
   wallFriction: ratio('walls', 'Wall friction', 0, 'Share of the speed into the wall that is taken from the speed along it.', 0, 10),
   keepSpeed: flag('walls', 'Keep speed', false, 'Turns the whole speed along the wall.'),
+  swept: flag(
+    'walls',
+    'Swept',
+    true,
+    'Follows the whole way of a tick. Off: looks only where the tick ends, so that thin walls are passed at speed.',
+  ),
+  seams: flag(
+    'walls',
+    'Felt seams',
+    false,
+    'Solid cells are not merged: the joints between them stand out a hair, and bodies catch on them.',
+  ),
   cornerAssist: distance('walls', 'Corner assist', 0, 'Overlap with a corner at which the body is eased round it.', 0, 1e4),
 };
 
@@ -38,6 +50,8 @@ export const facing = {
   rate: turnRate('facing', 'Rate', 720, 'Rate: how fast the facing turns.'),
   halfLife: duration('facing', 'Half-life', 0.05, 'Smooth: time in which half of the turn is done.', 0.001, 10),
   perTick: ratio('facing', 'Share a tick', 0.2, 'perTick: share of the turn done each tick; depends on the tick rate.'),
+  flip: choice('facing', 'Flipped', ['none', 'x', 'y', 'both'], 'none', 'Turns the sign of an axis, as a slip in the code does.'),
+  whenStill: choice('facing', 'Standing', ['keep', 'start'], 'keep', 'Keeps the last facing, or goes back to the one at the start.'),
   stickiness: angle(
     'facing',
     'Stickiness',

@@ -121,6 +121,8 @@ export function FacingFigure({ number }: { number: number }) {
       <ChoiceField path="facing.directions" />
       <ChoiceField path="facing.from" />
       <ChoiceField path="facing.turn" />
+      <ChoiceField path="facing.whenStill" />
+      <ChoiceField path="facing.flip" />
       <NumberField model={rows.stickiness} />
       <NumberField model={rows.rate} />
       <NumberField model={rows.halfLife} />

@@ -89,6 +89,8 @@ export function WallsFigure({ number }: { number: number }) {
       <FlagField path="contact.keepSpeed" />
       <NumberField model={rows.assist} />
       <AssistDrawing />
+      <FlagField path="contact.swept" />
+      <FlagField path="contact.seams" />
       <NumberField model={rows.skin} />
       <NumberField model={rows.slides} />
     </FigureFrame>

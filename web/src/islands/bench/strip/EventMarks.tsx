@@ -35,7 +35,7 @@ export function EventMarks({ span, left, right }: { span(): [number, number]; le
     <div ref={layer} className="pointer-events-none absolute top-0 h-0" style={{ left, right }} data-testid="events">
       {moments(found).map((all) => {
         const { row, time } = all[0] as Happening;
-        const grave = all.some(({ name }) => /Refused|emptied|Cancelled/.test(name));
+        const grave = all.some(({ name }) => /Refused|emptied|Cancelled|startMoved/.test(name));
         const told = all.map(({ words, cause }) => (cause ? `${words}, ${cause}` : words));
         return (
           <button
