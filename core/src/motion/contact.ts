@@ -1,13 +1,13 @@
+import { easeRound } from '../collision/cornerAssist.ts';
+import { out as free, type PlacedBody, placedBody, separate } from '../collision/overlap.ts';
+import { SLOP } from '../collision/sweep.ts';
+import { gather, hit, nearBody, sweep } from '../collision/sweptBody.ts';
 import { type Ground, OPEN, SOLID } from '../ground/ground.ts';
 import type { WallIndex } from '../ground/wallIndex.ts';
 import { length } from '../math/functions.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
-import { easeRound } from './cornerAssist.ts';
 import { WALL_LEFT, WALL_MET } from './events.ts';
-import { out as free, type PlacedBody, separate } from './overlap.ts';
 import type { ContactState, Motion } from './slices.ts';
-import { SLOP } from './sweep.ts';
-import { gather, hit, nearBody, sweep } from './sweptBody.ts';
 
 export interface ContactParameters extends PlacedBody {
   /** Whether the ground has surfaces that change the speed. */
@@ -32,28 +32,20 @@ interface Calm {
   radius: number;
 }
 
-export function prepareContact({ contact, body }: Parameters, ground: Ground, walls: WallIndex): ContactParameters {
-  const circle = body.shape === 'circle';
-  const width = circle ? 2 * body.radius : body.width;
-  const height = circle ? 2 * body.radius : body.height;
+export function prepareContact(parameters: Parameters, ground: Ground, walls: WallIndex): ContactParameters {
+  const { contact } = parameters;
+  const body = placedBody(parameters, ground, walls);
   return {
-    walls,
-    ground,
+    ...body,
     surfaced: ground.cells.length > 0 && Object.keys(ground.surfaces).length > 0,
-    felt: contact.response !== 'none' && walls.segments.length > 0,
     slides: contact.response === 'slide',
     keepSpeed: contact.keepSpeed,
     friction: contact.wallFriction,
     maxSlides: contact.maxSlides,
     cornerAssist: contact.cornerAssist,
     swept: contact.swept,
-    halfDiagonal: length(width / 2 + contact.skin, height / 2 + contact.skin),
+    halfDiagonal: length(body.halfWidth, body.halfHeight),
     calm: { x: 0, y: 0, radius: -1 },
-    circle,
-    halfWidth: width / 2 + contact.skin,
-    halfHeight: height / 2 + contact.skin,
-    centreX: (0.5 - body.originX) * width,
-    centreY: (0.5 - body.originY) * height,
   };
 }
 

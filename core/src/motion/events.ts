@@ -24,6 +24,15 @@ export const eventNames = [
   ['sent', 'Sent to the point'],
   ['launched', 'Pebble thrown'],
   ['startMoved', 'Moved out of a wall'],
+  ['routeSet', 'Destination set'],
+  ['arrived', 'Arrived'],
+  ['unreachable', 'Cannot be reached'],
+  ['nearestTaken', 'Goes to the nearest place'],
+  ['routeCancelled', 'Destination dropped'],
+  ['stuck', 'Stuck, gave up'],
+  ['replanned', 'Planned again'],
+  ['planted', 'Planted'],
+  ['bumped', 'Bumped'],
 ] as const;
 
 export type EventName = (typeof eventNames)[number][0];
@@ -54,3 +63,12 @@ export const WRAPPED = 131072;
 export const SENT = 262144;
 export const LAUNCHED = 524288;
 export const START_MOVED = 1048576;
+export const ROUTE_SET = 1 << 21;
+export const ARRIVED = 1 << 22;
+export const UNREACHABLE = 1 << 23;
+export const NEAREST_TAKEN = 1 << 24;
+export const ROUTE_CANCELLED = 1 << 25;
+export const STUCK = 1 << 26;
+export const REPLANNED = 1 << 27;
+export const PLANTED = 1 << 28;
+export const BUMPED = 1 << 29;

@@ -4,7 +4,7 @@ import { LAUNCH } from '../tape/controls.ts';
 import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { LAUNCHED } from './events.ts';
-import type { ClockState, FacingState, IntentState, Motion, VelocityState } from './slices.ts';
+import type { ClockState, FacingState, Motion, VelocityState, Wish } from './slices.ts';
 
 /** Speed (unit/s) or input under which there is no direction to face. */
 const STILL = 1e-3;
@@ -14,6 +14,8 @@ export interface FacingParameters {
   sector: number;
   /** Scheme turn: the heading is faced. */
   turns: boolean;
+  /** Scheme step: the way of the step is faced. */
+  steps: boolean;
   /** Signs of the axes: −1 where one is flipped. */
   signX: number;
   signY: number;
@@ -39,6 +41,7 @@ export function prepareFacing({ facing, scheme }: Parameters, ground: Ground): F
   return {
     sector: facing.directions === 'free' ? 0 : TAU / Number(facing.directions),
     turns: scheme === 'turn',
+    steps: scheme === 'step',
     signX: facing.flip === 'x' || facing.flip === 'both' ? -1 : 1,
     signY: facing.flip === 'y' || facing.flip === 'both' ? -1 : 1,
     returns: facing.whenStill === 'start',
@@ -74,15 +77,19 @@ export function stepFacing(
   p: FacingParameters,
   motion: Motion,
   velocity: VelocityState,
-  intent: IntentState,
+  wish: Wish,
+  planted: boolean,
   hands: Hands,
   clock: ClockState,
 ): void {
   state.happened = hands.pressed & (1 << LAUNCH) ? LAUNCHED : 0;
-  if (p.turns) aim(state, p, velocity.heading);
+  if (p.steps) {
+    if (wish.x !== 0 || wish.y !== 0) aim(state, p, atan2(wish.y * p.signY, wish.x * p.signX));
+  } else if (p.turns && !planted) aim(state, p, velocity.heading);
   else {
-    const x = p.fromMovement ? motion.vx : p.fromInput ? intent.x : hands.pointX - motion.x;
-    const y = p.fromMovement ? motion.vy : p.fromInput ? intent.y : hands.pointY - motion.y;
+    // Feet that are planted leave the facing to the pointer.
+    const x = planted ? hands.pointX - motion.x : p.fromMovement ? motion.vx : p.fromInput ? wish.x : hands.pointX - motion.x;
+    const y = planted ? hands.pointY - motion.y : p.fromMovement ? motion.vy : p.fromInput ? wish.y : hands.pointY - motion.y;
     if ((x !== state.alongX || y !== state.alongY) && length(x, y) > STILL) {
       state.alongX = x;
       state.alongY = y;

@@ -94,6 +94,116 @@ export function createIntent(): IntentState {
   };
 }
 
+/** What the feet are asked to do this tick, by the hands, by a route or by grid steps. */
+export interface Wish {
+  /** The way wanted: a direction times a magnitude. */
+  x: number;
+  y: number;
+  amount: number;
+  sprintWanted: number;
+}
+
+/** What leads the feet: hands pass through it, until a click has given them a destination. */
+export interface RouteState extends Wish {
+  /** 0 the hands, 1 on the way to a destination, 2 following the pointer. */
+  active: number;
+  /** Between which places the way was planned; with the navigator they give it again. */
+  fromX: number;
+  fromY: number;
+  toX: number;
+  toY: number;
+  /** Number of the waypoint aimed at. */
+  leg: number;
+  /** Most speed that still stops on the point, unit/s; Infinity without braking. */
+  limit: number;
+  /** Way left, and distance from the planned line, unit. */
+  toGo: number;
+  off: number;
+  /** Seconds for which the pointer has been down, and since the last plan. */
+  pressedFor: number;
+  sincePlan: number;
+  planted: number;
+  /** How far the body should have gone and has, since it was last looked whether it is stuck; for how long; plans made for it. */
+  expected: number;
+  gone: number;
+  watched: number;
+  tries: number;
+  lastX: number;
+  lastY: number;
+  happened: number;
+}
+
+export function createRoute(): RouteState {
+  return {
+    x: 0,
+    y: 0,
+    amount: 0,
+    sprintWanted: 0,
+    active: 0,
+    fromX: 0,
+    fromY: 0,
+    toX: 0,
+    toY: 0,
+    leg: 0,
+    limit: Infinity,
+    toGo: 0,
+    off: 0,
+    pressedFor: 0,
+    sincePlan: 0,
+    planted: 0,
+    expected: 0,
+    gone: 0,
+    watched: 0,
+    tries: 0,
+    lastX: 0,
+    lastY: 0,
+    happened: 0,
+  };
+}
+
+/** Steps from cell to cell. */
+export interface StepState extends Wish {
+  /** 0 at rest, 1 turning, 2 stepping, 3 bumping. */
+  phase: number;
+  /** Seconds into the phase, and how long it takes. */
+  time: number;
+  duration: number;
+  fromX: number;
+  fromY: number;
+  toX: number;
+  toY: number;
+  /** Way of the step under way, −1, 0 or 1 on each axis, and of the press that waits for its end. */
+  wayX: number;
+  wayY: number;
+  nextX: number;
+  nextY: number;
+  /** Steps taken since the start. */
+  count: number;
+  happened: number;
+}
+
+export function createStep(): StepState {
+  return {
+    x: 0,
+    y: 0,
+    amount: 0,
+    sprintWanted: 0,
+    phase: 0,
+    time: 0,
+    duration: 0,
+    fromX: 0,
+    fromY: 0,
+    toX: 0,
+    toY: 0,
+    wayX: 0,
+    wayY: 0,
+    nextX: 0,
+    nextY: 0,
+    count: 0,
+    happened: 0,
+  };
+}
+
 export interface GaitState {
   gait: number;
   /** Seconds in this gait. */

@@ -11,11 +11,15 @@ import {
   createGait,
   createIntent,
   createMotion,
+  createRoute,
+  createStep,
   createVelocity,
   type FacingState,
   type GaitState,
   type IntentState,
   type Motion,
+  type RouteState,
+  type StepState,
   type VelocityState,
 } from './slices.ts';
 
@@ -24,6 +28,8 @@ export interface State {
   clock: ClockState;
   motion: Motion;
   intent: IntentState;
+  route: RouteState;
+  step: StepState;
   gait: GaitState;
   velocity: VelocityState;
   contact: ContactState;
@@ -37,6 +43,8 @@ export function createState(): State {
     clock: createClock(),
     motion: createMotion(),
     intent: createIntent(),
+    route: createRoute(),
+    step: createStep(),
     gait: createGait(),
     velocity: createVelocity(),
     contact: createContact(),

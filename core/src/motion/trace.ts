@@ -25,12 +25,20 @@ export const columns = [
   'edge',
   'cameraX',
   'cameraY',
+  'toGo',
+  'off',
+  'phase',
   'events',
 ] as const;
 export type Column = (typeof columns)[number];
 
 const WIDTH = columns.length;
 const offsets = /* @__PURE__ */ Object.fromEntries(columns.map((name, i) => [name, i])) as Record<Column, number>;
+
+/** Everything that happened in a tick, as bits. */
+function happenedIn({ intent, route, step, gait, contact, bounds, facing }: State): number {
+  return intent.happened | route.happened | step.happened | gait.happened | contact.happened | bounds.happened | facing.happened;
+}
 
 /**
  * A ring of the last `capacity` ticks, row after row in one typed array. Row numbers count from the start of the recording and
@@ -70,7 +78,8 @@ export class Trace {
 
   /** Records the state after a tick; the order of the lines is that of `columns`. */
   write(state: State): void {
-    const { motion, intent, gait, clock } = state;
+    const { motion, gait, clock, route, step } = state;
+    const wish = step.phase !== 0 ? step : route;
     const d = this.#data;
     // Adding 0 turns −0 into 0, which a text can hold.
     let i = this.#next;
@@ -86,13 +95,16 @@ export class Trace {
     d[i++] = gait.stamina;
     d[i++] = state.contact.count + state.bounds.held;
     d[i++] = state.velocity.target;
-    d[i++] = intent.amount;
-    d[i++] = intent.sprintWanted;
+    d[i++] = wish.amount;
+    d[i++] = wish.sprintWanted;
     d[i++] = gait.sprinting;
     d[i++] = state.bounds.sides;
     d[i++] = state.camera.x;
     d[i++] = state.camera.y;
-    d[i] = intent.happened | gait.happened | state.contact.happened | state.bounds.happened | state.facing.happened;
+    d[i++] = route.toGo;
+    d[i++] = route.off;
+    d[i++] = step.phase;
+    d[i] = happenedIn(state);
     if (state.contact.count > 0) this.contacts.write(this.end, state.contact);
     this.#next = i + 1 === d.length ? 0 : i + 1;
     this.end++;

@@ -12,6 +12,7 @@ import {
   type IntentState,
   type Motion,
   type VelocityState,
+  type Wish,
 } from './slices.ts';
 
 export interface VelocityParameters {
@@ -62,20 +63,23 @@ export function stepVelocity(
   p: VelocityParameters,
   motion: Motion,
   intent: IntentState,
+  wish: Wish,
   gait: GaitState,
   contact: ContactState,
   facing: FacingState,
   clock: ClockState,
 ): void {
-  if (p.turns) {
+  if (p.turns && wish.amount === intent.amount) {
     turnAndDrive(state, p, motion, intent, gait.speed * contact.surface, clock.dt);
     return;
   }
   const steady = gait.speed * contact.surface;
-  const speed = p.evenFactors || intent.amount === 0 ? steady : steady * facingFactor(p, intent.x, intent.y, facing.angle);
-  aim.x = intent.x * speed;
-  aim.y = intent.y * speed;
-  state.target = intent.amount * speed;
+  const speed = p.evenFactors || wish.amount === 0 ? steady : steady * facingFactor(p, wish.x, wish.y, facing.angle);
+  aim.x = wish.x * speed;
+  aim.y = wish.y * speed;
+  state.target = wish.amount * speed;
+  // Led by a route, a body that turns and drives faces where it goes.
+  if (p.turns && wish.amount > 0) state.heading = atan2(wish.y, wish.x);
   if (p.heading) turnHeading(state, p, motion, clock.dt);
   else if (motion.vx === aim.x && motion.vy === aim.y) {
     // A steady motion is the same under every ramp and integration.

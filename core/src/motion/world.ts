@@ -1,13 +1,16 @@
+import { freePlace } from '../collision/overlap.ts';
 import type { Ground } from '../ground/ground.ts';
 import { bucketWalls, type WallBuckets, WallIndex } from '../ground/wallIndex.ts';
 import { clamp, DEGREE } from '../math/functions.ts';
+import type { Mesh } from '../route/mesh.ts';
+import { Navigator, navigatorKey } from '../route/navigator.ts';
 import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { settleCamera } from './camera.ts';
 import { START_MOVED } from './events.ts';
 import { forgetDirection } from './facing.ts';
 import { forgetHands } from './intent.ts';
-import { freePlace } from './overlap.ts';
+import { planAgain } from './route.ts';
 import { createState, hashState, loadState, type State, saveState } from './state.ts';
 import { type Plan, preparePlan, tick } from './tick.ts';
 import { Trace } from './trace.ts';
@@ -19,6 +22,7 @@ export class World {
   #parameters: Parameters;
   #ground: Ground;
   #walls: WallIndex;
+  #navigator: Navigator;
   #plan: Plan;
   /** The tick and time from which fixed ticks are counted: the start, or the last change of the tick rate. */
   #epoch = { tick: -1, time: 0 };
@@ -36,7 +40,8 @@ export class World {
     this.#parameters = parameters;
     this.#ground = ground;
     this.#walls = new WallIndex(walls);
-    this.#plan = preparePlan(parameters, ground, this.#walls);
+    this.#navigator = new Navigator(parameters, ground, this.#walls);
+    this.#plan = preparePlan(parameters, ground, this.#walls, this.#navigator);
     this.trace = new Trace(capacity + 1);
     this.restart();
   }
@@ -81,7 +86,7 @@ export class World {
     const { seams } = parameters.contact;
     if (seams !== this.#parameters.contact.seams) this.#walls = new WallIndex(bucketWalls(this.#ground, seams));
     this.#parameters = parameters;
-    this.#plan = preparePlan(parameters, this.#ground, this.#walls);
+    this.#refit();
     forgetDirection(this.state.facing);
     forgetHands(this.state.intent);
     gait.stamina = full ? parameters.stamina.max : clamp(gait.stamina, 0, parameters.stamina.max);
@@ -97,7 +102,29 @@ export class World {
   changeGround(ground: Ground, walls: WallBuckets = bucketWalls(ground, this.#parameters.contact.seams)): void {
     this.#ground = ground;
     this.#walls = new WallIndex(walls);
-    this.#plan = preparePlan(this.#parameters, ground, this.#walls);
+    this.#navigator = new Navigator(this.#parameters, ground, this.#walls);
+    this.#refit();
+    planAgain(this.state.route, this.#plan.route, this.state.motion);
+  }
+
+  /** Prepares the stages anew. A way under way is planned again when what it was planned for has changed. */
+  #refit(): void {
+    const known = this.#navigator.key === navigatorKey(this.#parameters, this.#ground);
+    if (!known) this.#navigator = new Navigator(this.#parameters, this.#ground, this.#walls);
+    this.#plan = preparePlan(this.#parameters, this.#ground, this.#walls, this.#navigator);
+    if (!known) planAgain(this.state.route, this.#plan.route, this.state.motion);
+  }
+
+  /** Plans ways for the present tuning and ground. */
+  get navigator(): Navigator {
+    return this.#navigator;
+  }
+
+  /** Hands over a mesh that was made in a worker for a navigator of this key; one for anything else is not taken. */
+  takeMesh(key: string, mesh: Mesh): void {
+    if (key !== this.#navigator.key || this.#navigator.ready) return;
+    this.#navigator = new Navigator(this.#parameters, this.#ground, this.#walls, mesh);
+    this.#refit();
   }
 
   /** The walls by place, for whoever looks for some. */

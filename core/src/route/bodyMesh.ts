@@ -1,6 +1,6 @@
+import { originLimits } from '../collision/limits.ts';
 import type { Ground } from '../ground/ground.ts';
 import { wallLoops } from '../ground/loops.ts';
-import { prepareBounds } from '../motion/bounds.ts';
 import { bodySize, centreOffset } from '../tuning/body.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import type { Grown } from './inflate.ts';
@@ -21,7 +21,7 @@ export function meshOrder(parameters: Parameters, ground: Ground, margin: number
   const { width, height } = bodySize(body);
   const room = contact.skin + margin + CLEAR;
   const offset = centreOffset(body);
-  const limits = prepareBounds(parameters, ground);
+  const limits = originLimits(parameters, ground);
   const whole = { left: 0, top: 0, right: ground.size.width, bottom: ground.size.height };
   const area = {
     left: Math.max(whole.left, limits.left + offset.x),

@@ -20,6 +20,8 @@ export interface Hands {
   /** Pointer in world coordinates. */
   pointX: number;
   pointY: number;
+  /** True once a pointer has been seen. */
+  pointed: boolean;
   /** 0, or the index in `ways` + 1 of the swipe that ended this tick. */
   swipe: number;
   presses: number;
@@ -38,6 +40,7 @@ export function newHands(): Hands {
     stickY: 0,
     pointX: 0,
     pointY: 0,
+    pointed: false,
     swipe: 0,
     presses: 0,
     spoke: 0,
@@ -72,5 +75,6 @@ export function applyEvent(hands: Hands, event: HandsEvent): void {
   } else if ('point' in event) {
     hands.pointX = event.point[0];
     hands.pointY = event.point[1];
+    hands.pointed = true;
   } else hands.swipe = ways.indexOf(event.swipe) + 1;
 }

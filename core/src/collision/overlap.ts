@@ -1,6 +1,9 @@
 import type { Ground } from '../ground/ground.ts';
 import { isSolidAt } from '../ground/outlines.ts';
+import type { WallIndex } from '../ground/wallIndex.ts';
 import { cos, length, sin } from '../math/functions.ts';
+import { bodySize, centreOffset } from '../tuning/body.ts';
+import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { SLOP } from './sweep.ts';
 import { gather, type SweptBody } from './sweptBody.ts';
 
@@ -58,6 +61,22 @@ export interface PlacedBody extends SweptBody {
   /** From the body's origin to its centre. */
   centreX: number;
   centreY: number;
+}
+
+/** The body of a tuning among the walls of a ground, with its skin and with `margin` more. */
+export function placedBody({ contact, body }: Parameters, ground: Ground, walls: WallIndex, margin = 0): PlacedBody {
+  const { width, height } = bodySize(body);
+  const offset = centreOffset(body);
+  return {
+    walls,
+    ground,
+    felt: contact.response !== 'none' && walls.segments.length > 0,
+    circle: body.shape === 'circle',
+    halfWidth: width / 2 + contact.skin + margin,
+    halfHeight: height / 2 + contact.skin + margin,
+    centreX: offset.x,
+    centreY: offset.y,
+  };
 }
 
 /** Rings searched for a free place, and directions on each. */

@@ -1,0 +1,134 @@
+import { describe, expect, it } from 'vitest';
+import type { TapeEvent } from '../tape/tape.ts';
+import { drive, openGround } from '../testing/drive.ts';
+import type { FileValue } from '../tuning/schema.ts';
+import { BUMPED } from './events.ts';
+
+const ground = (cells: string[] = [], x = 48, y = 48) => openGround({ size: { width: 64_000, height: 640 }, start: { x, y }, cells });
+const run = (values: Record<string, FileValue>, events: TapeEvent[], ticks: number, place = ground()) =>
+  drive(
+    { scheme: 'step', ...values },
+    ticks,
+    [...events].sort((a, b) => a.at - b.at),
+    place,
+  );
+const press = (at: number, control: string, until = at + 2): TapeEvent[] =>
+  [
+    { at, press: control },
+    { at: until, release: control },
+  ] as TapeEvent[];
+
+describe('a step', () => {
+  it('goes to the centre of the next cell in just its time', () => {
+    const { trace } = run({ 'step.time': 0.2 }, press(0, 'right'), 30);
+    expect(trace.at('x', 12)).toBe(80);
+    expect(trace.at('x', 11)).toBeLessThan(80);
+    expect(trace.at('x', 6)).toBeCloseTo(48 + 16, 9);
+    expect(trace.at('x', 30)).toBe(80);
+    expect(trace.pose(6, '8')).toBe('walk-E');
+    expect(trace.pose(30, '8')).toBe('stand-E');
+  });
+
+  it.each([30, 60, 144])('a thousand of them end exactly on their centre and take a thousand times as long (%d Hz)', (hz) => {
+    const time = 0.16;
+    const ticks = Math.round(1000 * time * hz);
+    const world = run({ 'clock.hz': hz, 'step.time': time }, [{ at: 0, press: 'right' }], ticks);
+    expect(world.state.step.count).toBe(1000);
+    expect(world.trace.at('x', ticks)).toBeCloseTo(48 + 32_000, 9);
+    // Let go a tick before the last one ends: it rests on the centre, to the bit.
+    const held = run(
+      { 'clock.hz': hz, 'step.time': time },
+      [
+        { at: 0, press: 'right' },
+        { at: ticks - 1, release: 'right' },
+      ],
+      ticks + 10,
+    );
+    expect(held.state.motion.x).toBe(48 + 32_000);
+  });
+
+  it('eased is slow at both ends and takes the same time', () => {
+    const { trace } = run({ 'step.time': 0.2, 'step.ease': 'smooth' }, press(0, 'right'), 30);
+    expect(trace.at('x', 12)).toBe(80);
+    expect(trace.at('x', 2) - trace.at('x', 1)).toBeLessThan(trace.at('x', 7) - trace.at('x', 6));
+  });
+
+  it('from beside the centre is brought to it', () => {
+    const { motion } = run({}, press(0, 'down'), 30, ground([], 41, 50)).state;
+    expect([motion.x, motion.y]).toEqual([48, 80]);
+  });
+
+  it('at once is a nudge of one cell a press, at any size down to a pixel', () => {
+    for (const cell of [1, 32]) {
+      const { trace } = run(
+        { 'step.time': 0, 'step.cell': cell },
+        [...press(0, 'right', 20), ...press(30, 'right', 40)],
+        60,
+        ground([], cell / 2, cell / 2),
+      );
+      expect(trace.at('x', 1)).toBe(cell / 2 + cell);
+      expect(trace.at('x', 25)).toBe(cell / 2 + cell);
+      expect(trace.at('x', 60)).toBe(cell / 2 + 2 * cell);
+    }
+  });
+});
+
+describe('presses', () => {
+  it('near the end of a step are kept for the next, earlier ones are not', () => {
+    const late = [...press(0, 'right', 4), ...press(7, 'down', 8)];
+    expect(run({ 'step.time': 0.2, 'step.buffer': 0.12 }, late, 60).state.motion).toMatchObject({ x: 80, y: 80 });
+    expect(run({ 'step.time': 0.2, 'step.buffer': 0.02 }, late, 60).state.motion).toMatchObject({ x: 80, y: 48 });
+  });
+
+  it('held repeat, or not when told so', () => {
+    expect(run({ 'step.time': 0.1 }, press(0, 'right', 58), 60).state.motion.x).toBe(48 + 10 * 32);
+    expect(run({ 'step.time': 0.1, 'step.repeat': false }, press(0, 'right', 58), 60).state.motion.x).toBe(80);
+  });
+
+  it('turn first where there is a time for it', () => {
+    const { trace } = run({ 'step.time': 0.1, 'step.turnTime': 0.1 }, press(0, 'right', 3), 30);
+    expect(trace.at('x', 6)).toBe(48);
+    expect(trace.at('facing', 6)).toBe(0);
+    expect(trace.at('x', 12)).toBe(80);
+  });
+
+  it('on both axes step diagonally where that is allowed: as far at the same pace, or in the same time', () => {
+    const both: TapeEvent[] = [...press(0, 'right', 4), ...press(0, 'down', 4)];
+    const arrival = (values: Record<string, FileValue>) => {
+      const { trace } = run({ 'step.time': 0.2, 'step.diagonals': true, ...values }, both, 60);
+      expect([trace.at('x', 60), trace.at('y', 60)]).toEqual([80, 80]);
+      return Array.from({ length: 60 }, (_, row) => row).find((row) => trace.at('x', row) === 80);
+    };
+    expect(arrival({})).toBe(Math.ceil(0.2 * Math.SQRT2 * 60));
+    expect(arrival({ 'step.diagonalTime': 'same' })).toBe(12);
+    expect(run({ 'step.time': 0.2 }, both, 60).state.motion.y + run({ 'step.time': 0.2 }, both, 60).state.motion.x).toBe(48 + 80);
+  });
+});
+
+describe('walls', () => {
+  it('are faced and bumped for a time, and the body stays', () => {
+    const world = run({ 'step.bumpTime': 0.1 }, press(0, 'right', 2), 30, ground(['....', '..#.', '....']));
+    expect(world.state.motion.x).toBe(48);
+    expect(world.trace.at('facing', 30)).toBe(0);
+    expect(world.trace.at('events', 1) & BUMPED).toBe(BUMPED);
+    expect(world.trace.at('phase', 4)).toBe(3);
+    expect(world.trace.at('phase', 8)).toBe(0);
+  });
+
+  it('let a body through that is as wide as the cell, and cut no corner', () => {
+    const aisle = ground(['####', '....', '####']);
+    expect(run({ 'body.shape': 'box', 'body.width': 32, 'body.height': 32 }, press(0, 'right'), 30, aisle).state.motion.x).toBe(80);
+    const corner = ground(['....', '..#.', '....', '....']);
+    const both: TapeEvent[] = [...press(0, 'right', 3), ...press(0, 'down', 3)];
+    expect(run({ 'step.diagonals': true }, both, 30, corner).state.motion).toMatchObject({ x: 48, y: 48 });
+  });
+
+  it('and the edge of the ground hold it in', () => {
+    const world = run({ 'bounds.policy': 'clamp' }, press(0, 'up', 58), 60);
+    expect(world.state.motion.y).toBe(16);
+  });
+
+  it('a cell larger than the ground never hangs', () => {
+    expect(run({ 'step.cell': 1e5, 'bounds.policy': 'clamp' }, press(0, 'right', 30), 60).state.motion.x).toBe(48);
+  });
+});
