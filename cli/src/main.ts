@@ -45,6 +45,20 @@ program
   .action(leave(async (options) => (await import('./commands/sim.ts')).sim(options)));
 
 program
+  .command('route')
+  .description('Plans a way between two places for the body of a tuning.')
+  .requiredOption('--tuning <file>', 'tuning file, - for stdin')
+  .requiredOption('--ground <file>', 'ground file, - for stdin')
+  .requiredOption('--from <x,y>', 'where the body is')
+  .requiredOption('--to <x,y>', 'where it has to get')
+  .option('--json', 'answer for machines')
+  .addHelpText(
+    'after',
+    '\nExample:\n  ./zygopod route --tuning demo/ferry-hand.tuning.json --ground demo/tidal-flats.ground.json --from 448,3776 --to 5952,576 --json',
+  )
+  .action(leave(async (options) => (await import('./commands/route.ts')).route(options)));
+
+program
   .command('check')
   .description('Validates tunings, grounds and tapes.')
   .argument('<files...>', 'files to check, - for stdin')
