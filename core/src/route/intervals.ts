@@ -17,9 +17,8 @@ export class IntervalQueue {
   /** Corners at the ends, −1 for an end within a side. */
   left = new Int32Array(ROOM);
   right = new Int32Array(ROOM);
-  /** The polygon beyond, and the one before. */
-  polygon = new Int32Array(ROOM);
-  from = new Int32Array(ROOM);
+  /** The side by which the polygon beyond is entered. */
+  side = new Int32Array(ROOM);
   parent = new Int32Array(ROOM);
   #heap = new Int32Array(ROOM);
   #count = 0;
@@ -40,8 +39,7 @@ export class IntervalQueue {
     rx: number,
     ry: number,
     right: number,
-    polygon: number,
-    from: number,
+    side: number,
     parent: number,
   ): void {
     if (this.#count === this.root.length) this.#grow();
@@ -55,8 +53,7 @@ export class IntervalQueue {
     this.ry[node] = ry;
     this.left[node] = left;
     this.right[node] = right;
-    this.polygon[node] = polygon;
-    this.from[node] = from;
+    this.side[node] = side;
     this.parent[node] = parent;
     this.#rise(this.#waiting++, node);
   }
@@ -110,8 +107,7 @@ export class IntervalQueue {
     this.ry = doubled(this.ry);
     this.left = doubled(this.left);
     this.right = doubled(this.right);
-    this.polygon = doubled(this.polygon);
-    this.from = doubled(this.from);
+    this.side = doubled(this.side);
     this.parent = doubled(this.parent);
     this.#heap = doubled(this.#heap);
   }

@@ -22,11 +22,13 @@ export interface Rectangle {
 export interface Mesh {
   x: Float64Array;
   y: Float64Array;
-  /** 1 where a corner lies on a wall or on the border: there alone a shortest way can bend. */
+  /** 1 where a wall stands out into the room by more than half a turn: round such corners alone a shortest way bends. */
   bends: Uint8Array;
   starts: Int32Array;
   corners: Int32Array;
   neighbours: Int32Array;
+  /** By side, the number of the same side of the polygon beyond; −1 for a wall or the border. */
+  twins: Int32Array;
   /** By polygon, the number of the connected region that it is in. */
   regions: Int32Array;
 }
@@ -64,9 +66,10 @@ function extentOf(loops: readonly Loop[], area: Rectangle): number {
 export function buildMesh(loops: readonly Loop[], body: Grown, area: Rectangle): Mesh {
   const step = latticeFor(body, extentOf(loops, area));
   const lattice = (values: readonly number[]) => values.map((value) => Math.round(value / step));
-  const grown = loops.map((loop) => lattice(inflate(loop, body))).filter((loop) => doubleArea(loop) !== 0);
+  const guides: number[][] = [];
+  const grown = loops.map((loop) => lattice(inflate(loop, body, guides))).filter((loop) => doubleArea(loop) !== 0);
   const frame = lattice([area.left, area.top, area.right, area.top, area.right, area.bottom, area.left, area.bottom]);
-  const graph = planarGraph(grown, frame);
+  const graph = planarGraph(grown, frame, guides.map(lattice));
   const coordinates = new Float64Array(graph.x.length * 2);
   for (let i = 0; i < graph.x.length; i++) {
     coordinates[i * 2] = graph.x[i] as number;
@@ -185,6 +188,22 @@ function mergeConvex(graph: PlanarGraph, { triangles, halfedges }: Triangulation
     const other = twin[edge] as number;
     const [ahead, behind] = [next[edge] as number, before[edge] as number];
     const [otherAhead, otherBehind] = [next[other] as number, before[other] as number];
+    const drop = (from: number, to: number) => {
+      next[from] = to;
+      before[to] = from;
+      alive[edge] = 0;
+      alive[other] = 0;
+    };
+    // A side with the same polygon on both hands, left over where two polygons shared several: a spike is drawn in.
+    if (ahead === other) {
+      drop(behind, otherAhead);
+      continue;
+    }
+    if (otherAhead === edge) {
+      drop(otherBehind, ahead);
+      continue;
+    }
+    if (isInRing(next, edge, other)) continue;
     const far = (e: number) => origin[next[e] as number] as number;
     // At the origin: from the side behind into the twin's next; at the end: from the twin's previous into what is ahead.
     const convex =
@@ -199,6 +218,12 @@ function mergeConvex(graph: PlanarGraph, { triangles, halfedges }: Triangulation
     alive[other] = 0;
   }
   return rings;
+}
+
+/** Whether a half-edge belongs to the ring of another one. */
+function isInRing(next: Int32Array, edge: number, other: number): boolean {
+  for (let at = next[edge] as number; at !== edge; at = next[at] as number) if (at === other) return true;
+  return false;
 }
 
 /** Numbers polygons and corners, and tells connected regions apart. */
@@ -218,21 +243,47 @@ function toMesh(graph: PlanarGraph, { origin, next, twin, alive }: Rings, step: 
   }
   const corners = Int32Array.from(order, (edge) => origin[edge] as number);
   const neighbours = Int32Array.from(order, (edge) => ((twin[edge] as number) < 0 ? -1 : (polygonOf[twin[edge] as number] as number)));
-  const bends = new Uint8Array(graph.x.length);
-  order.forEach((edge) => {
-    if ((twin[edge] as number) >= 0) return;
-    bends[origin[edge] as number] = 1;
-    bends[origin[next[edge] as number] as number] = 1;
+  const placeOf = new Int32Array(origin.length).fill(-1);
+  order.forEach((edge, i) => {
+    placeOf[edge] = i;
+  });
+  // A side with the same polygon on both hands leads nowhere.
+  const twins = Int32Array.from(order, (edge) => {
+    const other = twin[edge] as number;
+    return other < 0 || polygonOf[other] === polygonOf[edge] ? -1 : (placeOf[other] as number);
   });
   return {
     x: Float64Array.from(graph.x, (value) => value * step),
     y: Float64Array.from(graph.y, (value) => value * step),
-    bends,
+    bends: bendsOf(graph, { origin, next, twin, alive }, order),
     starts: Int32Array.from(starts),
     corners,
     neighbours,
+    twins,
     regions: regionsOf(starts, neighbours),
   };
+}
+
+/** Corners at which the wall turns away from the room: from its side that ends there to the one that begins there. */
+function bendsOf(graph: PlanarGraph, { origin, next, twin }: Rings, order: readonly number[]): Uint8Array {
+  const bends = new Uint8Array(graph.x.length);
+  for (const edge of order) {
+    if ((twin[edge] as number) >= 0) continue;
+    // Round the corner at the side's end, to the next side that is a wall.
+    let out = next[edge] as number;
+    for (let guard = 0; (twin[out] as number) >= 0 && guard < 1000; guard++) out = next[twin[out] as number] as number;
+    const [a, b, c] = [origin[edge] as number, origin[out] as number, origin[next[out] as number] as number];
+    const turn = orient2d(
+      graph.x[a] as number,
+      graph.y[a] as number,
+      graph.x[b] as number,
+      graph.y[b] as number,
+      graph.x[c] as number,
+      graph.y[c] as number,
+    );
+    if (turn > 0) bends[b] = 1;
+  }
+  return bends;
 }
 
 function regionsOf(starts: readonly number[], neighbours: Int32Array): Int32Array {

@@ -9,6 +9,7 @@ import { Chart } from '../yard/chart.ts';
 import { drawContact, drawPebbles, drawScreen } from '../yard/drawEncounters.ts';
 import { drawGround } from '../yard/drawGround.ts';
 import { drawBody, drawPrints } from '../yard/drawMotion.ts';
+import { drawRoute } from '../yard/drawRoute.ts';
 import { drawSurvey } from '../yard/drawSurvey.ts';
 import { Legend } from '../yard/Legend.tsx';
 import { type Layers, surveyed } from '../yard/layers.ts';
@@ -31,6 +32,8 @@ export function Yard() {
     gaps: false,
     reach: false,
     room: false,
+    grown: false,
+    looked: false,
     touch: matchMedia('(pointer: coarse)').matches,
   });
   const view = useRef<View | null>(null);
@@ -88,6 +91,7 @@ export function Yard() {
     });
     if (layers.prints) drawPrints(ctx, trace, drive.row, seen.view, ink);
     if (layers.frame && !through) drawScreen(ctx, parameters.camera, camera.x, camera.y, seen.view, ink);
+    drawRoute(ctx, world, drive.recorder.hands, seen.view, ink, layers);
     const contact = layers.contact ? trace.contacts.at(drive.row) : null;
     if (contact) drawContact(ctx, contact, parameters.body, seen.view, ink);
     drawPebbles(ctx, trace, drive.row, parameters.facing.launchSpeed, world.walls, seen.view, ink);
@@ -110,10 +114,19 @@ export function Yard() {
     return () => element.removeEventListener('wheel', wheel);
   }, []);
 
+  /** Whether clicks lead the feet. */
+  const clicks = () => drive.world.parameters.route.enabled && drive.world.parameters.scheme !== 'step';
+  const pointAt = (event: PointerEvent<HTMLCanvasElement>) => {
+    if (!lens.current) return;
+    const box = event.currentTarget.getBoundingClientRect();
+    const at = worldAt(lens.current, event.clientX - box.left, event.clientY - box.top);
+    hub.point(Number(at.x.toFixed(2)), Number(at.y.toFixed(2)));
+  };
   const space = useSpace();
   const swiping = useRef<Touch | null>(null);
   const drop = (event: PointerEvent) => {
     dragging.current = null;
+    hub.release('pointer', 'pointer');
     const { swipeDistance, swipeTime } = drive.world.parameters.input;
     const to = { x: event.clientX, y: event.clientY, time: event.timeStamp };
     const swipe = swiping.current && swipeBetween(swiping.current, to, swipeDistance, swipeTime);
@@ -124,6 +137,11 @@ export function Yard() {
   const grab = (event: PointerEvent<HTMLCanvasElement>) => {
     if (event.button === 0 && !space.current) {
       swiping.current = { x: event.clientX, y: event.clientY, time: event.timeStamp };
+      event.currentTarget.setPointerCapture(event.pointerId);
+      if (clicks()) {
+        pointAt(event);
+        hub.press('pointer', 'pointer');
+      }
       return;
     }
     if (event.button !== 1 && event.button !== 0) return;
@@ -133,11 +151,7 @@ export function Yard() {
   };
   const drag = (event: PointerEvent<HTMLCanvasElement>) => {
     if (!view.current || !lens.current) return;
-    if (drive.world.parameters.facing.from === 'pointer') {
-      const box = event.currentTarget.getBoundingClientRect();
-      const at = worldAt(lens.current, event.clientX - box.left, event.clientY - box.top);
-      hub.point(at.x, at.y);
-    }
+    if (clicks() || drive.world.parameters.facing.from === 'pointer') pointAt(event);
     if (!dragging.current) return;
     fitted.current = false;
     view.current = pan(view.current, event.clientX - dragging.current.x, event.clientY - dragging.current.y);

@@ -36,6 +36,8 @@ export function GroundSheet() {
     gaps: true,
     reach: true,
     room: false,
+    grown: false,
+    looked: false,
     touch: false,
   });
   const view = useRef<View | null>(null);

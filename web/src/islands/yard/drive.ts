@@ -117,7 +117,9 @@ export class Drive {
       (!parameters.stamina.enabled || state.gait.stamina >= parameters.stamina.max) &&
       state.facing.angle === state.facing.goal &&
       this.#cameraAtRest() &&
-      state.intent.amount === 0
+      state.intent.amount === 0 &&
+      state.route.active === 0 &&
+      state.step.phase === 0
     );
   }
 

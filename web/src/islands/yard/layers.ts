@@ -9,6 +9,8 @@ export const layerNames = {
   gaps: 'Gaps',
   reach: 'Reach',
   room: 'Room',
+  grown: 'Grown walls',
+  looked: 'Search',
   touch: 'Stick and buttons',
 } as const;
 

@@ -1,4 +1,4 @@
-import { compassName, type Trace } from '@zygopod/core';
+import { compassName, type Parameters, type Trace } from '@zygopod/core';
 import { type RefObject, useRef } from 'react';
 import { usePainter } from '../../shared/frames.ts';
 import { useBench } from '../context.ts';
@@ -30,6 +30,7 @@ export function Now() {
   const place = useRef<HTMLElement>(null);
   const edge = useRef<HTMLElement>(null);
   const contact = useRef<HTMLElement>(null);
+  const toGo = useRef<HTMLElement>(null);
   const { unit } = drive.world.ground;
 
   usePainter(() => {
@@ -46,6 +47,8 @@ export function Now() {
     write(place, `${trace.at('x', row).toFixed(1)}, ${trace.at('y', row).toFixed(1)}`);
     write(edge, `${edgeDistance(trace.at('x', row), trace.at('y', row), parameters.body, ground.size).toFixed(1)} ${unit}`);
     write(contact, contactWords(trace, row));
+    const rest = trace.at('toGo', row);
+    write(toGo, rest > 0 ? `${rest.toFixed(0)} ${unit}, ${timeToGo(drive.world.parameters, rest)}` : '–');
   });
 
   return (
@@ -65,10 +68,18 @@ export function Now() {
         <Reading label="At" to={place} />
         <Reading label="Contact" to={contact} />
         <Reading label="Edge" to={edge} />
+        <Reading label="To go" to={toGo} />
       </dl>
       <Hands />
     </section>
   );
+}
+
+/** Seconds for the rest of a way at the walk speed, with the time that braking takes more. */
+function timeToGo({ pace, route, ramp }: Parameters, rest: number): string {
+  if (pace.walkSpeed <= 0) return 'never';
+  const braking = route.brake ? pace.walkSpeed / ramp.decelerate / 2 : 0;
+  return `${(rest / pace.walkSpeed + braking).toFixed(1)} s`;
 }
 
 /** `slides at 27°`, `stopped`, `edge N`: what holds the body at a row. */
@@ -84,7 +95,7 @@ function Reading({ label, to }: { label: string; to: RefObject<HTMLElement | nul
   return (
     <>
       <dt className="text-ink-soft">{label}</dt>
-      <dd ref={to} className="digits text-right" data-testid={`now-${label.toLowerCase()}`} />
+      <dd ref={to} className="digits text-right" data-testid={`now-${label.toLowerCase().replace(' ', '-')}`} />
     </>
   );
 }

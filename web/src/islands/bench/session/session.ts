@@ -7,6 +7,7 @@ import { type Painter, runFrames } from '../../shared/frames.ts';
 import { Saving } from '../../shared/saving.ts';
 import { Surveyor } from '../../shared/surveyor.ts';
 import { Drive } from '../../yard/drive.ts';
+import { Mesher } from '../../yard/mesher.ts';
 import type { BenchSession } from '../context.ts';
 import { Editing } from './editing.ts';
 
@@ -26,6 +27,7 @@ export function openSession(opening: Opening): OpenSession {
   const drive = new Drive(editing.$tuning.get().parameters, opening.ground.file);
   const painters = new Set<Painter>();
   const surveyor = new Surveyor();
+  const mesher = new Mesher(drive);
   const hub = new DeviceHub((event) => {
     drive.recorder.push(event);
     drive.wake();
@@ -43,6 +45,7 @@ export function openSession(opening: Opening): OpenSession {
       runFrames((elapsed, at) => {
         pollPads(hub);
         drive.advance(elapsed);
+        mesher.look();
         for (const paint of painters) paint(at);
       }),
     ];
@@ -52,6 +55,7 @@ export function openSession(opening: Opening): OpenSession {
       window.removeEventListener('pagehide', leaving);
       for (const stop of stops) stop();
       surveyor.stop();
+      mesher.stop();
     };
   };
 

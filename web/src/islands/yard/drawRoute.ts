@@ -1,0 +1,109 @@
+import type { Hands, World } from '@zygopod/core';
+import type { Inks } from '../shared/theme.ts';
+import { outlineMesh } from './drawSurvey.ts';
+import type { View } from './view.ts';
+
+type Canvas = CanvasRenderingContext2D;
+
+/** The way to the destination: its line, its waypoints, the ring where it was clicked; for a hold, the line to the pointer. */
+export function drawRoute(
+  ctx: Canvas,
+  world: World,
+  hands: Hands,
+  view: View,
+  inks: Inks,
+  layers: { grown: boolean; looked: boolean },
+): void {
+  const { route, motion } = world.state;
+  const { navigator, parameters } = world;
+  const at = (x: number, y: number) => [(x - view.x) * view.scale, (y - view.y) * view.scale] as const;
+  if (parameters.route.enabled && navigator.ready) {
+    if (layers.looked) drawLooked(ctx, world, view, inks);
+    if (layers.grown) outlineMesh(ctx, navigator.mesh, view, inks.route, 1);
+  }
+  if (route.active === 0) return;
+  ctx.strokeStyle = inks.route;
+  ctx.lineWidth = 1.6;
+  ctx.setLineDash([2, 4]);
+  ctx.lineCap = 'round';
+  ctx.beginPath();
+  ctx.moveTo(...at(motion.x, motion.y));
+  if (route.active === 2) {
+    ctx.lineTo(...at(hands.pointX, hands.pointY));
+    ctx.stroke();
+    ctx.setLineDash([]);
+    ring(ctx, ...at(hands.pointX, hands.pointY), parameters.route.arriveRadius * view.scale, inks);
+    return;
+  }
+  const plan = navigator.plan(route.fromX, route.fromY, route.toX, route.toY);
+  if (!plan) return;
+  for (const [x, y] of plan.points.slice(route.leg)) ctx.lineTo(...at(x, y));
+  ctx.stroke();
+  ctx.setLineDash([]);
+  ctx.lineCap = 'butt';
+  ctx.fillStyle = inks.sheet;
+  for (const [x, y] of plan.points.slice(route.leg, -1)) {
+    const [px, py] = at(x, y);
+    ctx.beginPath();
+    ctx.moveTo(px, py - 4);
+    ctx.lineTo(px + 4, py);
+    ctx.lineTo(px, py + 4);
+    ctx.lineTo(px - 4, py);
+    ctx.closePath();
+    ctx.fill();
+    ctx.stroke();
+  }
+  const [endX, endY] = plan.points.at(-1) as [number, number];
+  ring(ctx, ...at(endX, endY), parameters.route.arriveRadius * view.scale, inks);
+  if (!plan.reached) cross(ctx, ...at(route.toX, route.toY), inks);
+}
+
+/** Where the way ends: the arrival radius, and a ring that can be seen whatever the radius. */
+function ring(ctx: Canvas, px: number, py: number, radius: number, inks: Inks): void {
+  ctx.strokeStyle = inks.route;
+  ctx.fillStyle = inks.route;
+  ctx.lineWidth = 1.5;
+  for (const size of [9, radius]) {
+    ctx.beginPath();
+    ctx.arc(px, py, Math.max(0.5, size), 0, 2 * Math.PI);
+    ctx.stroke();
+  }
+  ctx.beginPath();
+  ctx.arc(px, py, 2, 0, 2 * Math.PI);
+  ctx.fill();
+}
+
+/** What was clicked and cannot be reached. */
+function cross(ctx: Canvas, px: number, py: number, inks: Inks): void {
+  ctx.strokeStyle = inks.now;
+  ctx.lineWidth = 2;
+  ctx.beginPath();
+  for (const way of [-1, 1]) {
+    ctx.moveTo(px - 5, py - 5 * way);
+    ctx.lineTo(px + 5, py + 5 * way);
+  }
+  ctx.stroke();
+}
+
+/** The polygons that the search looked into. */
+function drawLooked(ctx: Canvas, { navigator }: World, view: View, inks: Inks): void {
+  const { mesh } = navigator;
+  ctx.beginPath();
+  for (const polygon of new Set(navigator.looked)) {
+    for (let i = mesh.starts[polygon] as number; i < (mesh.starts[polygon + 1] as number); i++) {
+      const corner = mesh.corners[i] as number;
+      const [px, py] = [((mesh.x[corner] as number) - view.x) * view.scale, ((mesh.y[corner] as number) - view.y) * view.scale];
+      if (i === mesh.starts[polygon]) ctx.moveTo(px, py);
+      else ctx.lineTo(px, py);
+    }
+    ctx.closePath();
+  }
+  ctx.fillStyle = inks.other;
+  ctx.globalAlpha = 0.16;
+  ctx.fill();
+  ctx.globalAlpha = 0.5;
+  ctx.strokeStyle = inks.other;
+  ctx.lineWidth = 0.5;
+  ctx.stroke();
+  ctx.globalAlpha = 1;
+}
