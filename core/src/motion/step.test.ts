@@ -80,6 +80,17 @@ describe('presses', () => {
     expect(run({ 'step.time': 0.2, 'step.buffer': 0.02 }, late, 60).state.motion).toMatchObject({ x: 80, y: 48 });
   });
 
+  it('let go within the same tick count all the same', () => {
+    const brief = (at: number, control: string): TapeEvent[] => [
+      { at, press: control } as TapeEvent,
+      { at, release: control } as TapeEvent,
+    ];
+    expect(run({ 'step.time': 0.2, 'step.buffer': 0.2 }, [...brief(0, 'right'), ...brief(3, 'down')], 60).state.motion).toMatchObject({
+      x: 80,
+      y: 80,
+    });
+  });
+
   it('held repeat, or not when told so', () => {
     expect(run({ 'step.time': 0.1 }, press(0, 'right', 58), 60).state.motion.x).toBe(48 + 10 * 32);
     expect(run({ 'step.time': 0.1, 'step.repeat': false }, press(0, 'right', 58), 60).state.motion.x).toBe(80);

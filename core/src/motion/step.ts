@@ -61,12 +61,12 @@ export function stepGrid(state: StepState, p: StepParameters, motion: Motion, in
   state.happened = 0;
   const { dt } = clock;
   const [fromX, fromY] = [motion.x, motion.y];
-  const pressed = pressedWay(hands);
-  if (pressed !== 0) hear(state, p, intent);
+  const pressed = pressedWays(hands);
+  if (pressed !== 0) hear(state, p, intent, pressed);
   let left = dt;
   // At rest a step begins with the tick in which it is asked for; each round ends a phase or the tick.
   for (let round = 0; round < 64; round++) {
-    if (state.phase === AT_REST && !beginNext(state, p, motion, intent, pressed !== 0 && round === 0)) break;
+    if (state.phase === AT_REST && !beginNext(state, p, motion, intent, round === 0 ? pressed : 0)) break;
     const rest = state.duration - state.time;
     if (rest > left + SLACK) {
       state.time += left;
@@ -86,44 +86,53 @@ export function stepGrid(state: StepState, p: StepParameters, motion: Motion, in
   clock.blocked = state.phase === BUMPING ? 1 : 0;
 }
 
-/** Whether one of the four ways went down this tick. */
-function pressedWay(hands: Hands): number {
+/** Which of the four ways went down this tick, as bits. */
+function pressedWays(hands: Hands): number {
   return hands.pressed & ((1 << UP) | (1 << DOWN) | (1 << LEFT) | (1 << RIGHT));
 }
 
 /** The way that the hands ask for, −1, 0 or 1 on each axis: both axes only with diagonals, else the larger or the newest. */
-function askedWay(p: StepParameters, intent: IntentState): [number, number] {
-  const [x, y] = [intent.x, intent.y];
+function askedWay(p: StepParameters, intent: IntentState, pressed: number): [number, number] {
+  let [x, y] = [intent.x, intent.y];
+  if (x === 0 && y === 0 && pressed !== 0) {
+    // A press that was let go within the tick counts all the same.
+    x = bit(pressed, RIGHT) - bit(pressed, LEFT);
+    y = bit(pressed, DOWN) - bit(pressed, UP);
+  }
   const [across, down] = [x < 0 ? -x : x, y < 0 ? -y : y];
   if (across < 0.3 && down < 0.3) return [0, 0];
   if (p.diagonals && across > 0.3 && down > 0.3) return [Math.sign(x), Math.sign(y)];
   return across >= down ? [Math.sign(x), 0] : [0, Math.sign(y)];
 }
 
+function bit(bits: number, control: number): number {
+  return (bits >> control) & 1;
+}
+
 /** A press near enough to the end of what is under way is kept for the next step. */
-function hear(state: StepState, p: StepParameters, intent: IntentState): void {
+function hear(state: StepState, p: StepParameters, intent: IntentState, pressed: number): void {
   if (state.phase === AT_REST) return;
   if (state.duration - state.time > p.buffer + SLACK) return;
-  const [x, y] = askedWay(p, intent);
+  const [x, y] = askedWay(p, intent, pressed);
   state.nextX = x;
   state.nextY = y;
 }
 
 function wantsMore(state: StepState, p: StepParameters, intent: IntentState): boolean {
   if (state.nextX !== 0 || state.nextY !== 0) return true;
-  const [x, y] = askedWay(p, intent);
+  const [x, y] = askedWay(p, intent, 0);
   return p.repeats && (x !== 0 || y !== 0);
 }
 
 /** Begins the step that waits, or the one that is asked for; false where there is none. */
-function beginNext(state: StepState, p: StepParameters, motion: Motion, intent: IntentState, fresh: boolean): boolean {
+function beginNext(state: StepState, p: StepParameters, motion: Motion, intent: IntentState, pressed: number): boolean {
   let [x, y] = [state.nextX, state.nextY];
   state.nextX = 0;
   state.nextY = 0;
   if (x === 0 && y === 0) {
     // Held keys repeat; without repeat, and with steps at once, only a press begins one.
-    if (!fresh && (!p.repeats || p.time === 0)) return false;
-    [x, y] = askedWay(p, intent);
+    if (pressed === 0 && (!p.repeats || p.time === 0)) return false;
+    [x, y] = askedWay(p, intent, pressed);
   }
   if (x === 0 && y === 0) return false;
   const turns = p.turnTime > 0 && (state.x !== x || state.y !== y);

@@ -203,14 +203,17 @@ function clipToScreen(
 
 /** The one line that a newcomer needs, until the character has been driven. */
 function FirstSteps() {
-  const { drive } = useBench();
+  const { drive, editing } = useBench();
   const line = useRef<HTMLParagraphElement>(null);
+  const { route, scheme } = useStore(editing.$tuning).parameters;
+  const clicks = route.enabled && scheme !== 'step';
   usePainter(() => {
     const moved = drive.recorder.hands.presses > 0;
     if (line.current && line.current.hidden !== moved) line.current.hidden = moved;
   });
   return (
     <p ref={line} className="absolute bottom-7 left-1/2 -translate-x-1/2 border border-now bg-sheet px-3 py-1 whitespace-nowrap">
+      {clicks && 'Click where to go, hold to follow. '}
       Drive with <kbd className="keycap">W A S D</kbd> or the arrows, sprint with <kbd className="keycap">Shift</kbd>.
     </p>
   );

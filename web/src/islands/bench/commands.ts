@@ -18,6 +18,8 @@ export const figureList = [
   { id: 'walls', number: 3, title: 'Walls' },
   { id: 'edges', number: 4, title: 'Edges' },
   { id: 'facing', number: 5, title: 'Facing' },
+  { id: 'clicks', number: 6, title: 'Clicks' },
+  { id: 'steps', number: 7, title: 'Grid steps' },
   { id: 'hands', number: 8, title: 'Hands' },
   { id: 'body', number: 9, title: 'Body' },
   { id: 'camera', number: 10, title: 'Camera' },

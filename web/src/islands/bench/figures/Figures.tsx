@@ -2,12 +2,14 @@ import type { ComponentType } from 'react';
 import { figureList, showFigure } from '../commands.ts';
 import { BodyFigure } from './BodyFigure.tsx';
 import { CameraFigure } from './CameraFigure.tsx';
+import { ClicksFigure } from './ClicksFigure.tsx';
 import { ClockFigure } from './ClockFigure.tsx';
 import { EdgesFigure } from './EdgesFigure.tsx';
 import { FacingFigure } from './FacingFigure.tsx';
 import { HandsFigure } from './HandsFigure.tsx';
 import { PaceFigure } from './PaceFigure.tsx';
 import { StaminaFigure } from './StaminaFigure.tsx';
+import { StepsFigure } from './StepsFigure.tsx';
 import { WallsFigure } from './WallsFigure.tsx';
 
 const drawings: Record<(typeof figureList)[number]['id'], ComponentType<{ number: number }>> = {
@@ -16,6 +18,8 @@ const drawings: Record<(typeof figureList)[number]['id'], ComponentType<{ number
   walls: WallsFigure,
   edges: EdgesFigure,
   facing: FacingFigure,
+  clicks: ClicksFigure,
+  steps: StepsFigure,
   hands: HandsFigure,
   body: BodyFigure,
   camera: CameraFigure,

@@ -53,7 +53,7 @@ export function Hands() {
   const tone =
     'border border-ink-soft bg-sheet data-[look=held]:border-now data-[look=held]:bg-now data-[look=held]:text-sheet data-[look=latched]:border-now data-[look=latched]:text-now';
   return (
-    <div className="mt-2.5">
+    <div className="mt-1.5">
       <h2 className="rubric">Hands</h2>
       <div className="-mt-2 flex items-end justify-between">
         <div className="grid grid-cols-[repeat(3,25px)] gap-0.5">

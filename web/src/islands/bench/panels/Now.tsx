@@ -54,16 +54,16 @@ export function Now() {
   return (
     <section aria-label="Now" className="flex min-h-0 flex-col overflow-y-auto border-r border-rule bg-paper px-3.5 py-2">
       <h2 className="rubric">Now</h2>
-      <p className="digits mt-0.5 text-[38px] leading-10 font-medium tracking-tight" data-testid="speed">
+      <p className="digits mt-0.5 text-[34px] leading-9 font-medium tracking-tight" data-testid="speed">
         <span ref={speed}>0.0</span>
         <span className="ml-1.5 text-sm font-normal tracking-normal text-ink-soft">{unit}/s</span>
       </p>
-      <p className="mt-1.5 flex items-center gap-2">
+      <p className="mt-0.5 flex items-center gap-2">
         <span ref={gait} data-testid="gait" />
         <span ref={since} className="digits text-xs text-ink-soft" />
       </p>
       <StaminaBar />
-      <dl className="mt-2.5 grid grid-cols-[auto_1fr] gap-y-0.5">
+      <dl className="mt-1.5 grid grid-cols-[auto_1fr] gap-y-px">
         <Reading label="Facing" to={facing} />
         <Reading label="At" to={place} />
         <Reading label="Contact" to={contact} />

@@ -1,9 +1,22 @@
 import { atom } from 'nanostores';
 import { contactLane, facingLane, poseLane } from './encounterLanes.ts';
 import { gaitLane, handsLane, type Lane, speedLane, sprintLane, staminaLane } from './lanes.ts';
+import { offLane, stepLane, toGoLane } from './wayLanes.ts';
 
 /** All lanes from top to bottom. */
-export const lanes: readonly Lane[] = [speedLane, staminaLane, sprintLane, gaitLane, poseLane, facingLane, contactLane, handsLane];
+export const lanes: readonly Lane[] = [
+  speedLane,
+  staminaLane,
+  sprintLane,
+  gaitLane,
+  poseLane,
+  facingLane,
+  contactLane,
+  toGoLane,
+  offLane,
+  stepLane,
+  handsLane,
+];
 
 const STORE = 'zygopod-lanes';
 const FIRST = ['Speed', 'Stamina', 'Sprint', 'Gait', 'Facing', 'Contact'];

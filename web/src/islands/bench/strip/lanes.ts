@@ -30,7 +30,7 @@ export interface Lane {
 const TYPE = '10.5px "Spline Sans Mono", monospace';
 
 /** The rows in sight, those that share a pixel column as one: its place, its last, lowest and highest value. */
-function eachColumn(view: LaneView, column: Column, visit: (x: number, value: number, low: number, high: number) => void): void {
+export function eachColumn(view: LaneView, column: Column, visit: (x: number, value: number, low: number, high: number) => void): void {
   const { trace, from, to } = view;
   let pixel = Number.NaN;
   let place = 0;
@@ -55,7 +55,7 @@ function eachColumn(view: LaneView, column: Column, visit: (x: number, value: nu
 }
 
 /** A filled curve of a column over [0, top]. */
-function drawCurve(view: LaneView, column: Column, ceiling: number, stroke: string, fill: string, fillAlpha: number): void {
+export function drawCurve(view: LaneView, column: Column, ceiling: number, stroke: string, fill: string, fillAlpha: number): void {
   const { ctx, top, height } = view;
   const y = (value: number) => top + height - (Math.min(value, ceiling) / ceiling) * (height - 2);
   ctx.beginPath();

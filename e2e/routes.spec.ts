@@ -1,0 +1,273 @@
+import type { Browser, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import { groundFile, makeDocument, openBench, openBrowser, place, reading, until } from './browser.ts';
+
+let browser: Browser;
+const address = inject('address');
+
+beforeAll(async () => {
+  browser = await openBrowser();
+});
+afterAll(() => browser.close());
+
+const happened = (page: Page, name: string) => page.locator(`[data-testid=events] [data-event~=${name}]`).count();
+const choice = (page: Page, figure: string, name: string) =>
+  page.locator(`#figure-${figure}`).getByRole('combobox', { name: new RegExp(`^${name}`) });
+const field = (page: Page, figure: string, name: RegExp) => page.locator(`#figure-${figure}`).getByRole('textbox', { name });
+
+async function enter(page: Page, figure: string, name: RegExp, text: string): Promise<void> {
+  await field(page, figure, name).fill(text);
+  await field(page, figure, name).press('Enter');
+  await field(page, figure, name).press('Escape');
+}
+
+/** The bench on a ground of 640 × 384 with click-to-go on, and where its points are on the page. */
+async function clickBench(over: object = {}): Promise<{ page: Page; faults: string[]; at(x: number, y: number): [number, number] }> {
+  const { page, faults } = await openBench(browser, address, {}, await makeDocument(address, 'grounds', groundFile(over)));
+  await page.locator('#figure-clicks').getByRole('checkbox', { name: 'Click to go' }).check();
+  await page.locator('#figure-clicks').getByRole('checkbox', { name: 'Click to go' }).blur();
+  const box = await page.getByTestId('yard').boundingBox();
+  if (!box) throw new Error('there is no yard');
+  const margin = { top: 34, right: 40, bottom: 22, left: 12 };
+  const [width, height] = [box.width - margin.left - margin.right, box.height - margin.top - margin.bottom];
+  const scale = Math.min(width / 640, height / 384);
+  const [left, top] = [320 - (margin.left + width / 2) / scale, 192 - (margin.top + height / 2) / scale];
+  return { page, faults, at: (x, y) => [box.x + (x - left) * scale, box.y + (y - top) * scale] };
+}
+
+const near = (x: number, y: number) => (at: { x: number; y: number }) => Math.hypot(at.x - x, at.y - y) < 3;
+
+describe('click to go', () => {
+  it('goes round the wall to where it was clicked, and stops there', async () => {
+    const { page, faults, at } = await clickBench({
+      walls: [
+        {
+          points: [
+            [200, 0],
+            [200, 200],
+          ],
+          closed: false,
+        },
+      ],
+    });
+    await page.mouse.click(...at(320, 60));
+    await until(
+      () => page.getByTestId('now-to-go').textContent(),
+      (words) => /^\d+ px, [\d.]+ s$/.test(words ?? ''),
+      'the way left',
+    );
+    await until(() => place(page), near(320, 60), 'the place that was clicked');
+    await until(
+      () => reading(page, 'speed'),
+      (speed) => speed === 0,
+      'rest',
+    );
+    expect(await happened(page, 'routeSet')).toBe(1);
+    expect(await happened(page, 'arrived')).toBe(1);
+    expect(await happened(page, 'wallMet')).toBe(0);
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+
+  it('follows the pointer while it is held, and a steering key drops the destination', async () => {
+    const { page, at } = await clickBench();
+    await page.mouse.move(...at(400, 80));
+    await page.mouse.down();
+    await until(
+      () => place(page),
+      (body) => body.x > 150,
+      'a way to the right',
+    );
+    await page.mouse.move(...at(160, 340));
+    await until(
+      () => place(page),
+      (body) => body.y > 160,
+      'the pointer followed down',
+    );
+    await page.mouse.up();
+    await until(
+      () => reading(page, 'speed'),
+      (speed) => speed === 0,
+      'rest once let go',
+    );
+    await page.mouse.click(...at(560, 80));
+    await until(
+      () => reading(page, 'speed'),
+      (speed) => speed > 100,
+      'the way to a click',
+    );
+    await page.keyboard.press('KeyS', { delay: 80 });
+    await until(
+      () => happened(page, 'routeCancelled'),
+      (count) => count > 0,
+      'the dropped destination',
+    );
+    await page.context().close();
+  });
+
+  it('planted, stands and turns to the pointer; let go, it forgets or goes on', async () => {
+    const { page, at } = await clickBench();
+    await choice(page, 'clicks', 'After plant').selectOption('resume');
+    await page.mouse.click(...at(560, 80));
+    await until(
+      () => reading(page, 'speed'),
+      (speed) => speed === 140,
+      'the way',
+    );
+    await page.keyboard.down('KeyX');
+    await until(
+      () => reading(page, 'speed'),
+      (speed) => speed === 0,
+      'planted feet',
+    );
+    const body = await place(page);
+    await page.mouse.move(...at(body.x, 360));
+    await until(
+      () => page.getByTestId('now-facing').textContent(),
+      (words) => words?.startsWith('S ') === true,
+      'the facing to the pointer',
+    );
+    await page.keyboard.up('KeyX');
+    await until(() => place(page), near(560, 80), 'the destination gone on to');
+    await page.context().close();
+  });
+
+  it('in a wall takes the nearest place or is refused, and says so', async () => {
+    const hut = {
+      walls: [
+        {
+          points: [
+            [300, 100],
+            [420, 100],
+            [420, 220],
+            [300, 220],
+          ],
+          closed: true,
+        },
+      ],
+      start: { x: 80, y: 160, facing: 0 },
+    };
+    const { page, at } = await clickBench(hut);
+    await choice(page, 'clicks', 'Unreachable').selectOption('refuse');
+    await page.mouse.click(...at(340, 160));
+    await until(
+      () => happened(page, 'unreachable'),
+      (count) => count === 1,
+      'the refusal',
+    );
+    expect((await place(page)).x).toBe(80);
+    await choice(page, 'clicks', 'Unreachable').selectOption('nearest');
+    await page.mouse.click(...at(340, 160));
+    await until(
+      () => place(page),
+      (body) => Math.abs(body.x - (300 - 14)) < 1,
+      'the nearest place',
+    );
+    expect(await happened(page, 'nearestTaken')).toBe(1);
+    await page.context().close();
+  });
+
+  it('is not meant by clicks on panels, legends and on-screen controls', async () => {
+    const { page } = await clickBench();
+    await page.getByRole('checkbox', { name: 'Stick and buttons' }).check();
+    await page.getByRole('checkbox', { name: 'Grid' }).uncheck();
+    await page.getByText('Calipers').first().click();
+    await page.getByRole('heading', { name: /Pace/ }).click();
+    await page.getByRole('button', { name: 'Action' }).click();
+    await page.getByTestId('strip').click({ position: { x: 300, y: 40 } });
+    expect(await happened(page, 'routeSet')).toBe(0);
+    expect((await place(page)).x).toBe(80);
+    await page.context().close();
+  });
+
+  it('with radius-only arrival below a tick’s travel circles, and the figure shows it', async () => {
+    const { page, at } = await clickBench();
+    const run = () => page.getByTestId('click-run').textContent();
+    await until(run, (words) => words?.startsWith('there in') === true, 'an arrival in the figure');
+    await choice(page, 'clicks', 'Arrival').selectOption('radiusOnly');
+    await page.locator('#figure-clicks').getByRole('checkbox', { name: 'Brake' }).uncheck();
+    await choice(page, 'pace', 'Ramp').selectOption('instant');
+    await enter(page, 'pace', /^Walk/, '600');
+    await enter(page, 'clicks', /^Arrive radius/, '0.5');
+    await until(run, (words) => words === 'never there', 'circling in the figure');
+    await page.mouse.click(...at(403.3, 81.7));
+    await until(
+      () => reading(page, 'speed'),
+      (speed) => speed === 600,
+      'the way',
+    );
+    // Three seconds of ticks later it is still about the point.
+    const ticks = () => page.evaluate(() => Number(document.documentElement.dataset['frames'] ?? 0));
+    const from = await ticks();
+    await until(ticks, (now) => now > from + 120, 'two seconds of frames');
+    expect(await reading(page, 'speed')).toBe(600);
+    expect(await happened(page, 'arrived')).toBe(0);
+    await page.locator('#figure-clicks').getByRole('checkbox', { name: 'Brake' }).check();
+    await choice(page, 'clicks', 'Arrival').selectOption('exact');
+    await until(
+      () => reading(page, 'speed'),
+      (speed) => speed === 0,
+      'the cure',
+    );
+    await page.context().close();
+  });
+
+  it('compares the planners on this ground', async () => {
+    const { page } = await clickBench({
+      goal: { x: 400, y: 80, radius: 12 },
+      walls: [
+        {
+          points: [
+            [200, 0],
+            [200, 200],
+          ],
+          closed: false,
+        },
+      ],
+    });
+    await page.getByRole('button', { name: 'Compare planners from here to the goal' }).click();
+    const lines = (await page.getByTestId('planner-lengths').innerText()).split('\n').map((line) => Number(/(\d+) px/.exec(line)?.[1]));
+    expect(lines).toHaveLength(4);
+    expect(lines[0]).toBe(320);
+    expect(lines[1]).toBeGreaterThan(330);
+    expect(lines[2]).toBeGreaterThanOrEqual(lines[1] as number);
+    expect(lines[3]).toBeGreaterThan(lines[2] as number);
+    await page.context().close();
+  });
+});
+
+describe('grid steps', () => {
+  it('go a cell a press, turn by a buffered press, and bump', async () => {
+    const { page, faults } = await openBench(
+      browser,
+      address,
+      {},
+      await makeDocument(address, 'grounds', groundFile({ cells: ['....', '....', '...#', '....'], start: { x: 48, y: 48, facing: 90 } })),
+    );
+    await choice(page, 'steps', 'Scheme').selectOption('step');
+    await enter(page, 'steps', /^Step time/, '0.4');
+    await enter(page, 'steps', /^Buffer/, '0.4');
+    await page.keyboard.press('KeyD');
+    await page.keyboard.press('KeyS');
+    await until(
+      () => place(page),
+      (at) => at.x === 80 && at.y === 80,
+      'a step and a buffered turn',
+    );
+    await page.keyboard.press('KeyD');
+    await until(
+      () => happened(page, 'bumped'),
+      (count) => count > 0,
+      'a bump at the wall',
+    );
+    expect(await place(page)).toEqual({ x: 80, y: 80 });
+    await page.locator('#figure-steps').getByRole('slider', { name: 'Step time' }).press('ArrowRight');
+    await until(
+      () => field(page, 'steps', /^Step time/).inputValue(),
+      (value) => value === '0.41',
+      'the step time by its handle',
+    );
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+});
