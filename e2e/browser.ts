@@ -31,7 +31,7 @@ interface Opened {
 }
 
 /** A page of 1280 × 800 at a path; errors of the page end up in `faults`. */
-async function openPage(browser: Browser, url: string, options: BrowserContextOptions): Promise<Opened> {
+export async function openPage(browser: Browser, url: string, options: BrowserContextOptions): Promise<Opened> {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, ...options });
   const page = await context.newPage();
   const faults: string[] = [];

@@ -6,7 +6,7 @@ import { buildIfChanged } from '../cli/src/up/build.ts';
 import { startCluster } from '../cli/src/up/cluster.ts';
 import { makeDatabase } from '../cli/src/up/database.ts';
 import { freePort, startServer, stopServer } from '../cli/src/up/server.ts';
-import { openBench, openBrowser, until } from './browser.ts';
+import { openBrowser, openPage, until } from './browser.ts';
 
 /** Holds keys for so many milliseconds of the page's time. */
 async function hold(page: Page, keys: string[], milliseconds: number): Promise<void> {
@@ -26,10 +26,58 @@ async function driveAbout(page: Page): Promise<void> {
   await page.waitForTimeout(600);
 }
 
-/** Every picture of docs/screenshots: its name, the theme, and how the page gets there. */
-const pictures: { name: string; colorScheme: 'light' | 'dark'; act(page: Page): Promise<void> }[] = [
-  { name: 'bench', colorScheme: 'light', act: driveAbout },
-  { name: 'bench-night', colorScheme: 'dark', act: driveAbout },
+/** Ids of the demo's documents by their file names. */
+async function demoIds(address: string): Promise<(file: string) => string> {
+  const ids = new Map<string, string>();
+  for (const collection of ['tunings', 'grounds']) {
+    const { items } = (await (await fetch(`${address}/api/v1/${collection}?limit=200`)).json()) as {
+      items: { id: string; demo: string | null }[];
+    };
+    for (const { id, demo } of items) if (demo) ids.set(demo, id);
+  }
+  return (file) => ids.get(file) ?? '';
+}
+
+/** Clicks over the Tidal flats and looks at the search. */
+async function goByClick(page: Page): Promise<void> {
+  await page.evaluate(() => document.querySelector('#figure-clicks')?.scrollIntoView({ inline: 'start' }));
+  await page.getByRole('checkbox', { name: 'Search' }).check();
+  await page.mouse.click(760, 112);
+  await page.waitForTimeout(1800);
+}
+
+/** Slides along the rail and throws a pebble, with the narrow gaps in sight. */
+async function slide(page: Page): Promise<void> {
+  await page.evaluate(() => document.querySelector('#figure-walls')?.scrollIntoView({ inline: 'start' }));
+  for (const layer of ['Gaps', 'Reach']) await page.getByRole('checkbox', { name: layer, exact: true }).check();
+  await page.keyboard.down('KeyD');
+  await hold(page, ['KeyS'], 900);
+  await page.keyboard.press('KeyG');
+  await page.keyboard.down('KeyS');
+  await page.waitForTimeout(350);
+}
+
+const boardwalk = (id: (file: string) => string) => `/grounds/${id('boardwalk.ground.json')}`;
+const day = (id: (file: string) => string) => `/bench/${id('carrier-day-boots.tuning.json')}?ground=${id('boardwalk.ground.json')}`;
+
+/** Every picture of docs/screenshots: its name, the theme, the page, and how it gets there. */
+const pictures: {
+  name: string;
+  colorScheme: 'light' | 'dark';
+  path(id: (file: string) => string): string;
+  act(page: Page): Promise<void>;
+}[] = [
+  { name: 'bench', colorScheme: 'light', path: day, act: driveAbout },
+  { name: 'bench-night', colorScheme: 'dark', path: day, act: driveAbout },
+  { name: 'walls', colorScheme: 'light', path: day, act: slide },
+  {
+    name: 'clicks',
+    colorScheme: 'light',
+    path: (id) => `/bench/${id('ferry-hand.tuning.json')}?ground=${id('tidal-flats.ground.json')}`,
+    act: goByClick,
+  },
+  { name: 'grounds', colorScheme: 'light', path: boardwalk, act: (page) => page.mouse.click(600, 300) },
+  { name: 'grounds-night', colorScheme: 'dark', path: boardwalk, act: (page) => page.mouse.click(600, 300) },
 ];
 
 /** Takes all pictures at 1280 × 800 into `folder`; returns their paths. */
@@ -37,17 +85,19 @@ async function shootAll(address: string, folder: string): Promise<string[]> {
   const browser = await openBrowser();
   const files: string[] = [];
   try {
-    for (const { name, colorScheme, act } of pictures) {
-      const { page } = await openBench(browser, address, { colorScheme });
+    const id = await demoIds(address);
+    for (const { name, colorScheme, path, act } of pictures) {
+      const { page } = await openPage(browser, `${address}${path(id)}`, { colorScheme });
+      await page.locator('[data-testid=now-at]:not(:empty), [data-testid=findings][data-fresh=true]').first().waitFor();
       await until(
         () => page.evaluate(() => document.fonts.status),
         (status) => status === 'loaded',
         'the fonts',
       );
       await act(page);
-      const path = join(folder, `${name}.png`);
-      await page.screenshot({ path });
-      files.push(path);
+      const file = join(folder, `${name}.png`);
+      await page.screenshot({ path: file });
+      files.push(file);
       await page.context().close();
     }
   } finally {
