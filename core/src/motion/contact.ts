@@ -7,7 +7,7 @@ import type { WallIndex } from '../ground/wallIndex.ts';
 import { length } from '../math/functions.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { WALL_LEFT, WALL_MET } from './events.ts';
-import type { ContactState, Motion } from './slices.ts';
+import type { ContactState, Motion, Wish } from './slices.ts';
 
 export interface ContactParameters extends PlacedBody {
   /** Whether the ground has surfaces that change the speed. */
@@ -53,7 +53,7 @@ export function prepareContact(parameters: Parameters, ground: Ground, walls: Wa
  * Moves the body by its displacement: to the first contact, less the skin; then, sliding, on with the part along the wall.
  * Friction takes its share of the speed into the wall from the speed along it; two walls that close a corner stop the body.
  */
-export function stepContact(state: ContactState, p: ContactParameters, motion: Motion): void {
+export function stepContact(state: ContactState, p: ContactParameters, motion: Motion, wish: Wish): void {
   const touched = state.count > 0;
   state.count = 0;
   state.happened = 0;
@@ -75,7 +75,7 @@ export function stepContact(state: ContactState, p: ContactParameters, motion: M
     return;
   }
   if (!p.swept) {
-    stepUnswept(state, p, motion, x, y);
+    stepUnswept(state, p, motion, wish, x, y);
     if (state.count > 0 !== touched) state.happened = touched ? WALL_LEFT : WALL_MET;
     return;
   }
@@ -104,7 +104,7 @@ export function stepContact(state: ContactState, p: ContactParameters, motion: M
     x += dx * hit.time;
     y += dy * hit.time;
     if (!met) break;
-    if (state.count === 0) note(state, p, motion, x, y);
+    if (state.count === 0) note(state, p, motion, wish, x, y);
     state.count++;
     if (!p.slides || slide === p.maxSlides) {
       motion.vx = 0;
@@ -144,7 +144,7 @@ export function stepContact(state: ContactState, p: ContactParameters, motion: M
 }
 
 /** Looks only where the tick ends, and pushes the body out of what it overlaps there: what lies on the way is not met. */
-function stepUnswept(state: ContactState, p: ContactParameters, motion: Motion, x: number, y: number): void {
+function stepUnswept(state: ContactState, p: ContactParameters, motion: Motion, wish: Wish, x: number, y: number): void {
   const [toX, toY] = [x + motion.dx, y + motion.dy];
   gather(p, toX, toY, 0);
   const overlaps = separate(p, toX, toY);
@@ -154,7 +154,7 @@ function stepUnswept(state: ContactState, p: ContactParameters, motion: Motion, 
     hit.normalX = px / depth;
     hit.normalY = py / depth;
     hit.segment = p.walls.found[0] as number;
-    note(state, p, motion, free.x, free.y);
+    note(state, p, motion, wish, free.x, free.y);
     state.count = 1;
     if (p.slides) along(motion.vx, motion.vy, p);
     else out.x = out.y = 0;
@@ -175,8 +175,8 @@ function isCalm(calm: Calm, x: number, y: number): boolean {
   return calm.radius > 0 && ax * ax + ay * ay < calm.radius * calm.radius;
 }
 
-/** Notes the first contact of a tick: where the body at (x, y) touches, how fast it came, and where it would have gone. */
-function note(state: ContactState, p: ContactParameters, motion: Motion, x: number, y: number): void {
+/** Notes the first contact of a tick: where the body at (x, y) touches, which way it wants, and where it would have gone. */
+function note(state: ContactState, p: ContactParameters, motion: Motion, wish: Wish, x: number, y: number): void {
   const { normalX, normalY } = hit;
   const { segments } = p.walls;
   const i = hit.segment * 4;
@@ -189,8 +189,9 @@ function note(state: ContactState, p: ContactParameters, motion: Motion, x: numb
   state.normalY = normalY;
   state.pointX = ax + ex * share;
   state.pointY = ay + ey * share;
-  state.vx = motion.vx;
-  state.vy = motion.vy;
+  // The way that is wanted, not what the ramp has made of it since the wall took its part.
+  state.vx = wish.amount > 0 ? wish.x : motion.vx;
+  state.vy = wish.amount > 0 ? wish.y : motion.vy;
   state.freeX = motion.x + motion.dx;
   state.freeY = motion.y + motion.dy;
 }

@@ -300,7 +300,7 @@ export interface ContactState {
   /** Where the body touched it. */
   pointX: number;
   pointY: number;
-  /** Velocity with which it was met, unit/s. */
+  /** The way that was wanted when it was met: its direction counts. */
   vx: number;
   vy: number;
   /** Where the body's origin would have gone without walls. */

@@ -72,7 +72,7 @@ export function tick(state: State, plan: Plan, hands: Hands): void {
 
     const fromX = motion.x;
     const fromY = motion.y;
-    stepContact(contact, plan.contact, motion);
+    stepContact(contact, plan.contact, motion, route);
     stepBounds(bounds, plan.bounds, motion);
     clock.blocked = bounds.held + contact.count > 0 && hasNoHeadway(motion, fromX, fromY) ? 1 : 0;
   }

@@ -15,7 +15,8 @@ import { Legend } from '../yard/Legend.tsx';
 import { type Layers, surveyed } from '../yard/layers.ts';
 import { cameraLens, flatLens, type Lens, lookThrough, worldAt } from '../yard/lens.ts';
 import { shownCamera, shownPose } from '../yard/pose.ts';
-import { fit, keepInside, pan, type View, zoomAt } from '../yard/view.ts';
+import { useSpace, useZoom } from '../yard/useZoom.ts';
+import { fit, keepInside, pan, type View } from '../yard/view.ts';
 import { useBench } from './context.ts';
 
 /** The live view: the ground as a chart with the body on it. Wheel zooms, middle- or space-drag pans, double-click fits. */
@@ -99,20 +100,7 @@ export function Yard() {
     ctx.restore();
   });
 
-  useEffect(() => {
-    const element = canvas.current;
-    if (!element) return;
-    // React listens to wheels passively; zooming has to keep the page still.
-    const wheel = (event: WheelEvent) => {
-      event.preventDefault();
-      const box = element.getBoundingClientRect();
-      fitted.current = false;
-      if (view.current)
-        view.current = zoomAt(view.current, Math.exp(-event.deltaY * 0.0015), event.clientX - box.left, event.clientY - box.top);
-    };
-    element.addEventListener('wheel', wheel, { passive: false });
-    return () => element.removeEventListener('wheel', wheel);
-  }, []);
+  useZoom(canvas, view, fitted);
 
   /** Whether clicks lead the feet. */
   const clicks = () => drive.world.parameters.route.enabled && drive.world.parameters.scheme !== 'step';
@@ -217,23 +205,4 @@ function FirstSteps() {
       Drive with <kbd className="keycap">W A S D</kbd> or the arrows, sprint with <kbd className="keycap">Shift</kbd>.
     </p>
   );
-}
-
-/** Whether the space bar is down. */
-function useSpace() {
-  const down = useRef(false);
-  useEffect(() => {
-    const set = (value: boolean) => (event: KeyboardEvent) => {
-      if (event.code === 'Space') down.current = value;
-    };
-    const press = set(true);
-    const lift = set(false);
-    window.addEventListener('keydown', press);
-    window.addEventListener('keyup', lift);
-    return () => {
-      window.removeEventListener('keydown', press);
-      window.removeEventListener('keyup', lift);
-    };
-  }, []);
-  return down;
 }

@@ -13,7 +13,8 @@ import { Legend } from '../yard/Legend.tsx';
 import type { Layers } from '../yard/layers.ts';
 import { flatLens } from '../yard/lens.ts';
 import { shownPose } from '../yard/pose.ts';
-import { fit, pan, type View, zoomAt } from '../yard/view.ts';
+import { useSpace, useZoom } from '../yard/useZoom.ts';
+import { fit, pan, type View } from '../yard/view.ts';
 import { drawEditing } from './drawEditing.ts';
 import { useGround } from './session.ts';
 import { $pending, beginStroke, finishPath, type Stroke } from './strokes.ts';
@@ -47,7 +48,7 @@ export function GroundSheet() {
   const stroke = useRef<Stroke | null>(null);
   const panning = useRef<{ x: number; y: number } | null>(null);
   const pointer = useRef<{ x: number; y: number } | null>(null);
-  const space = useRef(false);
+  const space = useSpace();
   const tester = useRef<{ ground: Ground; test: (x: number, y: number) => boolean } | null>(null);
   const versions = useRef<{ ground: Ground | null; survey: unknown; number: number }>({ ground: null, survey: null, number: 0 });
   const theme = useStore($theme);
@@ -135,29 +136,7 @@ export function GroundSheet() {
     if (reading.current.textContent !== words) reading.current.textContent = words;
   };
 
-  useEffect(() => {
-    const element = canvas.current;
-    if (!element) return;
-    const wheel = (event: WheelEvent) => {
-      event.preventDefault();
-      const box = element.getBoundingClientRect();
-      fitted.current = false;
-      if (view.current)
-        view.current = zoomAt(view.current, Math.exp(-event.deltaY * 0.0015), event.clientX - box.left, event.clientY - box.top);
-    };
-    const spaceKey = (down: boolean) => (event: globalThis.KeyboardEvent) => {
-      if (event.code === 'Space') space.current = down;
-    };
-    const [press, lift] = [spaceKey(true), spaceKey(false)];
-    element.addEventListener('wheel', wheel, { passive: false });
-    window.addEventListener('keydown', press);
-    window.addEventListener('keyup', lift);
-    return () => {
-      element.removeEventListener('wheel', wheel);
-      window.removeEventListener('keydown', press);
-      window.removeEventListener('keyup', lift);
-    };
-  }, []);
+  useZoom(canvas, view, fitted);
 
   const placeOf = (event: PointerEvent<HTMLCanvasElement>) => {
     const box = event.currentTarget.getBoundingClientRect();

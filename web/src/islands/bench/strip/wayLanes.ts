@@ -1,30 +1,27 @@
+import type { Column } from '@zygopod/core';
+import type { Inks } from '../../shared/theme.ts';
 import { drawCurve, eachColumn, eachRun, type Lane } from './lanes.ts';
 
+/** A lane with a column's curve from 0 to the largest value in sight, at least `least`. */
+function curveLane(name: string, column: Column, share: number, least: number, ink: keyof Inks): Lane {
+  return {
+    name,
+    share,
+    draw(view) {
+      let most = least;
+      eachColumn(view, column, (_x, _value, _low, high) => {
+        most = Math.max(most, high);
+      });
+      drawCurve(view, column, most * 1.05, view.inks[ink], view.inks[ink], 0.15);
+    },
+  };
+}
+
 /** Way that is left to the destination. */
-export const toGoLane: Lane = {
-  name: 'To go',
-  share: 0.3,
-  draw(view) {
-    let most = 1;
-    eachColumn(view, 'toGo', (_x, _value, _low, high) => {
-      most = Math.max(most, high);
-    });
-    drawCurve(view, 'toGo', most * 1.05, view.inks.route, view.inks.route, 0.15);
-  },
-};
+export const toGoLane = curveLane('To go', 'toGo', 0.3, 1, 'route');
 
 /** How far the body is off the planned line. */
-export const offLane: Lane = {
-  name: 'Off the line',
-  share: 0.22,
-  draw(view) {
-    let most = 2;
-    eachColumn(view, 'off', (_x, _value, _low, high) => {
-      most = Math.max(most, high);
-    });
-    drawCurve(view, 'off', most * 1.05, view.inks.ink, view.inks.inkSoft, 0.15);
-  },
-};
+export const offLane = curveLane('Off the line', 'off', 0.22, 2, 'ink');
 
 /** Grid steps: turning low, stepping tall, bumping in magenta. */
 export const stepLane: Lane = {
