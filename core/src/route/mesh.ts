@@ -41,12 +41,31 @@ const MOST = 2 ** 25;
 
 /** The lattice on which a body of this size is laid out on so wide an area, unit: a power of two. */
 export function latticeFor(body: Grown, extent: number): number {
-  const half = body.shape === 'circle' ? body.radius : Math.min(body.halfWidth, body.halfHeight);
-  const fine = Math.max(half / FINE, extent / MOST);
+  const fine = Math.max(least(body) / FINE, extent / MOST);
   let step = 1;
   while (step > fine) step /= 2;
   while (step < fine / 2 || extent / step > MOST) step *= 2;
   return step;
+}
+
+/** The smaller half of a body. */
+function least(body: Grown): number {
+  return body.shape === 'circle' ? body.radius : Math.min(body.halfWidth, body.halfHeight);
+}
+
+/** The mesh of a body that is larger than everything: whatever wall there is, it is in it. */
+function nowhere(): Mesh {
+  const none = () => new Int32Array(0);
+  return {
+    x: new Float64Array(0),
+    y: new Float64Array(0),
+    bends: new Uint8Array(0),
+    starts: new Int32Array(1),
+    corners: none(),
+    neighbours: none(),
+    twins: none(),
+    regions: none(),
+  };
 }
 
 /** The largest distance of a wall or the border from the area's corner, along one axis. */
@@ -64,7 +83,9 @@ function extentOf(loops: readonly Loop[], area: Rectangle): number {
  * merged into convex polygons (Hertel and Mehlhorn 1983). Throws when the outlines cannot be laid out.
  */
 export function buildMesh(loops: readonly Loop[], body: Grown, area: Rectangle): Mesh {
-  const step = latticeFor(body, extentOf(loops, area));
+  const extent = extentOf(loops, area);
+  if (loops.length > 0 && least(body) > extent * Math.SQRT2) return nowhere();
+  const step = latticeFor(body, extent);
   const lattice = (values: readonly number[]) => values.map((value) => Math.round(value / step));
   const guides: number[][] = [];
   const grown = loops.map((loop) => lattice(inflate(loop, body, guides))).filter((loop) => doubleArea(loop) !== 0);

@@ -204,6 +204,28 @@ describe('awkward grounds', () => {
     expect(plan({}, { 'body.radius': 5000 })).not.toBeUndefined();
   });
 
+  it('and a body far too large for them give no way, and no error', () => {
+    for (const radius of [300, 5000, 1e5])
+      for (const planner of ['shortest', 'grid8', 'straight'])
+        expect(() =>
+          plan(
+            {
+              walls: [
+                {
+                  points: [
+                    [100, 100],
+                    [300, 130],
+                    [220, 250],
+                  ],
+                  closed: true,
+                },
+              ],
+            },
+            { 'body.radius': radius, 'route.planner': planner, 'route.margin': 1e6 },
+          ),
+        ).not.toThrow();
+  });
+
   it('made at random never fail to be laid out', () => {
     let state = 7;
     const next = () => {

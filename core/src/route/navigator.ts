@@ -43,6 +43,7 @@ export class Navigator {
   readonly #walls: WallIndex;
   readonly #offset: { x: number; y: number };
   #mesh: Mesh | null = null;
+  #hopeless = false;
   #parts: { locator: Locator; search: WaySearch } | null = null;
   #grid: GridSearch | null = null;
   #last: { key: string; route: Route | null } | null = null;
@@ -79,8 +80,20 @@ export class Navigator {
     return this.#last.route;
   }
 
+  /** The mesh, or null for a body so large, or walls so crowded, that it cannot be laid out: then nothing can be reached. */
+  #meshIfAny(): Mesh | null {
+    if (this.#hopeless) return null;
+    try {
+      return this.mesh;
+    } catch {
+      this.#hopeless = true;
+      return null;
+    }
+  }
+
   #work(fromX: number, fromY: number, toX: number, toY: number): Route | null {
-    const { mesh } = this;
+    const mesh = this.#meshIfAny();
+    if (!mesh) return null;
     this.#parts ??= { locator: new Locator(mesh), search: new WaySearch(mesh) };
     const { locator } = this.#parts;
     const { planner, unreachable } = this.#parameters.route;
