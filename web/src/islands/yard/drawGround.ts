@@ -1,4 +1,4 @@
-import type { Ground, Wall } from '@zygopod/core';
+import { type Ground, type Wall, wallSegments } from '@zygopod/core';
 import type { Inks } from '../shared/theme.ts';
 import { gridStep, type View } from './view.ts';
 
@@ -28,6 +28,7 @@ export function drawGround(
   ctx.clip();
   if (layers.grid) drawGrid(ctx, ground, view, width, height, inks);
   drawCells(ctx, ground, view, width, height, inks);
+  outlineCells(ctx, ground, view, inks);
   ctx.restore();
 
   ctx.save();
@@ -121,6 +122,23 @@ function drawCells(ctx: Canvas, ground: Ground, view: View, width: number, heigh
       cx = end;
     }
   }
+}
+
+/** The outlines of solid cells that hang together, as walls have them. */
+function outlineCells(ctx: Canvas, ground: Ground, view: View, inks: Inks): void {
+  // Cells of a pixel or two are all outline.
+  if (ground.cells.length === 0 || ground.cell * view.scale < 4) return;
+  const segments = wallSegments({ ...ground, walls: [] });
+  ctx.beginPath();
+  for (let i = 0; i < segments.length; i += 4) {
+    ctx.moveTo(((segments[i] as number) - view.x) * view.scale, ((segments[i + 1] as number) - view.y) * view.scale);
+    ctx.lineTo(((segments[i + 2] as number) - view.x) * view.scale, ((segments[i + 3] as number) - view.y) * view.scale);
+  }
+  ctx.strokeStyle = inks.ink;
+  ctx.lineWidth = 1.4;
+  ctx.lineCap = 'square';
+  ctx.stroke();
+  ctx.lineCap = 'butt';
 }
 
 function drawWaves(ctx: Canvas, px: number, py: number, width: number, height: number, inks: Inks): void {
