@@ -11,9 +11,9 @@ const ARC = PI / 15;
  * A loop grown by a body: the loop on whose inner side the body's centre would be in the wall. Its boundary is the Minkowski
  * sum's; where it crosses itself (at concave corners, in holes narrower than the body), what it winds round more than zero
  * times is solid (Chen and McMains 2005, “Polygon offsetting by computing winding numbers”). Arcs are circumscribed, so that
- * a way along them keeps clear of the wall. `guides` takes the mitres over the arcs.
+ * a way along them keeps clear of the wall.
  */
-export function inflate(loop: Loop, body: Grown, guides: number[][] = []): number[] {
+export function inflate(loop: Loop, body: Grown): number[] {
   const grown: number[] = [];
   const n = loop.length / 2;
   const at = (i: number): [number, number] => [loop[((i + n) % n) * 2] as number, loop[((i + n) % n) * 2 + 1] as number];
@@ -24,7 +24,7 @@ export function inflate(loop: Loop, body: Grown, guides: number[][] = []): numbe
     const cross = (px - ax) * (by - py) - (py - ay) * (bx - px);
     const dot = (px - ax) * (bx - px) + (py - ay) * (by - py);
     const turn = cross === 0 ? (dot < 0 ? PI : 0) : atan2(cross, dot);
-    if (turn >= 0) corner(grown, px, py, before, turn, body, guides);
+    if (turn >= 0) corner(grown, px, py, before, turn, body);
     else {
       // A concave corner: out to the side before, in to the corner itself, out to the side after.
       flank(grown, px, py, before, body);
@@ -36,7 +36,7 @@ export function inflate(loop: Loop, body: Grown, guides: number[][] = []): numbe
 }
 
 /** A convex corner: the part of the body's outline whose normals lie between those of the two sides. */
-function corner(grown: number[], x: number, y: number, from: number, turn: number, body: Grown, guides: number[][]): void {
+function corner(grown: number[], x: number, y: number, from: number, turn: number, body: Grown): void {
   if (body.shape === 'box') {
     for (const quarter of quarters(from, turn)) pushQuarter(grown, x, y, quarter, body);
     return;
@@ -47,28 +47,6 @@ function corner(grown: number[], x: number, y: number, from: number, turn: numbe
   for (let k = 0; k < parts; k++) {
     const angle = from + (k + 0.5) * part;
     grown.push(x + cos(angle) * reach, y + sin(angle) * reach);
-  }
-  addMitres(grown.slice(grown.length - parts * 2), x, y, from, part, body.radius, guides);
-}
-
-/** Widest part of an arc (radians) under one mitre. */
-const MITRE = PI / 2;
-
-/**
- * Mitres over an arc: from its first corner out to the point where the sides before and after would meet, and back to its
- * last. They wall nothing off; they keep the many short sides of the arc from cutting up the room beyond, which makes a
- * search several times shorter.
- */
-function addMitres(arc: readonly number[], x: number, y: number, from: number, part: number, radius: number, guides: number[][]): void {
-  const parts = arc.length / 2;
-  const groups = Math.max(1, Math.ceil((parts * part) / MITRE - 1e-9));
-  const place = (k: number): [number, number] => [arc[k * 2] as number, arc[k * 2 + 1] as number];
-  for (let group = 0; group < groups; group++) {
-    const [first, end] = [Math.round((group * parts) / groups), Math.round(((group + 1) * parts) / groups)];
-    if (end - first < 2) continue;
-    const middle = from + ((first + end) / 2) * part;
-    const reach = radius / cos(((end - first) / 2) * part);
-    guides.push([...place(first), x + cos(middle) * reach, y + sin(middle) * reach, ...place(end - 1)]);
   }
 }
 

@@ -87,10 +87,9 @@ export function buildMesh(loops: readonly Loop[], body: Grown, area: Rectangle):
   if (loops.length > 0 && least(body) > extent * Math.SQRT2) return nowhere();
   const step = latticeFor(body, extent);
   const lattice = (values: readonly number[]) => values.map((value) => Math.round(value / step));
-  const guides: number[][] = [];
-  const grown = loops.map((loop) => lattice(inflate(loop, body, guides))).filter((loop) => doubleArea(loop) !== 0);
+  const grown = loops.map((loop) => lattice(inflate(loop, body))).filter((loop) => doubleArea(loop) !== 0);
   const frame = lattice([area.left, area.top, area.right, area.top, area.right, area.bottom, area.left, area.bottom]);
-  const graph = planarGraph(grown, frame, guides.map(lattice));
+  const graph = planarGraph(grown, frame);
   const coordinates = new Float64Array(graph.x.length * 2);
   for (let i = 0; i < graph.x.length; i++) {
     coordinates[i * 2] = graph.x[i] as number;

@@ -58,13 +58,9 @@ const ROUNDS = 12;
 /**
  * Loops (x, y, x, y, … on the lattice) as a graph in which sides meet at their ends only: sides are split where they cross or
  * touch, crossings are rounded to the lattice, and what that rounding makes cross is split again (iterated snap rounding,
- * Halperin and Packer 2002). `frame` and the open `guides` count no winding. Throws when it does not come to an end.
+ * Halperin and Packer 2002). `frame` loops count no winding. Throws when it does not come to an end.
  */
-export function planarGraph(
-  loops: readonly (readonly number[])[],
-  frame: readonly number[],
-  guides: readonly (readonly number[])[] = [],
-): PlanarGraph {
+export function planarGraph(loops: readonly (readonly number[])[], frame: readonly number[]): PlanarGraph {
   const first = new Collector();
   const add = (loop: readonly number[], winding: number) => {
     const ids: number[] = [];
@@ -75,9 +71,6 @@ export function planarGraph(
   };
   for (const loop of loops) add(loop, 1);
   add(frame, 0);
-  for (const guide of guides)
-    for (let i = 2; i < guide.length; i += 2)
-      first.side(first.point(guide[i - 2] as number, guide[i - 1] as number), first.point(guide[i] as number, guide[i + 1] as number), 0);
   let graph = first.graph;
   for (let round = 0; round < ROUNDS; round++) {
     const split = splitCrossings(graph);

@@ -251,8 +251,6 @@ export class WaySearch {
             side,
           );
       }
-      // Everything farther round lies left of the left line of sight.
-      if (toLeft >= 0) return;
       a = b;
       ax = bx;
       ay = by;
