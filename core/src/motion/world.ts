@@ -120,11 +120,9 @@ export class World {
     return this.#navigator;
   }
 
-  /** Hands over a mesh that was made in a worker for a navigator of this key; one for anything else is not taken. */
-  takeMesh(key: string, mesh: Mesh): void {
-    if (key !== this.#navigator.key || this.#navigator.ready) return;
-    this.#navigator = new Navigator(this.#parameters, this.#ground, this.#walls, mesh);
-    this.#refit();
+  /** Hands over a mesh that was made in a worker for a navigator; when that is not in use any more, it is not taken. */
+  takeMesh(navigator: Navigator, mesh: Mesh): void {
+    if (navigator === this.#navigator) navigator.take(mesh);
   }
 
   /** The walls by place, for whoever looks for some. */

@@ -8,7 +8,8 @@ import { meshFor, meshOrder } from './bodyMesh.ts';
 import { GridSearch } from './gridSearch.ts';
 import { Locator } from './locate.ts';
 import type { Mesh } from './mesh.ts';
-import { WaySearch, wayLength } from './search.ts';
+import { WaySearch } from './search.ts';
+import { wayLength } from './way.ts';
 
 type Point = [number, number];
 
@@ -29,7 +30,8 @@ const SAME = 1e-6;
 /** What a navigator is made for: where two of these are the same, so is what it finds. */
 export function navigatorKey(parameters: Parameters, ground: Ground): string {
   const { planner, margin, unreachable } = parameters.route;
-  return JSON.stringify([meshOrder(parameters, ground, margin), parameters.contact.response === 'none', planner, unreachable]);
+  const { response, seams } = parameters.contact;
+  return JSON.stringify([meshOrder(parameters, ground, margin), response === 'none', seams, planner, unreachable]);
 }
 
 /**
@@ -48,13 +50,17 @@ export class Navigator {
   #grid: GridSearch | null = null;
   #last: { key: string; route: Route | null } | null = null;
 
-  constructor(parameters: Parameters, ground: Ground, walls: WallIndex, mesh: Mesh | null = null) {
+  constructor(parameters: Parameters, ground: Ground, walls: WallIndex) {
     this.key = navigatorKey(parameters, ground);
     this.#parameters = parameters;
     this.#ground = ground;
     this.#walls = walls;
     this.#offset = centreOffset(parameters.body);
-    this.#mesh = mesh;
+  }
+
+  /** Takes a mesh that was made elsewhere by the same tuning on the same ground, unless there is one by now. */
+  take(mesh: Mesh): void {
+    this.#mesh ??= mesh;
   }
 
   /** Whether the mesh is there, so that a plan takes no time to speak of. */

@@ -1,6 +1,7 @@
 import { length } from '../math/functions.ts';
 import { IntervalQueue } from './intervals.ts';
 import type { Mesh } from './mesh.ts';
+import { ALONG, wayLength, wayThrough } from './way.ts';
 
 /** A way from one point to another: its points, start and end included; its length; intervals looked into to find it. */
 export interface FoundWay {
@@ -8,9 +9,6 @@ export interface FoundWay {
   length: number;
   expanded: number;
 }
-
-/** Square of the angle (radians) within which a corner lies on a line of sight. */
-const ALONG = 1e-20;
 
 /** Intervals looked into a side at the most, by far more than any way needs: a search never hangs. */
 const MOST = 400;
@@ -130,42 +128,8 @@ export class WaySearch {
 
   /** Puts an interval into the queue: seen from the root, left and right end with their corners (−1: within a side), the side beyond. */
   #push(lx: number, ly: number, left: number, rx: number, ry: number, right: number, side: number): void {
-    const rest = this.#estimate(lx, ly, rx, ry);
+    const rest = wayThrough(this.#rootX, this.#rootY, lx, ly, rx, ry, this.#targetX, this.#targetY);
     this.#queue.push(this.#root, this.#way, this.#way + rest, lx, ly, left, rx, ry, right, side, this.#parent);
-  }
-
-  /** The straight way from the root through an interval to the target, or round that end of it which is in the way. */
-  #estimate(lx: number, ly: number, rx: number, ry: number): number {
-    const px = this.#rootX;
-    const py = this.#rootY;
-    let tx = this.#targetX;
-    let ty = this.#targetY;
-    const ex = rx - lx;
-    const ey = ry - ly;
-    const fx = px - lx;
-    const fy = py - ly;
-    const size = ex * ex + ey * ey;
-    const root = ex * fy - ey * fx;
-    const target = ex * (ty - ly) - ey * (tx - lx);
-    if (root * target > 0) {
-      // Mirrored at the line of the interval.
-      const twice = (2 * target) / size;
-      tx += twice * ey;
-      ty -= twice * ex;
-    }
-    if (root * root <= ALONG * size * (fx * fx + fy * fy)) {
-      // The root lies on the line of the interval: past its nearer end, or through it.
-      const along = fx * ex + fy * ey;
-      if (along >= 0 && along <= size) return length(tx - px, ty - py);
-      const nx = along < 0 ? lx : rx;
-      const ny = along < 0 ? ly : ry;
-      return length(nx - px, ny - py) + length(tx - nx, ty - ny);
-    }
-    if ((ty - py) * -fx + (tx - px) * fy > 0) return length(fx, fy) + length(tx - lx, ty - ly);
-    const gx = rx - px;
-    const gy = ry - py;
-    if (gx * (ty - py) - gy * (tx - px) < 0) return length(gx, gy) + length(tx - rx, ty - ry);
-    return length(tx - px, ty - py);
   }
 
   #expand(node: number, polygon: number): void {
@@ -325,16 +289,6 @@ export class WaySearch {
     const way = points.filter(([x, y], i) => i === 0 || x !== points[i - 1]?.[0] || y !== points[i - 1]?.[1]);
     return { points: way, length: wayLength(way) };
   }
-}
-
-/** Length of a way through points. */
-export function wayLength(points: readonly (readonly [number, number])[]): number {
-  let sum = 0;
-  for (let i = 1; i < points.length; i++) {
-    const [a, b] = [points[i - 1], points[i]] as [[number, number], [number, number]];
-    sum += length(b[0] - a[0], b[1] - a[1]);
-  }
-  return sum;
 }
 
 /** Cross product of a line of sight with the way to a corner: positive to its left (y upwards); 0 where it lies along it. */

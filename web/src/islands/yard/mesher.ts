@@ -1,3 +1,4 @@
+import type { Navigator } from '@zygopod/core';
 import type { MeshAnswer, MeshOrder } from '../../workers/mesh.ts';
 import type { Drive } from './drive.ts';
 
@@ -5,9 +6,10 @@ import type { Drive } from './drive.ts';
 export class Mesher {
   readonly #drive: Drive;
   #worker: Worker | null = null;
-  #underWay: string | null = null;
-  /** A mesh that could not be made is not asked for again and again. */
-  readonly #failed = new Set<string>();
+  /** For whom the mesh is that is being made; null while none is. */
+  #underWay: Navigator | null = null;
+  /** Those whose mesh could not be made: it is not asked for again and again. */
+  readonly #failed = new WeakSet<Navigator>();
 
   constructor(drive: Drive) {
     this.#drive = drive;
@@ -15,12 +17,11 @@ export class Mesher {
 
   /** Looks whether the mesh is wanted and not there; called once a frame. */
   look(): void {
-    const { world } = this.#drive;
-    const { navigator, parameters, ground } = world;
-    if (!parameters.route.enabled || navigator.ready || this.#underWay || this.#failed.has(navigator.key)) return;
+    const { navigator, parameters, ground } = this.#drive.world;
+    if (!parameters.route.enabled || navigator.ready || this.#underWay || this.#failed.has(navigator)) return;
     this.#worker ??= this.#start();
-    this.#underWay = navigator.key;
-    this.#worker.postMessage({ key: navigator.key, ground, parameters } satisfies MeshOrder);
+    this.#underWay = navigator;
+    this.#worker.postMessage({ ground, parameters } satisfies MeshOrder);
   }
 
   stop(): void {
@@ -32,9 +33,11 @@ export class Mesher {
   #start(): Worker {
     const worker = new Worker(new URL('../../workers/mesh.ts', import.meta.url), { type: 'module' });
     worker.addEventListener('message', ({ data }: MessageEvent<MeshAnswer>) => {
+      const navigator = this.#underWay;
       this.#underWay = null;
-      if (data.mesh) this.#drive.world.takeMesh(data.key, data.mesh);
-      else this.#failed.add(data.key);
+      if (!navigator) return;
+      if (data.mesh) this.#drive.world.takeMesh(navigator, data.mesh);
+      else this.#failed.add(navigator);
     });
     return worker;
   }

@@ -177,7 +177,6 @@ function PlannerLengths() {
   const [told, tell] = useState<readonly string[] | null>(null);
   const work = () => {
     const { ground, walls, state, navigator: present } = drive.world;
-    const mesh = present.ready ? present.mesh : null;
     const goal = state.route.active === 1 ? { x: state.route.toX, y: state.route.toY } : ground.goal;
     if (!goal) {
       tell(['This ground has no goal: click one first.']);
@@ -185,7 +184,8 @@ function PlannerLengths() {
     }
     tell(
       planners.map((planner) => {
-        const navigator = new Navigator({ ...parameters, route: { ...parameters.route, planner } }, ground, walls, mesh);
+        const navigator = new Navigator({ ...parameters, route: { ...parameters.route, planner } }, ground, walls);
+        if (present.ready) navigator.take(present.mesh);
         const plan = navigator.plan(state.motion.x, state.motion.y, goal.x, goal.y);
         return `${planner.padEnd(9)} ${plan ? `${plan.length.toFixed(0)} ${ground.unit}` : 'no way'}`;
       }),
