@@ -113,3 +113,33 @@ export async function until<T>(look: () => Promise<T>, is: (value: T) => boolean
     await new Promise((next) => setTimeout(next, 15));
   }
 }
+
+/** The ground as the server has it once the draft has come there. */
+export async function keptGround(
+  page: Page,
+  id: string,
+): Promise<{ walls: { points: number[][]; closed: boolean }[]; cells: string[]; [key: string]: unknown }> {
+  await until(
+    () => page.getByTestId('save-state').getAttribute('data-state'),
+    (state) => state === 'draft',
+    'the draft',
+  );
+  return ((await (await fetch(`${new URL(page.url()).origin}/api/v1/grounds/${id}/draft`)).json()) as { file: never }).file;
+}
+
+/** How many marks on the strip tell of an event. */
+export const happened = (page: Page, name: string) => page.locator(`[data-testid=events] [data-event~=${name}]`).count();
+
+/** A row of a figure with options, by the beginning of its name: a changed one says what it was behind it. */
+export const choice = (page: Page, figure: string, name: string) =>
+  page.locator(`#figure-${figure}`).getByRole('combobox', { name: new RegExp(`^${name.replace(/[()]/g, '\\$&')}`) });
+
+/** A row of a figure with a number. */
+export const field = (page: Page, figure: string, name: RegExp) => page.locator(`#figure-${figure}`).getByRole('textbox', { name });
+
+/** Types a number and leaves the field. */
+export async function enter(page: Page, figure: string, name: RegExp, text: string): Promise<void> {
+  await field(page, figure, name).fill(text);
+  await field(page, figure, name).press('Enter');
+  await field(page, figure, name).press('Escape');
+}

@@ -1,6 +1,6 @@
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { groundFile, makeDocument, openBench, openBrowser, place, reading, until } from './browser.ts';
+import { choice, enter, field, groundFile, makeDocument, openBench, openBrowser, place, reading, until } from './browser.ts';
 
 let browser: Browser;
 const address = inject('address');
@@ -10,16 +10,8 @@ beforeAll(async () => {
 });
 afterAll(() => browser.close());
 
-const choice = (page: Page, figure: string, name: string) => page.locator(`#figure-${figure}`).getByRole('combobox', { name, exact: true });
-const field = (page: Page, figure: string, name: RegExp) => page.locator(`#figure-${figure}`).getByRole('textbox', { name });
 const strip = (page: Page) => page.getByRole('region', { name: 'Strip' });
 const contact = (page: Page) => page.getByTestId('now-contact').textContent();
-
-async function enter(page: Page, figure: string, name: RegExp, text: string): Promise<void> {
-  await field(page, figure, name).fill(text);
-  await field(page, figure, name).press('Enter');
-  await field(page, figure, name).press('Escape');
-}
 
 const floor = {
   walls: [

@@ -1,6 +1,6 @@
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { openBench, openBrowser, place, reading, until } from './browser.ts';
+import { choice, enter, field, happened, openBench, openBrowser, place, reading, until } from './browser.ts';
 
 let browser: Browser;
 const address = inject('address');
@@ -11,15 +11,6 @@ beforeAll(async () => {
 afterAll(() => browser.close());
 
 const gait = (page: Page) => page.getByTestId('gait').textContent();
-const field = (page: Page, figure: string, name: RegExp) => page.locator(`#figure-${figure}`).getByRole('textbox', { name });
-const choice = (page: Page, figure: string, name: string) => page.locator(`#figure-${figure}`).getByRole('combobox', { name });
-const happened = (page: Page, name: string) => page.locator(`[data-testid=events] [data-event~=${name}]`).count();
-
-async function enter(page: Page, figure: string, name: RegExp, text: string): Promise<void> {
-  await field(page, figure, name).fill(text);
-  await field(page, figure, name).press('Enter');
-  await field(page, figure, name).press('Escape');
-}
 
 describe('sprint and stamina', () => {
   it('runs empty, is spent, recovers; a refused sprint is seen', async () => {

@@ -1,6 +1,6 @@
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { groundFile, makeDocument, openBench, openBrowser, place, reading, until } from './browser.ts';
+import { choice, enter, groundFile, happened, makeDocument, openBench, openBrowser, place, reading, until } from './browser.ts';
 
 let browser: Browser;
 const address = inject('address');
@@ -9,17 +9,6 @@ beforeAll(async () => {
   browser = await openBrowser();
 });
 afterAll(() => browser.close());
-
-const happened = (page: Page, name: string) => page.locator(`[data-testid=events] [data-event~=${name}]`).count();
-const choice = (page: Page, figure: string, name: string) =>
-  page.locator(`#figure-${figure}`).getByRole('combobox', { name: new RegExp(`^${name}`) });
-const field = (page: Page, figure: string, name: RegExp) => page.locator(`#figure-${figure}`).getByRole('textbox', { name });
-
-async function enter(page: Page, figure: string, name: RegExp, text: string): Promise<void> {
-  await field(page, figure, name).fill(text);
-  await field(page, figure, name).press('Enter');
-  await field(page, figure, name).press('Escape');
-}
 
 /** The bench on a ground of 640 × 384 with click-to-go on, and where its points are on the page. */
 async function clickBench(over: object = {}): Promise<{ page: Page; faults: string[]; at(x: number, y: number): [number, number] }> {
@@ -281,42 +270,6 @@ describe('click to go', () => {
     expect(lines[1]).toBeGreaterThan(330);
     expect(lines[2]).toBeGreaterThanOrEqual(lines[1] as number);
     expect(lines[3]).toBeGreaterThan(lines[2] as number);
-    await page.context().close();
-  });
-});
-
-describe('grid steps', () => {
-  it('go a cell a press, turn by a buffered press, and bump', async () => {
-    const { page, faults } = await openBench(
-      browser,
-      address,
-      {},
-      await makeDocument(address, 'grounds', groundFile({ cells: ['....', '....', '...#', '....'], start: { x: 48, y: 48, facing: 90 } })),
-    );
-    await choice(page, 'steps', 'Scheme').selectOption('step');
-    await enter(page, 'steps', /^Step time/, '0.4');
-    await enter(page, 'steps', /^Buffer/, '0.4');
-    await page.keyboard.press('KeyD');
-    await page.keyboard.press('KeyS');
-    await until(
-      () => place(page),
-      (at) => at.x === 80 && at.y === 80,
-      'a step and a buffered turn',
-    );
-    await page.keyboard.press('KeyD');
-    await until(
-      () => happened(page, 'bumped'),
-      (count) => count > 0,
-      'a bump at the wall',
-    );
-    expect(await place(page)).toEqual({ x: 80, y: 80 });
-    await page.locator('#figure-steps').getByRole('slider', { name: 'Step time' }).press('ArrowRight');
-    await until(
-      () => field(page, 'steps', /^Step time/).inputValue(),
-      (value) => value === '0.41',
-      'the step time by its handle',
-    );
-    expect(faults).toEqual([]);
     await page.context().close();
   });
 });
