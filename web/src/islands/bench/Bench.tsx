@@ -49,7 +49,7 @@ export function Bench({ opening }: { opening: Opening }) {
     <BenchContext value={session}>
       <Painters value={session.painters}>
         <div className="flex h-screen min-h-[620px] min-w-[960px] flex-col">
-          <Header commands={commands} project="Saltmarsh Post" opening={opening} />
+          <Header commands={commands} opening={opening} />
           <Banner />
           <main className="flex min-h-0 flex-1 flex-col">
             <h1 className="sr-only">Bench</h1>

@@ -1,11 +1,8 @@
 import { useStore } from '@nanostores/react';
-import { type PointerEvent, useEffect, useRef, useState } from 'react';
+import { type PointerEvent, useRef, useState } from 'react';
 import { ScreenControls } from '../devices/ScreenControls.tsx';
 import { swipeBetween, type Touch } from '../devices/swipe.ts';
-import { useCanvasSize } from '../shared/canvas.ts';
 import { usePainter } from '../shared/frames.ts';
-import { $theme, type Inks, readInks } from '../shared/theme.ts';
-import { Chart } from '../yard/chart.ts';
 import { drawContact, drawPebbles, drawScreen } from '../yard/drawEncounters.ts';
 import { drawGround } from '../yard/drawGround.ts';
 import { drawBody, drawPrints } from '../yard/drawMotion.ts';
@@ -15,14 +12,15 @@ import { Legend } from '../yard/Legend.tsx';
 import { type Layers, surveyed } from '../yard/layers.ts';
 import { cameraLens, flatLens, type Lens, lookThrough, worldAt } from '../yard/lens.ts';
 import { shownCamera, shownPose } from '../yard/pose.ts';
-import { useSpace, useZoom } from '../yard/useZoom.ts';
-import { fit, keepInside, pan, type View } from '../yard/view.ts';
+import { useSheet } from '../yard/useSheet.ts';
+import { useSpace } from '../yard/useZoom.ts';
+import { fit, keepInside, pan } from '../yard/view.ts';
 import { useBench } from './context.ts';
 
 /** The live view: the ground as a chart with the body on it. Wheel zooms, middle- or space-drag pans, double-click fits. */
 export function Yard() {
   const { drive, hub, surveyor } = useBench();
-  const canvas = useRef<HTMLCanvasElement>(null);
+  const { canvas, size, chart, theme, view, fitted, inks, refit } = useSheet();
   const [layers, setLayers] = useState<Layers>({
     prints: true,
     wedge: true,
@@ -37,28 +35,11 @@ export function Yard() {
     looked: false,
     touch: matchMedia('(pointer: coarse)').matches,
   });
-  const view = useRef<View | null>(null);
   const lens = useRef<Lens | null>(null);
-  /** True until the user zooms or pans: then the view no longer refits when the yard is resized. */
-  const fitted = useRef(true);
-  const chart = useRef(new Chart());
-  const inks = useRef<Inks | null>(null);
-  const theme = useStore($theme);
   const lookBack = useStore(drive.$lookBack);
   const through = useStore(drive.$throughCamera);
   const found = useStore(surveyor.$survey);
   const needsSurvey = surveyed.some((layer) => layers[layer]);
-  useEffect(() => {
-    inks.current = null;
-    void theme;
-  }, [theme]);
-  // The first chart is drawn before the fonts are there.
-  useEffect(() => {
-    void document.fonts.ready.then(() => chart.current.forget());
-  }, []);
-  const size = useCanvasSize(canvas, () => {
-    if (fitted.current) view.current = null;
-  });
 
   usePainter(() => {
     const ctx = canvas.current?.getContext('2d');
@@ -66,8 +47,7 @@ export function Yard() {
     const { width, height, ratio } = size.current;
     const { world } = drive;
     const { parameters, trace, ground } = world;
-    inks.current ??= readInks();
-    const ink = inks.current;
+    const ink = inks();
     view.current ??= fit(ground.size, { width, height });
     const pose = shownPose(drive);
     const camera = shownCamera(drive);
@@ -99,8 +79,6 @@ export function Yard() {
     drawBody(ctx, pose, parameters.body, seen.view, ink, layers);
     ctx.restore();
   });
-
-  useZoom(canvas, view, fitted);
 
   /** Whether clicks lead the feet. */
   const clicks = () => drive.world.parameters.route.enabled && drive.world.parameters.scheme !== 'step';
@@ -144,10 +122,6 @@ export function Yard() {
     fitted.current = false;
     view.current = pan(view.current, event.clientX - dragging.current.x, event.clientY - dragging.current.y);
     dragging.current = { x: event.clientX, y: event.clientY };
-  };
-  const refit = () => {
-    fitted.current = true;
-    view.current = null;
   };
 
   return (

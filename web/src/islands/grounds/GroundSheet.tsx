@@ -1,10 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { bodySize, clearanceAt, type Ground, removeWall, solidTester, unitOf } from '@zygopod/core';
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
-import { useCanvasSize } from '../shared/canvas.ts';
 import { usePainter } from '../shared/frames.ts';
-import { $theme, type Inks, readInks } from '../shared/theme.ts';
-import { Chart } from '../yard/chart.ts';
 import { drawContact, drawPebbles } from '../yard/drawEncounters.ts';
 import { drawGround } from '../yard/drawGround.ts';
 import { drawBody, drawPrints } from '../yard/drawMotion.ts';
@@ -13,8 +10,9 @@ import { Legend } from '../yard/Legend.tsx';
 import type { Layers } from '../yard/layers.ts';
 import { flatLens } from '../yard/lens.ts';
 import { shownPose } from '../yard/pose.ts';
-import { useSpace, useZoom } from '../yard/useZoom.ts';
-import { fit, pan, type View } from '../yard/view.ts';
+import { useSheet } from '../yard/useSheet.ts';
+import { useSpace } from '../yard/useZoom.ts';
+import { fit, pan } from '../yard/view.ts';
 import { drawEditing } from './drawEditing.ts';
 import { useGround } from './session.ts';
 import { $pending, beginStroke, finishPath, type Stroke } from './strokes.ts';
@@ -25,7 +23,7 @@ const names = { prints: 'Prints', grid: 'Grid', frame: 'Screen', gaps: 'Gaps', r
 /** The ground as a chart to draw on, with the body that drives over it all the while. */
 export function GroundSheet() {
   const { steps, drive, surveyor, parameters } = useGround();
-  const canvas = useRef<HTMLCanvasElement>(null);
+  const { canvas, size, chart, theme, view, fitted, inks, refit, show } = useSheet();
   const reading = useRef<HTMLParagraphElement>(null);
   const [layers, setLayers] = useState<Layers>({
     prints: true,
@@ -41,44 +39,26 @@ export function GroundSheet() {
     looked: false,
     touch: false,
   });
-  const view = useRef<View | null>(null);
-  const fitted = useRef(true);
-  const chart = useRef(new Chart());
-  const inks = useRef<Inks | null>(null);
   const stroke = useRef<Stroke | null>(null);
   const panning = useRef<{ x: number; y: number } | null>(null);
   const pointer = useRef<{ x: number; y: number } | null>(null);
   const space = useSpace();
   const tester = useRef<{ ground: Ground; test: (x: number, y: number) => boolean } | null>(null);
   const versions = useRef<{ ground: Ground | null; survey: unknown; number: number }>({ ground: null, survey: null, number: 0 });
-  const theme = useStore($theme);
   const tool = useStore($tool);
   const found = useStore(surveyor.$survey);
-  useEffect(() => {
-    inks.current = null;
-    void theme;
-  }, [theme]);
-  useEffect(() => {
-    void document.fonts.ready.then(() => chart.current.forget());
-  }, []);
   useEffect(() => {
     $pending.set([]);
     void tool;
   }, [tool]);
-  const size = useCanvasSize(canvas, () => {
-    if (fitted.current) view.current = null;
-  });
   useEffect(
     () =>
       $lookAt.listen((place) => {
-        const { width, height } = size.current;
-        if (!place || !view.current) return;
-        fitted.current = false;
-        const scale = Math.max(view.current.scale, 1.5);
-        view.current = { scale, x: place.x - width / 2 / scale, y: place.y - height / 2 / scale };
+        if (!place) return;
+        show(place.x, place.y);
         $lookAt.set(null);
       }),
-    [size],
+    [show],
   );
 
   usePainter(() => {
@@ -87,8 +67,7 @@ export function GroundSheet() {
     const { width, height, ratio } = size.current;
     const ground = steps.$now.get();
     const { world } = drive;
-    inks.current ??= readInks();
-    const ink = inks.current;
+    const ink = inks();
     view.current ??= fit(ground.size, { width, height });
     const at = view.current;
     // While the newest survey is under way, the last one stays to be seen.
@@ -135,8 +114,6 @@ export function GroundSheet() {
     }
     if (reading.current.textContent !== words) reading.current.textContent = words;
   };
-
-  useZoom(canvas, view, fitted);
 
   const placeOf = (event: PointerEvent<HTMLCanvasElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
@@ -200,10 +177,7 @@ export function GroundSheet() {
         }}
         onDoubleClick={() => {
           if ($pending.get().length > 0) finishPath(steps, tool === 'shape');
-          else if (tool === 'select') {
-            fitted.current = true;
-            view.current = null;
-          }
+          else if (tool === 'select') refit();
         }}
         onKeyDown={key}
         data-testid="ground"

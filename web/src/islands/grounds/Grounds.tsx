@@ -6,10 +6,8 @@ import { CommandList, KeyList, SaveRevision } from '../shared/CommandOverlays.ts
 import { type Command, listenToCommands } from '../shared/commands.ts';
 import { Deed } from '../shared/Deed.tsx';
 import { Painters } from '../shared/frames.ts';
-import { Mark } from '../shared/Mark.tsx';
 import { Picker } from '../shared/Picker.tsx';
-import { Screens } from '../shared/Screens.tsx';
-import { saveWords } from '../shared/saveWords.ts';
+import { ScreenHeader } from '../shared/ScreenHeader.tsx';
 import { switchTheme } from '../shared/theme.ts';
 import { ExportGround, ImportGround } from './Exchange.tsx';
 import { GroundPanel } from './GroundPanel.tsx';
@@ -133,57 +131,36 @@ function GroundHeader({
   asNew(ground: Ground): Promise<string | null>;
 }) {
   const { steps, saving } = useGround();
-  const history = useStore(steps.$history);
   const head = useStore(saving.$head);
-  const state = useStore(saving.$state);
   const [why, setWhy] = useState<string | null>(null);
   const run = (id: string) => commands.find((command) => command.id === id)?.run();
-  const here = opening.ground.id;
+  const { ground, tuning } = opening;
   return (
-    <header className="flex h-11 shrink-0 items-center gap-3 border-b border-ink px-4">
-      <Mark />
-      <span className="text-[17px] font-bold tracking-tight">Zygopod</span>
-      <p className="ml-2 min-w-0 truncate text-ink-soft">
-        Saltmarsh Post <span aria-hidden="true">/</span>{' '}
-        <Picker
-          label="Ground"
-          here={here}
-          options={opening.grounds}
-          go={(id) => window.location.assign(`/grounds/${id}?tuning=${opening.tuning.id}`)}
-        />{' '}
-        <span className="digits text-xs">rev {head}</span>
-      </p>
-      <p className="digits ml-1 shrink-0 text-xs text-ink-soft" role="status" data-testid="save-state" data-state={state.at}>
-        {saveWords[state.at]}
-      </p>
-      {why && <p className="text-xs text-now">▲ {why}</p>}
-      <div className="ml-auto flex h-full shrink-0 items-center gap-4">
-        <Screens here="grounds" bench={`/bench/${opening.tuning.id}?ground=${here}`} grounds={`/grounds/${here}`} />
-        <Deed label="New" title="An empty ground" run={async () => setWhy(await asNew(emptyGround()))} />
-        <Deed label="Import" title="Import (I)" run={() => run('import')} />
-        <Deed label="Export" title="Export (O)" run={() => run('export')} />
-        <Deed label="History" title="History (H)" spare run={() => run('history')} />
-        <Deed
-          label="Undo"
-          title={history.undo ? `Undo: ${history.undo} (Ctrl+Z)` : 'Nothing to undo'}
-          off={!history.undo}
-          run={() => run('undo')}
-        />
-        <Deed
-          label="Redo"
-          title={history.redo ? `Redo: ${history.redo} (Ctrl+Shift+Z)` : 'Nothing to redo'}
-          off={!history.redo}
-          run={() => run('redo')}
-        />
-        <button type="button" className="deed" title="Save revision (Ctrl+S)" onClick={() => run('save')}>
-          Save revision
-        </button>
-        <Deed label="Keys" title="List of keys (?)" spare run={() => run('keys')} />
-        <button type="button" className="keycap" title="List of commands" onClick={() => run('list')}>
-          Ctrl K
-        </button>
-      </div>
-    </header>
+    <ScreenHeader
+      here="grounds"
+      bench={`/bench/${tuning.id}?ground=${ground.id}`}
+      grounds={`/grounds/${ground.id}?tuning=${tuning.id}`}
+      steps={steps}
+      saving={saving}
+      commands={commands}
+      where={
+        <>
+          <Picker
+            label="Ground"
+            here={ground.id}
+            options={opening.grounds}
+            go={(id) => window.location.assign(`/grounds/${id}?tuning=${tuning.id}`)}
+          />{' '}
+          <span className="digits text-xs">rev {head}</span>
+          {why && <span className="text-xs text-now"> ▲ {why}</span>}
+        </>
+      }
+    >
+      <Deed label="New" title="An empty ground" run={async () => setWhy(await asNew(emptyGround()))} />
+      <Deed label="Import" title="Import (I)" run={() => run('import')} />
+      <Deed label="Export" title="Export (O)" run={() => run('export')} />
+      <Deed label="History" title="History (H)" spare run={() => run('history')} />
+    </ScreenHeader>
   );
 }
 

@@ -52,7 +52,7 @@ export class Saving<F> {
   /** The file has changed: keep it here now and on the server soon. */
   keep(file: F): void {
     this.#pending = file;
-    localStorage.setItem(keyOf(this.#origin.id), JSON.stringify({ version: this.#origin.draftVersion, file }));
+    keepHere(keyOf(this.#origin.id), JSON.stringify({ version: this.#origin.draftVersion, file }));
     if (this.$state.get().at === 'conflict') return;
     if (this.$state.get().at !== 'offline') this.$state.set({ at: 'keeping' });
     this.#schedule(PAUSE);
@@ -149,6 +149,18 @@ export class Saving<F> {
   }
 }
 
+/** Keeps a text in this browser. A ground too large for its store goes to the server alone. */
+function keepHere(key: string, text: string): void {
+  try {
+    localStorage.setItem(key, text);
+  } catch {
+    localStorage.removeItem(key);
+  }
+}
+
+/** Bytes that a request may carry which has to outlive its page: browsers refuse more than 64 KB. */
+const OUTLIVES = 60_000;
+
 const keyOf = (id: string) => `zygopod-draft-${id}`;
 
 type Answer = { ok: true; body: Record<string, unknown> } | { ok: false; status: number; why: string; body: Record<string, unknown> };
@@ -158,13 +170,10 @@ async function request(method: string, path: string, body?: unknown, version?: n
   if (body !== undefined) headers['content-type'] = 'application/json';
   if (version === 0) headers['if-none-match'] = '*';
   else if (version !== undefined) headers['if-match'] = `"${version}"`;
+  const text = body === undefined ? null : JSON.stringify(body);
+  const small = text !== null && new Blob([text]).size < OUTLIVES;
   try {
-    const response = await fetch(path, {
-      method,
-      headers,
-      body: body === undefined ? null : JSON.stringify(body),
-      keepalive: method === 'PUT',
-    });
+    const response = await fetch(path, { method, headers, body: text, keepalive: method === 'PUT' && small });
     const content = (await response.json().catch(() => ({}))) as Record<string, unknown>;
     if (response.ok) return { ok: true, body: content };
     return { ok: false, status: response.status, why: `${content['title'] ?? `The server said ${response.status}`}.`, body: content };

@@ -82,7 +82,7 @@ export function StaminaFigure({ number }: { number: number }) {
           )}
           <path d={bar(at, stamina.max)} className="fill-none stroke-stamina" strokeWidth="2.2" strokeLinejoin="round" />
           <Level y={y(level(stamina.recoverTo))} words={`again ${shortNumber(stamina.recoverTo)}`} dash="5 3" x={20} />
-          <Level y={y(level(stamina.startAt))} words={`start ${shortNumber(stamina.startAt)}`} dash="1.5 3" x={crowded ? 84 : 20} />
+          <Level y={y(level(stamina.startAt))} words={`start ${shortNumber(stamina.startAt)}`} dash="1.5 3" x={crowded ? 178 : 20} />
           <text x={(x(0) + x(at.empty)) / 2 + 8} y={y(stamina.max * 0.72)} className="digits fill-ink-soft text-[10px]">
             {seconds(at.empty)}
           </text>
