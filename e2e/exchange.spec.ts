@@ -103,4 +103,22 @@ describe('import and export', () => {
     }
     await page.context().close();
   });
+
+  it('takes a ground of 512 × 512 cells, keeps it as a draft, and finds it again after a reload', async () => {
+    const { page, id, faults } = await openGround(browser, address);
+    const rows = Array.from({ length: 512 }, (_, y) =>
+      Array.from({ length: 512 }, (__, x) => ((x * 7 + y * 13) % 17 < 2 ? '#' : '.')).join(','),
+    );
+    await page.keyboard.press('i');
+    await page.getByLabel('File').setInputFiles({ name: 'large.csv', mimeType: 'text/csv', buffer: Buffer.from(rows.join('\n')) });
+    await page.getByTestId('import-preview').getByText('512 × 512 cells').waitFor();
+    await page.getByRole('button', { name: 'In place of this one' }).click();
+    expect((await kept(page, id)).cells).toHaveLength(512);
+    await page.locator('[data-testid=findings][data-fresh=true]').waitFor();
+    await page.reload();
+    await page.locator('[data-testid=findings][data-fresh=true]').waitFor();
+    expect(await page.getByLabel('Width', { exact: true }).inputValue()).toBe(String(512 * 32));
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
 });
