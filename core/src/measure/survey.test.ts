@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { type Ground, readGround } from '../ground/ground.ts';
 import { bucketWalls, WallIndex } from '../ground/wallIndex.ts';
-import { openGround, parametersWith } from '../testing/drive.ts';
+import { drive, openGround, parametersWith } from '../testing/drive.ts';
 import { clearanceField } from './clearance.ts';
 import { narrowGaps } from './gaps.ts';
 import { surveyGround } from './survey.ts';
@@ -103,6 +103,20 @@ describe('a survey', () => {
     const { notes, startRegion } = survey(odd);
     expect(startRegion).toBe(-1);
     expect(notes.map(({ words }) => words)).toEqual(['The start lies in a wall', 'Wall 3 is drawn but not felt', 'Wall 4 crosses itself']);
+  });
+
+  it('of a ground without a free place says so, and a body on it stays put', () => {
+    const full = openGround({
+      size: { width: 96, height: 96 },
+      cells: ['###', '###', '###'],
+      start: { x: 48, y: 48 },
+      goal: { x: 80, y: 80, radius: 4 },
+    });
+    const found = survey(full, { 'bounds.policy': 'clamp' });
+    expect(found.notes.map(({ words }) => words)).toEqual(['The start lies in a wall']);
+    expect([found.reachesGoal, found.startRegion, found.mesh.starts.length]).toEqual([false, -1, 1]);
+    const { motion } = drive({}, 60, [{ at: 0, press: 'right' }], full).state;
+    expect(Number.isFinite(motion.x) && Number.isFinite(motion.y)).toBe(true);
   });
 
   it('measures the room at every place', () => {
