@@ -21,7 +21,7 @@ export class Constrainer {
   readonly #y: ArrayLike<number>;
   readonly #triangles: Uint32Array;
   readonly #halfedges: Int32Array;
-  /** By point, a half-edge that starts at it. */
+  /** By point, a half-edge that starts at it; the one on the border for a point there, so that the rest follows in one turn. */
   readonly #startingAt: Int32Array;
 
   constructor(x: ArrayLike<number>, y: ArrayLike<number>, { triangles, halfedges }: Triangulation) {
@@ -30,20 +30,18 @@ export class Constrainer {
     this.#triangles = triangles;
     this.#halfedges = halfedges;
     this.#startingAt = new Int32Array(x.length).fill(-1);
-    triangles.forEach((point, edge) => {
-      this.#startingAt[point] = edge;
-    });
+    for (let edge = 0; edge < triangles.length; edge++) this.#startAt(edge);
   }
 
   /** Makes the side between two points an edge of the triangulation. */
   keep(a: number, b: number): void {
-    if (this.#edgeBetween(a, b) !== -1) return;
+    if (this.edgeBetween(a, b) !== -1) return;
     const crossed = this.#crossedBy(a, b);
     // Every diagonal of a convex quadrilateral can be turned; one that cannot be yet waits for its neighbours.
     for (let turns = 0; crossed.length > 0; turns++) {
       if (turns > 1e6) throw new Error('a side could not be kept');
       const [u, v] = crossed.shift() as [number, number];
-      const edge = this.#edgeBetween(u, v);
+      const edge = this.edgeBetween(u, v);
       const far = this.#triangles[previousEdge(edge)] as number;
       const near = this.#triangles[previousEdge(this.#halfedges[edge] as number)] as number;
       if (!this.#crosses(u, v, near, far)) {
@@ -65,27 +63,24 @@ export class Constrainer {
     return this.#orient(a, b, c) * this.#orient(a, b, d) < 0 && this.#orient(c, d, a) * this.#orient(c, d, b) < 0;
   }
 
-  /** Half-edges that start at a point, going round it from a border or from anywhere. */
-  *#around(point: number): Generator<number> {
-    const first = this.#startingAt[point] as number;
-    if (first === -1) return;
-    let edge = first;
-    do {
-      yield edge;
-      edge = this.#halfedges[previousEdge(edge)] as number;
-    } while (edge !== -1 && edge !== first);
-    if (edge === first) return;
-    // A border: the rest lies the other way round.
-    for (let back = this.#halfedges[first] as number; back !== -1; ) {
-      edge = nextEdge(back);
-      yield edge;
-      back = this.#halfedges[edge] as number;
-    }
+  /** Takes a half-edge as the one that starts at its point, unless there is one on the border. */
+  #startAt(edge: number): void {
+    const point = this.#triangles[edge] as number;
+    const known = this.#startingAt[point] as number;
+    if (known !== -1 && this.#triangles[known] === point && this.#halfedges[known] === -1) return;
+    this.#startingAt[point] = edge;
+  }
+
+  /** The next half-edge that starts at the same point, round it from the first one; −1 after the last. */
+  #next(edge: number, first: number): number {
+    const next = this.#halfedges[previousEdge(edge)] as number;
+    return next === first ? -1 : next;
   }
 
   /** A half-edge that joins two points, in either direction; −1 where there is none. */
-  #edgeBetween(a: number, b: number): number {
-    for (const edge of this.#around(a)) {
+  edgeBetween(a: number, b: number): number {
+    const first = this.#startingAt[a] as number;
+    for (let edge = first; edge !== -1; edge = this.#next(edge, first)) {
       if (this.#triangles[nextEdge(edge)] === b) return edge;
       if (this.#triangles[previousEdge(edge)] === b) return previousEdge(edge);
     }
@@ -96,7 +91,8 @@ export class Constrainer {
   #crossedBy(a: number, b: number): [number, number][] {
     const crossed: [number, number][] = [];
     let edge = -1;
-    for (const start of this.#around(a)) {
+    const first = this.#startingAt[a] as number;
+    for (let start = first; start !== -1; start = this.#next(start, first)) {
       const opposite = nextEdge(start);
       if (this.#crosses(a, b, this.#triangles[opposite] as number, this.#triangles[nextEdge(opposite)] as number)) edge = opposite;
     }
@@ -124,7 +120,7 @@ export class Constrainer {
     this.#join(a, beyondB);
     this.#join(b, beyondA);
     this.#join(ar, bl);
-    for (const edge of [a, nextEdge(a), ar, b, nextEdge(b), bl]) this.#startingAt[triangles[edge] as number] = edge;
+    for (const edge of [a, nextEdge(a), ar, b, nextEdge(b), bl]) this.#startAt(edge);
   }
 
   #join(a: number, b: number): void {

@@ -1,7 +1,7 @@
 import Delaunator from 'delaunator';
 import type { Loop } from '../ground/loops.ts';
 import { doubleArea } from '../ground/loops.ts';
-import { Constrainer, nextEdge as nextOf, type Triangulation } from './constrain.ts';
+import { Constrainer, type Triangulation } from './constrain.ts';
 import { type Grown, inflate } from './inflate.ts';
 import { type PlanarGraph, planarGraph } from './planar.ts';
 import { bendsOf, mergeConvex, type Rings } from './rings.ts';
@@ -96,98 +96,105 @@ export function buildMesh(loops: readonly Loop[], body: Grown, area: Rectangle):
     coordinates[i * 2 + 1] = graph.y[i] as number;
   }
   const delaunay = new Delaunator(coordinates);
-  if (delaunay.triangles.length > 0) {
-    const constrainer = new Constrainer(graph.x, graph.y, delaunay);
-    graph.from.forEach((from, k) => {
-      constrainer.keep(from, graph.to[k] as number);
-    });
-  }
-  const free = freeTriangles(graph, delaunay, frame);
+  const windings = keepSides(graph, delaunay);
+  const free = freeTriangles(graph, delaunay, windings, frame);
   return toMesh(graph, mergeConvex(graph, delaunay, free), step);
 }
 
-/** One number for an undirected side, exact while there are fewer than 2²⁶ points. */
-const sideKey = (a: number, b: number) => (a < b ? a * 67108864 + b : b * 67108864 + a);
+/**
+ * Makes the sides of a graph part of its triangulation. By half-edge, what the winding grows by when one steps over it into
+ * its triangle, from the triangle beyond.
+ */
+function keepSides({ x, y, from, to, windings }: PlanarGraph, triangulation: Triangulation): Int32Array {
+  const { triangles, halfedges } = triangulation;
+  const steps = new Int32Array(triangles.length);
+  if (triangles.length === 0) return steps;
+  const constrainer = new Constrainer(x, y, triangulation);
+  for (let k = 0; k < from.length; k++) constrainer.keep(from[k] as number, to[k] as number);
+  for (let k = 0; k < from.length; k++) {
+    const winding = windings[k] as number;
+    if (winding === 0) continue;
+    const edge = constrainer.edgeBetween(from[k] as number, to[k] as number);
+    // The library's triangles run clockwise with y upwards: what is inside lies to the right of their half-edges.
+    const step = triangles[edge] === from[k] ? -winding : winding;
+    steps[edge] = step;
+    const twin = halfedges[edge] as number;
+    if (twin !== -1) steps[twin] = -step;
+  }
+  return steps;
+}
 
 /** Which triangles lie in the frame and are wound round by no loop: 1 for those. Winding spreads from the outside in. */
-function freeTriangles(graph: PlanarGraph, { triangles, halfedges }: Triangulation, frame: readonly number[]): Uint8Array {
-  const jumps = new Map<number, number>();
-  graph.from.forEach((from, k) => {
-    if (graph.windings[k] !== 0) jumps.set(sideKey(from, graph.to[k] as number), k);
-  });
-  /** What the winding grows by when one steps over a half-edge into its triangle, from the triangle beyond. */
-  const stepIn = (edge: number): number => {
-    const a = triangles[edge] as number;
-    const b = triangles[nextOf(edge)] as number;
-    const side = jumps.get(sideKey(a, b));
-    if (side === undefined) return 0;
-    // The library's triangles run clockwise with y upwards: what is inside lies to the right of their half-edges.
-    const winding = graph.windings[side] as number;
-    return graph.from[side] === a ? -winding : winding;
-  };
+function freeTriangles(
+  { x, y }: PlanarGraph,
+  { triangles, halfedges }: Triangulation,
+  steps: Int32Array,
+  frame: readonly number[],
+): Uint8Array {
   const count = triangles.length / 3;
   const windings = new Int32Array(count);
   const seen = new Uint8Array(count);
-  const stack: number[] = [];
+  const stack = new Int32Array(count);
+  let waiting = 0;
   const enter = (triangle: number, winding: number) => {
     if (seen[triangle]) return;
     seen[triangle] = 1;
     windings[triangle] = winding;
-    stack.push(triangle);
+    stack[waiting++] = triangle;
   };
-  for (let edge = 0; edge < halfedges.length; edge++) if (halfedges[edge] === -1) enter(Math.floor(edge / 3), stepIn(edge));
-  while (stack.length > 0) {
-    const triangle = stack.pop() as number;
+  for (let edge = 0; edge < halfedges.length; edge++) if (halfedges[edge] === -1) enter(Math.floor(edge / 3), steps[edge] as number);
+  while (waiting > 0) {
+    const triangle = stack[--waiting] as number;
     for (let edge = triangle * 3; edge < triangle * 3 + 3; edge++) {
       const twin = halfedges[edge] as number;
-      if (twin >= 0) enter(Math.floor(twin / 3), (windings[triangle] as number) + stepIn(twin));
+      if (twin >= 0) enter(Math.floor(twin / 3), (windings[triangle] as number) + (steps[twin] as number));
     }
   }
   const [left, top, right, , , bottom] = frame as [number, number, number, number, number, number];
   const free = new Uint8Array(count);
   for (let t = 0; t < count; t++) {
-    const corners = [triangles[t * 3], triangles[t * 3 + 1], triangles[t * 3 + 2]] as [number, number, number];
-    const x = corners.reduce((sum, id) => sum + (graph.x[id] as number), 0) / 3;
-    const y = corners.reduce((sum, id) => sum + (graph.y[id] as number), 0) / 3;
-    if ((windings[t] as number) <= 0 && x > left && x < right && y > top && y < bottom) free[t] = 1;
+    if ((windings[t] as number) > 0) continue;
+    const [a, b, c] = [triangles[t * 3], triangles[t * 3 + 1], triangles[t * 3 + 2]] as [number, number, number];
+    const cx = ((x[a] as number) + (x[b] as number) + (x[c] as number)) / 3;
+    const cy = ((y[a] as number) + (y[b] as number) + (y[c] as number)) / 3;
+    if (cx > left && cx < right && cy > top && cy < bottom) free[t] = 1;
   }
   return free;
 }
 
 /** Numbers polygons and corners, and tells connected regions apart. */
-function toMesh(graph: PlanarGraph, { origin, next, twin, alive }: Rings, step: number): Mesh {
+function toMesh(graph: PlanarGraph, rings: Rings, step: number): Mesh {
+  const { origin, next, twin, alive } = rings;
   const polygonOf = new Int32Array(origin.length).fill(-1);
-  const starts: number[] = [0];
-  const order: number[] = [];
+  const placeOf = new Int32Array(origin.length);
+  const starts = [0];
+  const places = new Int32Array(origin.length);
+  let sides = 0;
   for (let edge = 0; edge < origin.length; edge++) {
     if (!alive[edge] || polygonOf[edge] !== -1) continue;
     let at = edge;
     do {
       polygonOf[at] = starts.length - 1;
-      order.push(at);
+      placeOf[at] = sides;
+      places[sides++] = at;
       at = next[at] as number;
     } while (at !== edge);
-    starts.push(order.length);
+    starts.push(sides);
   }
-  const corners = Int32Array.from(order, (edge) => origin[edge] as number);
-  const neighbours = Int32Array.from(order, (edge) => ((twin[edge] as number) < 0 ? -1 : (polygonOf[twin[edge] as number] as number)));
-  const placeOf = new Int32Array(origin.length).fill(-1);
-  order.forEach((edge, i) => {
-    placeOf[edge] = i;
-  });
-  // A side with the same polygon on both hands leads nowhere.
-  const twins = Int32Array.from(order, (edge) => {
-    const other = twin[edge] as number;
-    return other < 0 || polygonOf[other] === polygonOf[edge] ? -1 : (placeOf[other] as number);
-  });
+  const order = places.subarray(0, sides);
+  const neighbours = order.map((edge) => ((twin[edge] as number) < 0 ? -1 : (polygonOf[twin[edge] as number] as number)));
   return {
     x: Float64Array.from(graph.x, (value) => value * step),
     y: Float64Array.from(graph.y, (value) => value * step),
-    bends: bendsOf(graph, { origin, next, twin, alive }, order),
+    bends: bendsOf(graph, rings, order),
     starts: Int32Array.from(starts),
-    corners,
+    corners: order.map((edge) => origin[edge] as number),
     neighbours,
-    twins,
+    // A side with the same polygon on both hands leads nowhere.
+    twins: order.map((edge) => {
+      const other = twin[edge] as number;
+      return other < 0 || polygonOf[other] === polygonOf[edge] ? -1 : (placeOf[other] as number);
+    }),
     regions: regionsOf(starts, neighbours),
   };
 }

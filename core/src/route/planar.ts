@@ -1,5 +1,6 @@
 import { orient2d } from 'robust-predicates';
 import { bucketSegments, WallIndex } from '../ground/wallIndex.ts';
+import { PairIndex } from './pairIndex.ts';
 
 /**
  * Straight sides between points on a whole-number lattice. `windings[k]` says how many times more the outlines wind round
@@ -13,42 +14,55 @@ export interface PlanarGraph {
   windings: number[];
 }
 
-/** Two whole numbers as one: exact while the first is below 2²⁶ and the second within ±2²⁵. */
-const WIDE = 2 ** 27;
-
-/** Collects sides by their end points; points on the same place are one, sides between the same points are one. */
+/** Sides with their ends, and points by their places: points on the same place are one, sides between the same points are one. */
 class Collector {
   readonly graph: PlanarGraph = { x: [], y: [], from: [], to: [], windings: [] };
-  readonly #points = new Map<number, number>();
-  readonly #sides = new Map<number, number>();
+  readonly #points = new PairIndex();
+  #sides = new PairIndex();
 
   point(x: number, y: number): number {
-    const key = x * WIDE + y;
-    const known = this.#points.get(key);
-    if (known !== undefined) return known;
-    const { graph } = this;
-    const id = graph.x.length;
-    graph.x.push(x);
-    graph.y.push(y);
-    this.#points.set(key, id);
+    const id = this.#points.number(x, y);
+    if (id === this.graph.x.length) {
+      this.graph.x.push(x);
+      this.graph.y.push(y);
+    }
     return id;
   }
 
   side(a: number, b: number, winding: number): void {
     if (a === b) return;
-    const { graph } = this;
+    const { from, to, windings } = this.graph;
     const [low, high] = a < b ? [a, b] : [b, a];
-    const key = low * WIDE + high;
     const signed = a < b ? winding : -winding;
-    const known = this.#sides.get(key);
-    if (known !== undefined) {
-      graph.windings[known] = (graph.windings[known] as number) + signed;
-      return;
+    const id = this.#sides.number(low, high);
+    if (id === from.length) {
+      from.push(low);
+      to.push(high);
+      windings.push(signed);
+    } else windings[id] = (windings[id] as number) + signed;
+  }
+
+  /** Splits sides at points (by side: x, y, x, y, …); those that are whole come first. How many those are. */
+  split(splits: ReadonlyMap<number, number[]>): number {
+    const { graph } = this;
+    const { from, to, windings } = graph;
+    graph.from = [];
+    graph.to = [];
+    graph.windings = [];
+    this.#sides = new PairIndex();
+    for (let k = 0; k < from.length; k++) if (!splits.has(k)) this.side(from[k] as number, to[k] as number, windings[k] as number);
+    const whole = graph.from.length;
+    for (const [k, points] of splits) {
+      const [a, b] = [from[k] as number, to[k] as number];
+      let last = a;
+      for (const [x, y] of alongSide(graph, a, b, points)) {
+        const id = this.point(x, y);
+        this.side(last, id, windings[k] as number);
+        last = id;
+      }
+      this.side(last, b, windings[k] as number);
     }
-    this.#sides.set(key, graph.from.length);
-    graph.from.push(low);
-    graph.to.push(high);
-    graph.windings.push(signed);
+    return whole;
   }
 }
 
@@ -61,73 +75,62 @@ const ROUNDS = 12;
  * Halperin and Packer 2002). `frame` loops count no winding. Throws when it does not come to an end.
  */
 export function planarGraph(loops: readonly (readonly number[])[], frame: readonly number[]): PlanarGraph {
-  const first = new Collector();
+  const collector = new Collector();
   const add = (loop: readonly number[], winding: number) => {
     const ids: number[] = [];
-    for (let i = 0; i < loop.length; i += 2) ids.push(first.point(loop[i] as number, loop[i + 1] as number));
+    for (let i = 0; i < loop.length; i += 2) ids.push(collector.point(loop[i] as number, loop[i + 1] as number));
     ids.forEach((id, i) => {
-      first.side(id, ids[(i + 1) % ids.length] as number, winding);
+      collector.side(id, ids[(i + 1) % ids.length] as number, winding);
     });
   };
   for (const loop of loops) add(loop, 1);
   add(frame, 0);
-  let graph = first.graph;
+  // Sides before `whole` are known not to cross one another.
+  let whole = 0;
   for (let round = 0; round < ROUNDS; round++) {
-    const split = splitCrossings(graph);
-    if (!split) return graph;
-    graph = split;
+    const splits = crossings(collector.graph, whole);
+    if (splits.size === 0) return collector.graph;
+    whole = collector.split(splits);
   }
   throw new Error('the outlines could not be laid out: their sides cross too closely');
 }
 
-/** The graph with every side split at the points where others cross or touch it; null where none do. */
-function splitCrossings(graph: PlanarGraph): PlanarGraph | null {
-  const { x, y, from, to } = graph;
+/** By side, the points at which it has to be split because another one crosses or touches it; sides before `whole` are not tried with one another. */
+function crossings({ x, y, from, to }: PlanarGraph, whole: number): Map<number, number[]> {
   const segments = new Float64Array(from.length * 4);
-  from.forEach((a, k) => {
-    const b = to[k] as number;
-    segments.set([x[a] as number, y[a] as number, x[b] as number, y[b] as number], k * 4);
-  });
+  for (let k = 0, i = 0; k < from.length; k++, i += 4) {
+    const [a, b] = [from[k] as number, to[k] as number];
+    segments[i] = x[a] as number;
+    segments[i + 1] = y[a] as number;
+    segments[i + 2] = x[b] as number;
+    segments[i + 3] = y[b] as number;
+  }
   const index = new WallIndex(bucketSegments(segments));
-  /** By side, the points at which it is split: x, y, x, y, … */
   const splits = new Map<number, number[]>();
   const splitAt = (side: number, px: number, py: number) => {
     const points = splits.get(side);
     if (points) points.push(px, py);
     else splits.set(side, [px, py]);
   };
-  for (let k = 0, i = 0; k < from.length; k++, i += 4) {
+  for (let k = whole, i = whole * 4; k < from.length; k++, i += 4) {
     const [ax, ay, bx, by] = [segments[i], segments[i + 1], segments[i + 2], segments[i + 3]] as [number, number, number, number];
     index.near(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
     for (let f = 0; f < index.count; f++) {
       const other = index.found[f] as number;
-      if (other > k) cross(segments, k, other, splitAt);
+      if (other > k || other < whole) cross(segments, k, other, splitAt);
     }
   }
-  if (splits.size === 0) return null;
-  const next = new Collector();
-  for (let k = 0; k < from.length; k++) {
-    const [a, b] = [from[k] as number, to[k] as number];
-    const way = [x[a] as number, y[a] as number, ...alongSide(graph, a, b, splits.get(k)), x[b] as number, y[b] as number];
-    let last = next.point(way[0] as number, way[1] as number);
-    for (let i = 2; i < way.length; i += 2) {
-      const id = next.point(way[i] as number, way[i + 1] as number);
-      next.side(last, id, graph.windings[k] as number);
-      last = id;
-    }
-  }
-  return next.graph;
+  return splits;
 }
 
 /** The points that split a side, in the order in which they lie on it. */
-function alongSide({ x, y }: PlanarGraph, a: number, b: number, points: number[] | undefined): number[] {
-  if (!points) return [];
-  const [dx, dy] = [(x[b] as number) - (x[a] as number), (y[b] as number) - (y[a] as number)];
-  const pairs = Array.from({ length: points.length / 2 }, (_, i) => [points[i * 2] as number, points[i * 2 + 1] as number] as const);
-  return pairs
-    .map(([px, py]) => ({ px, py, along: (px - (x[a] as number)) * dx + (py - (y[a] as number)) * dy }))
-    .sort((p, q) => p.along - q.along)
-    .flatMap(({ px, py }) => [px, py]);
+function alongSide({ x, y }: PlanarGraph, a: number, b: number, points: readonly number[]): [number, number][] {
+  const [ax, ay] = [x[a] as number, y[a] as number];
+  const [dx, dy] = [(x[b] as number) - ax, (y[b] as number) - ay];
+  const along = ([px, py]: [number, number]) => (px - ax) * dx + (py - ay) * dy;
+  return Array.from({ length: points.length / 2 }, (_, i): [number, number] => [points[i * 2] as number, points[i * 2 + 1] as number]).sort(
+    (p, q) => along(p) - along(q),
+  );
 }
 
 /** Tells the points at which two sides have to be split, if they share more than an end. */

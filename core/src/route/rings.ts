@@ -32,17 +32,7 @@ export function mergeConvex(graph: PlanarGraph, { triangles, halfedges }: Triang
     rings.twin[edge] = twin >= 0 && free[Math.floor(twin / 3)] ? twin : -1;
   }
   const { origin, next, twin, alive } = rings;
-  const inner: { edge: number; length: number }[] = [];
-  for (let edge = 0; edge < size; edge++) {
-    const other = twin[edge] as number;
-    if (!alive[edge] || other < edge) continue;
-    const [a, b] = [origin[edge] as number, origin[other] as number];
-    inner.push({
-      edge,
-      length: ((graph.x[a] as number) - (graph.x[b] as number)) ** 2 + ((graph.y[a] as number) - (graph.y[b] as number)) ** 2,
-    });
-  }
-  inner.sort((a, b) => b.length - a.length || a.edge - b.edge);
+  const inner = longestFirst(graph, rings);
   const turnsLeft = (a: number, b: number, c: number) =>
     orient2d(
       graph.x[a] as number,
@@ -52,7 +42,7 @@ export function mergeConvex(graph: PlanarGraph, { triangles, halfedges }: Triang
       graph.x[c] as number,
       graph.y[c] as number,
     ) <= 0;
-  for (const { edge } of inner) {
+  for (const edge of inner) {
     const other = twin[edge] as number;
     const [ahead, behind] = [next[edge] as number, before[edge] as number];
     const [otherAhead, otherBehind] = [next[other] as number, before[other] as number];
@@ -88,6 +78,39 @@ export function mergeConvex(graph: PlanarGraph, { triangles, halfedges }: Triang
   return rings;
 }
 
+/** The inner sides, one half-edge of each, by classes of length, each up to √2 times as long as the next one's: a sort would take most of the time. */
+function longestFirst({ x, y }: PlanarGraph, { origin, twin, alive }: Rings): Int32Array {
+  const classes = new Uint8Array(origin.length);
+  const starts = new Int32Array(257);
+  for (let edge = 0; edge < origin.length; edge++) {
+    const other = twin[edge] as number;
+    if (!alive[edge] || other < edge) continue;
+    const [a, b] = [origin[edge] as number, origin[other] as number];
+    const size = ((x[a] as number) - (x[b] as number)) ** 2 + ((y[a] as number) - (y[b] as number)) ** 2;
+    // Squares of lengths on the lattice are whole numbers from 1 up.
+    const kind = 200 - exponentOf(size);
+    classes[edge] = kind;
+    starts[kind + 1] = (starts[kind + 1] as number) + 1;
+  }
+  for (let kind = 1; kind < starts.length; kind++) starts[kind] = (starts[kind] as number) + (starts[kind - 1] as number);
+  const sorted = new Int32Array(starts.at(-1) as number);
+  for (let edge = 0; edge < origin.length; edge++) {
+    const kind = classes[edge] as number;
+    if (kind === 0) continue;
+    sorted[starts[kind] as number] = edge;
+    starts[kind] = (starts[kind] as number) + 1;
+  }
+  return sorted;
+}
+
+/** The power of two that a number from 1 up lies at or above. */
+function exponentOf(value: number): number {
+  let exponent = 0;
+  let rest = value;
+  for (; rest >= 4294967296; rest /= 4294967296) exponent += 32;
+  return exponent + 31 - Math.clz32(rest);
+}
+
 /** Whether a half-edge belongs to the ring of another one. */
 function isInRing(next: Int32Array, edge: number, other: number): boolean {
   for (let at = next[edge] as number; at !== edge; at = next[at] as number) if (at === other) return true;
@@ -95,7 +118,7 @@ function isInRing(next: Int32Array, edge: number, other: number): boolean {
 }
 
 /** Corners at which the wall turns away from the room: from its side that ends there to the one that begins there. */
-export function bendsOf(graph: PlanarGraph, { origin, next, twin }: Rings, order: readonly number[]): Uint8Array {
+export function bendsOf(graph: PlanarGraph, { origin, next, twin }: Rings, order: Int32Array): Uint8Array {
   const bends = new Uint8Array(graph.x.length);
   for (const edge of order) {
     if ((twin[edge] as number) >= 0) continue;

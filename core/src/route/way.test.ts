@@ -35,8 +35,10 @@ describe('the way through an interval', () => {
           least = Math.min(least, Math.hypot(x - px, py) + Math.hypot(tx - x, ty));
         }
         expect(found).toBeLessThanOrEqual(least + 1e-9);
-        expect(found).toBeGreaterThan(least - 0.01);
+        // The nearest of the points tried is at most half a spacing off the best one, and a way grows by at most twice that.
+        expect(found).toBeGreaterThanOrEqual(least - width / 1000 - 1e-9);
       }),
+      { examples: [[-14, 36, 26, -25, 0]] },
     );
   });
 });

@@ -68,11 +68,11 @@ export function Yard() {
     chart.current.lay(ctx, seen, { width, height }, ratio, `${key} ${version}`, (on, at, w, h) => {
       // The ground's own frame is the screen while the camera stays.
       drawGround(on, ground, at, w, h, ink, { grid: layers.grid && !through, frame: false });
-      if (survey) drawSurvey(on, survey, parameters.body, at, ink, layers);
+      if (survey) drawSurvey(on, survey, parameters.body, at, { width: w, height: h }, ink, layers);
     });
     if (layers.prints) drawPrints(ctx, trace, drive.row, seen.view, ink);
     if (layers.frame && !through) drawScreen(ctx, parameters.camera, camera.x, camera.y, seen.view, ink);
-    drawRoute(ctx, world, drive.recorder.hands, seen.view, ink, layers);
+    drawRoute(ctx, world, drive.recorder.hands, seen.view, { width, height }, ink, layers);
     const contact = layers.contact ? trace.contacts.at(drive.row) : null;
     if (contact) drawContact(ctx, contact, parameters.body, seen.view, ink);
     drawPebbles(ctx, trace, drive.row, parameters.facing.launchSpeed, world.walls, seen.view, ink);

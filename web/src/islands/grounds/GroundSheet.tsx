@@ -78,7 +78,7 @@ export function GroundSheet() {
     const key = JSON.stringify([layers.grid, layers.frame, layers.gaps, layers.reach, layers.room, theme, versions.current.number]);
     chart.current.lay(ctx, flatLens(at, width, height), { width, height }, ratio, key, (on, seen, w, h) => {
       drawGround(on, ground, seen, w, h, ink, { grid: layers.grid, frame: layers.frame });
-      if (survey) drawSurvey(on, survey, parameters.body, seen, ink, layers);
+      if (survey) drawSurvey(on, survey, parameters.body, seen, { width: w, height: h }, ink, layers);
     });
     if (layers.prints) drawPrints(ctx, world.trace, drive.row, at, ink);
     const contact = world.trace.contacts.at(drive.row);

@@ -1,6 +1,6 @@
 import type { Hands, World } from '@zygopod/core';
 import type { Inks } from '../shared/theme.ts';
-import { outlineMesh } from './drawSurvey.ts';
+import { outlineMesh } from './drawMesh.ts';
 import type { View } from './view.ts';
 
 type Canvas = CanvasRenderingContext2D;
@@ -11,6 +11,7 @@ export function drawRoute(
   world: World,
   hands: Hands,
   view: View,
+  size: { width: number; height: number },
   inks: Inks,
   layers: { grown: boolean; looked: boolean },
 ): void {
@@ -19,7 +20,7 @@ export function drawRoute(
   const at = (x: number, y: number) => [(x - view.x) * view.scale, (y - view.y) * view.scale] as const;
   if (parameters.route.enabled && navigator.ready) {
     if (layers.looked) drawLooked(ctx, world, view, inks);
-    if (layers.grown) outlineMesh(ctx, navigator.mesh, view, inks.route, 1);
+    if (layers.grown) outlineMesh(ctx, navigator.mesh, view, size, inks.route, 1);
   }
   if (route.active === 0) return;
   ctx.strokeStyle = inks.route;

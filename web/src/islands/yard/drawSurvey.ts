@@ -1,5 +1,6 @@
-import { bodySize, type Gap, type Mesh, type Parameters, type Survey } from '@zygopod/core';
+import { bodySize, type Gap, type Parameters, type Survey } from '@zygopod/core';
 import type { Inks } from '../shared/theme.ts';
+import { fillPolygons, outlineMesh } from './drawMesh.ts';
 import type { View } from './view.ts';
 
 type Canvas = CanvasRenderingContext2D;
@@ -10,11 +11,12 @@ export function drawSurvey(
   survey: Survey,
   body: Parameters['body'],
   view: View,
+  size: { width: number; height: number },
   inks: Inks,
   layers: { gaps: boolean; reach: boolean; room: boolean },
 ): void {
   if (layers.room) drawRoom(ctx, survey, body, view, inks);
-  if (layers.reach) drawReach(ctx, survey, view, inks);
+  if (layers.reach) drawReach(ctx, survey, view, size, inks);
   if (layers.gaps) for (const gap of survey.gaps) if (gap.ratio < TIGHT) drawGap(ctx, gap, body, view, inks);
 }
 
@@ -38,47 +40,11 @@ function drawRoom(ctx: Canvas, { clearance }: Survey, body: Parameters['body'], 
   ctx.globalAlpha = 1;
 }
 
-function tracePolygon(ctx: Canvas, mesh: Mesh, polygon: number, view: View): void {
-  for (let i = mesh.starts[polygon] as number; i < (mesh.starts[polygon + 1] as number); i++) {
-    const corner = mesh.corners[i] as number;
-    const [px, py] = [((mesh.x[corner] as number) - view.x) * view.scale, ((mesh.y[corner] as number) - view.y) * view.scale];
-    if (i === mesh.starts[polygon]) ctx.moveTo(px, py);
-    else ctx.lineTo(px, py);
-  }
-  ctx.closePath();
-}
-
-/** Where the body's centre gets from the start, in green; where it would fit and does not get, hatched by strokes in magenta. */
-function drawReach(ctx: Canvas, { mesh, startRegion }: Survey, view: View, inks: Inks): void {
-  const fill = (reached: boolean, ink: string, alpha: number) => {
-    ctx.beginPath();
-    for (let polygon = 0; polygon + 1 < mesh.starts.length; polygon++)
-      if ((mesh.regions[polygon] === startRegion) === reached) tracePolygon(ctx, mesh, polygon, view);
-    ctx.globalAlpha = alpha;
-    ctx.fillStyle = ink;
-    ctx.fill();
-    ctx.globalAlpha = 1;
-  };
-  fill(true, inks.route, 0.14);
-  fill(false, inks.now, 0.2);
-  outlineMesh(ctx, mesh, view, inks.route, 1);
-}
-
-/** The outlines of the walls grown by the body: the border of where its centre can be. */
-export function outlineMesh(ctx: Canvas, mesh: Mesh, view: View, ink: string, width: number): void {
-  ctx.beginPath();
-  for (let polygon = 0; polygon + 1 < mesh.starts.length; polygon++) {
-    const [from, to] = [mesh.starts[polygon] as number, mesh.starts[polygon + 1] as number];
-    for (let i = from; i < to; i++) {
-      if (mesh.neighbours[i] !== -1) continue;
-      const [a, b] = [mesh.corners[i] as number, mesh.corners[i + 1 === to ? from : i + 1] as number];
-      ctx.moveTo(((mesh.x[a] as number) - view.x) * view.scale, ((mesh.y[a] as number) - view.y) * view.scale);
-      ctx.lineTo(((mesh.x[b] as number) - view.x) * view.scale, ((mesh.y[b] as number) - view.y) * view.scale);
-    }
-  }
-  ctx.strokeStyle = ink;
-  ctx.lineWidth = width;
-  ctx.stroke();
+/** Where the body's centre gets from the start, in green; where it would fit and does not get, in magenta. */
+function drawReach(ctx: Canvas, { mesh, startRegion }: Survey, view: View, size: { width: number; height: number }, inks: Inks): void {
+  fillPolygons(ctx, mesh, view, size, inks.route, 0.14, (polygon) => mesh.regions[polygon] === startRegion);
+  fillPolygons(ctx, mesh, view, size, inks.now, 0.2, (polygon) => mesh.regions[polygon] !== startRegion);
+  outlineMesh(ctx, mesh, view, size, inks.route, 1);
 }
 
 /** A gap: the line across it with its width, and the body in it; a cross where it does not fit. */
