@@ -3,19 +3,11 @@ import { describe, expect, it } from 'vitest';
 import { parseGround } from '../ground/ground.ts';
 import { controls } from '../tape/controls.ts';
 import { Recorder } from '../tape/recorder.ts';
+import { sequence } from '../testing/sequence.ts';
 import { specs } from '../tuning/catalogue/catalogue.ts';
 import type { FileValue, TuningFile } from '../tuning/schema.ts';
 import { newTuning, resolveTuning, withValue } from '../tuning/tuning.ts';
 import { World } from './world.ts';
-
-/** Numbers in [0, 1) from a fixed sequence, so that a failure can be seen again by its seed. */
-function sequence(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return state / 2 ** 32;
-  };
-}
 
 /** A tuning with about half of its parameters somewhere in their ranges, often at an end of it. */
 function anyTuning(next: () => number): TuningFile {

@@ -3,6 +3,7 @@ import type { Ground } from '../ground/ground.ts';
 import { wallLoops } from '../ground/loops.ts';
 import { isSolidAt } from '../ground/outlines.ts';
 import { openGround } from '../testing/drive.ts';
+import { sequence } from '../testing/sequence.ts';
 import { inflate } from './inflate.ts';
 import { Locator } from './locate.ts';
 import { buildMesh, type Mesh } from './mesh.ts';
@@ -10,14 +11,6 @@ import { planarGraph } from './planar.ts';
 
 const SIZE = 300;
 const area = { left: 0, top: 0, right: SIZE, bottom: SIZE };
-
-function sequence(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return state / 2 ** 32;
-  };
-}
 
 /** Cells and free walls at random, overlapping as they may. */
 function anyGround(seed: number): Ground {

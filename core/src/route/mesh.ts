@@ -5,6 +5,7 @@ import { Constrainer, type Triangulation } from './constrain.ts';
 import { type Grown, inflate } from './inflate.ts';
 import { type PlanarGraph, planarGraph } from './planar.ts';
 import { bendsOf, mergeConvex, type Rings } from './rings.ts';
+import { spatialOrder } from './spatialOrder.ts';
 
 /** A level rectangle. */
 export interface Rectangle {
@@ -162,23 +163,35 @@ function freeTriangles(
   return free;
 }
 
+/** One half-edge of each polygon, so that polygons which lie near one another mostly follow one another. */
+function polygonHeads({ x, y }: PlanarGraph, { origin, next, alive }: Rings): Int32Array {
+  const isPassed = new Uint8Array(origin.length);
+  const heads: number[] = [];
+  for (let edge = 0; edge < origin.length; edge++) {
+    if (!alive[edge] || isPassed[edge]) continue;
+    heads.push(edge);
+    for (let at = edge; !isPassed[at]; at = next[at] as number) isPassed[at] = 1;
+  }
+  const placesOf = (values: readonly number[]) => Float64Array.from(heads, (edge) => values[origin[edge] as number] as number);
+  return spatialOrder(placesOf(x), placesOf(y)).map((i) => heads[i] as number);
+}
+
 /** Numbers polygons and corners, and tells connected regions apart. */
 function toMesh(graph: PlanarGraph, rings: Rings, step: number): Mesh {
-  const { origin, next, twin, alive } = rings;
+  const { origin, next, twin } = rings;
   const polygonOf = new Int32Array(origin.length).fill(-1);
   const placeOf = new Int32Array(origin.length);
   const starts = [0];
   const places = new Int32Array(origin.length);
   let sides = 0;
-  for (let edge = 0; edge < origin.length; edge++) {
-    if (!alive[edge] || polygonOf[edge] !== -1) continue;
-    let at = edge;
+  for (const head of polygonHeads(graph, rings)) {
+    let at = head;
     do {
       polygonOf[at] = starts.length - 1;
       placeOf[at] = sides;
       places[sides++] = at;
       at = next[at] as number;
-    } while (at !== edge);
+    } while (at !== head);
     starts.push(sides);
   }
   const order = places.subarray(0, sides);

@@ -8,8 +8,8 @@ import { meshFor, meshOrder } from './bodyMesh.ts';
 import { GridSearch } from './gridSearch.ts';
 import { Locator } from './locate.ts';
 import type { Mesh } from './mesh.ts';
-import { WaySearch } from './search.ts';
 import { wayLength } from './way.ts';
+import { WayGraph } from './wayGraph.ts';
 
 type Point = [number, number];
 
@@ -20,7 +20,7 @@ export interface Route {
   length: number;
   /** Whether it ends where it was wanted to; else at the nearest place that can be reached. */
   reached: boolean;
-  /** How many intervals or cells were looked into. */
+  /** How many bends or cells were looked into. */
   expanded: number;
 }
 
@@ -46,9 +46,9 @@ export class Navigator {
   readonly #offset: { x: number; y: number };
   #mesh: Mesh | null = null;
   #hopeless = false;
-  #parts: { locator: Locator; search: WaySearch } | null = null;
+  #parts: { locator: Locator; graph: WayGraph } | null = null;
   #grid: GridSearch | null = null;
-  #last: { key: string; route: Route | null } | null = null;
+  #last: { ends: readonly [number, number, number, number]; route: Route | null } | null = null;
 
   constructor(parameters: Parameters, ground: Ground, walls: WallIndex) {
     this.key = navigatorKey(parameters, ground);
@@ -74,16 +74,21 @@ export class Navigator {
     return this.#mesh;
   }
 
-  /** Polygons of the mesh that the last search looked into. */
-  get looked(): readonly number[] {
-    return this.#parts?.search.looked ?? [];
+  /** The sides of the graph of ways that the last search for a shortest one looked into, as segments of the centre's place (x, y, x, y, …). */
+  get looked(): number[] {
+    return this.#parts?.graph.sidesLooked() ?? [];
   }
 
   /** A way between two places of the body's origin; null where none is given: the tuning refuses, or there is no free place. */
   plan(fromX: number, fromY: number, toX: number, toY: number): Route | null {
-    const key = `${fromX} ${fromY} ${toX} ${toY}`;
-    if (this.#last?.key !== key) this.#last = { key, route: this.#work(fromX, fromY, toX, toY) };
-    return this.#last.route;
+    const last = this.#last;
+    if (last) {
+      const [x, y, toX0, toY0] = last.ends;
+      if (x === fromX && y === fromY && toX0 === toX && toY0 === toY) return last.route;
+    }
+    const route = this.#work(fromX, fromY, toX, toY);
+    this.#last = { ends: [fromX, fromY, toX, toY], route };
+    return route;
   }
 
   /** The mesh, or null for a body so large, or walls so crowded, that it cannot be laid out: then nothing can be reached. */
@@ -100,7 +105,7 @@ export class Navigator {
   #work(fromX: number, fromY: number, toX: number, toY: number): Route | null {
     const mesh = this.#meshIfAny();
     if (!mesh) return null;
-    this.#parts ??= { locator: new Locator(mesh), search: new WaySearch(mesh) };
+    this.#parts ??= { locator: new Locator(mesh), graph: new WayGraph(mesh) };
     const { locator } = this.#parts;
     const { planner, unreachable } = this.#parameters.route;
     const { x: ox, y: oy } = this.#offset;
@@ -124,13 +129,18 @@ export class Navigator {
           ? this.#shortest(start, goal)
           : this.#overCells(start, goal, planner === 'grid4' ? 4 : 8);
     if (planner !== 'straight' && !found) return null;
-    const inner = found?.points ?? [
-      [start.x, start.y],
-      [goal.x, goal.y],
-    ];
-    const whole: Point[] = [[fromX, fromY], ...inner.map(([x, y]): Point => [x - ox, y - oy])];
-    const points = whole.filter(([x, y], i) => i === 0 || length(x - (whole[i - 1]?.[0] ?? 0), y - (whole[i - 1]?.[1] ?? 0)) > 1e-9);
-    if (points.length === 1) points.push([points[0]?.[0] ?? 0, points[0]?.[1] ?? 0]);
+    const points: Point[] = [[fromX, fromY]];
+    const add = (x: number, y: number) => {
+      const [lastX, lastY] = points[points.length - 1] as Point;
+      if (length(x - lastX, y - lastY) > 1e-9) points.push([x, y]);
+    };
+    for (const [x, y] of found?.points ??
+      ([
+        [start.x, start.y],
+        [goal.x, goal.y],
+      ] as Point[]))
+      add(x - ox, y - oy);
+    if (points.length === 1) points.push([fromX, fromY]);
     return {
       points,
       length: wayLength(points),
@@ -140,7 +150,7 @@ export class Navigator {
   }
 
   #shortest(start: { x: number; y: number; polygon: number }, goal: { x: number; y: number; polygon: number }) {
-    return this.#parts?.search.find(start.x, start.y, start.polygon, goal.x, goal.y, goal.polygon) ?? null;
+    return this.#parts?.graph.find(start.x, start.y, start.polygon, goal.x, goal.y, goal.polygon) ?? null;
   }
 
   /** Over cell centres: from the nearest free cell to the start to the nearest to the goal, with straight ends. */

@@ -1,7 +1,7 @@
 import { length } from '../math/functions.ts';
 
-/** Square of the angle (radians) within which a corner lies on a line of sight. */
-export const ALONG = 1e-20;
+/** Square of the angle (radians) within which a point lies on the line of an interval. */
+const ALONG = 1e-20;
 
 /** Length of a way through points. */
 export function wayLength(points: readonly (readonly [number, number])[]): number {

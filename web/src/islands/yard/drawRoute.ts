@@ -86,25 +86,21 @@ function cross(ctx: Canvas, px: number, py: number, inks: Inks): void {
   ctx.stroke();
 }
 
-/** The polygons that the search looked into. */
+/** The sides of the graph of ways that the search looked into, and the bends that they join. */
 function drawLooked(ctx: Canvas, { navigator }: World, view: View, inks: Inks): void {
-  const { mesh } = navigator;
-  ctx.beginPath();
-  for (const polygon of new Set(navigator.looked)) {
-    for (let i = mesh.starts[polygon] as number; i < (mesh.starts[polygon + 1] as number); i++) {
-      const corner = mesh.corners[i] as number;
-      const [px, py] = [((mesh.x[corner] as number) - view.x) * view.scale, ((mesh.y[corner] as number) - view.y) * view.scale];
-      if (i === mesh.starts[polygon]) ctx.moveTo(px, py);
-      else ctx.lineTo(px, py);
-    }
-    ctx.closePath();
-  }
-  ctx.fillStyle = inks.other;
-  ctx.globalAlpha = 0.16;
-  ctx.fill();
-  ctx.globalAlpha = 0.5;
+  const segments = navigator.looked;
   ctx.strokeStyle = inks.other;
-  ctx.lineWidth = 0.5;
+  ctx.fillStyle = inks.other;
+  ctx.lineWidth = 0.75;
+  ctx.globalAlpha = 0.7;
+  ctx.beginPath();
+  for (let i = 0; i < segments.length; i += 4) {
+    const [ax, ay, bx, by] = segments.slice(i, i + 4) as [number, number, number, number];
+    ctx.moveTo((ax - view.x) * view.scale, (ay - view.y) * view.scale);
+    ctx.lineTo((bx - view.x) * view.scale, (by - view.y) * view.scale);
+  }
   ctx.stroke();
+  for (let i = 0; i < segments.length; i += 2)
+    ctx.fillRect(((segments[i] as number) - view.x) * view.scale - 1.5, ((segments[i + 1] as number) - view.y) * view.scale - 1.5, 3, 3);
   ctx.globalAlpha = 1;
 }

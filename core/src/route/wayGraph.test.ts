@@ -1,22 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { wallLoops } from '../ground/loops.ts';
 import { openGround } from '../testing/drive.ts';
+import { sequence } from '../testing/sequence.ts';
 import { Locator } from './locate.ts';
 import { buildMesh } from './mesh.ts';
-import { WaySearch } from './search.ts';
+import { WayGraph } from './wayGraph.ts';
 
 type Point = [number, number];
 const SIZE = 300;
 const RADIUS = 9;
-
-/** Numbers in [0, 1) from a fixed sequence, so that a failure can be seen again by its number. */
-function sequence(seed: number): () => number {
-  let state = (seed * 2654435761) >>> 0;
-  return () => {
-    state = (Math.imul(state ^ (state >>> 15), 2246822519) + 3266489917) >>> 0;
-    return state / 2 ** 32;
-  };
-}
 
 /** A square turned by an angle, or a thin line, somewhere in the middle of the ground. */
 function obstacle(next: () => number): { points: Point[]; closed: boolean } {
@@ -58,7 +50,7 @@ const SPOKES = 32;
 
 /**
  * The yardstick: a full visibility graph over points around all corners, each pair tried against every wall by its distance,
- * and Dijkstra's search over it. Independent of outlines, meshes and intervals.
+ * and Dijkstra's search over it. Independent of outlines, meshes and lines of sight.
  */
 function bruteForce(walls: { points: Point[]; closed: boolean }[], start: Point, target: Point): number {
   const segments = segmentsOf(walls);
@@ -94,7 +86,7 @@ function find(walls: { points: Point[]; closed: boolean }[], start: Point, targe
   const mesh = buildMesh(wallLoops(ground), { shape: 'circle', radius }, area);
   const locator = new Locator(mesh);
   const [from, to] = [locator.at(...start), locator.at(...target)];
-  return from < 0 || to < 0 ? null : new WaySearch(mesh).find(...start, from, ...target, to);
+  return from < 0 || to < 0 ? null : new WayGraph(mesh).find(...start, from, ...target, to);
 }
 
 describe('shortest ways', () => {

@@ -1,0 +1,97 @@
+import { doubled } from './doubled.ts';
+
+const ROOM = 256;
+
+/**
+ * A binary heap of numbers with keys, the least key first. An item may be in it several times. What is put in waits aside until
+ * something less is, or until it is taken out again, as the least of all or into the place that another one leaves: a search
+ * that goes straight on so hardly moves anything.
+ */
+export class MinHeap {
+  #items = new Int32Array(ROOM);
+  #keys = new Float64Array(ROOM);
+  #count = 0;
+  /** What waits aside; −1 for nothing. */
+  #aside = -1;
+  #asideKey = Infinity;
+
+  clear(): void {
+    this.#count = 0;
+    this.#aside = -1;
+    this.#asideKey = Infinity;
+  }
+
+  /** The least key of all that wait; infinite when none does. */
+  get least(): number {
+    const first = this.#count === 0 ? Infinity : (this.#keys[0] as number);
+    return first < this.#asideKey ? first : this.#asideKey;
+  }
+
+  push(item: number, key: number): void {
+    if (key >= this.#asideKey) {
+      this.#insert(item, key);
+      return;
+    }
+    if (this.#aside !== -1) this.#insert(this.#aside, this.#asideKey);
+    this.#aside = item;
+    this.#asideKey = key;
+  }
+
+  /** Takes out the item with the least key; −1 when none waits. */
+  pop(): number {
+    const aside = this.#aside;
+    if (this.#count === 0 || (aside !== -1 && this.#asideKey <= (this.#keys[0] as number))) {
+      this.#aside = -1;
+      this.#asideKey = Infinity;
+      return aside;
+    }
+    const first = this.#items[0] as number;
+    if (aside !== -1) {
+      this.#sink(aside, this.#asideKey);
+      this.#aside = -1;
+      this.#asideKey = Infinity;
+    } else {
+      this.#count--;
+      this.#sink(this.#items[this.#count] as number, this.#keys[this.#count] as number);
+    }
+    return first;
+  }
+
+  #insert(item: number, key: number): void {
+    if (this.#count === this.#items.length) {
+      this.#items = doubled(this.#items);
+      this.#keys = doubled(this.#keys);
+    }
+    const items = this.#items;
+    const keys = this.#keys;
+    let at = this.#count++;
+    while (at > 0) {
+      const up = (at - 1) >> 1;
+      const above = keys[up] as number;
+      if (above <= key) break;
+      keys[at] = above;
+      items[at] = items[up] as number;
+      at = up;
+    }
+    keys[at] = key;
+    items[at] = item;
+  }
+
+  /** Puts an item in the first one's place, and down from there. */
+  #sink(item: number, key: number): void {
+    const items = this.#items;
+    const keys = this.#keys;
+    const count = this.#count;
+    let at = 0;
+    for (let child = 1; child < count; child = 2 * at + 1) {
+      if (child + 1 < count && (keys[child + 1] as number) < (keys[child] as number)) child++;
+      const least = keys[child] as number;
+      if (least >= key) break;
+      keys[at] = least;
+      items[at] = items[child] as number;
+      at = child;
+    }
+    keys[at] = key;
+    items[at] = item;
+  }
+}

@@ -1,0 +1,58 @@
+import { doubled } from './doubled.ts';
+
+const ROOM = 512;
+
+/**
+ * What a search has come to, one node a state, in the order in which it came there: so that one search's nodes lie side by
+ * side, whatever the states' numbers. Beginning anew costs nothing.
+ */
+export class SearchNodes {
+  /** By state, the node that it had in the last search that came to it; only what the node agrees with counts. */
+  readonly #nodeOf: Int32Array;
+  count = 0;
+  /** By node: its state, the node before it (−1: the start), whether it has had its turn, where it is, and the way to it. */
+  state = new Int32Array(ROOM);
+  parent = new Int32Array(ROOM);
+  isDone = new Uint8Array(ROOM);
+  x = new Float64Array(ROOM);
+  y = new Float64Array(ROOM);
+  way = new Float64Array(ROOM);
+
+  constructor(states: number) {
+    this.#nodeOf = new Int32Array(states);
+  }
+
+  clear(): void {
+    this.count = 0;
+  }
+
+  /** Notes a way to a state at a place. The state's node, or −1 if a way as short is known. */
+  reach(state: number, x: number, y: number, way: number, parent: number): number {
+    const known = this.#nodeOf[state] as number;
+    if (known < this.count && this.state[known] === state) {
+      if ((this.way[known] as number) <= way) return -1;
+      this.way[known] = way;
+      this.parent[known] = parent;
+      return known;
+    }
+    if (this.count === this.state.length) this.#grow();
+    const node = this.count++;
+    this.#nodeOf[state] = node;
+    this.state[node] = state;
+    this.parent[node] = parent;
+    this.isDone[node] = 0;
+    this.x[node] = x;
+    this.y[node] = y;
+    this.way[node] = way;
+    return node;
+  }
+
+  #grow(): void {
+    this.state = doubled(this.state);
+    this.parent = doubled(this.parent);
+    this.isDone = doubled(this.isDone);
+    this.x = doubled(this.x);
+    this.y = doubled(this.y);
+    this.way = doubled(this.way);
+  }
+}
