@@ -18,7 +18,8 @@ export class Locator {
     this.#mesh = mesh;
     const { corners, x, y } = mesh;
     let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
-    for (const corner of corners) {
+    for (let i = 0; i < corners.length; i++) {
+      const corner = corners[i] as number;
       left = Math.min(left, x[corner] as number);
       right = Math.max(right, x[corner] as number);
       top = Math.min(top, y[corner] as number);

@@ -63,6 +63,11 @@ export class Navigator {
     this.#mesh ??= mesh;
   }
 
+  /** Lays out what searches need beside the mesh, if that is there, so that the first click does not wait for it. */
+  prepare(): void {
+    if (this.#mesh) this.#partsOf(this.#mesh);
+  }
+
   /** Whether the mesh is there, so that a plan takes no time to speak of. */
   get ready(): boolean {
     return this.#mesh !== null;
@@ -102,11 +107,15 @@ export class Navigator {
     }
   }
 
+  #partsOf(mesh: Mesh): { locator: Locator; graph: WayGraph } {
+    this.#parts ??= { locator: new Locator(mesh), graph: new WayGraph(mesh) };
+    return this.#parts;
+  }
+
   #work(fromX: number, fromY: number, toX: number, toY: number): Route | null {
     const mesh = this.#meshIfAny();
     if (!mesh) return null;
-    this.#parts ??= { locator: new Locator(mesh), graph: new WayGraph(mesh) };
-    const { locator } = this.#parts;
+    const { locator } = this.#partsOf(mesh);
     const { planner, unreachable } = this.#parameters.route;
     const { x: ox, y: oy } = this.#offset;
     const [startX, startY, wantedX, wantedY] = [fromX + ox, fromY + oy, toX + ox, toY + oy];

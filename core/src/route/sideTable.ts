@@ -25,9 +25,15 @@ export class SideTable {
         this.before[side] = side === first ? end - 1 : side - 1;
       }
     }
-    this.x = Float64Array.from(corners, (corner) => mesh.x[corner] as number);
-    this.y = Float64Array.from(corners, (corner) => mesh.y[corner] as number);
-    this.bend = corners.map((corner) => (mesh.bends[corner] ? corner : -1));
+    this.x = new Float64Array(corners.length);
+    this.y = new Float64Array(corners.length);
+    this.bend = new Int32Array(corners.length);
+    for (let side = 0; side < corners.length; side++) {
+      const corner = corners[side] as number;
+      this.x[side] = mesh.x[corner] as number;
+      this.y[side] = mesh.y[corner] as number;
+      this.bend[side] = mesh.bends[corner] ? corner : -1;
+    }
   }
 
   /** From a side that begins at a corner to the one that begins there in the next polygon round it, towards the left; −1 at a wall. */
