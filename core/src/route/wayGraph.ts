@@ -23,9 +23,8 @@ const INWARD = 1e-5;
 /** How much longer than the shortest that could be ways are that the start looks out for at a time. */
 const WIDER = 1.02;
 
-/** Room for sides of the graph at first, and numbers for each: the state that it leads to, its length, and where it ends. */
+/** Room for sides of the graph at first. */
 const ROOM = 4096;
-const FIELDS = 4;
 
 /**
  * Shortest ways in a mesh. They bend at corners of walls only, held there as a taut string is: the straight sides between such
@@ -45,7 +44,8 @@ export class WayGraph {
   readonly #sight: Sight;
   /** By state, where its sides begin and end among all, −1 as long as they are not known. */
   readonly #ranges: Int32Array;
-  #sides = new Float64Array(ROOM * FIELDS);
+  /** The states that the sides lead to. What else there is to them follows: the less lies in memory, the nearer it is. */
+  #sides = new Int32Array(ROOM);
   #sideCount = 0;
   readonly #nodes: SearchNodes;
   readonly #heap = new MinHeap();
@@ -107,8 +107,10 @@ export class WayGraph {
       // The bend that the search ended at has none yet, maybe.
       if (!isDone[node] || first === -1) continue;
       const end = this.#ranges[2 * (state[node] as number) + 1] as number;
-      for (let i = first; i < end; i += FIELDS)
-        segments.push(x[node] as number, y[node] as number, this.#sides[i + 2] as number, this.#sides[i + 3] as number);
+      for (let i = first; i < end; i++) {
+        const target = (this.#sides[i] as number) >> 1;
+        segments.push(x[node] as number, y[node] as number, this.#mesh.x[target] as number, this.#mesh.y[target] as number);
+      }
     }
     return segments;
   }
@@ -126,11 +128,18 @@ export class WayGraph {
   #expand(node: number): void {
     const state = this.#nodes.state[node] as number;
     if (this.#ranges[2 * state] === -1) this.#findSides(state);
+    const { x, y } = this.#mesh;
+    const px = this.#nodes.x[node] as number;
+    const py = this.#nodes.y[node] as number;
     const way = this.#nodes.way[node] as number;
     const sides = this.#sides;
     const end = this.#ranges[2 * state + 1] as number;
-    for (let i = this.#ranges[2 * state] as number; i < end; i += FIELDS)
-      this.#reach(sides[i] as number, sides[i + 2] as number, sides[i + 3] as number, way + (sides[i + 1] as number), node);
+    for (let i = this.#ranges[2 * state] as number; i < end; i++) {
+      const target = sides[i] as number;
+      const tx = x[target >> 1] as number;
+      const ty = y[target >> 1] as number;
+      this.#reach(target, tx, ty, way + length(tx - px, ty - py), node);
+    }
   }
 
   /** Notes a way to a state; one that is shorter than any before waits for its turn by that and the straight way on to the goal. */
@@ -162,20 +171,15 @@ export class WayGraph {
       const dx = (x[target] as number) - (x[corner] as number);
       const dy = (y[target] as number) - (y[corner] as number);
       const hands = this.#walls.handsAt(target, dx, dy);
-      if (hands & LEFT) this.#addSide(2 * target, length(dx, dy));
-      if (hands & RIGHT) this.#addSide(2 * target + 1, length(dx, dy));
+      if (hands & LEFT) this.#addSide(2 * target);
+      if (hands & RIGHT) this.#addSide(2 * target + 1);
     }
     this.#ranges[2 * state + 1] = this.#sideCount;
   }
 
-  #addSide(target: number, size: number): void {
+  #addSide(target: number): void {
     if (this.#sideCount === this.#sides.length) this.#sides = doubled(this.#sides);
-    const at = this.#sideCount;
-    this.#sides[at] = target;
-    this.#sides[at + 1] = size;
-    this.#sides[at + 2] = this.#mesh.x[target >> 1] as number;
-    this.#sides[at + 3] = this.#mesh.y[target >> 1] as number;
-    this.#sideCount += FIELDS;
+    this.#sides[this.#sideCount++] = target;
   }
 
   /** A point as seen from: one at the border of its polygon is drawn in by a hair, so that a wall that it stands at does not hide what lies along it. */
