@@ -23,6 +23,9 @@ const INWARD = 1e-5;
 /** How much longer than the shortest that could be ways are that the start looks out for at a time. */
 const WIDER = 1.02;
 
+/** Product of two legs (unit²) below which they count as one straight line. */
+const STRAIGHT = 1e-6;
+
 /** Room for sides of the graph at first. */
 const ROOM = 4096;
 
@@ -49,6 +52,8 @@ export class WayGraph {
   #sideCount = 0;
   readonly #nodes: SearchNodes;
   readonly #heap = new MinHeap();
+  #startX = 0;
+  #startY = 0;
   #goalX = 0;
   #goalY = 0;
 
@@ -70,6 +75,8 @@ export class WayGraph {
     nodes.clear();
     heap.clear();
     if (this.#mesh.regions[startPolygon] !== this.#mesh.regions[goalPolygon]) return null;
+    this.#startX = startX;
+    this.#startY = startY;
     this.#goalX = goalX;
     this.#goalY = goalY;
     const table = this.#table;
@@ -125,20 +132,28 @@ export class WayGraph {
     if (hands & RIGHT) this.#reach(2 * corner + 1, x, y, way, -1);
   }
 
+  /** Goes on from a corner to those that it sees; as a taut string only turns towards the wall, nothing on the other hand is gone to. */
   #expand(node: number): void {
-    const state = this.#nodes.state[node] as number;
+    const nodes = this.#nodes;
+    const state = nodes.state[node] as number;
     if (this.#ranges[2 * state] === -1) this.#findSides(state);
     const { x, y } = this.#mesh;
-    const px = this.#nodes.x[node] as number;
-    const py = this.#nodes.y[node] as number;
-    const way = this.#nodes.way[node] as number;
+    const way = nodes.way[node] as number;
+    const px = nodes.x[node] as number;
+    const py = nodes.y[node] as number;
+    const parent = nodes.parent[node] as number;
+    const hand = state & 1 ? -1 : 1;
+    const cameX = hand * (px - (parent === -1 ? this.#startX : (nodes.x[parent] as number)));
+    const cameY = hand * (py - (parent === -1 ? this.#startY : (nodes.y[parent] as number)));
     const sides = this.#sides;
     const end = this.#ranges[2 * state + 1] as number;
     for (let i = this.#ranges[2 * state] as number; i < end; i++) {
       const target = sides[i] as number;
       const tx = x[target >> 1] as number;
       const ty = y[target >> 1] as number;
-      this.#reach(target, tx, ty, way + length(tx - px, ty - py), node);
+      const dx = tx - px;
+      const dy = ty - py;
+      if (cameX * dy - cameY * dx > -STRAIGHT) this.#reach(target, tx, ty, way + length(dx, dy), node);
     }
   }
 
