@@ -57,7 +57,7 @@ export const facingLane: Lane = {
   },
 };
 
-/** Walls met, a stroke a tick, the taller the squarer; below it the edges that hold the body. */
+/** Walls met, as long as the tick in which they were, the taller the squarer: a steady contact is a solid bar. Below it the edges that hold the body. */
 export const contactLane: Lane = {
   name: 'Contact',
   share: 0.22,
@@ -72,7 +72,8 @@ export const contactLane: Lane = {
       if (!met) continue;
       pixel = x;
       const tall = (0.25 + (0.75 * met.angle) / (Math.PI / 2)) * (height - 4);
-      ctx.fillRect(x - 0.75, top + height - 4 - tall, 1.5, tall);
+      const wide = Math.max(2, x - Math.round(view.x(trace.at('time', Math.max(trace.first, row - 1)))));
+      ctx.fillRect(x - wide, top + height - 4 - tall, wide, tall);
     }
     eachRun(view, 'edge', (x0, x1, sides) => {
       if (sides) ctx.fillRect(x0, top + height - 3, Math.max(1.5, x1 - x0), 3);
