@@ -185,6 +185,26 @@ describe('planting', () => {
   it('or goes on to it when told so', () => {
     expect(run({ 'route.afterPlant': 'resume' }, events).state.motion.x).toBe(800);
   });
+  it('takes a click in the very tick in which the feet are planted, and in the one in which they are let go', () => {
+    const plant: TapeEvent[] = [
+      { at: 40, press: 'plant' },
+      { at: 100, release: 'plant' },
+    ];
+    const clicked = (at: number): TapeEvent[] => [
+      { at, point: [500, 400] },
+      { at, press: 'pointer' },
+      { at, release: 'pointer' },
+    ];
+    const inOrder = (...events: TapeEvent[]) => events.sort((a, b) => a.at - b.at);
+    const planted = run({ 'route.afterPlant': 'resume' }, inOrder(...tap(0, 800, 300), ...clicked(40), ...plant));
+    expect(planted.state.motion).toMatchObject({ x: 500, y: 400 });
+    expect(planted.trace.at('speed', 80)).toBe(0);
+    const freed = run({ 'route.afterPlant': 'forget' }, inOrder(...tap(0, 800, 300), ...clicked(100), ...plant));
+    expect(freed.state.motion).toMatchObject({ x: 500, y: 400 });
+    // Between them it aims, and the feet go nowhere.
+    const aimed = run({ 'route.afterPlant': 'resume' }, inOrder(...tap(0, 800, 300), ...clicked(70), ...plant));
+    expect(aimed.state.motion).toMatchObject({ x: 800, y: 300 });
+  });
   it('holds the feet of hands that steer, too', () => {
     const steered = drive(
       {},

@@ -54,8 +54,10 @@ export function stepRoute(
   state.happened = 0;
   state.limit = Infinity;
   const plants = hands.held[PLANT] !== 0;
-  if (p.enabled && !plants) hearPointer(state, p, motion, hands, clock.dt);
-  if (plants || state.planted === 1) plant(state, p, motion, plants);
+  if (!plants && state.planted === 1) letGo(state, p, motion);
+  // A click in the tick in which the feet are planted or let go counts: it is where they go on to.
+  if (p.enabled && state.planted === 0) hearPointer(state, p, motion, hands, clock.dt);
+  if (plants) hold(state);
   if (state.active !== 0 && intent.amount > 0) drop(state);
   if (state.active !== 0 && !p.enabled) drop(state);
   if (state.planted === 1) want(state, 0, 0, 0);
@@ -135,14 +137,15 @@ export function planAgain(state: RouteState, p: RouteParameters, motion: Motion)
   if (state.active === 1 && !setOut(state, p, motion, state.toX, state.toY)) drop(state, UNREACHABLE);
 }
 
-/** While the feet are planted the body stands; let go, it forgets its destination or goes on to it. */
-function plant(state: RouteState, p: RouteParameters, motion: Motion, plants: boolean): void {
-  if (plants) {
-    if (state.planted === 0) state.happened |= PLANTED;
-    state.planted = 1;
-    state.pressedFor = 0;
-    return;
-  }
+/** The feet are planted, and the body stands. */
+function hold(state: RouteState): void {
+  if (state.planted === 0) state.happened |= PLANTED;
+  state.planted = 1;
+  state.pressedFor = 0;
+}
+
+/** The feet are let go: the body forgets its destination or goes on to it. */
+function letGo(state: RouteState, p: RouteParameters, motion: Motion): void {
   state.planted = 0;
   if (state.active === 0) return;
   if (p.resumes && state.active === 1) planAgain(state, p, motion);
