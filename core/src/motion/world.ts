@@ -122,9 +122,7 @@ export class World {
 
   /** Hands over a mesh that was made in a worker for a navigator; when that is not in use any more, it is not taken. */
   takeMesh(navigator: Navigator, mesh: Mesh): void {
-    if (navigator !== this.#navigator) return;
-    navigator.take(mesh);
-    navigator.prepare();
+    if (navigator === this.#navigator) navigator.take(mesh);
   }
 
   /** The walls by place, for whoever looks for some. */

@@ -58,14 +58,13 @@ export class Navigator {
     this.#offset = centreOffset(parameters.body);
   }
 
-  /** Takes a mesh that was made elsewhere by the same tuning on the same ground, unless there is one by now. */
+  /**
+   * Takes a mesh that was made elsewhere by the same tuning on the same ground, unless there is one by now, and lays out what
+   * searches need beside it, so that the first click does not wait for that.
+   */
   take(mesh: Mesh): void {
     this.#mesh ??= mesh;
-  }
-
-  /** Lays out what searches need beside the mesh, if that is there, so that the first click does not wait for it. */
-  prepare(): void {
-    if (this.#mesh) this.#partsOf(this.#mesh);
+    this.#partsOf(this.#mesh);
   }
 
   /** Whether the mesh is there, so that a plan takes no time to speak of. */

@@ -1,3 +1,5 @@
+import { doubled } from './doubled.ts';
+
 /** Share of the slots that may be taken before there are twice as many. */
 const FULL = 0.6;
 
@@ -45,10 +47,4 @@ export class PairIndex {
       this.#numbers[slot] = known + 1;
     }
   }
-}
-
-function doubled(old: Int32Array<ArrayBuffer>): Int32Array<ArrayBuffer> {
-  const next = new Int32Array(old.length * 2);
-  next.set(old);
-  return next;
 }

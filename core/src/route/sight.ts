@@ -38,7 +38,7 @@ export class Sight {
   }
 
   /**
-   * Begins to look all around from a point within a polygon, for ways to a target: sees the corners of that polygon. `lookOn`
+   * Begins to look all around from a point within a polygon (not on one of its sides), for ways to a target: sees the corners of that polygon. `lookOn`
    * sees what is farther.
    */
   around(x: number, y: number, polygon: number, targetX: number, targetY: number): void {

@@ -30,13 +30,13 @@ describe('the way through an interval', () => {
         const py = -1 - Math.abs(depth);
         const found = wayThrough(px, py, -width, 0, width, 0, tx, ty);
         let least = Infinity;
-        for (let i = 0; i <= 2000; i++) {
-          const x = -width + (2 * width * i) / 2000;
+        for (let i = 0; i <= 8000; i++) {
+          const x = -width + (2 * width * i) / 8000;
           least = Math.min(least, Math.hypot(x - px, py) + Math.hypot(tx - x, ty));
         }
         expect(found).toBeLessThanOrEqual(least + 1e-9);
-        // The nearest of the points tried is at most half a spacing off the best one, and a way grows by at most twice that.
-        expect(found).toBeGreaterThanOrEqual(least - width / 1000 - 1e-9);
+        // The nearest of the points tried is at most half a spacing off the best one, 0.005, and a way grows by at most twice that.
+        expect(found).toBeGreaterThan(least - 0.01 - 1e-9);
       }),
       { examples: [[-14, 36, 26, -25, 0]] },
     );

@@ -94,13 +94,13 @@ function drawLooked(ctx: Canvas, { navigator }: World, view: View, inks: Inks): 
   ctx.lineWidth = 0.75;
   ctx.globalAlpha = 0.7;
   ctx.beginPath();
-  for (let i = 0; i < segments.length; i += 4) {
-    const [ax, ay, bx, by] = segments.slice(i, i + 4) as [number, number, number, number];
-    ctx.moveTo((ax - view.x) * view.scale, (ay - view.y) * view.scale);
-    ctx.lineTo((bx - view.x) * view.scale, (by - view.y) * view.scale);
+  for (let i = 0; i < segments.length; i += 2) {
+    const x = ((segments[i] as number) - view.x) * view.scale;
+    const y = ((segments[i + 1] as number) - view.y) * view.scale;
+    if (i % 4 === 0) ctx.moveTo(x, y);
+    else ctx.lineTo(x, y);
+    ctx.fillRect(x - 1.5, y - 1.5, 3, 3);
   }
   ctx.stroke();
-  for (let i = 0; i < segments.length; i += 2)
-    ctx.fillRect(((segments[i] as number) - view.x) * view.scale - 1.5, ((segments[i + 1] as number) - view.y) * view.scale - 1.5, 3, 3);
   ctx.globalAlpha = 1;
 }
