@@ -19,7 +19,7 @@ export { viewCorners } from './motion/camera.ts';
 export type { LoggedContact } from './motion/contactLog.ts';
 export * from './motion/events.ts';
 export { compassName } from './motion/facing.ts';
-export { type Gait, gaits } from './motion/gait.ts';
+export { type Gait, gaits } from './motion/codes.ts';
 export { type Flight, throwPebble } from './motion/pebble.ts';
 export { shapedStick } from './motion/steering.ts';
 export { type Column, columns, Trace } from './motion/trace.ts';

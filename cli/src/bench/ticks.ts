@@ -91,7 +91,7 @@ function drivenWorld(walls: number, place = 0.5): (ticks: number) => number {
       }
       world.tick(recorder.next());
     }
-    return world.state.motion.x;
+    return world.body.x;
   };
 }
 

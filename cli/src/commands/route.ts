@@ -41,8 +41,8 @@ function walkingTime(tuning: Tuning, ground: Ground, [x, y]: [number, number], t
   recorder.push({ press: 'pointer' });
   world.tick(recorder.next());
   recorder.push({ release: 'pointer' });
-  while (world.state.route.active === 1 && world.state.clock.time < PATIENCE) world.tick(recorder.next());
-  return world.state.clock.time < PATIENCE ? Number(world.state.clock.time.toFixed(4)) : null;
+  while (world.body.routeActive === 1 && world.body.clockTime < PATIENCE) world.tick(recorder.next());
+  return world.body.clockTime < PATIENCE ? Number(world.body.clockTime.toFixed(4)) : null;
 }
 
 /** Plans a way: its points, its length, how long walking it takes, what was looked into. Exit 1 where the point is not reached. */

@@ -23,9 +23,9 @@ const run = (overlap: number, values: Record<string, FileValue> = {}) =>
 
 describe('corner assist', () => {
   it('eases a box round a corner that it would be stopped by, within the overlap that is allowed', () => {
-    expect(run(4).state.motion.x).toBeLessThan(60);
-    expect(run(4, { 'contact.cornerAssist': 5 }).state.motion.x).toBeGreaterThan(150);
-    expect(run(6, { 'contact.cornerAssist': 5 }).state.motion.x).toBeLessThan(60);
+    expect(run(4).body.x).toBeLessThan(60);
+    expect(run(4, { 'contact.cornerAssist': 5 }).body.x).toBeGreaterThan(150);
+    expect(run(6, { 'contact.cornerAssist': 5 }).body.x).toBeLessThan(60);
   });
 
   it('keeps the speed, goes aside no faster than it went on, and never into the wall', () => {
@@ -40,9 +40,9 @@ describe('corner assist', () => {
 
   it('works for a circle, and not through a second wall', () => {
     const circle = { 'body.shape': 'circle', 'contact.cornerAssist': 15 };
-    const bare = run(14, { ...circle, 'contact.cornerAssist': 0 }).state.motion.x;
+    const bare = run(14, { ...circle, 'contact.cornerAssist': 0 }).body.x;
     expect(bare).toBeLessThan(60);
-    expect(run(14, circle).state.motion.x).toBeGreaterThan(100);
+    expect(run(14, circle).body.x).toBeGreaterThan(100);
     const shut = block(4);
     shut.walls.push({
       points: [
@@ -51,6 +51,6 @@ describe('corner assist', () => {
       ],
     });
     const held = drive({ 'body.shape': 'box', 'contact.cornerAssist': 5 }, 90, [{ at: 0, press: 'right' }], shut);
-    expect(held.state.motion.x).toBeLessThan(60);
+    expect(held.body.x).toBeLessThan(60);
   });
 });

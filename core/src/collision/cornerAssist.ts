@@ -1,50 +1,45 @@
-import { length } from '../math/functions.ts';
-import { gather, hit, type SweptBody, sweep } from './sweptBody.ts';
+import type { Probe } from './probe.ts';
+import { gather, sweep } from './sweep.ts';
 
-/** A step aside that lets a body past a corner: the displacement, and the share of the way that is left after it. */
-export interface Eased {
-  x: number;
-  y: number;
-  rest: number;
-}
-
-const eased: Eased = { x: 0, y: 0, rest: 0 };
 /** Room left beside the corner, so that rounding does not make it catch again. */
 const ROOM = 1e-5;
 
 /**
- * Whether a body at (x, y) that is stopped on its way (dx, dy) would get past by a step of at most `assist` to either side:
- * then the step, or as much of it as the way is long. Null where it would not, or where the step is blocked itself. The
- * contact that `hit` holds is kept.
+ * Whether a body that is stopped at the start of its way would get past by a step of at most `assist` to either side: then that step,
+ * or as much of it as the way is long, is left in the probe's `ease` fields. Not where the step is blocked itself.
  */
-export function easeRound(p: SweptBody, x: number, y: number, dx: number, dy: number, assist: number): Eased | null {
-  const size = length(dx, dy);
-  if (size === 0) return null;
+export function easeRound(p: Probe, assist: number): boolean {
+  const { x, y, dx, dy, normalX, normalY, wall } = p;
+  const size = Math.sqrt(dx * dx + dy * dy);
+  if (size === 0) return false;
   const [ux, uy] = [dx / size, dy / size];
-  const { time, normalX, normalY, segment } = hit;
-  gather(p, x, y, size + assist + 2 * Math.max(p.halfWidth, p.halfHeight));
+  gather(p, size + assist + 2 * Math.max(p.halfWidth, p.halfHeight));
   const aside = leastAside(p, x, y, ux, uy, assist);
-  if (aside !== 0) {
-    const step = Math.min(Math.abs(aside), size) * Math.sign(aside);
-    eased.x = -uy * step;
-    eased.y = ux * step;
-    eased.rest = 1 - Math.abs(step) / size;
-  }
-  hit.time = time;
-  hit.normalX = normalX;
-  hit.normalY = normalY;
-  hit.segment = segment;
-  return aside === 0 ? null : eased;
+  const step = Math.min(Math.abs(aside), size) * Math.sign(aside);
+  p.easeX = -uy * step;
+  p.easeY = ux * step;
+  p.easeRest = 1 - Math.abs(step) / size;
+  look(p, x, y, dx, dy);
+  p.normalX = normalX;
+  p.normalY = normalY;
+  p.wall = wall;
+  return aside !== 0;
+}
+
+function look(p: Probe, x: number, y: number, dx: number, dy: number): void {
+  p.x = x;
+  p.y = y;
+  p.dx = dx;
+  p.dy = dy;
 }
 
 /** The smallest step across the way (ux, uy), to its right positive, past the end of a wall ahead; 0 where none is small enough. */
-function leastAside(p: SweptBody, x: number, y: number, ux: number, uy: number, assist: number): number {
+function leastAside(p: Probe, x: number, y: number, ux: number, uy: number, assist: number): number {
   const half = p.circle ? p.halfWidth : Math.abs(uy) * p.halfWidth + Math.abs(ux) * p.halfHeight;
-  const { segments, found, count } = p.walls;
-  // A sweep does not change what was found near.
+  const { segments } = p.index;
   let least = 0;
-  for (let k = 0; k < count * 2; k++) {
-    const i = (found[k >> 1] as number) * 4 + (k & 1) * 2;
+  for (let k = 0; k < p.count * 2; k++) {
+    const i = (p.near[k >> 1] as number) * 4 + (k & 1) * 2;
     const [rx, ry] = [(segments[i] as number) - x, (segments[i + 1] as number) - y];
     const ahead = rx * ux + ry * uy;
     const across = ry * ux - rx * uy;
@@ -61,7 +56,9 @@ function leastAside(p: SweptBody, x: number, y: number, ux: number, uy: number, 
 }
 
 /** Whether the body can step aside and then go on past what was `ahead`. */
-function passes(p: SweptBody, x: number, y: number, ux: number, uy: number, step: number, ahead: number): boolean {
-  if (sweep(p, x, y, -uy * step, ux * step)) return false;
-  return !sweep(p, x - uy * step, y + ux * step, ux * ahead, uy * ahead);
+function passes(p: Probe, x: number, y: number, ux: number, uy: number, step: number, ahead: number): boolean {
+  look(p, x, y, -uy * step, ux * step);
+  if (sweep(p)) return false;
+  look(p, x - uy * step, y + ux * step, ux * ahead, uy * ahead);
+  return !sweep(p);
 }

@@ -1,6 +1,9 @@
 import type { Ground } from '../ground/ground.ts';
-import { bodySize } from '../tuning/body.ts';
+import { bodySize, centreOffset } from '../tuning/body.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+
+/** The parameters of a body and of what it meets. */
+export type BodyParameters = Pick<Parameters, 'body' | 'contact' | 'bounds'>;
 
 /** Where the body's origin may be, in the ground's unit. */
 export interface Limits {
@@ -16,30 +19,31 @@ function interval(low: number, high: number): [number, number] {
 }
 
 /** The rectangle whose edges count: the screen's frame where it is meant and the ground has one, else the whole ground. */
-function edgeFrame(parameters: Parameters, ground: Ground): { x: number; y: number; width: number; height: number } {
+function edgeFrame(parameters: BodyParameters, ground: Ground): { x: number; y: number; width: number; height: number } {
   return parameters.bounds.frame === 'screen' && ground.frame ? ground.frame : { x: 0, y: 0, ...ground.size };
 }
 
 /**
- * The frame less the insets, less what of the body lies on either side of its origin. Wrapping by the whole body works the
- * other way round: the body has to be out of sight before it comes in at the other side.
+ * The frame less the insets, less what of the body lies on either side of its origin; measured by the centre, moved by where the
+ * centre lies from the origin. Wrapping by the whole body works the other way round: it has to be out of sight before it comes in
+ * at the other side.
  */
-export function originLimits(parameters: Parameters, ground: Ground): Limits {
+export function originLimits(parameters: BodyParameters, ground: Ground): Limits {
   const { bounds, body } = parameters;
   const frame = edgeFrame(parameters, ground);
-  const whole = bounds.measure === 'body' ? 1 : 0;
-  const size = bodySize(body);
-  const [width, height] = [whole * size.width, whole * size.height];
+  const whole = bounds.measure === 'body';
+  const { width, height } = bodySize(body);
+  const offset = centreOffset(body);
   const out = bounds.policy === 'wrap';
-  const [before, after] = [width * body.originX, width * (1 - body.originX)];
-  const [above, below] = [height * body.originY, height * (1 - body.originY)];
+  const [before, after] = whole ? [width * body.originX, width * (1 - body.originX)] : [-offset.x, offset.x];
+  const [above, below] = whole ? [height * body.originY, height * (1 - body.originY)] : [-offset.y, offset.y];
   const [left, right] = interval(
-    frame.x + bounds.inset.left + (out ? -after : before),
-    frame.x + frame.width - bounds.inset.right - (out ? -before : after),
+    frame.x + bounds.inset.left + (out && whole ? -after : before),
+    frame.x + frame.width - bounds.inset.right - (out && whole ? -before : after),
   );
   const [top, bottom] = interval(
-    frame.y + bounds.inset.top + (out ? -below : above),
-    frame.y + frame.height - bounds.inset.bottom - (out ? -above : below),
+    frame.y + bounds.inset.top + (out && whole ? -below : above),
+    frame.y + frame.height - bounds.inset.bottom - (out && whole ? -above : below),
   );
   const free = (axis: 'x' | 'y') => bounds.policy === 'none' || (bounds.axes !== 'both' && bounds.axes !== axis);
   return {

@@ -1,4 +1,4 @@
-import { gaits } from '../motion/gait.ts';
+import { gaits } from '../motion/codes.ts';
 import { type Column, columns, type Trace } from '../motion/trace.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 

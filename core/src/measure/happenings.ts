@@ -13,7 +13,7 @@ import {
   WALL_MET,
 } from '../motion/events.ts';
 import { compassName } from '../motion/facing.ts';
-import { SPENT } from '../motion/gait.ts';
+import { SPENT } from '../motion/codes.ts';
 import type { Trace } from '../motion/trace.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { shortNumber } from '../tuning/expression.ts';

@@ -115,7 +115,7 @@ describe('a survey', () => {
     const found = survey(full, { 'bounds.policy': 'clamp' });
     expect(found.notes.map(({ words }) => words)).toEqual(['The start lies in a wall']);
     expect([found.reachesGoal, found.startRegion, found.mesh.starts.length]).toEqual([false, -1, 1]);
-    const { motion } = drive({}, 60, [{ at: 0, press: 'right' }], full).state;
+    const motion = drive({}, 60, [{ at: 0, press: 'right' }], full).body;
     expect(Number.isFinite(motion.x) && Number.isFinite(motion.y)).toBe(true);
   });
 

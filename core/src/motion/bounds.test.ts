@@ -12,19 +12,19 @@ const run = (policy: string, controls: string[], more: Record<string, FileValue>
 describe('clamp', () => {
   it('keeps the whole body in, to the pixel, and the velocity across the edge is 0', () => {
     const world = run('clamp', ['right', 'down']);
-    expect(world.state.motion).toMatchObject({ x: 388, y: 288, vx: 0, vy: 0 });
+    expect(world.body).toMatchObject({ x: 388, y: 288, vx: 0, vy: 0 });
     const back = run('clamp', ['left', 'up']);
-    expect(back.state.motion).toMatchObject({ x: 12, y: 12 });
+    expect(back.body).toMatchObject({ x: 12, y: 12 });
   });
 
   it('by the centre lets half of the body out', () => {
-    expect(run('clamp', ['right'], { 'bounds.measure': 'centre' }).state.motion.x).toBe(400);
+    expect(run('clamp', ['right'], { 'bounds.measure': 'centre' }).body.x).toBe(400);
   });
 
   it('heeds the origin, insets, and one axis alone', () => {
-    expect(run('clamp', ['right'], { 'body.originX': 0, 'bounds.inset.right': 10 }).state.motion.x).toBe(400 - 10 - 24);
-    expect(run('clamp', ['down'], { 'bounds.axes': 'x' }).state.motion.y).toBeGreaterThan(400);
-    expect(run('clamp', ['right'], { 'body.shape': 'box', 'body.width': 50 }).state.motion.x).toBe(375);
+    expect(run('clamp', ['right'], { 'body.originX': 0, 'bounds.inset.right': 10 }).body.x).toBe(400 - 10 - 24);
+    expect(run('clamp', ['down'], { 'bounds.axes': 'x' }).body.y).toBeGreaterThan(400);
+    expect(run('clamp', ['right'], { 'body.shape': 'box', 'body.width': 50 }).body.x).toBe(375);
   });
 
   it('along an edge keeps the speed along it, and tells when the edge is met and left', () => {
@@ -51,12 +51,12 @@ describe('clamp', () => {
 
   it('in a frame smaller than the body holds it in the middle', () => {
     const tiny = openGround({ size: { width: 10, height: 10 }, start: { x: 5, y: 5 } });
-    expect(drive({ 'bounds.policy': 'clamp' }, 30, hold('right'), tiny).state.motion).toMatchObject({ x: 5, y: 5 });
+    expect(drive({ 'bounds.policy': 'clamp' }, 30, hold('right'), tiny).body).toMatchObject({ x: 5, y: 5 });
   });
 
   it('by the screen means the frame', () => {
     const framed = openGround({ start: { x: 100, y: 100 }, frame: { x: 50, y: 50, width: 200, height: 100 } });
-    expect(drive({ 'bounds.policy': 'clamp', 'bounds.frame': 'screen' }, 240, hold('right'), framed).state.motion.x).toBe(238);
+    expect(drive({ 'bounds.policy': 'clamp', 'bounds.frame': 'screen' }, 240, hold('right'), framed).body.x).toBe(238);
   });
 });
 
@@ -70,7 +70,7 @@ describe('push', () => {
   it('puts the body back inside and leaves its velocity, so that it trembles by what it is pushed', () => {
     expect(tremble(10)).toBeGreaterThan(8);
     expect(tremble(2)).toBeLessThan(tremble(10));
-    expect(run('push', ['right']).state.motion.vx).toBe(140);
+    expect(run('push', ['right']).body.vx).toBe(140);
     expect(Math.max(...Array.from({ length: 240 }, (_, row) => run('push', ['right']).trace.at('x', row)))).toBeLessThanOrEqual(388);
   });
   it('never puts it past the middle', () => {

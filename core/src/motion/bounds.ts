@@ -1,87 +1,150 @@
+import { freePlace } from '../collision/freePlace.ts';
 import { type Limits, originLimits } from '../collision/limits.ts';
+import { type PlacedBody, placedBody } from '../collision/placedBody.ts';
+import { gather, sweep } from '../collision/sweep.ts';
 import type { Ground } from '../ground/ground.ts';
-import { clamp } from '../math/functions.ts';
+import type { WallIndex } from '../ground/wallIndex.ts';
+import { clamp, length } from '../math/functions.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
-import { EDGE_LEFT, EDGE_MET, SENT, WRAPPED } from './events.ts';
-import type { BoundsState, Motion } from './slices.ts';
+import type { OwnMotion } from './body.ts';
+import { BOTTOM_SIDE, BUMPING, LEFT_SIDE, RIGHT_SIDE, STAYED, TOP_SIDE, WAS_PUSHED, WAS_SENT, WENT_ROUND } from './codes.ts';
+import { EDGE_LEFT, EDGE_MET, SENT, START_MOVED, WRAPPED } from './events.ts';
 
 /** What happens where the body's origin leaves its limits. */
-export interface BoundsParameters extends Limits {
+export interface BoundsPlan extends Limits {
   policy: Parameters['bounds']['policy'];
   push: number;
   sendToX: number;
   sendToY: number;
+  /** Steps from cell to cell say themselves when they are blocked. */
+  steps: boolean;
+  /** The body among walls, for places that it is put to. */
+  body: PlacedBody;
 }
 
-export const LEFT_SIDE = 1;
-export const RIGHT_SIDE = 2;
-export const TOP_SIDE = 4;
-export const BOTTOM_SIDE = 8;
-
-export function prepareBounds(parameters: Parameters, ground: Ground): BoundsParameters {
-  const { bounds } = parameters;
+export function prepareBounds(parameters: Parameters, ground: Ground, walls: WallIndex): BoundsPlan {
+  const { bounds, scheme, contact } = parameters;
+  const steps = scheme === 'step';
   return {
     policy: bounds.policy,
     ...originLimits(parameters, ground),
     push: bounds.push,
     sendToX: bounds.sendToX,
     sendToY: bounds.sendToY,
+    steps,
+    body: placedBody(parameters, ground, walls, steps ? -contact.skin : 0),
   };
 }
 
-/** What happens at the edges that the body has passed; a body within them costs one comparison a side. */
-export function stepBounds(state: BoundsState, p: BoundsParameters, motion: Motion): void {
-  const was = state.held;
-  state.happened = 0;
-  state.held = 0;
-  state.sides = 0;
-  if (motion.x < p.left || motion.x > p.right || motion.y < p.top || motion.y > p.bottom) meetEdge(state, p, motion);
-  if (state.held !== was) state.happened |= state.held ? EDGE_MET : EDGE_LEFT;
-}
-
-function meetEdge(state: BoundsState, p: BoundsParameters, motion: Motion): void {
-  const across = motion.x < p.left ? LEFT_SIDE : motion.x > p.right ? RIGHT_SIDE : 0;
-  const down = motion.y < p.top ? TOP_SIDE : motion.y > p.bottom ? BOTTOM_SIDE : 0;
-  state.sides = across | down;
-  switch (p.policy) {
-    case 'none':
-      return;
-    case 'clamp':
-      // Held in the limits; the velocity across the edge goes to 0.
-      if (across !== 0) motion.vx = 0;
-      if (down !== 0) motion.vy = 0;
-      motion.x = clamp(motion.x, p.left, p.right);
-      motion.y = clamp(motion.y, p.top, p.bottom);
-      state.held = 1;
-      return;
-    case 'push':
-      // Put back inside and left its velocity: that is what trembles or pops.
-      if (across !== 0) motion.x = pushed(across === LEFT_SIDE, p.left, p.right, p.push);
-      if (down !== 0) motion.y = pushed(down === TOP_SIDE, p.top, p.bottom, p.push);
-      state.held = 1;
-      return;
-    case 'wrap':
-      if (across !== 0) motion.x = wrapped(motion.x, p.left, p.right);
-      if (down !== 0) motion.y = wrapped(motion.y, p.top, p.bottom);
-      state.happened |= WRAPPED;
-      return;
-    case 'sendTo':
-      motion.x = clamp(p.sendToX, p.left, p.right);
-      motion.y = clamp(p.sendToY, p.top, p.bottom);
-      motion.vx = 0;
-      motion.vy = 0;
-      state.happened |= SENT;
+/**
+ * Has the last word on place and velocity: what contact left of them, unless the body has passed an edge that does not hold it. A push
+ * ends where a wall is met; in at the other side, or sent, the body comes to the free place nearest to where it should be.
+ */
+export function stepBounds(body: OwnMotion, p: BoundsPlan): void {
+  const x = body.contactX;
+  const y = body.contactY;
+  const meets = (body.contactCount | body.contactSides | body.boundsSides | body.boundsHeld) !== 0 || p.steps;
+  if (meets || x < p.left || x > p.right || y < p.top || y > p.bottom) meetEdges(body, p);
+  else {
+    body.boundsBlocked = 0;
+    body.boundsJump = STAYED;
+  }
+  if (body.boundsJump === STAYED) {
+    body.x = x;
+    body.y = y;
+    body.vx = body.contactVx;
+    body.vy = body.contactVy;
   }
 }
 
-/** The place `push` inside the edge, but never past the middle. */
-function pushed(low: boolean, from: number, to: number, push: number): number {
-  const middle = (from + to) / 2;
-  return low ? Math.min(from + push, middle) : Math.max(to - push, middle);
+/** Under this share of the wanted way the body counts as blocked. */
+const HEADWAY = 0.1;
+
+function meetEdges(body: OwnMotion, p: BoundsPlan): void {
+  const was = body.boundsHeld;
+  const gone = length(body.contactX - body.x, body.contactY - body.y);
+  const blocked = gone < HEADWAY * length(body.velocityDx, body.velocityDy);
+  body.boundsJump = STAYED;
+  body.boundsSides = body.contactSides | sidesPassed(body, p);
+  body.boundsHeld = body.contactSides !== 0 ? 1 : 0;
+  if (body.boundsSides !== body.contactSides) passEdge(body, p);
+  const isHeld = body.contactCount > 0 || body.boundsHeld === 1;
+  body.boundsBlocked = (isHeld && blocked) || (p.steps && body.stepPhase === BUMPING) ? 1 : 0;
+  if (body.boundsHeld !== was) body.happened |= body.boundsHeld ? EDGE_MET : EDGE_LEFT;
+}
+
+/** The edges that the body has passed because they do not hold it. */
+function sidesPassed({ contactX: x, contactY: y }: OwnMotion, p: BoundsPlan): number {
+  const across = x < p.left ? LEFT_SIDE : x > p.right ? RIGHT_SIDE : 0;
+  return across | (y < p.top ? TOP_SIDE : y > p.bottom ? BOTTOM_SIDE : 0);
+}
+
+function passEdge(body: OwnMotion, p: BoundsPlan): void {
+  const { contactX: x, contactY: y } = body;
+  switch (p.policy) {
+    case 'push':
+      // Put back inside and left its velocity: that is what trembles or pops.
+      pushTo(body, p, pushed(x, p.left, p.right, p.push), pushed(y, p.top, p.bottom, p.push));
+      body.boundsHeld = 1;
+      return;
+    case 'wrap':
+      if (putTo(body, p, wrapped(x, p.left, p.right), wrapped(y, p.top, p.bottom))) {
+        body.boundsJump = WENT_ROUND;
+        body.happened |= WRAPPED;
+        return;
+      }
+      // Nowhere to come in: the edge holds.
+      pushTo(body, p, clamp(x, p.left, p.right), clamp(y, p.top, p.bottom));
+      if (x < p.left || x > p.right) body.vx = 0;
+      if (y < p.top || y > p.bottom) body.vy = 0;
+      body.boundsHeld = 1;
+      return;
+    case 'sendTo':
+      putTo(body, p, clamp(p.sendToX, p.left, p.right), clamp(p.sendToY, p.top, p.bottom));
+      body.vx = 0;
+      body.vy = 0;
+      body.boundsJump = WAS_SENT;
+      body.happened |= SENT;
+  }
+}
+
+/** Moves the body straight to a place, or as far towards it as no wall is met. */
+function pushTo(body: OwnMotion, { body: placed }: BoundsPlan, toX: number, toY: number): void {
+  const { probe } = placed;
+  probe.x = body.contactX + placed.centreX;
+  probe.y = body.contactY + placed.centreY;
+  probe.dx = toX - body.contactX;
+  probe.dy = toY - body.contactY;
+  gather(probe, length(probe.dx, probe.dy));
+  const isMet = placed.felt && sweep(probe);
+  body.x = isMet ? body.contactX + probe.dx * probe.time : toX;
+  body.y = isMet ? body.contactY + probe.dy * probe.time : toY;
+  body.vx = body.contactVx;
+  body.vy = body.contactVy;
+  body.boundsJump = WAS_PUSHED;
+  if (isMet) body.happened |= START_MOVED;
+}
+
+/** Puts the body to a place, or to the nearest free one; false, and where it was, when there is none. */
+function putTo(body: OwnMotion, { body: placed }: BoundsPlan, x: number, y: number): boolean {
+  const place = freePlace(placed, x, y);
+  body.x = place ? place.x : body.contactX;
+  body.y = place ? place.y : body.contactY;
+  body.vx = body.contactVx;
+  body.vy = body.contactVy;
+  if (place && (place.x !== x || place.y !== y)) body.happened |= START_MOVED;
+  return place !== null;
+}
+
+/** The place `push` inside an edge that was passed, but never past the middle. */
+function pushed(value: number, low: number, high: number, push: number): number {
+  const middle = (low + high) / 2;
+  return value < low ? Math.min(low + push, middle) : value > high ? Math.max(high - push, middle) : value;
 }
 
 /** A value brought into [low, high) by whole spans. */
 function wrapped(value: number, low: number, high: number): number {
+  if (value >= low && value <= high) return value;
   const span = high - low;
   if (span <= 0) return low;
   const rest = value - low - Math.floor((value - low) / span) * span;

@@ -9,21 +9,26 @@ const right: TapeEvent[] = [{ at: 0, press: 'right' }];
 const run = (values: Record<string, FileValue>, ticks = 120) => drive({ 'ramp.model': 'instant', ...values }, ticks, right, ground);
 /** How far the view lags behind the body. */
 const lag = (values: Record<string, FileValue>, ticks = 120) => {
-  const { state } = run(values, ticks);
-  return state.motion.x - state.camera.x;
+  const { body } = run(values, ticks);
+  return body.x - body.cameraX;
 };
 
 describe('camera', () => {
   it('locked is where the body is; none stays', () => {
     expect(lag({ 'camera.follow': 'locked' })).toBe(0);
-    expect(run({ 'camera.follow': 'none' }).state.camera).toMatchObject({ x: 2000, y: 2000 });
+    expect(run({ 'camera.follow': 'none' }).body).toMatchObject({ cameraX: 2000, cameraY: 2000 });
   });
 
-  it('smooth lags by v·dt/(2^(dt/h) − 1) once steady: the same curve at any tick rate', () => {
-    const kept = 2 ** (-1 / 60 / 0.12);
-    expect(lag({}, 400)).toBeCloseTo(((140 / 60) * kept) / (1 - kept), 6);
-    const at = (hz: number) => lag({ 'clock.hz': hz, 'camera.halfLife': 0.3 }, hz);
-    expect(Math.abs(at(30) - at(144))).toBeLessThan(140 / 30);
+  it('smooth lags by v·h/ln 2·(1 − 2^(−t/h)), the solution of ċ = (x − c)·ln 2/h, at every tick rate', () => {
+    for (const hz of [7, 30, 60, 144])
+      for (const [halfLife, seconds] of [
+        [0.12, 1],
+        [0.3, 1],
+        [2, 3],
+      ] as const) {
+        const expected = ((140 * halfLife) / Math.LN2) * (1 - 2 ** (-seconds / halfLife));
+        expect(lag({ 'clock.hz': hz, 'camera.halfLife': halfLife }, hz * seconds)).toBeCloseTo(expected, 9);
+      }
   });
 
   it('per tick follows at a rate that depends on the ticks', () => {
@@ -33,7 +38,7 @@ describe('camera', () => {
   });
 
   it('with a dead zone moves only once the body is at its border', () => {
-    expect(run({ 'camera.follow': 'deadZone' }, 20).state.camera.x).toBe(2000);
+    expect(run({ 'camera.follow': 'deadZone' }, 20).body.cameraX).toBe(2000);
     expect(lag({ 'camera.follow': 'deadZone' }, 200)).toBeCloseTo(60, 9);
     // Turned by 90°, the zone's height counts.
     expect(lag({ 'camera.follow': 'deadZone', 'camera.heading': 90 }, 200)).toBeCloseTo(40, 9);
@@ -45,8 +50,8 @@ describe('camera', () => {
 
   it('never shows past the ground, and centres a ground that is smaller than the view', () => {
     const small = openGround({ size: { width: 700, height: 300 }, start: { x: 20, y: 20 } });
-    expect(drive({ 'camera.follow': 'locked' }, 1, [], small).state.camera).toMatchObject({ x: 320, y: 150 });
-    expect(drive({ 'camera.follow': 'locked', 'camera.keepInGround': false }, 1, [], small).state.camera.x).toBe(20);
+    expect(drive({ 'camera.follow': 'locked' }, 1, [], small).body).toMatchObject({ cameraX: 320, cameraY: 150 });
+    expect(drive({ 'camera.follow': 'locked', 'camera.keepInGround': false }, 1, [], small).body.cameraX).toBe(20);
   });
 
   it('leaning by 60° shows twice the height of ground', () => {
@@ -60,7 +65,7 @@ describe('camera', () => {
 describe('movement relative to the camera', () => {
   it('goes where up is on the turned view', () => {
     const up: TapeEvent[] = [{ at: 0, press: 'up' }];
-    const { motion } = drive({ 'camera.heading': 90, 'input.relativeTo': 'camera', 'ramp.model': 'instant' }, 60, up, ground).state;
+    const motion = drive({ 'camera.heading': 90, 'input.relativeTo': 'camera', 'ramp.model': 'instant' }, 60, up, ground).body;
     expect(motion.x).toBeCloseTo(2140, 6);
     expect(motion.y).toBeCloseTo(2000, 6);
   });

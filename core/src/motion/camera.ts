@@ -1,9 +1,10 @@
 import type { Ground } from '../ground/ground.ts';
-import { clamp, cos, DEGREE, exp2, sin } from '../math/functions.ts';
+import { clamp, cos, DEGREE, exp2, LN2, sin } from '../math/functions.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
-import type { CameraState, ClockState, Motion } from './slices.ts';
+import type { Own } from './body.ts';
 
-export interface CameraParameters {
+/** What the camera stage needs of a tuning and a ground. */
+export interface CameraPlan {
   follow: Parameters['camera']['follow'];
   halfLife: number;
   perTick: number;
@@ -11,6 +12,9 @@ export interface CameraParameters {
   zoneX: number;
   zoneY: number;
   lookAhead: number;
+  /** From the body to the middle of the view, unit. */
+  offsetX: number;
+  offsetY: number;
   /** The view's axes: cosine and sine of its heading. */
   c: number;
   s: number;
@@ -22,9 +26,10 @@ export interface CameraParameters {
   /** Where it stays when it does not follow; NaN: where the body starts. */
   homeX: number;
   homeY: number;
-  /** Length of a fixed tick and the share of the lag that a smooth view keeps over it. */
+  /** Length of a fixed tick, the share of the lag that a smooth view keeps over it, and its time constant halfLife/ln 2, s. */
   dt: number;
   kept: number;
+  lag: number;
 }
 
 /**
@@ -55,7 +60,7 @@ function room(half: number, size: number): [number, number] {
   return half * 2 <= size ? [half, size - half] : [size / 2, size / 2];
 }
 
-export function prepareCamera({ camera, clock }: Parameters, ground: Ground): CameraParameters {
+export function prepareCamera({ camera, clock }: Parameters, ground: Ground): CameraPlan {
   const c = cos(camera.heading * DEGREE);
   const s = sin(camera.heading * DEGREE);
   const [halfWidth, halfHeight] = halfSides(camera);
@@ -72,6 +77,8 @@ export function prepareCamera({ camera, clock }: Parameters, ground: Ground): Ca
     zoneX: camera.deadZoneWidth / 2,
     zoneY: camera.deadZoneHeight / 2,
     lookAhead: camera.lookAhead,
+    offsetX: -(camera.offsetX * c - (camera.offsetY / cos(camera.tilt * DEGREE)) * s),
+    offsetY: -(camera.offsetX * s + (camera.offsetY / cos(camera.tilt * DEGREE)) * c),
     c,
     s,
     left,
@@ -82,34 +89,69 @@ export function prepareCamera({ camera, clock }: Parameters, ground: Ground): Ca
     homeY: frame ? frame.y + frame.height / 2 : Number.NaN,
     dt: 1 / clock.hz,
     kept: exp2(-1 / clock.hz / camera.halfLife),
+    lag: camera.halfLife / LN2,
   };
 }
 
 /** Puts the view where it is at rest: over the body, or at home. */
-export function settleCamera(state: CameraState, p: CameraParameters, motion: Motion): void {
+export function settleCamera(body: Own<'camera'>, p: CameraPlan): void {
   const home = p.follow === 'none' && !Number.isNaN(p.homeX);
-  state.x = clamp(home ? p.homeX : motion.x, p.left, p.right);
-  state.y = clamp(home ? p.homeY : motion.y, p.top, p.bottom);
+  body.cameraX = clamp(home ? p.homeX : body.x + p.offsetX, p.left, p.right);
+  body.cameraY = clamp(home ? p.homeY : body.y + p.offsetY, p.top, p.bottom);
+  body.cameraAimX = body.cameraX;
+  body.cameraAimY = body.cameraY;
 }
 
-/** Follows the body, or the place `lookAhead` seconds ahead of it, and stays in the ground where it has to. */
-export function stepCamera(state: CameraState, p: CameraParameters, motion: Motion, clock: ClockState): void {
+/**
+ * Follows the body, or the place `lookAhead` seconds ahead of it. Smooth: ċ = (a(t) − c)/τ with τ = halfLife/ln 2, solved exactly for an aim
+ * that goes evenly from a₀ to a₁ within the tick, c₁ = a₁ − w + (c₀ − a₀ + w)·2^(−dt/halfLife) with w = τ·(a₁ − a₀)/dt: so a view that
+ * follows a steady motion lags by speed·τ at every tick rate. perTick: by a share of the lag a tick.
+ */
+export function stepCamera(body: Own<'camera'>, p: CameraPlan): void {
   if (p.follow === 'none') return;
-  let x = motion.x + motion.vx * p.lookAhead;
-  let y = motion.y + motion.vy * p.lookAhead;
-  if (p.follow === 'deadZone') {
-    // On the view's own axes the body may be within the zone; the view moves by what lies beyond.
-    const across = (x - state.x) * p.c + (y - state.y) * p.s;
-    const down = (y - state.y) * p.c - (x - state.x) * p.s;
-    const beyondX = across - clamp(across, -p.zoneX, p.zoneX);
-    const beyondY = down - clamp(down, -p.zoneY, p.zoneY);
-    x = state.x + beyondX * p.c - beyondY * p.s;
-    y = state.y + beyondX * p.s + beyondY * p.c;
-  }
+  let x = body.x + body.vx * p.lookAhead + p.offsetX;
+  let y = body.y + body.vy * p.lookAhead + p.offsetY;
   x = x < p.left ? p.left : x > p.right ? p.right : x;
   y = y < p.top ? p.top : y > p.bottom ? p.bottom : y;
-  const kept =
-    p.follow === 'smooth' ? (clock.dt === p.dt ? p.kept : exp2(-clock.dt / p.halfLife)) : p.follow === 'perTick' ? 1 - p.perTick : 0;
-  state.x = x + (state.x - x) * kept;
-  state.y = y + (state.y - y) * kept;
+  if (p.follow === 'smooth') {
+    if (body.clockDt !== p.dt) followFrame(body, p, x, y);
+    else {
+      const lag = p.lag / p.dt;
+      const aheadX = (x - body.cameraAimX) * lag;
+      const aheadY = (y - body.cameraAimY) * lag;
+      body.cameraX = x - aheadX + (body.cameraX - body.cameraAimX + aheadX) * p.kept;
+      body.cameraY = y - aheadY + (body.cameraY - body.cameraAimY + aheadY) * p.kept;
+    }
+    body.cameraAimX = x;
+    body.cameraAimY = y;
+  } else followAtOnce(body, p);
+}
+
+/** A smooth view over a frame of any length. */
+function followFrame(body: Own<'camera'>, p: CameraPlan, x: number, y: number): void {
+  const kept = exp2(-body.clockDt / p.halfLife);
+  const lag = p.lag / body.clockDt;
+  const aheadX = (x - body.cameraAimX) * lag;
+  const aheadY = (y - body.cameraAimY) * lag;
+  body.cameraX = x - aheadX + (body.cameraX - body.cameraAimX + aheadX) * kept;
+  body.cameraY = y - aheadY + (body.cameraY - body.cameraAimY + aheadY) * kept;
+}
+
+/** Locked, by a share a tick, or by what lies beyond the dead zone on the view's own axes. */
+function followAtOnce(body: Own<'camera'>, p: CameraPlan): void {
+  let x = body.x + body.vx * p.lookAhead + p.offsetX;
+  let y = body.y + body.vy * p.lookAhead + p.offsetY;
+  if (p.follow === 'deadZone') {
+    const across = (x - body.cameraX) * p.c + (y - body.cameraY) * p.s;
+    const down = (y - body.cameraY) * p.c - (x - body.cameraX) * p.s;
+    const beyondX = across - clamp(across, -p.zoneX, p.zoneX);
+    const beyondY = down - clamp(down, -p.zoneY, p.zoneY);
+    x = body.cameraX + beyondX * p.c - beyondY * p.s;
+    y = body.cameraY + beyondX * p.s + beyondY * p.c;
+  }
+  const share = p.follow === 'perTick' ? p.perTick : 1;
+  body.cameraX += (clamp(x, p.left, p.right) - body.cameraX) * share;
+  body.cameraY += (clamp(y, p.top, p.bottom) - body.cameraY) * share;
+  body.cameraAimX = body.cameraX;
+  body.cameraAimY = body.cameraY;
 }

@@ -51,15 +51,15 @@ describe('sliding along a wall', () => {
       for (let angle = 1; angle <= 89; angle++) {
         const world = drive({ ...instant, ...shape, 'contact.wallFriction': friction }, 20, push(angle), floor);
         const radians = (angle * Math.PI) / 180;
-        expect(Math.abs(world.state.motion.vx / 140 - Math.max(0, Math.cos(radians) - friction * Math.sin(radians)))).toBeLessThan(1e-6);
-        expect(world.state.motion.x - world.trace.at('x', 19)).toBeCloseTo(world.state.motion.vx / 60, 5);
+        expect(Math.abs(world.body.vx / 140 - Math.max(0, Math.cos(radians) - friction * Math.sin(radians)))).toBeLessThan(1e-6);
+        expect(world.body.x - world.trace.at('x', 19)).toBeCloseTo(world.body.vx / 60, 5);
       }
   });
 
   it('keeps all of it, or stops, as told', () => {
-    expect(drive({ ...instant, 'contact.keepSpeed': true }, 20, push(50), floor).state.motion.vx).toBeCloseTo(140, 6);
-    expect(drive({ ...instant, 'contact.response': 'stop' }, 20, push(50), floor).state.motion).toMatchObject({ vx: 0, vy: 0 });
-    expect(drive({ ...instant, 'contact.response': 'none' }, 60, push(90), floor).state.motion.y).toBeGreaterThan(100);
+    expect(drive({ ...instant, 'contact.keepSpeed': true }, 20, push(50), floor).body.vx).toBeCloseTo(140, 6);
+    expect(drive({ ...instant, 'contact.response': 'stop' }, 20, push(50), floor).body).toMatchObject({ vx: 0, vy: 0 });
+    expect(drive({ ...instant, 'contact.response': 'none' }, 60, push(90), floor).body.y).toBeGreaterThan(100);
   });
 
   it.each(shapes)('along 1,000 cells is even at every border of a cell (%s)', (_, shape) => {
@@ -97,7 +97,7 @@ describe('a wall', () => {
       for (let angle = -80; angle <= 80; angle += 8) {
         const ground = walled([[500, -1e5, 500, 1e5]]);
         const world = drive({ ...instant, 'pace.walkSpeed': 60_000, 'body.shape': shape }, 10, push(angle), ground);
-        expect(world.state.motion.x).toBeLessThanOrEqual(500 - 12);
+        expect(world.body.x).toBeLessThanOrEqual(500 - 12);
       }
   });
 
@@ -107,7 +107,7 @@ describe('a wall', () => {
         [200, -500, 200, -width / 2],
         [200, width / 2, 200, 500],
       ]);
-    const past = (width: number) => drive({ ...instant, 'contact.skin': 0.001 }, 200, push(0), gap(width)).state.motion.x;
+    const past = (width: number) => drive({ ...instant, 'contact.skin': 0.001 }, 200, push(0), gap(width)).body.x;
     expect(past(24.01)).toBeGreaterThan(300);
     expect(past(23.9)).toBeLessThan(200);
   });
@@ -124,16 +124,16 @@ describe('a wall', () => {
         },
       ],
     });
-    expect(drive(instant, 60, push(0), ghost).state.motion.x).toBeCloseTo(140, 6);
+    expect(drive(instant, 60, push(0), ghost).body.x).toBeCloseTo(140, 6);
     const water = openGround({ cells: ['~~~~~~'], surfaces: { '~': { name: 'pool', speed: 0.5 } }, start: { x: 10, y: 10 } });
-    expect(drive(instant, 30, push(0), water).state.motion.vx).toBe(70);
+    expect(drive(instant, 30, push(0), water).body.vx).toBe(70);
   });
 
   it('in which the body starts puts it to the nearest free place', () => {
     const ground = openGround({ cells: ['....', '.##.', '....'], start: { x: 50, y: 48 } });
     const world = drive({}, 1, [], ground);
-    expect(isSolidAt(ground, world.state.motion.x, world.state.motion.y)).toBe(false);
-    expect(clearance(ground, world.state.motion.x, world.state.motion.y)).toBeGreaterThanOrEqual(12);
+    expect(isSolidAt(ground, world.body.x, world.body.y)).toBe(false);
+    expect(clearance(ground, world.body.x, world.body.y)).toBeGreaterThanOrEqual(12);
   });
 });
 
@@ -141,7 +141,7 @@ describe('faults that games have', () => {
   it('not swept, a thin wall is passed at speed, and holds at a walk', () => {
     const thin = walled([[200, -500, 200, 500]]);
     const past = (speed: number) =>
-      drive({ ...instant, 'contact.swept': false, 'pace.walkSpeed': speed }, 240, push(0), thin).state.motion.x;
+      drive({ ...instant, 'contact.swept': false, 'pace.walkSpeed': speed }, 240, push(0), thin).body.x;
     expect(past(140)).toBeCloseTo(200 - 12.01, 2);
     expect(past(6000)).toBeGreaterThan(1000);
   });

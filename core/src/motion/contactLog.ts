@@ -1,5 +1,5 @@
 import { atan2 } from '../math/functions.ts';
-import type { ContactState } from './slices.ts';
+import type { Body } from './body.ts';
 
 /** One contact as it was logged: the row of the trace, where and how the body touched, where it would have gone. */
 export interface LoggedContact {
@@ -16,33 +16,44 @@ export interface LoggedContact {
 
 const WIDTH = 9;
 
+/** Rows for which room is made at first. */
+const FIRST = 256;
+
+/** A copy with twice the room, but for no more than `most` rows of `width` numbers. */
+export function grown(data: Float64Array, width: number, most: number): Float64Array<ArrayBuffer> {
+  const copy = new Float64Array(Math.min(most * width, Math.max(FIRST * width, 2 * data.length)));
+  copy.set(data);
+  return copy;
+}
+
 /** A ring of the contacts of a trace, one entry a row in which a wall was met: rows without contact cost nothing. */
 export class ContactLog {
-  readonly #data: Float64Array;
+  /** Grows up to the capacity, so that a run without contacts takes no memory. */
+  #data = new Float64Array(0);
   readonly #capacity: number;
   #end = 0;
 
   constructor(capacity: number) {
     this.#capacity = capacity;
-    this.#data = new Float64Array(capacity * WIDTH);
   }
 
   clear(): void {
     this.#end = 0;
   }
 
-  write(row: number, contact: ContactState): void {
-    const d = this.#data;
+  write(row: number, body: Readonly<Body>): void {
     let i = (this.#end % this.#capacity) * WIDTH;
+    if (i === this.#data.length) this.#data = grown(this.#data, WIDTH, this.#capacity);
+    const d = this.#data;
     d[i++] = row;
-    d[i++] = contact.pointX;
-    d[i++] = contact.pointY;
-    d[i++] = contact.normalX;
-    d[i++] = contact.normalY;
-    d[i++] = contact.vx;
-    d[i++] = contact.vy;
-    d[i++] = contact.freeX;
-    d[i] = contact.freeY;
+    d[i++] = body.contactPointX;
+    d[i++] = body.contactPointY;
+    d[i++] = body.contactNormalX;
+    d[i++] = body.contactNormalY;
+    d[i++] = body.contactWayX;
+    d[i++] = body.contactWayY;
+    d[i++] = body.velocityToX;
+    d[i] = body.velocityToY;
     this.#end++;
   }
 

@@ -144,7 +144,7 @@ describe('a world', () => {
           for (const { at, ...one } of taped) if (at === tick) recorder.push(one as never);
           world.tick(recorder.next());
         }
-        return world.state.motion;
+        return world.body;
       };
       const plain = run(events);
       const mirrored = run(events.map(mirror));

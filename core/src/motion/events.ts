@@ -23,7 +23,7 @@ export const eventNames = [
   ['wrapped', 'In at the other side'],
   ['sent', 'Sent to the point'],
   ['launched', 'Pebble thrown'],
-  ['startMoved', 'Moved out of a wall'],
+  ['startMoved', 'Put to a free place'],
   ['routeSet', 'Destination set'],
   ['arrived', 'Arrived'],
   ['unreachable', 'Cannot be reached'],
@@ -33,6 +33,8 @@ export const eventNames = [
   ['replanned', 'Planned again'],
   ['planted', 'Planted'],
   ['bumped', 'Bumped'],
+  ['squeezed', 'Goes without margin'],
+  ['circled', 'Circled, gave up'],
 ] as const;
 
 export type EventName = (typeof eventNames)[number][0];
@@ -72,3 +74,5 @@ export const STUCK = 1 << 26;
 export const REPLANNED = 1 << 27;
 export const PLANTED = 1 << 28;
 export const BUMPED = 1 << 29;
+export const SQUEEZED = 1 << 30;
+export const CIRCLED = 1 << 31;

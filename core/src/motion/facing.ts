@@ -1,20 +1,24 @@
 import type { Ground } from '../ground/ground.ts';
-import { atan2, clamp, DEGREE, exp2, length, TAU, wrapAngle } from '../math/functions.ts';
-import { LAUNCH } from '../tape/controls.ts';
+import { atan2, clamp, cos, DEGREE, exp2, length, sin, TAU, wrapAngle } from '../math/functions.ts';
+import { LAUNCH, wentDown } from '../tape/controls.ts';
 import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+import type { Own } from './body.ts';
 import { LAUNCHED } from './events.ts';
-import type { ClockState, FacingState, Motion, VelocityState, Wish } from './slices.ts';
 
 /** Speed (unit/s) or input under which there is no direction to face. */
 const STILL = 1e-3;
 
-export interface FacingParameters {
-  /** Width of a sector in radians; 0 when any angle may be faced. */
-  sector: number;
-  /** Scheme turn: the heading is faced. */
+/** What the facing stage needs of a tuning and a ground. */
+export interface FacingPlan {
+  /** Unit vectors to the middles of the sectors, x then y, clockwise from east; empty when any angle may be faced. */
+  sectors: Float64Array;
+  /** Angles of the middles, radians in (−π, π]. */
+  middles: Float64Array;
+  /** Cosine of the angle from its middle within which a sector that is faced is kept. */
+  keeps: number;
+  /** Scheme turn: the heading is faced. Scheme step: the way of the step. */
   turns: boolean;
-  /** Scheme step: the way of the step is faced. */
   steps: boolean;
   /** Signs of the axes: −1 where one is flipped. */
   signX: number;
@@ -24,108 +28,163 @@ export interface FacingParameters {
   still: number;
   fromMovement: boolean;
   fromInput: boolean;
+  /** The plainest: along the movement, which is looked at in each tick. */
+  plain: boolean;
   turn: Parameters['facing']['turn'];
   rate: number;
   halfLife: number;
   perTick: number;
-  stickiness: number;
 }
 
-/** Works the direction out anew at the next tick: what it is turned into has changed. */
-export function forgetDirection(state: FacingState): void {
-  state.alongX = 0;
-  state.alongY = 0;
-}
-
-export function prepareFacing({ facing, scheme }: Parameters, ground: Ground): FacingParameters {
+export function prepareFacing({ facing, scheme }: Parameters, ground: Ground): FacingPlan {
+  const count = facing.directions === 'free' ? 0 : Number(facing.directions);
+  const middles = Float64Array.from({ length: count }, (_, i) => (i * 2 > count ? i - count : i) * (360 / count) * DEGREE);
+  const turns = scheme === 'turn';
+  const steps = scheme === 'step';
+  const returns = facing.whenStill === 'start';
   return {
-    sector: facing.directions === 'free' ? 0 : TAU / Number(facing.directions),
-    turns: scheme === 'turn',
-    steps: scheme === 'step',
+    sectors: Float64Array.from({ length: 2 * count }, (_, i) => unit(i >> 1, count, (i & 1) === 1)),
+    middles,
+    keeps: count === 0 ? 2 : cos(Math.min(TAU / 2, TAU / count / 2 + facing.stickiness * DEGREE)),
+    turns,
+    steps,
     signX: facing.flip === 'x' || facing.flip === 'both' ? -1 : 1,
     signY: facing.flip === 'y' || facing.flip === 'both' ? -1 : 1,
-    returns: facing.whenStill === 'start',
-    still: (ground.start.facing ?? facing.start) * DEGREE,
+    returns,
+    still: wrapAngle((ground.start.facing ?? facing.start) * DEGREE),
     fromMovement: facing.from === 'movement',
     fromInput: facing.from === 'input',
+    plain: facing.from === 'movement' && !turns && !steps && !returns,
     turn: facing.turn,
     rate: facing.rate * DEGREE,
     halfLife: facing.halfLife,
     perTick: facing.perTick,
-    stickiness: facing.stickiness * DEGREE,
   };
 }
 
-/** The middle of the sector that holds `angle`. */
-function sectorAt(angle: number, sector: number): number {
-  return wrapAngle(Math.floor(angle / sector + 0.5) * sector);
+/** Cosine or sine of the middle of sector i of `count`; the axes exactly. */
+function unit(i: number, count: number, isSine: boolean): number {
+  const quarter = (i * 4) / count;
+  if (Number.isInteger(quarter)) return ([1, 0, -1, 0][(quarter + (isSine ? 3 : 0)) % 4] ?? 0) + 0;
+  return isSine ? sin((i * TAU) / count) : cos((i * TAU) / count);
 }
 
-/**
- * The sector that holds `angle`, unless it is still within `stickiness` of the border of the sector around `current`. A
- * `current` that is no sector's middle (a start between two) holds nothing back.
- */
-export function stickySector(angle: number, current: number, sector: number, stickiness: number): number {
-  const away = wrapAngle(angle - current);
-  const near = (away < 0 ? -away : away) <= sector / 2 + stickiness;
-  return near && current === sectorAt(current, sector) ? current : sectorAt(angle, sector);
-}
-
-/** Faces along the motion, the hands' way or the pointer; where the source has no direction, what was faced is kept. */
-export function stepFacing(
-  state: FacingState,
-  p: FacingParameters,
-  motion: Motion,
-  velocity: VelocityState,
-  wish: Wish,
-  planted: boolean,
-  hands: Hands,
-  clock: ClockState,
-): void {
-  state.happened = hands.pressed & (1 << LAUNCH) ? LAUNCHED : 0;
-  if (p.steps) {
-    if (wish.x !== 0 || wish.y !== 0) aim(state, p, atan2(wish.y * p.signY, wish.x * p.signX));
-  } else if (p.turns && !planted) aim(state, p, velocity.heading);
-  else {
-    // Feet that are planted leave the facing to the pointer.
-    const x = planted ? hands.pointX - motion.x : p.fromMovement ? motion.vx : p.fromInput ? wish.x : hands.pointX - motion.x;
-    const y = planted ? hands.pointY - motion.y : p.fromMovement ? motion.vy : p.fromInput ? wish.y : hands.pointY - motion.y;
-    if ((x !== state.alongX || y !== state.alongY) && length(x, y) > STILL) {
-      state.alongX = x;
-      state.alongY = y;
-      aim(state, p, atan2(y * p.signY, x * p.signX));
-    } else if (p.returns && length(x, y) <= STILL) {
-      state.alongX = 0;
-      state.alongY = 0;
-      state.goal = wrapAngle(p.still);
+/** The sector whose middle a direction is nearest to, the first of equals. */
+function nearestSector(p: FacingPlan, x: number, y: number): number {
+  let nearest = 0;
+  let most = -Infinity;
+  for (let i = 0; i < p.sectors.length; i += 2) {
+    const along = x * (p.sectors[i] as number) + y * (p.sectors[i + 1] as number);
+    // A hair more, so that rounding does not choose between two that are as near.
+    if (along > most * (1 + 1e-12) + 1e-300) {
+      most = along;
+      nearest = i >> 1;
     }
   }
-  if (state.angle !== state.goal) turn(state, p, clock.dt);
+  return nearest;
 }
 
-function aim(state: FacingState, p: FacingParameters, angle: number): void {
-  state.goal = p.sector === 0 ? angle : stickySector(angle, state.goal, p.sector, p.stickiness);
+/** Faces straight along an angle from the start of a run; a sector is kept from there only when the angle is its middle. */
+export function faceAtStart(body: Own<'facing'>, angle: number): void {
+  body.facingAngle = wrapAngle(angle);
+  body.facingGoal = body.facingAngle;
+  forgetDirection(body);
 }
 
-/** Turns towards the goal, the shorter way round. */
-function turn(state: FacingState, p: FacingParameters, dt: number): void {
-  const away = wrapAngle(state.goal - state.angle);
-  const part = turned(p, away, dt);
-  state.angle = part === away ? state.goal : wrapAngle(state.angle + part);
+/** Works the direction out anew at the next tick: what it is turned into has changed. */
+export function forgetDirection(body: Own<'facing'>): void {
+  body.facingAlongX = 0;
+  body.facingAlongY = 0;
+  body.facingSector = UNKNOWN;
 }
 
-/** The part of `away` that is turned in this tick; half a turn goes clockwise. */
-function turned(p: FacingParameters, away: number, dt: number): number {
-  switch (p.turn) {
-    case 'instant':
-      return away;
-    case 'rate':
-      return clamp(away, -p.rate * dt, p.rate * dt);
-    case 'smooth':
-      return away * (1 - exp2(-dt / p.halfLife));
-    case 'perTick':
-      return away * p.perTick;
+/** Numbers of sectors that are none: the goal is none's middle; it has not been looked at yet. */
+const NONE = -1;
+const UNKNOWN = -2;
+
+/**
+ * Faces along the motion, the hands' way or the pointer; where the source has no direction, what was faced is kept. Of 2 to 16 ways that
+ * of the sector is faced, and a new sector is taken only past its border by `stickiness`; the angle turns there at once, at a rate, with a
+ * half-life, or by a share a tick.
+ */
+export function stepFacing(body: Own<'facing'>, p: FacingPlan, hands: Hands): void {
+  if (!p.plain || body.routePlanted === 1) look(body, p, hands);
+  else if (body.vx !== body.facingAlongX || body.vy !== body.facingAlongY) lookAlong(body, p);
+  if (hands.changed && wentDown(hands, LAUNCH)) body.happened |= LAUNCHED;
+  if (body.facingAngle !== body.facingGoal) turn(body, p);
+}
+
+/** Takes the direction from wherever the tuning says. */
+function look(body: Own<'facing'>, p: FacingPlan, hands: Hands): void {
+  // Feet that are planted leave the facing to the pointer.
+  const planted = body.routePlanted === 1 && hands.pointed;
+  if (p.steps && !planted) {
+    if (body.stepWayX !== 0 || body.stepWayY !== 0) aim(body, p, body.stepWayX, body.stepWayY);
+    return;
   }
+  if (p.turns && !planted) {
+    aimAt(body, p, body.velocityHeading);
+    return;
+  }
+  const atPointer = planted || !(p.fromMovement || p.fromInput);
+  const x = atPointer ? hands.pointX - body.x : p.fromMovement ? body.vx : body.routeWishX;
+  const y = atPointer ? hands.pointY - body.y : p.fromMovement ? body.vy : body.routeWishY;
+  if ((x !== body.facingAlongX || y !== body.facingAlongY) && length(x, y) > STILL) {
+    body.facingAlongX = x;
+    body.facingAlongY = y;
+    aim(body, p, x, y);
+  } else if (p.returns && length(x, y) <= STILL) {
+    forgetDirection(body);
+    body.facingGoal = p.still;
+  }
+}
+
+/** Along the motion, and any of the sectors: nothing to work out while it stays within the sector that is faced. */
+function lookAlong(body: Own<'facing'>, p: FacingPlan): void {
+  const x = body.vx;
+  const y = body.vy;
+  const square = x * x + y * y;
+  if (square <= STILL * STILL) return;
+  body.facingAlongX = x;
+  body.facingAlongY = y;
+  aim(body, p, x, y);
+}
+
+/** Aims along a direction; with sectors, at the middle of the one that it is in, unless the one that is faced is still kept. */
+function aim(body: Own<'facing'>, p: FacingPlan, x: number, y: number): void {
+  const fx = x * p.signX;
+  const fy = y * p.signY;
+  if (p.sectors.length === 0) {
+    body.facingGoal = atan2(fy, fx);
+    return;
+  }
+  if (body.facingSector === UNKNOWN) body.facingSector = p.middles.findIndex((middle) => Math.abs(wrapAngle(middle - body.facingGoal)) < 1e-9);
+  const sector = body.facingSector;
+  if (sector !== NONE) {
+    const along = fx * (p.sectors[sector * 2] as number) + fy * (p.sectors[sector * 2 + 1] as number);
+    if (along >= p.keeps * Math.sqrt(fx * fx + fy * fy)) return;
+  }
+  body.facingSector = nearestSector(p, fx, fy);
+  body.facingGoal = p.middles[body.facingSector] as number;
+}
+
+/** Aims at an angle (radians). */
+function aimAt(body: Own<'facing'>, p: FacingPlan, angle: number): void {
+  if (p.sectors.length === 0 && p.signX === 1 && p.signY === 1) body.facingGoal = angle;
+  else aim(body, p, cos(angle), sin(angle));
+}
+
+/** Turns towards the goal, the shorter way round; half a turn goes clockwise. */
+function turn(body: Own<'facing'>, p: FacingPlan): void {
+  if (p.turn === 'instant') {
+    body.facingAngle = body.facingGoal;
+    return;
+  }
+  const away = wrapAngle(body.facingGoal - body.facingAngle);
+  const dt = body.clockDt;
+  const part =
+    p.turn === 'rate' ? clamp(away, -p.rate * dt, p.rate * dt) : away * (p.turn === 'smooth' ? 1 - exp2(-dt / p.halfLife) : p.perTick);
+  body.facingAngle = part === away ? body.facingGoal : wrapAngle(body.facingAngle + part);
 }
 
 const compass = ['E', 'ESE', 'SE', 'SSE', 'S', 'SSW', 'SW', 'WSW', 'W', 'WNW', 'NW', 'NNW', 'N', 'NNE', 'NE', 'ENE'] as const;

@@ -4,7 +4,7 @@ import type { TapeEvent } from '../tape/tape.ts';
 import { drive } from '../testing/drive.ts';
 import type { FileValue } from '../tuning/schema.ts';
 import { EMPTIED, RECOVERED, SPRINT_BEGAN, SPRINT_REFUSED } from './events.ts';
-import { gaits } from './gait.ts';
+import { gaits } from './codes.ts';
 
 const on = { 'stamina.enabled': true, 'ramp.model': 'instant' };
 const sprint: TapeEvent[] = [
@@ -48,7 +48,7 @@ describe('stamina in closed form', () => {
 
   it('is the same at 30, 60 and 144 Hz within one tick', () => {
     const levels = [30, 60, 144].map(
-      (hz) => drive({ ...on, 'clock.hz': hz, 'stamina.afterEmpty': 'resume' }, 20 * hz, sprint).state.gait.stamina,
+      (hz) => drive({ ...on, 'clock.hz': hz, 'stamina.afterEmpty': 'resume' }, 20 * hz, sprint).body.gaitStamina,
     );
     for (const level of levels) expect(Math.abs(level - (levels[1] as number))).toBeLessThan(20 / 30 + 15 / 30);
   });
@@ -87,8 +87,8 @@ describe('gaits', () => {
 
   it('goes on with nothing left when empty does not end it', () => {
     const world = drive({ ...on, 'stamina.emptyEndsSprint': false }, 60 * 8, sprint);
-    expect(world.state.gait.stamina).toBe(0);
-    expect(world.state.motion.vx).toBe(245);
+    expect(world.body.gaitStamina).toBe(0);
+    expect(world.body.vx).toBe(245);
   });
 
   it('drains while blocked only when told to', () => {
@@ -97,16 +97,16 @@ describe('gaits', () => {
       { at: 0, press: 'left' },
       { at: 0, press: 'sprint' },
     ];
-    expect(drive(wall, 120, left).state.gait.stamina).toBeGreaterThan(99);
-    expect(drive({ ...wall, 'stamina.drainWhile': 'held' }, 120, left).state.gait.stamina).toBeCloseTo(60, 6);
+    expect(drive(wall, 120, left).body.gaitStamina).toBeGreaterThan(99);
+    expect(drive({ ...wall, 'stamina.drainWhile': 'held' }, 120, left).body.gaitStamina).toBeCloseTo(60, 6);
   });
 });
 
 describe('drain and regain', () => {
   it('never run in one tick, unless regain is always', () => {
     const both = drive({ ...on, 'stamina.regainWhile': 'always', 'stamina.regainMovingFactor': 1 }, 60, sprint);
-    expect(both.state.gait.stamina).toBeCloseTo(100 - 20 + 15, 6);
-    expect(drive({ ...on, 'stamina.regainDelay': 0 }, 60, sprint).state.gait.stamina).toBeCloseTo(80, 6);
+    expect(both.body.gaitStamina).toBeCloseTo(100 - 20 + 15, 6);
+    expect(drive({ ...on, 'stamina.regainDelay': 0 }, 60, sprint).body.gaitStamina).toBeCloseTo(80, 6);
   });
 
   it('in lumps of rate × interval on its boundaries, the remainder carried over', () => {

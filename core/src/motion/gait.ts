@@ -1,138 +1,171 @@
 import { clamp } from '../math/functions.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+import type { Own } from './body.ts';
+import { SPENT, SPRINTING, STAND, WALK } from './codes.ts';
 import { EMPTIED, RECOVERED, SPRINT_BEGAN, SPRINT_ENDED, SPRINT_REFUSED } from './events.ts';
-import type { ClockState, GaitState, IntentState, Motion, Wish } from './slices.ts';
-
-/** Names of the gaits; the index is what the state and the trace hold. */
-export const gaits = ['stand', 'walk', 'sprint', 'spent'] as const;
-export type Gait = (typeof gaits)[number];
-export const STAND = 0;
-export const WALK = 1;
-export const SPRINTING = 2;
-export const SPENT = 3;
 
 /** Speed (unit/s) below which a body without input stands; a smooth ramp never gets to 0 in finite time. */
 const STANDING_SPEED = 0.01;
+/** Time (s) and stamina within which a threshold counts as met: sums of ticks round. */
+const SLACK = 1e-9;
+/** An interval under this part of a tick counts as continuous. */
+const LEAST_INTERVAL = 1e-3;
 
-export interface GaitParameters {
+/** What the gait stage needs of a tuning. */
+export interface GaitPlan {
   walkSpeed: number;
   restoredSpeed: number;
   sprintSpeed: number;
+  /** Whether sprinting costs stamina. */
+  costs: boolean;
   stamina: Parameters['stamina'];
+  startAt: number;
   recoverTo: number;
   drainsHeld: boolean;
   regainsStanding: boolean;
   regainsAlways: boolean;
 }
 
-export function prepareGait({ pace, stamina }: Parameters): GaitParameters {
+export function prepareGait({ pace, stamina }: Parameters): GaitPlan {
   return {
     walkSpeed: pace.walkSpeed,
     restoredSpeed: pace.restoredSpeed,
     sprintSpeed: pace.sprintSpeed,
+    costs: stamina.enabled,
     stamina,
-    recoverTo: Math.min(stamina.recoverTo, stamina.max),
+    startAt: Math.min(stamina.startAt, stamina.max) - SLACK,
+    recoverTo: Math.min(stamina.recoverTo, stamina.max) - SLACK,
     drainsHeld: stamina.drainWhile === 'held',
     regainsStanding: stamina.regainWhile === 'standing',
     regainsAlways: stamina.regainWhile === 'always',
   };
 }
 
-/** Whether the body sprints, and what that does to the stamina. */
-export function stepGait(state: GaitState, p: GaitParameters, intent: IntentState, wish: Wish, clock: ClockState): void {
-  const was = state.sprinting;
-  const { stamina } = p;
-  state.happened = 0;
-  state.lost = 0;
-  if (stamina.enabled) {
-    decideSprint(state, p, wish);
-    const moving = wish.amount > 0 && clock.blocked === 0;
-    const draining = p.drainsHeld ? intent.sprintOn === 1 && state.locked === 0 : state.sprinting === 1 && moving;
-    if (stamina.interval > 0) stepLumps(state, p, draining, wish, clock.dt);
-    else stepContinuous(state, p, draining, wish, clock.dt);
-    if (state.stamina <= 0) runEmpty(state, stamina, draining);
-  } else {
-    state.locked = 0;
-    state.refused = 0;
-    state.sprinting = wish.sprintWanted;
+/** Whether the body sprints, what that does to the stamina, and the steady speed (unit/s) that it gives. */
+export function stepGait(body: Own<'gait'>, p: GaitPlan): void {
+  body.gaitLost = 0;
+  if (p.costs) spend(body, p);
+  else if (body.routeWishSprint !== body.gaitSprinting || body.gaitLocked === 1) sprintFreely(body);
+  const walk = body.gaitSprinted === 1 ? p.restoredSpeed : p.walkSpeed;
+  body.gaitSpeed = body.gaitSprinting === 1 ? p.sprintSpeed : body.gaitLocked === 1 ? walk * p.stamina.spentFactor : walk;
+}
+
+/** Without stamina a sprint is whatever is wanted. */
+function sprintFreely(body: Own<'gait'>): void {
+  const was = body.gaitSprinting;
+  body.gaitLocked = 0;
+  body.gaitRefused = 0;
+  body.gaitSprinting = body.routeWishSprint;
+  tell(body, was);
+}
+
+function tell(body: Own<'gait'>, was: number): void {
+  if (was === 0 && body.gaitSprinting === 1) body.happened |= SPRINT_BEGAN;
+  if (was === 1 && body.gaitSprinting === 0) {
+    body.happened |= SPRINT_ENDED;
+    body.gaitSprinted = 1;
   }
-  if (was === 0 && state.sprinting === 1) state.happened |= SPRINT_BEGAN;
-  if (was === 1 && state.sprinting === 0) {
-    state.happened |= SPRINT_ENDED;
-    state.sprinted = 1;
-  }
-  const walk = state.sprinted === 1 ? p.restoredSpeed : p.walkSpeed;
-  state.speed = state.sprinting === 1 ? p.sprintSpeed : walk * (state.locked === 1 ? stamina.spentFactor : 1);
+}
+
+function spend(body: Own<'gait'>, p: GaitPlan): void {
+  const was = body.gaitSprinting;
+  decideSprint(body, p);
+  const moving = body.routeWishAmount > 0 && body.boundsBlocked === 0;
+  const draining = p.drainsHeld ? body.intentSprintOn === 1 && body.gaitLocked === 0 : body.gaitSprinting === 1 && moving;
+  if (p.stamina.interval > LEAST_INTERVAL * body.clockDt) stepLumps(body, p, draining);
+  else stepContinuous(body, p, draining);
+  if (body.gaitStamina <= 0) runEmpty(body, p.stamina, draining);
+  tell(body, was);
 }
 
 /** A sprint begins with at least `startAt`, and not between empty and `recoverTo`. */
-function decideSprint(state: GaitState, p: GaitParameters, wish: Wish): void {
-  const wanted = wish.sprintWanted;
-  if (state.locked === 1 && state.stamina >= p.recoverTo) {
-    state.locked = 0;
-    state.happened |= RECOVERED;
+function decideSprint(body: Own<'gait'>, p: GaitPlan): void {
+  const wanted = body.routeWishSprint;
+  if (body.gaitLocked === 1 && body.gaitStamina >= p.recoverTo) {
+    body.gaitLocked = 0;
+    body.happened |= RECOVERED;
   }
-  const empty = state.stamina <= 0 && p.stamina.emptyEndsSprint;
-  const may = state.locked === 0 && (state.sprinting === 1 ? !empty : state.stamina >= Math.min(p.stamina.startAt, p.stamina.max));
-  state.sprinting = wanted === 1 && may ? 1 : 0;
+  const empty = body.gaitStamina <= 0 && p.stamina.emptyEndsSprint;
+  const may = body.gaitLocked === 0 && (body.gaitSprinting === 1 ? !empty : body.gaitStamina >= p.startAt);
+  body.gaitSprinting = wanted === 1 && may ? 1 : 0;
   const refused = wanted === 1 && !may ? 1 : 0;
-  if (refused === 1 && state.refused === 0) state.happened |= SPRINT_REFUSED;
-  state.refused = refused;
+  if (refused === 1 && body.gaitRefused === 0) body.happened |= SPRINT_REFUSED;
+  body.gaitRefused = refused;
+}
+
+/** Whether the body stands: nothing is asked of the feet, and they have come to rest. */
+function stands(body: Own<'gait'>): boolean {
+  return body.routeWishAmount === 0 && body.vx * body.vx + body.vy * body.vy < STANDING_SPEED * STANDING_SPEED;
 }
 
 /** Regain a second: none while the tuning forbids it, less while moving. */
-function regainRate(state: GaitState, p: GaitParameters, wish: Wish): number {
-  if (p.regainsStanding && wish.amount > 0) return 0;
-  if (!p.regainsAlways && state.sprinting === 1) return 0;
-  return p.stamina.regain * (wish.amount > 0 ? p.stamina.regainMovingFactor : 1);
+function regainRate(body: Own<'gait'>, p: GaitPlan): number {
+  if (p.regainsStanding && !stands(body)) return 0;
+  if (!p.regainsAlways && body.gaitSprinting === 1) return 0;
+  return p.stamina.regain * (body.routeWishAmount > 0 ? p.stamina.regainMovingFactor : 1);
+}
+
+/** The seconds out of `dt` for which regain runs: those after the wait since the last drain. Counts them. */
+function regainTime(body: Own<'gait'>, p: GaitPlan, dt: number): number {
+  const before = body.gaitSinceDrain;
+  body.gaitSinceDrain = before + dt;
+  const wait = p.regainsAlways ? 0 : p.stamina.regainDelay;
+  return body.gaitSinceDrain <= wait ? 0 : before >= wait ? dt : body.gaitSinceDrain - wait;
 }
 
 /** Drain and regain at steady rates; the wait before regain, and an empty bar, are met inside the tick. */
-function stepContinuous(state: GaitState, p: GaitParameters, draining: boolean, wish: Wish, dt: number): void {
+function stepContinuous(body: Own<'gait'>, p: GaitPlan, draining: boolean): void {
   const { stamina } = p;
-  if (draining) {
-    // Regain that never rests runs against the drain: what counts is the net rate.
-    const rate = stamina.drain - (p.regainsAlways ? regainRate(state, p, wish) : 0);
-    const lasts = rate > 0 ? state.stamina / rate : dt * 2;
-    state.sinceDrain = lasts < dt ? dt - lasts : 0;
-    state.stamina = lasts <= dt ? 0 : Math.min(stamina.max, state.stamina - rate * dt);
+  const dt = body.clockDt;
+  if (!draining) {
+    body.gaitStamina = Math.min(stamina.max, body.gaitStamina + regainRate(body, p) * regainTime(body, p, dt));
     return;
   }
-  const before = state.sinceDrain;
-  state.sinceDrain = before + dt;
-  const wait = p.regainsAlways ? 0 : stamina.regainDelay;
-  const time = state.sinceDrain <= wait ? 0 : before >= wait ? dt : state.sinceDrain - wait;
-  state.stamina = Math.min(stamina.max, state.stamina + regainRate(state, p, wish) * time);
+  // Regain that never rests runs against the drain: what counts is the net rate.
+  const rate = stamina.drain - (p.regainsAlways ? regainRate(body, p) : 0);
+  const lasts = rate > 0 ? body.gaitStamina / rate : dt * 2;
+  body.gaitSinceDrain = lasts < dt ? dt - lasts : 0;
+  body.gaitStamina = lasts <= dt + SLACK ? 0 : Math.min(stamina.max, body.gaitStamina - rate * dt);
 }
 
-/** The same in lumps of rate × interval on the interval's boundaries; what is left of a tick counts towards the next. */
-function stepLumps(state: GaitState, p: GaitParameters, draining: boolean, wish: Wish, dt: number): void {
+/** The same, counted up and applied in one lump on each of the interval's boundaries: what was done since the last one is what is charged. */
+function stepLumps(body: Own<'gait'>, p: GaitPlan, draining: boolean): void {
   const { stamina } = p;
-  state.sinceDrain = draining ? 0 : state.sinceDrain + dt;
-  state.lump += dt;
-  const lumps = Math.floor(state.lump / stamina.interval + 1e-9);
-  if (lumps === 0) return;
-  state.lump = Math.max(0, state.lump - lumps * stamina.interval);
-  const time = lumps * stamina.interval;
-  const waited = p.regainsAlways || (!draining && state.sinceDrain >= stamina.regainDelay);
-  const gained = (waited ? regainRate(state, p, wish) : 0) - (draining ? stamina.drain : 0);
-  state.stamina = clamp(state.stamina + gained * time, 0, stamina.max);
+  let left = body.clockDt;
+  while (left > SLACK) {
+    const piece = Math.min(left, stamina.interval - body.gaitLump);
+    if (draining) {
+      body.gaitSinceDrain = 0;
+      body.gaitOwed += ((p.regainsAlways ? regainRate(body, p) : 0) - stamina.drain) * piece;
+    } else body.gaitOwed += regainRate(body, p) * regainTime(body, p, piece);
+    body.gaitLump += piece;
+    left -= piece;
+    if (body.gaitLump < stamina.interval - SLACK) continue;
+    body.gaitStamina = clamp(body.gaitStamina + body.gaitOwed, 0, stamina.max);
+    if (body.gaitStamina < SLACK) body.gaitStamina = 0;
+    body.gaitLump = 0;
+    body.gaitOwed = 0;
+  }
 }
 
 /** Empty: the sprint is locked until recovered, and, as the tuning says, has to be asked for anew. */
-function runEmpty(state: GaitState, stamina: Parameters['stamina'], draining: boolean): void {
-  state.stamina = 0;
-  if (!stamina.emptyEndsSprint || state.locked === 1 || !draining) return;
-  state.locked = 1;
-  state.sprinting = 0;
-  state.lost = stamina.afterEmpty === 'cancel' ? 1 : 0;
-  state.happened |= EMPTIED;
+function runEmpty(body: Own<'gait'>, stamina: Parameters['stamina'], draining: boolean): void {
+  body.gaitStamina = 0;
+  if (!stamina.emptyEndsSprint || body.gaitLocked === 1 || !draining) return;
+  body.gaitLocked = 1;
+  body.gaitSprinting = 0;
+  body.gaitLost = stamina.afterEmpty === 'cancel' ? 1 : 0;
+  body.happened |= EMPTIED;
 }
 
 /** Names the gait by what the tick came to. */
-export function settleGait(state: GaitState, wish: Wish, motion: Motion, clock: ClockState): void {
-  const moving = wish.amount > 0 || motion.vx * motion.vx + motion.vy * motion.vy >= STANDING_SPEED * STANDING_SPEED;
-  const gait = !moving ? STAND : state.sprinting === 1 ? SPRINTING : state.locked === 1 ? SPENT : WALK;
-  state.since = gait === state.gait ? state.since + clock.dt : clock.dt;
-  state.gait = gait;
+export function nameGait(body: Own<'gait'>): void {
+  const { vx, vy } = body;
+  const moves = body.routeWishAmount > 0 || vx * vx + vy * vy >= STANDING_SPEED * STANDING_SPEED;
+  const gait = !moves ? STAND : body.gaitSprinting === 1 ? SPRINTING : body.gaitLocked === 1 ? SPENT : WALK;
+  if (gait !== body.gaitIndex) {
+    body.gaitIndex = gait;
+    body.gaitSince = 0;
+  }
+  body.gaitSince += body.clockDt;
 }

@@ -14,7 +14,18 @@ import {
 } from './events.ts';
 
 /** The intent after `ticks` ticks of these events. */
-const intent = (values: Record<string, FileValue>, events: TapeEvent[], ticks = 1) => drive(values, ticks, events).state.intent;
+const intent = (values: Record<string, FileValue>, events: TapeEvent[], ticks = 1) => {
+  const { body } = drive(values, ticks, events);
+  return {
+    x: body.intentX,
+    y: body.intentY,
+    amount: body.intentAmount,
+    sprintOn: body.intentSprintOn,
+    sprintWanted: body.intentSprintWanted,
+    toggled: body.intentToggled,
+    autoRun: body.intentAutoRun,
+  };
+};
 const press = (...controls: string[]) => controls.map((press, at) => ({ at, press }) as TapeEvent);
 const stick = (x: number, y: number): TapeEvent[] => [{ at: 0, stick: [x, y] }];
 
@@ -148,8 +159,8 @@ describe('scheme latch', () => {
 
   it('ends at an edge that holds it', () => {
     const world = drive({ ...latch, 'bounds.policy': 'clamp' }, 60, [{ at: 0, press: 'left' }]);
-    expect(world.state.intent.amount).toBe(0);
-    expect(world.state.motion.vx).toBe(0);
+    expect(world.body.intentAmount).toBe(0);
+    expect(world.body.vx).toBe(0);
   });
 });
 
@@ -158,9 +169,9 @@ describe('scheme turn', () => {
   it('turns at the turn rate and drives along the heading, backwards too', () => {
     const world = drive(turn, 60, press('right'));
     expect(world.trace.at('facing', 60)).toBeCloseTo(90, 9);
-    expect(world.state.motion.x).toBe(0);
-    expect(drive(turn, 60, press('up')).state.motion.x).toBeCloseTo(140, 9);
-    expect(drive({ ...turn, 'pace.backwardFactor': 0.5 }, 60, press('down')).state.motion.x).toBeCloseTo(-70, 9);
+    expect(world.body.x).toBe(0);
+    expect(drive(turn, 60, press('up')).body.x).toBeCloseTo(140, 9);
+    expect(drive({ ...turn, 'pace.backwardFactor': 0.5 }, 60, press('down')).body.x).toBeCloseTo(-70, 9);
   });
 
   it('drives a full circle of circumference speed · 360°/turnRate', () => {
@@ -168,8 +179,8 @@ describe('scheme turn', () => {
       { at: 0, press: 'up' },
       { at: 0, press: 'right' },
     ]);
-    expect(world.state.motion.x).toBeCloseTo(0, 9);
-    expect(world.state.motion.y).toBeCloseTo(0, 9);
+    expect(world.body.x).toBeCloseTo(0, 9);
+    expect(world.body.y).toBeCloseTo(0, 9);
     const widest = Math.max(...Array.from({ length: 240 }, (_, i) => world.trace.at('y', i)));
     expect(widest).toBeCloseTo((140 * 4) / Math.PI, 0);
   });
@@ -275,7 +286,7 @@ describe('auto-run', () => {
 
   it('ends by opposite input', () => {
     const world = drive(values, 10, [...on, { at: 6, press: 'left' }]);
-    expect(world.state.intent).toMatchObject({ x: -1, autoRun: 0 });
+    expect(world.body).toMatchObject({ intentX: -1, intentAutoRun: 0 });
     const rows = Array.from({ length: 10 }, (_, i) => world.trace.at('events', i + 1));
     expect(rows.findIndex((bits) => bits & AUTO_RUN_ON)).toBe(2);
     expect(rows.findIndex((bits) => bits & AUTO_RUN_OFF)).toBe(6);

@@ -6,7 +6,7 @@ const hold = [{ at: 0, press: 'right' as const }];
 
 /** Distance from the start after `ticks` ticks. */
 const travelled = (values: Parameters<typeof drive>[0], ticks: number, events = hold as Parameters<typeof drive>[2]) =>
-  drive(values, ticks, events).state.motion.x;
+  drive(values, ticks, events).body.x;
 
 describe('linear ramp from rest', () => {
   // V = 135 and a = 900 at 60 Hz: V/(a·dt) = 9 ticks, a whole number.
@@ -15,9 +15,9 @@ describe('linear ramp from rest', () => {
 
   it('semi-implicit covers V²/2a + V·dt/2 until full speed, in V/a', () => {
     const world = drive({ ...base, 'clock.integration': 'semiImplicit' }, 9, hold);
-    expect(world.state.motion.vx).toBeCloseTo(135, 10);
-    expect(world.state.clock.time).toBeCloseTo(135 / 900, 12);
-    expect(world.state.motion.x).toBeCloseTo(rise + 135 / 60 / 2, 9);
+    expect(world.body.vx).toBeCloseTo(135, 10);
+    expect(world.body.clockTime).toBeCloseTo(135 / 900, 12);
+    expect(world.body.x).toBeCloseTo(rise + 135 / 60 / 2, 9);
   });
 
   it.each(['trapezoid', 'exact'])('%s covers V²/2a', (integration) => {
@@ -34,13 +34,13 @@ describe('linear ramp from rest', () => {
 describe('other ramps', () => {
   it('instant is at full speed after one tick', () => {
     const world = drive({ 'ramp.model': 'instant' }, 1, hold);
-    expect(world.state.motion.vx).toBe(140);
-    expect(world.state.motion.x).toBeCloseTo(140 / 60, 9);
+    expect(world.body.vx).toBe(140);
+    expect(world.body.x).toBeCloseTo(140 / 60, 9);
   });
 
   it('smooth has 90 % after 3.3219 half-lives', () => {
     const world = drive({ 'ramp.model': 'smooth', 'ramp.halfLife': 0.1 / 3.321928094887362, 'clock.hz': 100 }, 10, hold);
-    expect(world.state.motion.vx).toBeCloseTo(126, 9);
+    expect(world.body.vx).toBeCloseTo(126, 9);
   });
 
   it('a flat curve is the linear ramp', () => {

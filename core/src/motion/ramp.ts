@@ -1,22 +1,23 @@
 import { exp2, LN2, length } from '../math/functions.ts';
 import { type AccelerationCurve, type Flow, factorAt, followCurve } from './accelerationCurve.ts';
-import { type Integration, moveWith } from './integration.ts';
-import type { Motion } from './slices.ts';
+import type { Own } from './body.ts';
 
-/** Rates of the linear ramp, unit/s². */
-export interface Rates {
+/** How the velocity comes to the one aimed at. Rates in unit/s². */
+export interface RampPlan {
+  model: 'instant' | 'linear' | 'smooth' | 'curve';
+  integration: 'semiImplicit' | 'trapezoid' | 'exact';
   accelerate: number;
   decelerate: number;
   brake: number;
   ease: number;
+  halfLife: number;
+  /** Length of a fixed tick, s, and what a smooth ramp keeps over it. */
+  dt: number;
+  kept: number;
   /** Factor on accelerate; null for the plain linear ramp. */
   curve: AccelerationCurve | null;
-}
-
-/** The velocity aimed at, unit/s. */
-export interface Target {
-  x: number;
-  y: number;
+  /** Scratch of the curve: written before each use, read right after. */
+  flow: Flow;
 }
 
 /** Part of a speed that counts as no difference, against rounding. */
@@ -24,139 +25,169 @@ const EVEN = 1e-12;
 /** Below this difference (unit/s) a smooth ramp has arrived. */
 const ARRIVED = 1e-9;
 
-/** Scratch for `followCurve`: written before each use, read right after. */
-const flow: Flow = { s: 0, integral: 0, time: 0 };
-
-/** Smooth: v ← v* + (v − v*)·2^(−dt/halfLife), with its exact integral v*·dt + (v − v*)·(1 − 2^(−dt/halfLife))·halfLife/ln 2. */
-export function smoothRamp(
-  motion: Motion,
-  { x: targetX, y: targetY }: Target,
-  halfLife: number,
-  dt: number,
-  integration: Integration,
-): void {
-  const keep = exp2(-dt / halfLife);
-  const ex = motion.vx - targetX;
-  const ey = motion.vy - targetY;
-  const arrived = ex < ARRIVED && ex > -ARRIVED && ey < ARRIVED && ey > -ARRIVED;
-  const vx = arrived ? targetX : targetX + ex * keep;
-  const vy = arrived ? targetY : targetY + ey * keep;
-  if (integration !== 'exact') {
-    moveWith(motion, vx, vy, dt, integration);
-    return;
-  }
-  const weight = ((1 - keep) * halfLife) / LN2;
-  motion.dx = targetX * dt + ex * weight;
-  motion.dy = targetY * dt + ey * weight;
-  motion.vx = vx;
-  motion.vy = vy;
-}
-
-/** The rate that holds for velocity (vx, vy) on its way to a target of the given size. */
-function rateFor(rates: Rates, vx: number, vy: number, targetX: number, targetY: number, target: number, braked: boolean): number {
-  if (target === 0) return rates.decelerate;
-  const along = vx * targetX + vy * targetY;
-  if (along < 0 && !braked) return rates.brake;
-  return length(vx, vy) > target * (1 + EVEN) ? rates.ease : rates.accelerate;
-}
-
-/** How far towards the target the velocity is: 1 − |v* − v| / |v*|; on a straight line the fraction of the speed. */
-function fraction(difference: number, target: number): number {
-  return 1 - difference / target;
-}
-
-/** Linear (and curve): v moves straight towards v* by at most rate·dt. */
-export function linearRamp(motion: Motion, aim: Target, rates: Rates, dt: number, integration: Integration): void {
-  if (integration === 'exact') {
-    exactLinearRamp(motion, aim, rates, dt);
-    return;
-  }
-  const { x: targetX, y: targetY } = aim;
-  const ex = targetX - motion.vx;
-  const ey = targetY - motion.vy;
-  const difference = length(ex, ey);
-  const target = length(targetX, targetY);
-  let rate = rateFor(rates, motion.vx, motion.vy, targetX, targetY, target, false);
-  if (rates.curve && rate === rates.accelerate && target > 0) rate *= factorAt(rates.curve, fraction(difference, target));
-  if (rate * dt >= difference) moveWith(motion, targetX, targetY, dt, integration);
-  else {
-    const share = (rate * dt) / difference;
-    moveWith(motion, motion.vx + ex * share, motion.vy + ey * share, dt, integration);
+/**
+ * Brings the velocity from where it began in this tick (`velocityFrom`) towards the one aimed at, and gives the displacement:
+ * at once (instant), by at most rate·dt (linear; curve), or by 1 − 2^(−dt/halfLife) of the difference (smooth).
+ */
+export function stepRamp(body: Own<'velocity'>, p: RampPlan): void {
+  switch (p.model) {
+    case 'instant':
+      body.velocityX = body.velocityAimX;
+      body.velocityY = body.velocityAimY;
+      if (p.integration === 'exact') {
+        body.velocityFromX = body.velocityAimX;
+        body.velocityFromY = body.velocityAimY;
+      }
+      displace(body, p);
+      return;
+    case 'smooth':
+      smoothRamp(body, p);
+      return;
+    case 'linear':
+    case 'curve':
+      if (p.integration === 'exact') exactLinearRamp(body, p);
+      else linearRamp(body, p);
   }
 }
 
 /**
- * The same, split where the rate changes: at the point where braking has stopped the motion against v*, where easing
- * falls below the target's size, and where the target is reached. Within a piece the motion is ½·rate·t², exactly.
+ * The displacement of a step of dt in which the velocity went from the old one to the new one: semi-implicit Euler v′·dt, or the
+ * trapezoid ½(v + v′)·dt, which is exact for a steady acceleration.
  */
-function exactLinearRamp(motion: Motion, { x: targetX, y: targetY }: Target, rates: Rates, dt: number): void {
+function displace(body: Own<'velocity'>, p: RampPlan): void {
+  const dt = body.clockDt;
+  if (p.integration === 'semiImplicit') {
+    body.velocityDx = body.velocityX * dt;
+    body.velocityDy = body.velocityY * dt;
+  } else {
+    body.velocityDx = 0.5 * (body.velocityFromX + body.velocityX) * dt;
+    body.velocityDy = 0.5 * (body.velocityFromY + body.velocityY) * dt;
+  }
+}
+
+/** Smooth: v ← v* + (v − v*)·2^(−dt/halfLife), with its exact integral v*·dt + (v − v*)·(1 − 2^(−dt/halfLife))·halfLife/ln 2. */
+function smoothRamp(body: Own<'velocity'>, p: RampPlan): void {
+  const dt = body.clockDt;
+  const keep = dt === p.dt ? p.kept : exp2(-dt / p.halfLife);
+  const ex = body.velocityFromX - body.velocityAimX;
+  const ey = body.velocityFromY - body.velocityAimY;
+  const arrived = ex < ARRIVED && ex > -ARRIVED && ey < ARRIVED && ey > -ARRIVED;
+  body.velocityX = arrived ? body.velocityAimX : body.velocityAimX + ex * keep;
+  body.velocityY = arrived ? body.velocityAimY : body.velocityAimY + ey * keep;
+  if (p.integration !== 'exact') displace(body, p);
+  else {
+    const weight = ((1 - keep) * p.halfLife) / LN2;
+    body.velocityDx = body.velocityAimX * dt + ex * weight;
+    body.velocityDy = body.velocityAimY * dt + ey * weight;
+  }
+}
+
+/** The rate that holds for a velocity (vx, vy) on its way to a target: to rest, against the motion, down from a higher speed, or up. */
+function rateFor(p: RampPlan, vx: number, vy: number, targetX: number, targetY: number, braked: boolean): number {
+  if (targetX === 0 && targetY === 0) return p.decelerate;
+  if (vx * targetX + vy * targetY < 0 && !braked) return p.brake;
+  return vx * vx + vy * vy > (targetX * targetX + targetY * targetY) * (1 + 2 * EVEN) ? p.ease : p.accelerate;
+}
+
+/** Linear (and curve): v moves straight towards v* by at most rate·dt. */
+function linearRamp(body: Own<'velocity'>, p: RampPlan): void {
+  const vx = body.velocityFromX;
+  const vy = body.velocityFromY;
+  const targetX = body.velocityAimX;
+  const targetY = body.velocityAimY;
+  const ex = targetX - vx;
+  const ey = targetY - vy;
+  const difference = Math.sqrt(ex * ex + ey * ey);
+  let rate = rateFor(p, vx, vy, targetX, targetY, false);
+  const target = p.curve ? length(targetX, targetY) : 0;
+  if (p.curve && rate === p.accelerate && target > 0) rate *= factorAt(p.curve, 1 - difference / target);
+  const gained = rate * body.clockDt;
+  if (gained >= difference) {
+    body.velocityX = targetX;
+    body.velocityY = targetY;
+  } else {
+    body.velocityX = vx + (ex * gained) / difference;
+    body.velocityY = vy + (ey * gained) / difference;
+  }
+  displace(body, p);
+}
+
+/**
+ * The same, split where the rate changes: at the point where braking has stopped the motion against v*, where easing
+ * falls below the target's size before it is reached, and where it is reached. Within a piece the motion is ½·rate·t², exactly.
+ */
+function exactLinearRamp(body: Own<'velocity'>, p: RampPlan): void {
+  const { velocityAimX: targetX, velocityAimY: targetY } = body;
   const target = length(targetX, targetY);
-  let left = dt;
+  let left = body.clockDt;
   let braked = false;
-  motion.dx = 0;
-  motion.dy = 0;
+  body.velocityX = body.velocityFromX;
+  body.velocityY = body.velocityFromY;
+  body.velocityDx = 0;
+  body.velocityDy = 0;
   // Three regimes at the most follow each other; one more round takes the steady rest.
   for (let round = 0; round < 5 && left > 0; round++) {
-    const ex = targetX - motion.vx;
-    const ey = targetY - motion.vy;
+    const { velocityX: vx, velocityY: vy } = body;
+    const ex = targetX - vx;
+    const ey = targetY - vy;
     const difference = length(ex, ey);
     if (difference === 0) break;
     const ux = ex / difference;
     const uy = ey / difference;
-    const rate = rateFor(rates, motion.vx, motion.vy, targetX, targetY, target, braked);
-    const towards = motion.vx * ux + motion.vy * uy;
-    // The length of the way, in speed, until this regime ends.
+    const rate = rateFor(p, vx, vy, targetX, targetY, braked);
+    // The length of the way, in speed, until this regime ends: on the line to v* the size is that of v* at its end, and at `even`.
     let way = difference;
-    if (target > 0 && !braked && motion.vx * targetX + motion.vy * targetY < 0) {
-      way = -(motion.vx * targetX + motion.vy * targetY) / (ux * targetX + uy * targetY);
+    const even = -2 * (vx * ux + vy * uy) - difference;
+    if (target > 0 && !braked && vx * targetX + vy * targetY < 0) {
+      way = -(vx * targetX + vy * targetY) / (ux * targetX + uy * targetY);
       braked = true;
-    } else if (rate === rates.ease && -2 * towards - difference > 0) way = -2 * towards - difference;
-    if (rates.curve && rate === rates.accelerate && target > 0 && way === difference) {
-      left -= curvedPiece(motion, ux, uy, difference, target, rates.curve, rate, left);
-      if (flow.s >= 1) arrive(motion, targetX, targetY);
+    } else if (rate === p.ease && even > 0 && even < difference) way = even;
+    if (p.curve && rate === p.accelerate && target > 0 && way === difference) {
+      left -= curvedPiece(body, p, p.curve, ux, uy, difference, target, left);
+      if (p.flow.s >= 1) arrive(body);
       continue;
     }
     const whole = way / rate;
     const time = whole < left ? whole : left;
-    motion.dx += motion.vx * time + 0.5 * rate * time * time * ux;
-    motion.dy += motion.vy * time + 0.5 * rate * time * time * uy;
-    if (whole <= left && way === difference) arrive(motion, targetX, targetY);
+    body.velocityDx += vx * time + 0.5 * rate * time * time * ux;
+    body.velocityDy += vy * time + 0.5 * rate * time * time * uy;
+    if (whole <= left && way === difference) arrive(body);
     else {
-      motion.vx += rate * time * ux;
-      motion.vy += rate * time * uy;
+      body.velocityX += rate * time * ux;
+      body.velocityY += rate * time * uy;
     }
     left -= time;
   }
-  motion.dx += motion.vx * left;
-  motion.dy += motion.vy * left;
+  body.velocityDx += body.velocityX * left;
+  body.velocityDy += body.velocityY * left;
 }
 
-function arrive(motion: Motion, targetX: number, targetY: number): void {
-  motion.vx = targetX;
-  motion.vy = targetY;
+function arrive(body: Own<'velocity'>): void {
+  body.velocityX = body.velocityAimX;
+  body.velocityY = body.velocityAimY;
 }
 
-/** One accelerating piece under a curve; returns the time it took. */
+/** One accelerating piece under a curve, over the fraction 1 − |v* − v|/|v*| of the speed; returns the time it took. */
 function curvedPiece(
-  motion: Motion,
+  body: Own<'velocity'>,
+  { flow, accelerate }: RampPlan,
+  curve: AccelerationCurve,
   ux: number,
   uy: number,
   difference: number,
   target: number,
-  curve: AccelerationCurve,
-  rate: number,
   dt: number,
 ): number {
-  const start = fraction(difference, target);
+  const start = 1 - difference / target;
   flow.s = start;
   flow.integral = 0;
   flow.time = 0;
-  followCurve(curve, rate / target, dt, flow);
+  followCurve(curve, accelerate / target, dt, flow);
   const gained = (flow.s - start) * target;
   const extra = (flow.integral - start * flow.time) * target;
-  motion.dx += motion.vx * flow.time + extra * ux;
-  motion.dy += motion.vy * flow.time + extra * uy;
-  motion.vx += gained * ux;
-  motion.vy += gained * uy;
+  body.velocityDx += body.velocityX * flow.time + extra * ux;
+  body.velocityDy += body.velocityY * flow.time + extra * uy;
+  body.velocityX += gained * ux;
+  body.velocityY += gained * uy;
   return flow.time;
 }

@@ -35,7 +35,7 @@ describe('a tap', () => {
     expect(world.trace.at('speed', 11)).toBeGreaterThan(0);
     expect(rowsOf(world, ROUTE_SET)).toEqual([11]);
     expect(rowsOf(world, ARRIVED)).toHaveLength(1);
-    expect(world.state.motion).toMatchObject({ x: 500, y: 200, vx: 0, vy: 0 });
+    expect(world.body).toMatchObject({ x: 500, y: 200, vx: 0, vy: 0 });
   });
 
   it.each([30, 60, 144])('arrives exactly, however fast, with and without braking (%d Hz)', (hz) => {
@@ -46,7 +46,7 @@ describe('a tap', () => {
           tap(2, 137.5, 301.25),
           hz * 12,
         );
-        expect([world.state.motion.x, world.state.motion.y]).toEqual([137.5, 301.25]);
+        expect([world.body.x, world.body.y]).toEqual([137.5, 301.25]);
       }
   });
 
@@ -78,7 +78,7 @@ describe('a tap', () => {
   it('ends by hands that steer', () => {
     const world = run({}, [...tap(0, 800, 300), { at: 30, press: 'up' }, { at: 60, release: 'up' }]);
     expect(rowsOf(world, ROUTE_CANCELLED)).toEqual([31]);
-    expect(world.state.motion.x).toBeLessThan(200);
+    expect(world.body.x).toBeLessThan(200);
     expect(world.trace.at('speed', 600)).toBe(0);
   });
 
@@ -93,7 +93,7 @@ describe('a tap', () => {
   });
 
   it('does nothing while click-to-go is off', () => {
-    expect(drive({}, 60, tap(0, 500, 300), ground()).state.motion.x).toBe(100);
+    expect(drive({}, 60, tap(0, 500, 300), ground()).body.x).toBe(100);
   });
 });
 
@@ -101,7 +101,7 @@ describe('walls on the way', () => {
   const walled = ground({ walls: [wall(300, 100, 300, 500)] });
   it('are gone round by the shortest way, without touching', () => {
     const world = run({}, tap(0, 500, 300), 900, walled);
-    expect([world.state.motion.x, world.state.motion.y]).toEqual([500, 300]);
+    expect([world.body.x, world.body.y]).toEqual([500, 300]);
     expect(Math.max(...Array.from({ length: world.trace.end }, (_, row) => world.trace.at('contacts', row)))).toBe(0);
   });
 
@@ -114,7 +114,7 @@ describe('walls on the way', () => {
 
   it.each(['grid4', 'grid8'] as const)('are gone round over cells (%s)', (planner) => {
     const world = run({ 'route.planner': planner }, tap(0, 500, 300), 1200, walled);
-    expect([world.state.motion.x, world.state.motion.y]).toEqual([500, 300]);
+    expect([world.body.x, world.body.y]).toEqual([500, 300]);
   });
 
   it('around the goal mean the nearest place, or refusal', () => {
@@ -134,10 +134,10 @@ describe('walls on the way', () => {
     });
     const nearest = run({}, tap(0, 450, 300), 600, shut);
     expect(rowsOf(nearest, NEAREST_TAKEN)).toEqual([1]);
-    expect(nearest.state.motion.x).toBeCloseTo(400 - 12 - 0.01 - 2 - 0.001, 2);
+    expect(nearest.body.x).toBeCloseTo(400 - 12 - 0.01 - 2 - 0.001, 2);
     const refused = run({ 'route.unreachable': 'refuse' }, tap(0, 450, 300), 60, shut);
     expect(rowsOf(refused, UNREACHABLE)).toEqual([1]);
-    expect(refused.state.motion.x).toBe(100);
+    expect(refused.body.x).toBe(100);
   });
 
   it('leave a body that is too large for any gap where it is, and say so', () => {
@@ -183,7 +183,7 @@ describe('planting', () => {
     expect(rowsOf(world, ROUTE_CANCELLED)).toEqual([101]);
   });
   it('or goes on to it when told so', () => {
-    expect(run({ 'route.afterPlant': 'resume' }, events).state.motion.x).toBe(800);
+    expect(run({ 'route.afterPlant': 'resume' }, events).body.x).toBe(800);
   });
   it('takes a click in the very tick in which the feet are planted, and in the one in which they are let go', () => {
     const plant: TapeEvent[] = [
@@ -197,13 +197,13 @@ describe('planting', () => {
     ];
     const inOrder = (...events: TapeEvent[]) => events.sort((a, b) => a.at - b.at);
     const planted = run({ 'route.afterPlant': 'resume' }, inOrder(...tap(0, 800, 300), ...clicked(40), ...plant));
-    expect(planted.state.motion).toMatchObject({ x: 500, y: 400 });
+    expect(planted.body).toMatchObject({ x: 500, y: 400 });
     expect(planted.trace.at('speed', 80)).toBe(0);
     const freed = run({ 'route.afterPlant': 'forget' }, inOrder(...tap(0, 800, 300), ...clicked(100), ...plant));
-    expect(freed.state.motion).toMatchObject({ x: 500, y: 400 });
+    expect(freed.body).toMatchObject({ x: 500, y: 400 });
     // Between them it aims, and the feet go nowhere.
     const aimed = run({ 'route.afterPlant': 'resume' }, inOrder(...tap(0, 800, 300), ...clicked(70), ...plant));
-    expect(aimed.state.motion).toMatchObject({ x: 800, y: 300 });
+    expect(aimed.body).toMatchObject({ x: 800, y: 300 });
   });
   it('holds the feet of hands that steer, too', () => {
     const steered = drive(
@@ -215,7 +215,7 @@ describe('planting', () => {
       ],
       ground(),
     );
-    expect(steered.state.motion.x).toBe(100);
+    expect(steered.body.x).toBe(100);
   });
 });
 

@@ -1,10 +1,11 @@
 import { atan2, clamp, cos, length, PI, pow, sin } from '../math/functions.ts';
-import { DOWN, LEFT, RIGHT, UP } from '../tape/controls.ts';
+import { DOWN, LEFT, RIGHT, UP, WAY_BITS } from '../tape/controls.ts';
 import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+import type { Own } from './body.ts';
 
 /** How hands become a direction: the choices of the tuning as plain flags. */
-export interface SteeringParameters {
+export interface SteeringPlan {
   deadZone: number;
   outerZone: number;
   curve: number;
@@ -20,7 +21,8 @@ export interface SteeringParameters {
   sumsDevices: boolean;
 }
 
-export function prepareSteering(input: Parameters['input']): SteeringParameters {
+/** Steps from cell to cell go one of four ways, unless they may be diagonal. */
+export function prepareSteering({ input, scheme, step }: Parameters): SteeringPlan {
   return {
     deadZone: input.deadZone,
     outerZone: input.outerZone,
@@ -28,38 +30,42 @@ export function prepareSteering(input: Parameters['input']): SteeringParameters 
     evenDiagonals: input.normaliseDiagonals,
     acrossAllowed: input.axes !== 'y',
     downAllowed: input.axes !== 'x',
-    ways: input.directions === 'free' ? 0 : Number(input.directions),
+    ways: scheme === 'step' && !step.diagonals ? 4 : input.directions === 'free' ? 0 : Number(input.directions),
     winner: input.conflict === 'newest' ? 1 : input.conflict === 'oldest' ? -1 : 0,
     newestDevice: input.devices === 'newest',
     sumsDevices: input.devices === 'sum',
   };
 }
 
-/** A direction times a magnitude, in the hands' own frame (y grows downwards); written over at each call. */
-export interface Steer {
-  x: number;
-  y: number;
-  /** The axis (1 across, 2 down) that a 4-way stick was on last; decides ties. */
-  axis: number;
-}
-
 const DIAGONAL = Math.sqrt(0.5);
 const EIGHTH = PI / 4;
+
+/** The order number of a press; one that was let go within its tick counts in it, as the newest. */
+function pressOrder(hands: Hands, control: number): number {
+  const held = hands.held[control] as number;
+  return held !== 0 ? held : (hands.pressed >> control) & 1 ? hands.presses + 1 : 0;
+}
+
+/** Whether a way was pressed and let go within this tick. */
+export function isTapped(hands: Hands): boolean {
+  if ((hands.pressed & WAY_BITS) === 0) return false;
+  for (let control = UP; control <= RIGHT; control++) if ((hands.pressed >> control) & 1 && hands.held[control] === 0) return true;
+  return false;
+}
 
 /** −1, 0 or 1 for two opposite keys, given the order numbers of their presses (0: up). */
 function opposed(low: number, high: number, winner: number): number {
   if (low === 0 || high === 0) return high !== 0 ? 1 : low !== 0 ? -1 : 0;
-  return high > low ? winner : 0 - winner;
+  return high === low ? 0 : high > low ? winner : 0 - winner;
 }
 
 /** Keys as a vector: unit steps, diagonals of length 1 or √2, or one axis at a time. */
-function keySteer(hands: Hands, p: SteeringParameters, out: Steer): void {
-  const { held } = hands;
-  let x = p.acrossAllowed ? opposed(held[LEFT] as number, held[RIGHT] as number, p.winner) : 0;
-  let y = p.downAllowed ? opposed(held[UP] as number, held[DOWN] as number, p.winner) : 0;
+function keySteer(body: Own<'intent'>, p: SteeringPlan, hands: Hands): void {
+  let x = p.acrossAllowed ? opposed(pressOrder(hands, LEFT), pressOrder(hands, RIGHT), p.winner) : 0;
+  let y = p.downAllowed ? opposed(pressOrder(hands, UP), pressOrder(hands, DOWN), p.winner) : 0;
   if (x !== 0 && y !== 0) {
     if (p.ways === 4) {
-      const across = opposed(held[y > 0 ? DOWN : UP] as number, held[x > 0 ? RIGHT : LEFT] as number, p.winner);
+      const across = opposed(pressOrder(hands, y > 0 ? DOWN : UP), pressOrder(hands, x > 0 ? RIGHT : LEFT), p.winner);
       if (across <= 0) x = 0;
       if (across >= 0) y = 0;
     } else if (p.evenDiagonals) {
@@ -67,71 +73,69 @@ function keySteer(hands: Hands, p: SteeringParameters, out: Steer): void {
       y *= DIAGONAL;
     }
   }
-  out.x = x;
-  out.y = y;
-}
-
-/** Stick: magnitude rescaled from [deadZone, outerZone] to [0, 1] and raised to `curve`, direction kept or snapped. */
-function stickSteer(hands: Hands, p: SteeringParameters, out: Steer): void {
-  const rawX = p.acrossAllowed ? hands.stickX : 0;
-  const rawY = p.downAllowed ? hands.stickY : 0;
-  const amount = shapedStick(length(rawX, rawY), p);
-  if (amount === 0) {
-    out.x = 0;
-    out.y = 0;
-  } else if (p.ways === 4) {
-    const across = rawX < 0 ? -rawX : rawX;
-    const down = rawY < 0 ? -rawY : rawY;
-    if (across !== down || out.axis === 0) out.axis = across >= down ? 1 : 2;
-    out.x = out.axis === 1 ? (rawX < 0 ? -amount : amount) : 0;
-    out.y = out.axis === 2 ? (rawY < 0 ? -amount : amount) : 0;
-  } else if (p.ways === 8) {
-    const eighth = Math.floor(atan2(rawY, rawX) / EIGHTH + 0.5);
-    const straight = eighth % 2 === 0 ? 1 : DIAGONAL;
-    out.x = amount * straight * (eighth === -2 || eighth === 2 ? 0 : eighth > -2 && eighth < 2 ? 1 : -1);
-    out.y = amount * straight * (eighth === 0 || eighth === 4 || eighth === -4 ? 0 : eighth > 0 ? 1 : -1);
-  } else {
-    const size = length(rawX, rawY);
-    out.x = (rawX / size) * amount;
-    out.y = (rawY / size) * amount;
-  }
+  body.intentX = x;
+  body.intentY = y;
 }
 
 /** The magnitude that a stick travel in [0, √2] asks for, in [0, 1]. An outer zone inside the dead zone gives a switch. */
-export function shapedStick(travel: number, p: Pick<SteeringParameters, 'deadZone' | 'outerZone' | 'curve'>): number {
+export function shapedStick(travel: number, p: Pick<SteeringPlan, 'deadZone' | 'outerZone' | 'curve'>): number {
   if (travel <= p.deadZone) return 0;
   const span = p.outerZone - p.deadZone;
   return span <= 0 ? 1 : pow(clamp((travel - p.deadZone) / span, 0, 1), p.curve);
 }
 
-const stick: Steer = { x: 0, y: 0, axis: 0 };
+/**
+ * Stick: magnitude rescaled from [deadZone, outerZone] to [0, 1] and raised to `curve`, direction kept or snapped. Put in place of
+ * the keys, or added to them, as the tuning has two devices deal with each other.
+ */
+function stickSteer(body: Own<'intent'>, p: SteeringPlan, hands: Hands, takesOver: boolean): void {
+  const rawX = p.acrossAllowed ? hands.stickX : 0;
+  const rawY = p.downAllowed ? hands.stickY : 0;
+  const travel = length(rawX, rawY);
+  const amount = shapedStick(travel, p);
+  let x = 0;
+  let y = 0;
+  if (amount > 0 && p.ways === 4) {
+    const across = rawX < 0 ? -rawX : rawX;
+    const down = rawY < 0 ? -rawY : rawY;
+    if (across !== down || body.intentAxis === 0) body.intentAxis = across >= down ? 1 : 2;
+    if (body.intentAxis === 1) x = rawX < 0 ? -amount : amount;
+    else y = rawY < 0 ? -amount : amount;
+  } else if (amount > 0 && p.ways === 8) {
+    const eighth = Math.floor(atan2(rawY, rawX) / EIGHTH + 0.5);
+    const straight = eighth % 2 === 0 ? 1 : DIAGONAL;
+    x = amount * straight * (eighth === -2 || eighth === 2 ? 0 : eighth > -2 && eighth < 2 ? 1 : -1);
+    y = amount * straight * (eighth === 0 || eighth === 4 || eighth === -4 ? 0 : eighth > 0 ? 1 : -1);
+  } else if (amount > 0) {
+    x = (rawX / travel) * amount;
+    y = (rawY / travel) * amount;
+  }
+  if (p.sumsDevices) {
+    body.intentX += x;
+    body.intentY += y;
+  } else if (takesOver || x * x + y * y > body.intentX * body.intentX + body.intentY * body.intentY) {
+    body.intentX = x;
+    body.intentY = y;
+  }
+}
 
 /**
  * What the hands steer: of keys and stick the larger magnitude. Two ways in which games let devices fight can be chosen
  * instead: the one that spoke last takes over, even with nothing to say, or both add up.
  */
-export function steer(hands: Hands, p: SteeringParameters, out: Steer): void {
-  keySteer(hands, p, out);
-  const takenOver = p.newestDevice && hands.spoke === 2;
-  if (!takenOver && ((hands.stickX === 0 && hands.stickY === 0) || (p.newestDevice && hands.spoke === 1))) return;
-  stick.axis = out.axis;
-  stickSteer(hands, p, stick);
-  out.axis = stick.axis;
-  if (p.sumsDevices) {
-    out.x += stick.x;
-    out.y += stick.y;
-  } else if (takenOver || stick.x * stick.x + stick.y * stick.y > out.x * out.x + out.y * out.y) {
-    out.x = stick.x;
-    out.y = stick.y;
-  }
+export function steer(body: Own<'intent'>, p: SteeringPlan, hands: Hands): void {
+  keySteer(body, p, hands);
+  const takesOver = p.newestDevice && hands.spoke === 2;
+  if (takesOver || ((hands.stickX !== 0 || hands.stickY !== 0) && !(p.newestDevice && hands.spoke === 1)))
+    stickSteer(body, p, hands, takesOver);
 }
 
-/** Turns (x, y) by `angle` radians, clockwise on screens. */
-export function rotate(out: Steer, angle: number): void {
+/** Turns the way wanted by `angle` radians, clockwise on screens. */
+export function rotate(body: Own<'intent'>, angle: number): void {
   if (angle === 0) return;
   const c = cos(angle);
   const s = sin(angle);
-  const x = out.x * c - out.y * s;
-  out.y = out.x * s + out.y * c;
-  out.x = x;
+  const x = body.intentX * c - body.intentY * s;
+  body.intentY = body.intentX * s + body.intentY * c;
+  body.intentX = x;
 }

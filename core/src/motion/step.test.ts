@@ -33,7 +33,7 @@ describe('a step', () => {
     const time = 0.16;
     const ticks = Math.round(1000 * time * hz);
     const world = run({ 'clock.hz': hz, 'step.time': time }, [{ at: 0, press: 'right' }], ticks);
-    expect(world.state.step.count).toBe(1000);
+    expect(world.body.stepCount).toBe(1000);
     expect(world.trace.at('x', ticks)).toBeCloseTo(48 + 32_000, 9);
     // Let go a tick before the last one ends: it rests on the centre, to the bit.
     const held = run(
@@ -44,7 +44,7 @@ describe('a step', () => {
       ],
       ticks + 10,
     );
-    expect(held.state.motion.x).toBe(48 + 32_000);
+    expect(held.body.x).toBe(48 + 32_000);
   });
 
   it('eased is slow at both ends and takes the same time', () => {
@@ -54,7 +54,7 @@ describe('a step', () => {
   });
 
   it('from beside the centre is brought to it', () => {
-    const { motion } = run({}, press(0, 'down'), 30, ground([], 41, 50)).state;
+    const motion = run({}, press(0, 'down'), 30, ground([], 41, 50)).body;
     expect([motion.x, motion.y]).toEqual([48, 80]);
   });
 
@@ -76,8 +76,8 @@ describe('a step', () => {
 describe('presses', () => {
   it('near the end of a step are kept for the next, earlier ones are not', () => {
     const late = [...press(0, 'right', 4), ...press(7, 'down', 8)];
-    expect(run({ 'step.time': 0.2, 'step.buffer': 0.12 }, late, 60).state.motion).toMatchObject({ x: 80, y: 80 });
-    expect(run({ 'step.time': 0.2, 'step.buffer': 0.02 }, late, 60).state.motion).toMatchObject({ x: 80, y: 48 });
+    expect(run({ 'step.time': 0.2, 'step.buffer': 0.12 }, late, 60).body).toMatchObject({ x: 80, y: 80 });
+    expect(run({ 'step.time': 0.2, 'step.buffer': 0.02 }, late, 60).body).toMatchObject({ x: 80, y: 48 });
   });
 
   it('let go within the same tick count all the same', () => {
@@ -85,15 +85,15 @@ describe('presses', () => {
       { at, press: control } as TapeEvent,
       { at, release: control } as TapeEvent,
     ];
-    expect(run({ 'step.time': 0.2, 'step.buffer': 0.2 }, [...brief(0, 'right'), ...brief(3, 'down')], 60).state.motion).toMatchObject({
+    expect(run({ 'step.time': 0.2, 'step.buffer': 0.2 }, [...brief(0, 'right'), ...brief(3, 'down')], 60).body).toMatchObject({
       x: 80,
       y: 80,
     });
   });
 
   it('held repeat, or not when told so', () => {
-    expect(run({ 'step.time': 0.1 }, press(0, 'right', 58), 60).state.motion.x).toBe(48 + 10 * 32);
-    expect(run({ 'step.time': 0.1, 'step.repeat': false }, press(0, 'right', 58), 60).state.motion.x).toBe(80);
+    expect(run({ 'step.time': 0.1 }, press(0, 'right', 58), 60).body.x).toBe(48 + 10 * 32);
+    expect(run({ 'step.time': 0.1, 'step.repeat': false }, press(0, 'right', 58), 60).body.x).toBe(80);
   });
 
   it('turn first where there is a time for it', () => {
@@ -112,14 +112,14 @@ describe('presses', () => {
     };
     expect(arrival({})).toBe(Math.ceil(0.2 * Math.SQRT2 * 60));
     expect(arrival({ 'step.diagonalTime': 'same' })).toBe(12);
-    expect(run({ 'step.time': 0.2 }, both, 60).state.motion.y + run({ 'step.time': 0.2 }, both, 60).state.motion.x).toBe(48 + 80);
+    expect(run({ 'step.time': 0.2 }, both, 60).body.y + run({ 'step.time': 0.2 }, both, 60).body.x).toBe(48 + 80);
   });
 });
 
 describe('walls', () => {
   it('are faced and bumped for a time, and the body stays', () => {
     const world = run({ 'step.bumpTime': 0.1 }, press(0, 'right', 2), 30, ground(['....', '..#.', '....']));
-    expect(world.state.motion.x).toBe(48);
+    expect(world.body.x).toBe(48);
     expect(world.trace.at('facing', 30)).toBe(0);
     expect(world.trace.at('events', 1) & BUMPED).toBe(BUMPED);
     expect(world.trace.at('phase', 4)).toBe(3);
@@ -128,18 +128,18 @@ describe('walls', () => {
 
   it('let a body through that is as wide as the cell, and cut no corner', () => {
     const aisle = ground(['####', '....', '####']);
-    expect(run({ 'body.shape': 'box', 'body.width': 32, 'body.height': 32 }, press(0, 'right'), 30, aisle).state.motion.x).toBe(80);
+    expect(run({ 'body.shape': 'box', 'body.width': 32, 'body.height': 32 }, press(0, 'right'), 30, aisle).body.x).toBe(80);
     const corner = ground(['....', '..#.', '....', '....']);
     const both: TapeEvent[] = [...press(0, 'right', 3), ...press(0, 'down', 3)];
-    expect(run({ 'step.diagonals': true }, both, 30, corner).state.motion).toMatchObject({ x: 48, y: 48 });
+    expect(run({ 'step.diagonals': true }, both, 30, corner).body).toMatchObject({ x: 48, y: 48 });
   });
 
   it('and the edge of the ground hold it in', () => {
     const world = run({ 'bounds.policy': 'clamp' }, press(0, 'up', 58), 60);
-    expect(world.state.motion.y).toBe(16);
+    expect(world.body.y).toBe(16);
   });
 
   it('a cell larger than the ground never hangs', () => {
-    expect(run({ 'step.cell': 1e5, 'bounds.policy': 'clamp' }, press(0, 'right', 30), 60).state.motion.x).toBe(48);
+    expect(run({ 'step.cell': 1e5, 'bounds.policy': 'clamp' }, press(0, 'right', 30), 60).body.x).toBe(48);
   });
 });

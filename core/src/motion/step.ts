@@ -1,17 +1,18 @@
 import { type Limits, originLimits } from '../collision/limits.ts';
-import type { PlacedBody } from '../collision/overlap.ts';
-import { placedBody } from '../collision/overlap.ts';
-import { gather, sweep } from '../collision/sweptBody.ts';
+import { isClear, isFree, type PlacedBody, placedBody } from '../collision/placedBody.ts';
 import type { Ground } from '../ground/ground.ts';
 import type { WallIndex } from '../ground/wallIndex.ts';
-import { length } from '../math/functions.ts';
-import { DOWN, LEFT, RIGHT, UP } from '../tape/controls.ts';
+import { PLANT, WAY_BITS } from '../tape/controls.ts';
 import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+import type { Own } from './body.ts';
+import { AT_REST, BUMPING, STEPPING, TURNING, WAS_SENT } from './codes.ts';
 import { BUMPED } from './events.ts';
-import type { ClockState, IntentState, Motion, StepState } from './slices.ts';
 
-export interface StepParameters {
+/** What grid steps need of a tuning and a ground. */
+export interface StepPlan {
+  /** Whether the feet step from cell to cell. */
+  steps: boolean;
   cell: number;
   time: number;
   smooth: boolean;
@@ -24,17 +25,15 @@ export interface StepParameters {
   /** The body without its skin: one as wide as the cell fits between walls. */
   body: PlacedBody;
   limits: Limits;
+  /** Edges hold a step back, or have it come in at the other side. */
   bounded: boolean;
+  wraps: boolean;
 }
 
-export const AT_REST = 0;
-export const TURNING = 1;
-export const STEPPING = 2;
-export const BUMPING = 3;
-
-export function prepareStep(parameters: Parameters, ground: Ground, walls: WallIndex): StepParameters {
-  const { step, bounds, contact } = parameters;
+export function prepareStep(parameters: Parameters, ground: Ground, walls: WallIndex): StepPlan {
+  const { step, bounds, contact, scheme } = parameters;
   return {
+    steps: scheme === 'step',
     cell: step.cell,
     time: step.time,
     smooth: step.ease === 'smooth',
@@ -47,160 +46,201 @@ export function prepareStep(parameters: Parameters, ground: Ground, walls: WallI
     body: placedBody(parameters, ground, walls, -contact.skin),
     limits: originLimits(parameters, ground),
     bounded: bounds.policy === 'clamp' || bounds.policy === 'push',
+    wraps: bounds.policy === 'wrap',
   };
 }
 
 /** A phase is over within this much (s) of its end: sixty ticks of 1/60 s are a second. */
 const SLACK = 1e-9;
+/** Phases that can follow each other in one tick: steps shorter than a tick by more than this are lost. */
+const MOST = 100_000;
+/** Part of a full deflection that asks for a step. */
+const ASKS = 0.3;
 
 /**
  * Steps from cell centre to cell centre, each in just its time: what is left of a tick goes into the next step, so N steps take N
- * times as long at any tick rate, and a step ends exactly on its centre. Sets the body's place itself; there is no ramp and no contact.
+ * times as long at any tick rate, and a step ends exactly on its centre. There is no ramp and no contact: a step is looked along before it begins.
  */
-export function stepGrid(state: StepState, p: StepParameters, motion: Motion, intent: IntentState, hands: Hands, clock: ClockState): void {
-  state.happened = 0;
-  const { dt } = clock;
-  const [fromX, fromY] = [motion.x, motion.y];
-  const pressed = pressedWays(hands);
-  if (pressed !== 0) hear(state, p, intent, pressed);
-  let left = dt;
+export function stepGrid(body: Own<'step'>, p: StepPlan, hands: Hands): void {
+  if (p.steps) stepCells(body, p, hands);
+  else if (body.stepLive === 1) {
+    clear(body);
+    body.stepLive = 0;
+  }
+}
+
+/** Stands in its cell, as if no step had been taken. */
+function clear(body: Own<'step'>): void {
+  body.stepPhase = AT_REST;
+  body.stepTime = 0;
+  body.stepDuration = 0;
+  body.stepWayX = 0;
+  body.stepWayY = 0;
+  body.stepNextX = 0;
+  body.stepNextY = 0;
+}
+
+function stepCells(body: Own<'step'>, p: StepPlan, hands: Hands): void {
+  if (body.stepLive === 0) clear(body);
+  else if (body.x !== body.stepX || body.y !== body.stepY) moveAlong(body, p);
+  body.stepLive = 1;
+  body.stepX = body.x;
+  body.stepY = body.y;
+  const planted = hands.held[PLANT] !== 0;
+  const pressed = (hands.pressed & WAY_BITS) !== 0;
+  if (pressed) hear(body, p);
+  let left = body.clockDt;
   // At rest a step begins with the tick in which it is asked for; each round ends a phase or the tick.
-  for (let round = 0; round < 64; round++) {
-    if (state.phase === AT_REST && !beginNext(state, p, motion, intent, round === 0 ? pressed : 0)) break;
-    const rest = state.duration - state.time;
+  for (let round = 0; round < MOST; round++) {
+    if (body.stepPhase === AT_REST && (planted || !beginNext(body, p, round === 0 && pressed))) break;
+    const rest = body.stepDuration - body.stepTime;
     if (rest > left + SLACK) {
-      state.time += left;
+      body.stepTime += left;
       break;
     }
+    const bumpsAtOnce = body.stepPhase === BUMPING && body.stepDuration === 0;
     left = Math.max(0, left - Math.max(0, rest));
-    endPhase(state, p, motion);
-    if (left <= SLACK && state.phase === AT_REST && p.time > 0 && !wantsMore(state, p, intent)) break;
-    if (p.time === 0 && state.phase === AT_REST) break;
+    endPhase(body, p);
+    if (bumpsAtOnce) break;
+    if (left <= SLACK && body.stepPhase === AT_REST && p.time > 0 && !wantsMore(body, p)) break;
+    if (p.time === 0 && body.stepPhase === AT_REST) break;
   }
-  place(state, p, motion);
-  motion.dx = 0;
-  motion.dy = 0;
-  motion.vx = (motion.x - fromX) / dt;
-  motion.vy = (motion.y - fromY) / dt;
-  state.amount = state.phase === STEPPING ? 1 : 0;
-  clock.blocked = state.phase === BUMPING ? 1 : 0;
-}
-
-/** Which of the four ways went down this tick, as bits. */
-function pressedWays(hands: Hands): number {
-  return hands.pressed & ((1 << UP) | (1 << DOWN) | (1 << LEFT) | (1 << RIGHT));
-}
-
-/** The way that the hands ask for, −1, 0 or 1 on each axis: both axes only with diagonals, else the larger or the newest. */
-function askedWay(p: StepParameters, intent: IntentState, pressed: number): [number, number] {
-  let [x, y] = [intent.x, intent.y];
-  if (x === 0 && y === 0 && pressed !== 0) {
-    // A press that was let go within the tick counts all the same.
-    x = bit(pressed, RIGHT) - bit(pressed, LEFT);
-    y = bit(pressed, DOWN) - bit(pressed, UP);
+  if (body.stepPhase === STEPPING) {
+    const share = body.stepDuration > 0 ? body.stepTime / body.stepDuration : 1;
+    const eased = p.smooth ? share * share * (3 - 2 * share) : share;
+    body.stepX = body.stepFromX + (body.stepToX - body.stepFromX) * eased;
+    body.stepY = body.stepFromY + (body.stepToY - body.stepFromY) * eased;
   }
-  const [across, down] = [x < 0 ? -x : x, y < 0 ? -y : y];
-  if (across < 0.3 && down < 0.3) return [0, 0];
-  if (p.diagonals && across > 0.3 && down > 0.3) return [Math.sign(x), Math.sign(y)];
-  return across >= down ? [Math.sign(x), 0] : [0, Math.sign(y)];
 }
 
-function bit(bits: number, control: number): number {
-  return (bits >> control) & 1;
+/** Something else has moved the body: a step under way goes on from there, to the centre of the cell that it leads to now. */
+function moveAlong(body: Own<'step'>, p: StepPlan): void {
+  if (body.stepPhase !== STEPPING) return;
+  const dx = body.x - body.stepX;
+  const dy = body.y - body.stepY;
+  body.stepFromX += dx;
+  body.stepFromY += dy;
+  body.stepToX = centre(body.stepToX + dx, 0, p.cell);
+  body.stepToY = centre(body.stepToY + dy, 0, p.cell);
+  if (body.boundsJump === WAS_SENT || !isClear(p.body, body.x, body.y, body.stepToX, body.stepToY)) {
+    body.stepPhase = AT_REST;
+    body.stepTime = 0;
+    body.stepDuration = 0;
+  } else rebase(body, p);
+}
+
+/** Has the straight step from where the body is take the time that is left, at the place along it that it has come to. */
+function rebase(body: Own<'step'>, p: StepPlan): void {
+  const share = body.stepDuration > 0 ? body.stepTime / body.stepDuration : 1;
+  const eased = p.smooth ? share * share * (3 - 2 * share) : share;
+  if (eased >= 1) return;
+  body.stepFromX = (body.x - body.stepToX * eased) / (1 - eased);
+  body.stepFromY = (body.y - body.stepToY * eased) / (1 - eased);
+}
+
+/** The way that the hands ask for on one axis, −1, 0 or 1. */
+function askedX(body: Own<'step'>, p: StepPlan): number {
+  const { intentX: x, intentY: y } = body;
+  if (Math.abs(x) < ASKS || (!p.diagonals && Math.abs(y) > Math.abs(x))) return 0;
+  return Math.sign(x);
+}
+
+function askedY(body: Own<'step'>, p: StepPlan): number {
+  const { intentX: x, intentY: y } = body;
+  if (Math.abs(y) < ASKS || (!p.diagonals && Math.abs(x) >= Math.abs(y))) return 0;
+  return Math.sign(y);
 }
 
 /** A press near enough to the end of what is under way is kept for the next step. */
-function hear(state: StepState, p: StepParameters, intent: IntentState, pressed: number): void {
-  if (state.phase === AT_REST) return;
-  if (state.duration - state.time > p.buffer + SLACK) return;
-  const [x, y] = askedWay(p, intent, pressed);
-  state.nextX = x;
-  state.nextY = y;
+function hear(body: Own<'step'>, p: StepPlan): void {
+  if (body.stepPhase === AT_REST) return;
+  if (body.stepDuration - body.stepTime > p.buffer + SLACK) return;
+  body.stepNextX = askedX(body, p);
+  body.stepNextY = askedY(body, p);
 }
 
-function wantsMore(state: StepState, p: StepParameters, intent: IntentState): boolean {
-  if (state.nextX !== 0 || state.nextY !== 0) return true;
-  const [x, y] = askedWay(p, intent, 0);
-  return p.repeats && (x !== 0 || y !== 0);
+function wantsMore(body: Own<'step'>, p: StepPlan): boolean {
+  if (body.stepNextX !== 0 || body.stepNextY !== 0) return true;
+  return p.repeats && (askedX(body, p) !== 0 || askedY(body, p) !== 0);
 }
 
 /** Begins the step that waits, or the one that is asked for; false where there is none. */
-function beginNext(state: StepState, p: StepParameters, motion: Motion, intent: IntentState, pressed: number): boolean {
-  let [x, y] = [state.nextX, state.nextY];
-  state.nextX = 0;
-  state.nextY = 0;
+function beginNext(body: Own<'step'>, p: StepPlan, pressed: boolean): boolean {
+  let x = body.stepNextX;
+  let y = body.stepNextY;
+  body.stepNextX = 0;
+  body.stepNextY = 0;
   if (x === 0 && y === 0) {
     // Held keys repeat; without repeat, and with steps at once, only a press begins one.
-    if (pressed === 0 && (!p.repeats || p.time === 0)) return false;
-    [x, y] = askedWay(p, intent, pressed);
+    if (!pressed && (!p.repeats || p.time === 0)) return false;
+    x = askedX(body, p);
+    y = askedY(body, p);
   }
   if (x === 0 && y === 0) return false;
-  const turns = p.turnTime > 0 && (state.x !== x || state.y !== y);
-  state.wayX = x;
-  state.wayY = y;
-  state.x = x;
-  state.y = y;
-  state.time = 0;
+  const turns = p.turnTime > 0 && (body.stepWayX !== x || body.stepWayY !== y);
+  body.stepWayX = x;
+  body.stepWayY = y;
+  body.stepTime = 0;
   if (turns) {
-    state.phase = TURNING;
-    state.duration = p.turnTime;
-  } else beginStep(state, p, motion);
+    body.stepPhase = TURNING;
+    body.stepDuration = p.turnTime;
+  } else beginStep(body, p);
   return true;
 }
 
+/** The centre of the cell `way` cells on from the one that holds a value. */
+function centre(value: number, way: number, cell: number): number {
+  return (Math.floor(value / cell) + way + 0.5) * cell;
+}
+
 /** Sets out to the centre of the next cell; a start beside the centre is brought to it by the step. */
-function beginStep(state: StepState, p: StepParameters, motion: Motion): void {
-  const centre = (value: number, way: number) => (Math.floor(value / p.cell) + way + 0.5) * p.cell;
-  state.fromX = motion.x;
-  state.fromY = motion.y;
-  state.toX = state.wayX === 0 ? centre(motion.x, 0) : centre(motion.x, state.wayX);
-  state.toY = state.wayY === 0 ? centre(motion.y, 0) : centre(motion.y, state.wayY);
-  state.time = 0;
-  if (isBlocked(state, p)) {
-    state.phase = BUMPING;
-    state.duration = p.bumpTime;
-    state.happened |= BUMPED;
+function beginStep(body: Own<'step'>, p: StepPlan): void {
+  body.stepFromX = body.stepX;
+  body.stepFromY = body.stepY;
+  body.stepToX = centre(body.stepX, body.stepWayX, p.cell);
+  body.stepToY = centre(body.stepY, body.stepWayY, p.cell);
+  body.stepTime = 0;
+  if (isBlocked(body, p)) {
+    body.stepPhase = BUMPING;
+    body.stepDuration = p.bumpTime;
+    body.happened |= BUMPED;
     return;
   }
-  state.phase = STEPPING;
-  state.duration = p.time * (p.scaled && state.wayX !== 0 && state.wayY !== 0 ? Math.SQRT2 : 1);
+  body.stepPhase = STEPPING;
+  body.stepDuration = p.time * (p.scaled && body.stepWayX !== 0 && body.stepWayY !== 0 ? Math.SQRT2 : 1);
 }
 
 /** Whether a wall or an edge is in the way; a diagonal step cuts no corner: both straight steps beside it have to be open. */
-function isBlocked({ fromX, fromY, toX, toY, wayX, wayY }: StepState, p: StepParameters): boolean {
+function isBlocked(body: Own<'step'>, p: StepPlan): boolean {
+  const { stepFromX: x, stepFromY: y, stepToX: toX, stepToY: toY } = body;
   const { limits } = p;
-  if (p.bounded && (toX < limits.left || toX > limits.right || toY < limits.top || toY > limits.bottom)) return true;
-  if (!p.body.felt) return false;
-  const open = (dx: number, dy: number) => {
-    const [x, y] = [fromX + p.body.centreX, fromY + p.body.centreY];
-    gather(p.body, x, y, length(dx, dy));
-    return !sweep(p.body, x, y, dx, dy);
-  };
-  const [dx, dy] = [toX - fromX, toY - fromY];
-  if (wayX !== 0 && wayY !== 0 && !(open(dx, 0) && open(0, dy))) return true;
-  return !open(dx, dy);
+  const leaves = toX < limits.left || toX > limits.right || toY < limits.top || toY > limits.bottom;
+  if (leaves && p.bounded) return true;
+  if (leaves && p.wraps && !isOpenBeyond(p, x, y, toX, toY)) return true;
+  if (body.stepWayX !== 0 && body.stepWayY !== 0 && !(isClear(p.body, x, y, toX, y) && isClear(p.body, x, y, x, toY))) return true;
+  return !isClear(p.body, x, y, toX, toY);
 }
 
-function endPhase(state: StepState, p: StepParameters, motion: Motion): void {
-  if (state.phase === TURNING) {
-    beginStep(state, p, motion);
+/** Whether a step that leaves on one side can come in at the other one, as far as the cell that it leads to. */
+function isOpenBeyond(p: StepPlan, x: number, y: number, toX: number, toY: number): boolean {
+  const { left, right, top, bottom } = p.limits;
+  const across = toX < left ? right - left : toX > right ? left - right : 0;
+  const down = toY < top ? bottom - top : toY > bottom ? top - bottom : 0;
+  const [endX, endY] = [centre(toX + across, 0, p.cell), centre(toY + down, 0, p.cell)];
+  return isFree(p.body, endX, endY) && isClear(p.body, x + across, y + down, endX, endY);
+}
+
+function endPhase(body: Own<'step'>, p: StepPlan): void {
+  if (body.stepPhase === TURNING) {
+    beginStep(body, p);
     return;
   }
-  if (state.phase === STEPPING) {
-    motion.x = state.toX;
-    motion.y = state.toY;
-    state.count++;
+  if (body.stepPhase === STEPPING) {
+    body.stepX = body.stepToX;
+    body.stepY = body.stepToY;
+    body.stepCount++;
   }
-  state.phase = AT_REST;
-  state.time = 0;
-  state.duration = 0;
-}
-
-/** Puts the body where the step under way has come to. */
-function place(state: StepState, p: StepParameters, motion: Motion): void {
-  if (state.phase !== STEPPING) return;
-  const share = state.duration > 0 ? state.time / state.duration : 1;
-  const eased = p.smooth ? share * share * (3 - 2 * share) : share;
-  motion.x = state.fromX + (state.toX - state.fromX) * eased;
-  motion.y = state.fromY + (state.toY - state.fromY) * eased;
+  body.stepPhase = AT_REST;
+  body.stepTime = 0;
+  body.stepDuration = 0;
 }

@@ -1,9 +1,9 @@
-import { DEGREE, length } from '../math/functions.ts';
+import { DEGREE } from '../math/functions.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
-import { ContactLog } from './contactLog.ts';
+import type { Body } from './body.ts';
+import { gaits } from './codes.ts';
+import { ContactLog, grown } from './contactLog.ts';
 import { compassName, inDegrees } from './facing.ts';
-import { gaits } from './gait.ts';
-import type { State } from './state.ts';
 
 /** Numeric columns of a trace, in the order of a file; angles in degrees, gait as its index. */
 export const columns = [
@@ -35,14 +35,9 @@ export type Column = (typeof columns)[number];
 const WIDTH = columns.length;
 const offsets = /* @__PURE__ */ Object.fromEntries(columns.map((name, i) => [name, i])) as Record<Column, number>;
 
-/** Everything that happened in a tick, as bits. */
-function happenedIn({ intent, route, step, gait, contact, bounds, facing }: State): number {
-  return intent.happened | route.happened | step.happened | gait.happened | contact.happened | bounds.happened | facing.happened;
-}
-
 /**
- * A ring of the last `capacity` ticks, row after row in one typed array. Row numbers count from the start of the recording and
- * stay the same when old rows are overwritten: rows `first … end − 1` can be read.
+ * A ring of the last `capacity` ticks, row after row in one typed array that grows up to that. Row numbers count from the start of the
+ * recording and stay the same when old rows are overwritten: rows `first … end − 1` can be read.
  */
 export class Trace {
   readonly capacity: number;
@@ -50,13 +45,12 @@ export class Trace {
   end = 0;
   /** What was met in rows with contact. */
   readonly contacts: ContactLog;
-  readonly #data: Float64Array;
+  #data = new Float64Array(0);
   /** Place of the next row in the data. */
   #next = 0;
 
   constructor(capacity: number) {
     this.capacity = capacity;
-    this.#data = new Float64Array(capacity * WIDTH);
     this.contacts = new ContactLog(capacity);
   }
 
@@ -76,38 +70,52 @@ export class Trace {
     return this.#data[(row % this.capacity) * WIDTH + offsets[column]] as number;
   }
 
-  /** Records the state after a tick; the order of the lines is that of `columns`. */
-  write(state: State): void {
-    const { motion, gait, clock, route, step } = state;
-    const wish = step.phase !== 0 ? step : route;
+  /** The values of a column in rows `from` to `end` (that one not included), both held. */
+  values(column: Column, from = this.first, end = this.end): Float64Array {
+    const offset = offsets[column];
+    const values = new Float64Array(end - from);
+    for (let i = 0; i < values.length; i++) values[i] = this.#data[((from + i) % this.capacity) * WIDTH + offset] as number;
+    return values;
+  }
+
+  /** Records a body after a tick; the order of the lines is that of `columns`. */
+  write(body: Readonly<Body>): void {
+    if (this.#next === this.#data.length) this.#makeRoom();
     const d = this.#data;
+    const i = this.#next;
+    const { vx, vy } = body;
     // Adding 0 turns −0 into 0, which a text can hold.
-    let i = this.#next;
-    d[i++] = clock.tick;
-    d[i++] = clock.time;
-    d[i++] = motion.x + 0;
-    d[i++] = motion.y + 0;
-    d[i++] = motion.vx + 0;
-    d[i++] = motion.vy + 0;
-    d[i++] = length(motion.vx, motion.vy);
-    d[i++] = inDegrees(state.facing.angle);
-    d[i++] = gait.gait;
-    d[i++] = gait.stamina;
-    d[i++] = state.contact.count + state.bounds.held;
-    d[i++] = state.velocity.target;
-    d[i++] = wish.amount;
-    d[i++] = wish.sprintWanted;
-    d[i++] = gait.sprinting;
-    d[i++] = state.bounds.sides;
-    d[i++] = state.camera.x;
-    d[i++] = state.camera.y;
-    d[i++] = route.toGo;
-    d[i++] = route.off;
-    d[i++] = step.phase;
-    d[i] = happenedIn(state);
-    if (state.contact.count > 0) this.contacts.write(this.end, state.contact);
-    this.#next = i + 1 === d.length ? 0 : i + 1;
+    d[i] = body.clockTick;
+    d[i + 1] = body.clockTime;
+    d[i + 2] = body.x + 0;
+    d[i + 3] = body.y + 0;
+    d[i + 4] = vx + 0;
+    d[i + 5] = vy + 0;
+    d[i + 6] = Math.sqrt(vx * vx + vy * vy);
+    d[i + 7] = inDegrees(body.facingAngle);
+    d[i + 8] = body.gaitIndex;
+    d[i + 9] = body.gaitStamina;
+    d[i + 10] = body.contactCount + body.boundsHeld;
+    d[i + 11] = body.velocityTarget;
+    d[i + 12] = body.routeWishAmount;
+    d[i + 13] = body.routeWishSprint;
+    d[i + 14] = body.gaitSprinting;
+    d[i + 15] = body.boundsSides;
+    d[i + 16] = body.cameraX;
+    d[i + 17] = body.cameraY;
+    d[i + 18] = body.routeToGo;
+    d[i + 19] = body.routeOff;
+    d[i + 20] = body.stepPhase;
+    d[i + 21] = body.happened;
+    if (body.contactCount > 0) this.contacts.write(this.end, body);
+    this.#next = i + WIDTH;
     this.end++;
+  }
+
+  /** At the end of the data: more of it, or, at full capacity, over the oldest rows. */
+  #makeRoom(): void {
+    if (this.#data.length === this.capacity * WIDTH) this.#next = 0;
+    else this.#data = grown(this.#data, WIDTH, this.capacity);
   }
 
   /** The first row whose time is not before `time`; `end` when there is none. Binary search: times rise. */

@@ -1,110 +1,142 @@
-import { atan2, clamp, cos, DEGREE, length, PI, sin, wrapAngle } from '../math/functions.ts';
+import { atan2, clamp, cos, DEGREE, exp2, length, PI, sin, wrapAngle } from '../math/functions.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { prepareCurve } from './accelerationCurve.ts';
-import { type Integration, moveWith } from './integration.ts';
-import { linearRamp, type Rates, smoothRamp, type Target } from './ramp.ts';
-import {
-  type ClockState,
-  type ContactState,
-  createMotion,
-  type FacingState,
-  type GaitState,
-  type IntentState,
-  type Motion,
-  type VelocityState,
-  type Wish,
-} from './slices.ts';
+import type { Own } from './body.ts';
+import { BY_DRIVE, BY_HANDS, BY_HEADING, BY_VECTOR, LANDS_AT_REST, PASSES, TO_POINT, WAS_SENT } from './codes.ts';
+import { type RampPlan, stepRamp } from './ramp.ts';
 
-export interface VelocityParameters {
+/** What the velocity stage needs of a tuning. */
+export interface VelocityPlan {
+  /** Grid steps set the place themselves. */
+  steps: boolean;
   turns: boolean;
+  heading: boolean;
+  /** The wanted velocity is the wish times the speed, and nothing else is steered. */
+  plain: boolean;
   /** Backwards and sideways are as fast as forwards. */
   evenFactors: boolean;
-  model: Parameters['ramp']['model'];
-  rates: Rates;
-  /** The rates of a body that is turned against its motion: it stops as fast as it brakes. */
-  braking: Rates;
-  halfLife: number;
-  heading: boolean;
-  turnRate: number;
   backwardFactor: number;
   sidewaysFactor: number;
-  integration: Integration;
+  turnRate: number;
+  ramp: RampPlan;
+  /** The ramp of a body that is turned against its motion: it stops as fast as it brakes. */
+  braking: RampPlan;
 }
 
-export function prepareVelocity({ scheme, ramp, pace, clock }: Parameters): VelocityParameters {
-  const { accelerate, decelerate, brake, ease } = ramp;
+export function prepareVelocity({ scheme, ramp, pace, clock }: Parameters): VelocityPlan {
+  const { accelerate, decelerate, brake, ease, model, halfLife } = ramp;
+  const dt = 1 / clock.hz;
+  const rates: RampPlan = {
+    model,
+    integration: clock.integration,
+    accelerate,
+    decelerate,
+    brake,
+    ease,
+    halfLife,
+    dt,
+    kept: exp2(-dt / halfLife),
+    curve: model === 'curve' ? prepareCurve(ramp.points) : null,
+    flow: { s: 0.5, integral: 0.5, time: 0.5 },
+  };
+  const turns = scheme === 'turn';
+  const steps = scheme === 'step';
+  const heading = ramp.turning === 'heading';
+  const evenFactors = pace.backwardFactor === 1 && pace.sidewaysFactor === 1;
   return {
-    turns: scheme === 'turn',
-    evenFactors: pace.backwardFactor === 1 && pace.sidewaysFactor === 1,
-    model: ramp.model,
-    rates: { accelerate, decelerate, brake, ease, curve: ramp.model === 'curve' ? prepareCurve(ramp.points) : null },
-    braking: { accelerate, decelerate: brake, brake, ease, curve: null },
-    halfLife: ramp.halfLife,
-    heading: ramp.turning === 'heading',
-    turnRate: ramp.turnRate * DEGREE,
+    steps,
+    turns,
+    heading,
+    plain: !steps && !turns && !heading && evenFactors,
+    evenFactors,
     backwardFactor: pace.backwardFactor,
     sidewaysFactor: pace.sidewaysFactor,
-    integration: clock.integration,
+    turnRate: ramp.turnRate * DEGREE,
+    ramp: rates,
+    braking: { ...rates, decelerate: brake, curve: null },
   };
 }
 
 /** Speed below which a body has no direction of travel of its own. */
 const STILL = 1e-6;
 
-/** The velocity aimed at in this tick; written before each use. */
-const aim: Target = { x: 0, y: 0 };
-
-/** Speed and distance along the heading, as a motion on one axis. */
-const along: Motion = createMotion();
-
-/** Sets the velocity and the displacement of this tick: towards direction × gait speed × factor, as the ramp says. */
-export function stepVelocity(
-  state: VelocityState,
-  p: VelocityParameters,
-  motion: Motion,
-  intent: IntentState,
-  wish: Wish,
-  gait: GaitState,
-  contact: ContactState,
-  facing: FacingState,
-  clock: ClockState,
-): void {
-  if (p.turns && wish.amount === intent.amount) {
-    turnAndDrive(state, p, motion, intent, gait.speed * contact.surface, clock.dt);
-    return;
-  }
-  const steady = gait.speed * contact.surface;
-  const speed = p.evenFactors || wish.amount === 0 ? steady : steady * facingFactor(p, wish.x, wish.y, facing.angle);
-  aim.x = wish.x * speed;
-  aim.y = wish.y * speed;
-  state.target = wish.amount * speed;
-  // Led by a route, a body that turns and drives faces where it goes.
-  if (p.turns && wish.amount > 0) state.heading = atan2(wish.y, wish.x);
-  if (p.heading) turnHeading(state, p, motion, clock.dt);
-  else if (motion.vx === aim.x && motion.vy === aim.y) {
+/**
+ * Sets velocity and displacement of this tick: towards v* = direction × gait speed × surface × facing factor, as the ramp says. With vector
+ * turning the ramp begins at the actual velocity, with heading turning and in scheme turn at a speed along a heading, which walls and
+ * edges do not change (but for one that stops the body). On a route the speed is capped, and a tick that would pass its end ends on it.
+ */
+export function stepVelocity(body: Own<'velocity'>, p: VelocityPlan): void {
+  const speed = body.gaitSpeed * body.contactSurface;
+  const x = body.routeWishX * speed;
+  const y = body.routeWishY * speed;
+  if (p.plain && body.vx === x && body.vy === y && body.routeActive === BY_HANDS && body.velocityMode === BY_VECTOR) {
     // A steady motion is the same under every ramp and integration.
-    motion.dx = aim.x * clock.dt;
-    motion.dy = aim.y * clock.dt;
-  } else follow(p, motion, aim, clock.dt);
+    const dx = x * body.clockDt;
+    const dy = y * body.clockDt;
+    body.velocityX = x;
+    body.velocityY = y;
+    body.velocityDx = dx;
+    body.velocityDy = dy;
+    body.velocityToX = body.x + dx;
+    body.velocityToY = body.y + dy;
+    body.velocityTarget = body.routeWishAmount * speed;
+  } else drive(body, p);
 }
 
-/** Brings the velocity towards the target as the ramp says. */
-function follow(p: VelocityParameters, motion: Motion, target: Target, dt: number): void {
-  switch (p.model) {
-    case 'instant':
-      moveWith(motion, target.x, target.y, dt, p.integration === 'trapezoid' ? 'trapezoid' : 'semiImplicit');
-      return;
-    case 'smooth':
-      smoothRamp(motion, target, p.halfLife, dt, p.integration);
-      return;
-    case 'linear':
-    case 'curve':
-      linearRamp(motion, target, p.rates, dt, p.integration);
+function drive(body: Own<'velocity'>, p: VelocityPlan): void {
+  if (p.steps) {
+    followSteps(body);
+    return;
   }
+  const led = body.routeActive !== BY_HANDS && body.routePlanted === 0;
+  const mode = p.turns ? BY_DRIVE : p.heading ? BY_HEADING : BY_VECTOR;
+  if (mode !== body.velocityMode) changeMode(body, mode);
+  if (mode === BY_DRIVE && !led && body.routePlanted === 0) turnAndDrive(body, p);
+  else {
+    aim(body, p);
+    if (mode === BY_VECTOR) followVector(body, p, led);
+    else followHeading(body, p, led);
+  }
+  if (led) keepToWay(body);
+  body.velocityToX = body.x + body.velocityDx;
+  body.velocityToY = body.y + body.velocityDy;
+  if (led && body.routeActive === TO_POINT && body.routeLands !== PASSES) land(body);
+}
+
+/** The velocity and the way of a body that steps from cell to cell. */
+function followSteps(body: Own<'velocity'>): void {
+  body.velocityMode = BY_VECTOR;
+  body.velocityToX = body.stepX;
+  body.velocityToY = body.stepY;
+  body.velocityDx = body.stepX - body.x;
+  body.velocityDy = body.stepY - body.y;
+  body.velocityX = body.velocityDx / body.clockDt;
+  body.velocityY = body.velocityDy / body.clockDt;
+  body.velocityTarget = body.routeWishAmount * body.gaitSpeed;
+}
+
+/** What is steered apart begins with the motion as it is. */
+function changeMode(body: Own<'velocity'>, mode: number): void {
+  const speed = length(body.vx, body.vy);
+  // At rest, a body that turns and drives sets out along what it faces.
+  const heading = speed > STILL ? atan2(body.vy, body.vx) : body.facingGoal;
+  body.velocityMode = mode;
+  body.velocityHeading = heading;
+  body.velocitySpeed = speed;
+}
+
+/** The velocity aimed at. */
+function aim(body: Own<'velocity'>, p: VelocityPlan): void {
+  const steady = body.gaitSpeed * body.contactSurface;
+  const speed = p.evenFactors || body.routeWishAmount === 0 ? steady : steady * facingFactor(body, p);
+  body.velocityAimX = body.routeWishX * speed;
+  body.velocityAimY = body.routeWishY * speed;
+  body.velocityTarget = body.routeWishAmount * speed;
 }
 
 /** Radius, in the direction of travel, of the ellipse whose half-axes are 1 forwards, `backward` and `sideways`. */
-function facingFactor(p: VelocityParameters, x: number, y: number, facing: number): number {
+function facingFactor(body: Own<'velocity'>, p: VelocityPlan): number {
+  const { routeWishX: x, routeWishY: y, facingAngle: facing } = body;
   const size = length(x, y);
   const forward = (x * cos(facing) + y * sin(facing)) / size;
   const side = Math.sqrt(Math.max(0, 1 - forward * forward));
@@ -114,55 +146,100 @@ function facingFactor(p: VelocityParameters, x: number, y: number, facing: numbe
   return low === 0 ? 0 : (lengthwise * across) / low;
 }
 
-/** Heading turning: the speed follows its ramp, the direction turns at `turnRate`; against the motion the body brakes. */
-function turnHeading(state: VelocityState, p: VelocityParameters, motion: Motion, dt: number): void {
-  const speed = length(motion.vx, motion.vy);
-  const target = length(aim.x, aim.y);
-  const goal = target > 0 ? atan2(aim.y, aim.x) : state.heading;
-  if (speed > STILL) state.heading = atan2(motion.vy, motion.vx);
-  else state.heading = goal;
-  const before = state.heading;
-  const away = wrapAngle(goal - before);
-  const against = away > PI / 2 || away < -PI / 2;
-  if (target > 0) state.heading = wrapAngle(before + clamp(away, -p.turnRate * dt, p.turnRate * dt));
-  along.vx = speed;
-  along.vy = 0;
-  if (against && target > 0) brakeAlong(p, dt);
-  else {
-    aim.x = target;
-    aim.y = 0;
-    follow(p, along, aim, dt);
+/** Vector turning: the velocity goes straight to the one aimed at; along a route it is carried round the bends first. */
+function followVector(body: Own<'velocity'>, p: VelocityPlan, led: boolean): void {
+  // A wall that keeps the speed has only turned it: the ramp goes on with the velocity from before.
+  let x = body.contactKeeps === 1 ? body.velocityX : body.vx;
+  let y = body.contactKeeps === 1 ? body.velocityY : body.vy;
+  if (led && body.routeCarries === 1) {
+    const speed = length(x, y);
+    x = speed * body.routeWishX;
+    y = speed * body.routeWishY;
   }
-  carryAlong(motion, p, before, state.heading);
+  const drops = led && body.routeRestarts === 1;
+  body.velocityFromX = drops ? 0 : x;
+  body.velocityFromY = drops ? 0 : y;
+  stepRamp(body, p.ramp);
 }
 
-/** Brakes the motion along the heading to a stop, at the braking rate or with the half-life. */
-function brakeAlong(p: VelocityParameters, dt: number): void {
-  aim.x = 0;
-  aim.y = 0;
-  if (p.model === 'linear' || p.model === 'curve') linearRamp(along, aim, p.braking, dt, p.integration);
-  else follow(p, along, aim, dt);
+/** The speed along the heading at the start of the tick: nothing after a wall, an edge or a new click that stopped the body. */
+function speedAlong(body: Own<'velocity'>, led: boolean): number {
+  const stopped = body.contactStops === 1 || body.boundsJump === WAS_SENT || (led && body.routeRestarts === 1);
+  return stopped ? 0 : body.velocitySpeed;
+}
+
+/**
+ * Heading turning: the speed follows its ramp, the direction turns at `turnRate`; turned against the motion by more than 90° the body
+ * brakes. Scheme turn on a route goes where the route does.
+ */
+function followHeading(body: Own<'velocity'>, p: VelocityPlan, led: boolean): void {
+  const speed = speedAlong(body, led);
+  const target = length(body.velocityAimX, body.velocityAimY);
+  const goal = target > 0 ? atan2(body.velocityAimY, body.velocityAimX) : body.velocityHeading;
+  const atOnce = speed <= STILL || (led && (body.routeCarries === 1 || p.turns));
+  const before = atOnce ? goal : body.velocityHeading;
+  const away = wrapAngle(goal - before);
+  const against = away > PI / 2 || away < -PI / 2;
+  const after = target > 0 ? wrapAngle(before + clamp(away, -p.turnRate * body.clockDt, p.turnRate * body.clockDt)) : before;
+  followSpeed(body, against && target > 0 ? p.braking : p.ramp, speed, against ? 0 : target);
+  layAlong(body, p, before, after);
 }
 
 /** Scheme turn: the heading turns with the hands, the drive is a signed speed along it. */
-function turnAndDrive(state: VelocityState, p: VelocityParameters, motion: Motion, intent: IntentState, speed: number, dt: number): void {
-  const before = state.heading;
-  const target = intent.drive * speed * (intent.drive < 0 ? p.backwardFactor : 1);
-  along.vx = motion.vx * cos(before) + motion.vy * sin(before);
-  along.vy = 0;
-  state.heading = wrapAngle(before + intent.turn * p.turnRate * dt);
-  state.target = target < 0 ? -target : target;
-  aim.x = target;
-  aim.y = 0;
-  follow(p, along, aim, dt);
-  carryAlong(motion, p, before, state.heading);
+function turnAndDrive(body: Own<'velocity'>, p: VelocityPlan): void {
+  const before = body.velocityHeading;
+  const steady = body.gaitSpeed * body.contactSurface;
+  const target = body.intentDrive * steady * (body.intentDrive < 0 ? p.backwardFactor : 1);
+  body.velocityTarget = target < 0 ? -target : target;
+  followSpeed(body, p.ramp, speedAlong(body, false), target);
+  layAlong(body, p, before, wrapAngle(before + body.intentTurn * p.turnRate * body.clockDt));
+}
+
+/** The ramp on one axis: from a speed towards another one. */
+function followSpeed(body: Own<'velocity'>, ramp: RampPlan, from: number, target: number): void {
+  body.velocityFromX = from;
+  body.velocityFromY = 0;
+  body.velocityAimX = target;
+  body.velocityAimY = 0;
+  stepRamp(body, ramp);
 }
 
 /** Lays speed and distance along the heading: the new one (semi-implicit), else the mean of old and new. */
-function carryAlong(motion: Motion, p: VelocityParameters, before: number, after: number): void {
-  const way = p.integration === 'semiImplicit' ? after : before + wrapAngle(after - before) / 2;
-  motion.vx = along.vx * cos(after);
-  motion.vy = along.vx * sin(after);
-  motion.dx = along.dx * cos(way);
-  motion.dy = along.dx * sin(way);
+function layAlong(body: Own<'velocity'>, p: VelocityPlan, before: number, after: number): void {
+  const way = p.ramp.integration === 'semiImplicit' ? after : before + wrapAngle(after - before) / 2;
+  const speed = body.velocityX;
+  const distance = body.velocityDx;
+  body.velocityHeading = after;
+  body.velocitySpeed = speed;
+  body.velocityX = speed * cos(after);
+  body.velocityY = speed * sin(after);
+  body.velocityDx = distance * cos(way);
+  body.velocityDy = distance * sin(way);
+}
+
+/** No faster than the way allows. */
+function keepToWay(body: Own<'velocity'>): void {
+  const speed = length(body.velocityX, body.velocityY);
+  if (speed <= body.routeCap) return;
+  const share = body.routeCap / speed;
+  body.velocityX *= share;
+  body.velocityY *= share;
+  body.velocityDx *= share;
+  body.velocityDy *= share;
+  body.velocitySpeed *= share;
+}
+
+/** The tick that would pass the point on which the way ends or bends ends there: at its end at rest, at a bend with the speed kept. */
+function land(body: Own<'velocity'>): void {
+  const { velocityDx: dx, velocityDy: dy, routeDistance: distance } = body;
+  const along = dx * body.routeWishX + dy * body.routeWishY;
+  if (distance > 0 && (along <= 0 || dx * dx + dy * dy < distance * distance)) return;
+  body.velocityToX = body.routeAimX;
+  body.velocityToY = body.routeAimY;
+  body.velocityDx = body.routeAimX - body.x;
+  body.velocityDy = body.routeAimY - body.y;
+  if (body.routeLands !== LANDS_AT_REST) return;
+  body.velocityX = 0;
+  body.velocityY = 0;
+  body.velocitySpeed = 0;
 }

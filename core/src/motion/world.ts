@@ -1,4 +1,4 @@
-import { freePlace } from '../collision/overlap.ts';
+import { freePlace } from '../collision/freePlace.ts';
 import type { Ground } from '../ground/ground.ts';
 import { bucketWalls, type WallBuckets, WallIndex } from '../ground/wallIndex.ts';
 import { clamp, DEGREE } from '../math/functions.ts';
@@ -6,44 +6,54 @@ import type { Mesh } from '../route/mesh.ts';
 import { Navigator, navigatorKey } from '../route/navigator.ts';
 import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+import { type Body, createBody, hashBody, loadBody, saveBody } from './body.ts';
 import { settleCamera } from './camera.ts';
+import { beginEpoch, beginTick, endFrame, endTick } from './clock.ts';
+import { unsettle } from './contact.ts';
 import { START_MOVED } from './events.ts';
-import { forgetDirection } from './facing.ts';
-import { forgetHands } from './intent.ts';
-import { planAgain } from './route.ts';
-import { createState, hashState, loadState, type State, saveState } from './state.ts';
-import { type Plan, preparePlan, tick } from './tick.ts';
+import { faceAtStart, forgetDirection } from './facing.ts';
+import { type Plan, preparePlan } from './plan.ts';
+import { planAgain } from './routePlanning.ts';
+import { tick } from './tick.ts';
 import { Trace } from './trace.ts';
+
+/** What every run begins with. */
+const START = /* @__PURE__ */ saveBody(/* @__PURE__ */ createBody());
 
 /** A body with a tuning on a ground, and the trace of what it did. */
 export class World {
-  readonly state: State = createState();
+  readonly #body: Body = createBody();
   readonly trace: Trace;
   #parameters: Parameters;
   #ground: Ground;
   #walls: WallIndex;
   #navigator: Navigator;
   #plan: Plan;
-  /** The tick and time from which fixed ticks are counted: the start, or the last change of the tick rate. */
-  #epoch = { tick: -1, time: 0 };
+  /** Whether the hands have to be read anew: the tuning or the state has been changed from outside. */
+  #strange = true;
 
   /**
    * @param capacity ticks that the trace holds
-   * @param walls the ground's walls, where they have been sorted before
+   * @param walls the ground's walls, where they have been sorted or indexed before; an index can serve many worlds
    */
   constructor(
     parameters: Parameters,
     ground: Ground,
     capacity = 60 * 60,
-    walls: WallBuckets = bucketWalls(ground, parameters.contact.seams),
+    walls: WallBuckets | WallIndex = bucketWalls(ground, parameters.contact.seams),
   ) {
     this.#parameters = parameters;
     this.#ground = ground;
-    this.#walls = new WallIndex(walls);
+    this.#walls = walls instanceof WallIndex ? walls : new WallIndex(walls);
     this.#navigator = new Navigator(parameters, ground, this.#walls);
     this.#plan = preparePlan(parameters, ground, this.#walls, this.#navigator);
     this.trace = new Trace(capacity + 1);
     this.restart();
+  }
+
+  /** The present state, to be read. */
+  get body(): Readonly<Body> {
+    return this.#body;
   }
 
   get parameters(): Parameters {
@@ -61,35 +71,33 @@ export class World {
 
   /** Puts the body back to the ground's start; the trace begins again with the start as its row −1. */
   restart(): void {
-    const { state } = this;
-    loadState(state, saveState(createState()));
-    this.#epoch = { tick: -1, time: 0 };
+    const body = this.#body;
+    loadBody(body, START);
+    this.#strange = true;
+    unsettle(this.#plan.contact);
     const { start } = this.#ground;
-    const place = freePlace(this.#plan.contact, start.x, start.y) ?? start;
-    if (place !== start && (place.x !== start.x || place.y !== start.y)) state.contact.happened = START_MOVED;
-    state.motion.x = place.x;
-    state.motion.y = place.y;
-    state.facing.angle = (start.facing ?? this.#parameters.facing.start) * DEGREE;
-    state.facing.goal = state.facing.angle;
-    state.velocity.heading = state.facing.angle;
-    state.gait.stamina = this.#parameters.stamina.max;
-    settleCamera(state.camera, this.#plan.camera, state.motion);
+    const place = freePlace(this.#plan.contact.body, start.x, start.y) ?? start;
+    if (place.x !== start.x || place.y !== start.y) body.happened = START_MOVED;
+    body.x = place.x;
+    body.y = place.y;
+    faceAtStart(body, (start.facing ?? this.#parameters.facing.start) * DEGREE);
+    body.gaitStamina = this.#parameters.stamina.max;
+    settleCamera(body, this.#plan.camera);
     this.trace.clear();
-    this.trace.write(state);
+    this.trace.write(body);
   }
 
   /** Another tuning from the next tick on; the motion goes on. A full stamina bar stays full. */
   setParameters(parameters: Parameters): void {
-    const { gait, clock } = this.state;
-    this.#epoch = { tick: clock.tick, time: clock.time };
-    const full = gait.stamina >= this.#parameters.stamina.max;
+    const body = this.#body;
+    beginEpoch(body);
+    const full = body.gaitStamina >= this.#parameters.stamina.max;
     const { seams } = parameters.contact;
     if (seams !== this.#parameters.contact.seams) this.#walls = new WallIndex(bucketWalls(this.#ground, seams));
     this.#parameters = parameters;
     this.#refit();
-    forgetDirection(this.state.facing);
-    forgetHands(this.state.intent);
-    gait.stamina = full ? parameters.stamina.max : clamp(gait.stamina, 0, parameters.stamina.max);
+    forgetDirection(body);
+    body.gaitStamina = full ? parameters.stamina.max : clamp(body.gaitStamina, 0, parameters.stamina.max);
   }
 
   /** Another ground; the body starts on it. */
@@ -98,21 +106,22 @@ export class World {
     this.restart();
   }
 
-  /** The ground is changed under the body, which stays where it is; a wall put over it pushes it out. */
+  /** The ground is changed under the body, which stays where it is; a wall put over it has it put to the nearest free place. */
   changeGround(ground: Ground, walls: WallBuckets = bucketWalls(ground, this.#parameters.contact.seams)): void {
     this.#ground = ground;
     this.#walls = new WallIndex(walls);
     this.#navigator = new Navigator(this.#parameters, ground, this.#walls);
     this.#refit();
-    planAgain(this.state.route, this.#plan.route, this.state.motion);
+    planAgain(this.#body, this.#plan.route);
   }
 
   /** Prepares the stages anew. A way under way is planned again when what it was planned for has changed. */
   #refit(): void {
-    const known = this.#navigator.key === navigatorKey(this.#parameters, this.#ground);
+    this.#strange = true;
+    const known = this.#navigator.key === navigatorKey(this.#parameters);
     if (!known) this.#navigator = new Navigator(this.#parameters, this.#ground, this.#walls);
     this.#plan = preparePlan(this.#parameters, this.#ground, this.#walls, this.#navigator);
-    if (!known) planAgain(this.state.route, this.#plan.route, this.state.motion);
+    if (!known) planAgain(this.#body, this.#plan.route);
   }
 
   /** Plans ways for the present tuning and ground. */
@@ -131,27 +140,46 @@ export class World {
   }
 
   /** One tick. `dt` differs from the tuning's only where the stepping is per frame. */
-  tick(hands: Hands, dt = this.dt): void {
-    this.state.clock.dt = dt;
-    tick(this.state, this.#plan, hands);
-    // At a fixed rate the time is a quotient, not a sum, so that it does not drift.
-    const { clock } = this.state;
-    if (this.#plan.fixed) clock.time = this.#epoch.time + (clock.tick - this.#epoch.tick) / this.#plan.hz;
-    this.trace.write(this.state);
+  tick(hands: Hands, dt = 1 / this.#parameters.clock.hz): void {
+    if (this.#strange) this.#meet(hands);
+    const body = this.#body;
+    beginTick(body, dt);
+    tick(body, this.#plan, hands);
+    if (this.#parameters.clock.stepping === 'fixed') endTick(body, this.#parameters.clock.hz);
+    else endFrame(body);
+    this.trace.write(body);
+  }
+
+  /** Ticks at the tuning's rate in which the hands stay as they are: what they did counts in the first one alone. */
+  run(hands: Hands, ticks: number): void {
+    if (ticks <= 0) return;
+    const dt = this.dt;
+    this.tick(hands, dt);
+    hands.changed = false;
+    hands.pressed = 0;
+    hands.swipe = 0;
+    for (let i = 1; i < ticks; i++) this.tick(hands, dt);
+  }
+
+  /** Hands that are new to the stages are read, whether or not something happened to them. */
+  #meet(hands: Hands): void {
+    hands.changed = true;
+    this.#strange = false;
   }
 
   /** All numbers of the present state, for `restore`. */
   save(): Float64Array {
-    return saveState(this.state);
+    return saveBody(this.#body);
   }
 
-  restore(saved: Float64Array): void {
-    loadState(this.state, saved);
-    forgetHands(this.state.intent);
-    this.#epoch = { tick: this.state.clock.tick, time: this.state.clock.time };
+  /** Puts back what `save` gave; from there everything goes on as it did. */
+  restore(saved: ArrayLike<number>): void {
+    loadBody(this.#body, saved);
+    this.#strange = true;
+    unsettle(this.#plan.contact);
   }
 
   hash(): string {
-    return hashState(this.state);
+    return hashBody(this.#body);
   }
 }

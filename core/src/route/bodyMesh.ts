@@ -1,8 +1,7 @@
-import { originLimits } from '../collision/limits.ts';
+import { type BodyParameters, originLimits } from '../collision/limits.ts';
 import type { Ground } from '../ground/ground.ts';
 import { wallLoops } from '../ground/loops.ts';
 import { bodySize, centreOffset } from '../tuning/body.ts';
-import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import type { Grown } from './inflate.ts';
 import { buildMesh, type Mesh, type Rectangle } from './mesh.ts';
 
@@ -16,7 +15,7 @@ export interface MeshOrder {
 }
 
 /** The mesh that a tuning asks for on a ground: its body with skin and `margin`, kept in by its edges, else in the ground. */
-export function meshOrder(parameters: Parameters, ground: Ground, margin: number): MeshOrder {
+export function meshOrder(parameters: BodyParameters, ground: Ground, margin: number): MeshOrder {
   const { body, contact } = parameters;
   const { width, height } = bodySize(body);
   const room = contact.skin + margin + CLEAR;
@@ -39,7 +38,7 @@ export function meshOrder(parameters: Parameters, ground: Ground, margin: number
 }
 
 /** Where walls are not felt, none are in the way. */
-export function meshFor(parameters: Parameters, ground: Ground, margin: number): Mesh {
+export function meshFor(parameters: BodyParameters, ground: Ground, margin: number): Mesh {
   const { body, area } = meshOrder(parameters, ground, margin);
   return buildMesh(parameters.contact.response === 'none' ? [] : wallLoops(ground), body, area);
 }

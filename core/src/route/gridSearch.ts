@@ -1,6 +1,4 @@
-import type { PlacedBody } from '../collision/overlap.ts';
-import { isFree } from '../collision/overlap.ts';
-import { gather, sweep } from '../collision/sweptBody.ts';
+import { isClear, isFree, type PlacedBody } from '../collision/placedBody.ts';
 
 /** A way over cell centres: cells as columns and rows, and how many cells were looked into. */
 export interface GridWay {
@@ -85,9 +83,8 @@ export class GridSearch {
     if (!this.isFree(column, row) || !this.isFree(column + dx, row + dy)) return false;
     if (dx !== 0 && dy !== 0 && (!this.isFree(column + dx, row) || !this.isFree(column, row + dy))) return false;
     const [x, y] = this.centre(column, row);
-    const reach = this.#cell * (dx !== 0 && dy !== 0 ? DIAGONAL : 1);
-    gather(this.#body, x, y, reach);
-    return !this.#body.felt || !sweep(this.#body, x, y, dx * this.#cell, dy * this.#cell);
+    const { centreX, centreY } = this.#body;
+    return isClear(this.#body, x - centreX, y - centreY, x + dx * this.#cell - centreX, y + dy * this.#cell - centreY);
   }
 
   /** The shortest way between two cells over 4 or 8 neighbours; null where there is none. */

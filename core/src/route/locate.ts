@@ -3,6 +3,13 @@ import type { Mesh } from './mesh.ts';
 /** Tolerance (unit) within which a point on a polygon's side is in it. */
 const NEAR = 1e-7;
 
+/** A point of a mesh, and the polygon that holds it. */
+export interface Located {
+  x: number;
+  y: number;
+  polygon: number;
+}
+
 /** Finds the polygon of a mesh that holds a point, by a grid of buckets over the polygons' boxes. */
 export class Locator {
   readonly #mesh: Mesh;
@@ -61,30 +68,47 @@ export class Locator {
   }
 
   /** The nearest point to (x, y) of the polygons that `wanted` takes, and its polygon; null where it takes none. */
-  nearest(x: number, y: number, wanted: (polygon: number) => boolean): { x: number; y: number; polygon: number } | null {
-    const mesh = this.#mesh;
+  nearest(x: number, y: number, wanted: (polygon: number) => boolean = () => true): Located | null {
     let least = Infinity;
-    let found: { x: number; y: number; polygon: number } | null = null;
+    let found: Located | null = null;
+    this.#eachFoot(x, y, wanted, (px, py, polygon) => {
+      const distance = (px - x) ** 2 + (py - y) ** 2;
+      if (distance >= least) return;
+      least = distance;
+      found = { x: px, y: py, polygon };
+    });
+    return found;
+  }
+
+  /** The nearest point to (x, y) that `takes` accepts among the feet on the borders of the polygons, the nearest `most` of them; else null. */
+  nearestThat(x: number, y: number, takes: (x: number, y: number) => boolean, most = 200): Located | null {
+    const feet: (Located & { distance: number })[] = [];
+    this.#eachFoot(
+      x,
+      y,
+      () => true,
+      (px, py, polygon) => feet.push({ x: px, y: py, polygon, distance: (px - x) ** 2 + (py - y) ** 2 }),
+    );
+    feet.sort((a, b) => a.distance - b.distance);
+    return feet.slice(0, most).find((foot) => takes(foot.x, foot.y)) ?? null;
+  }
+
+  /** The point nearest to (x, y) on each side that lies at a wall or the border: only there can one be nearest from outside. */
+  #eachFoot(x: number, y: number, wanted: (polygon: number) => boolean, give: (x: number, y: number, polygon: number) => void): void {
+    const mesh = this.#mesh;
     for (let polygon = 0; polygon + 1 < mesh.starts.length; polygon++) {
       if (!wanted(polygon)) continue;
       const [from, to] = [mesh.starts[polygon] as number, mesh.starts[polygon + 1] as number];
       for (let i = from; i < to; i++) {
-        // Only what lies at a wall or the border can be nearest from outside.
         if (mesh.neighbours[i] !== -1) continue;
         const a = mesh.corners[i] as number;
         const b = mesh.corners[i + 1 === to ? from : i + 1] as number;
         const [ax, ay] = [mesh.x[a] as number, mesh.y[a] as number];
         const [ex, ey] = [(mesh.x[b] as number) - ax, (mesh.y[b] as number) - ay];
         const share = Math.max(0, Math.min(1, ((x - ax) * ex + (y - ay) * ey) / (ex * ex + ey * ey)));
-        const [px, py] = [ax + ex * share, ay + ey * share];
-        const distance = (px - x) ** 2 + (py - y) ** 2;
-        if (distance < least) {
-          least = distance;
-          found = { x: px, y: py, polygon };
-        }
+        give(ax + ex * share, ay + ey * share, polygon);
       }
     }
-    return found;
   }
 
   #holds(polygon: number, x: number, y: number): boolean {

@@ -1,12 +1,11 @@
-import { placedBody } from '../collision/overlap.ts';
+import { isClear, isFree, type PlacedBody, placedBody } from '../collision/placedBody.ts';
 import type { Ground } from '../ground/ground.ts';
 import type { WallIndex } from '../ground/wallIndex.ts';
 import { length } from '../math/functions.ts';
-import { centreOffset } from '../tuning/body.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
-import { meshFor, meshOrder } from './bodyMesh.ts';
+import { meshFor } from './bodyMesh.ts';
 import { GridSearch } from './gridSearch.ts';
-import { Locator } from './locate.ts';
+import { type Located, Locator } from './locate.ts';
 import type { Mesh } from './mesh.ts';
 import { wayLength } from './way.ts';
 import { WayGraph } from './wayGraph.ts';
@@ -20,6 +19,8 @@ export interface Route {
   length: number;
   /** Whether it ends where it was wanted to; else at the nearest place that can be reached. */
   reached: boolean;
+  /** Whether it goes through a gap that leaves no room for the margin, because there is no other way. */
+  squeezed: boolean;
   /** How many bends or cells were looked into. */
   expanded: number;
 }
@@ -27,11 +28,31 @@ export interface Route {
 /** How near (unit) an end has to be to count as the one that was wanted. */
 const SAME = 1e-6;
 
-/** What a navigator is made for: where two of these are the same, so is what it finds. */
-export function navigatorKey(parameters: Parameters, ground: Ground): string {
-  const { planner, margin, unreachable } = parameters.route;
-  const { response, seams } = parameters.contact;
-  return JSON.stringify([meshOrder(parameters, ground, margin), response === 'none', seams, planner, unreachable]);
+/** The parameters that a navigator reads, all of them: where they are the same, so is what it finds. */
+type Order = Pick<Parameters, 'body' | 'contact' | 'bounds'> & { route: Pick<Parameters['route'], 'planner' | 'margin' | 'unreachable'> };
+
+function orderOf({ body, contact, bounds, route: { planner, margin, unreachable } }: Parameters): Order {
+  return { body, contact, bounds, route: { planner, margin, unreachable } };
+}
+
+/** What a navigator is made for, as a text. */
+export function navigatorKey(parameters: Parameters): string {
+  return JSON.stringify(orderOf(parameters));
+}
+
+/** A mesh and what searches need beside it. */
+interface Laid {
+  mesh: Mesh;
+  locator: Locator;
+  graph: WayGraph;
+}
+
+/** Two ends of a way that can be gone: places of the body's centre in one region of a mesh. */
+interface Ends {
+  laid: Laid;
+  margin: number;
+  start: Located;
+  goal: Located;
 }
 
 /**
@@ -40,22 +61,23 @@ export function navigatorKey(parameters: Parameters, ground: Ground): string {
  */
 export class Navigator {
   readonly key: string;
-  readonly #parameters: Parameters;
+  readonly #order: Order;
   readonly #ground: Ground;
   readonly #walls: WallIndex;
-  readonly #offset: { x: number; y: number };
+  /** The body with its skin alone, to look whether it can go straight. */
+  readonly #bare: PlacedBody;
   #mesh: Mesh | null = null;
-  #hopeless = false;
-  #parts: { locator: Locator; graph: WayGraph } | null = null;
-  #grid: GridSearch | null = null;
+  /** By margin; null where no mesh can be laid out. */
+  readonly #laid = new Map<number, Laid | null>();
+  readonly #grids = new Map<number, GridSearch>();
   #last: { ends: readonly [number, number, number, number]; route: Route | null } | null = null;
 
   constructor(parameters: Parameters, ground: Ground, walls: WallIndex) {
-    this.key = navigatorKey(parameters, ground);
-    this.#parameters = parameters;
+    this.key = navigatorKey(parameters);
+    this.#order = orderOf(parameters);
     this.#ground = ground;
     this.#walls = walls;
-    this.#offset = centreOffset(parameters.body);
+    this.#bare = placedBody(parameters, ground, walls);
   }
 
   /**
@@ -64,7 +86,7 @@ export class Navigator {
    */
   take(mesh: Mesh): void {
     this.#mesh ??= mesh;
-    this.#partsOf(this.#mesh);
+    this.#layOut(this.#order.route.margin);
   }
 
   /** Whether the mesh is there, so that a plan takes no time to speak of. */
@@ -74,13 +96,13 @@ export class Navigator {
 
   /** Where the body's centre can be, its margin kept. */
   get mesh(): Mesh {
-    this.#mesh ??= meshFor(this.#parameters, this.#ground, this.#parameters.route.margin);
+    this.#mesh ??= meshFor(this.#order, this.#ground, this.#order.route.margin);
     return this.#mesh;
   }
 
   /** The sides of the graph of ways that the last search for a shortest one looked into, as segments of the centre's place (x, y, x, y, …). */
   get looked(): number[] {
-    return this.#parts?.graph.sidesLooked() ?? [];
+    return this.#laid.get(this.#order.route.margin)?.graph.sidesLooked() ?? [];
   }
 
   /** A way between two places of the body's origin; null where none is given: the tuning refuses, or there is no free place. */
@@ -95,84 +117,88 @@ export class Navigator {
     return route;
   }
 
-  /** The mesh, or null for a body so large, or walls so crowded, that it cannot be laid out: then nothing can be reached. */
-  #meshIfAny(): Mesh | null {
-    if (this.#hopeless) return null;
+  /** A mesh that keeps a margin; null for a body so large, or walls so crowded, that it cannot be laid out: then nothing can be reached. */
+  #layOut(margin: number): Laid | null {
+    const known = this.#laid.get(margin);
+    if (known !== undefined) return known;
+    let laid: Laid | null = null;
     try {
-      return this.mesh;
+      const mesh = margin === this.#order.route.margin ? this.mesh : meshFor(this.#order, this.#ground, margin);
+      laid = { mesh, locator: new Locator(mesh), graph: new WayGraph(mesh) };
     } catch {
-      this.#hopeless = true;
-      return null;
+      laid = null;
     }
-  }
-
-  #partsOf(mesh: Mesh): { locator: Locator; graph: WayGraph } {
-    this.#parts ??= { locator: new Locator(mesh), graph: new WayGraph(mesh) };
-    return this.#parts;
+    this.#laid.set(margin, laid);
+    return laid;
   }
 
   #work(fromX: number, fromY: number, toX: number, toY: number): Route | null {
-    const mesh = this.#meshIfAny();
-    if (!mesh) return null;
-    const { locator } = this.#partsOf(mesh);
-    const { planner, unreachable } = this.#parameters.route;
-    const { x: ox, y: oy } = this.#offset;
-    const [startX, startY, wantedX, wantedY] = [fromX + ox, fromY + oy, toX + ox, toY + oy];
-    // A body by a wall stands within the margin: its way begins at the nearest place with room.
+    const { margin, planner, unreachable } = this.#order.route;
+    const { centreX: ox, centreY: oy } = this.#bare;
+    const [wantedX, wantedY] = [toX + ox, toY + oy];
+    const wide = this.#endsWith(margin, fromX + ox, fromY + oy, wantedX, wantedY);
+    const isThere = wide !== null && isAt(wide.goal, wantedX, wantedY);
+    // Only where the margin shuts the way off is it given up.
+    const narrow = margin > 0 && !isThere && (!wide || this.#isShutOff(wide, toX, toY)) ? this.#endsWith(0, fromX + ox, fromY + oy, wantedX, wantedY) : null;
+    const squeezed = narrow !== null && (wide === null || isNearer(narrow.goal, wide.goal, wantedX, wantedY, margin));
+    const ends = squeezed ? narrow : wide;
+    if (!ends || (unreachable === 'refuse' && !isAt(ends.goal, wantedX, wantedY))) return null;
+    const found = planner === 'straight' ? straight(ends) : planner === 'shortest' ? shortest(ends) : this.#overCells(ends, planner === 'grid4' ? 4 : 8);
+    if (!found) return null;
+    const points: Point[] = [[fromX, fromY]];
+    for (const [x, y] of found.points) {
+      const [lastX, lastY] = points[points.length - 1] as Point;
+      if (length(x - ox - lastX, y - oy - lastY) > 1e-9) points.push([x - ox, y - oy]);
+    }
+    if (points.length === 1) points.push([fromX, fromY]);
+    // The way ends where it was wanted to the bit, not where sums of offsets come to.
+    const reached = isAt(ends.goal, wantedX, wantedY);
+    if (reached && points.length > 1) points[points.length - 1] = [toX, toY];
+    return { points, length: wayLength(points), reached, squeezed, expanded: found.expanded };
+  }
+
+  /** Whether the place wanted may be beyond a gap in which there is no room for the margin. */
+  #isShutOff({ laid: { locator, mesh }, margin, start, goal }: Ends, toX: number, toY: number): boolean {
+    const [x, y] = [toX + this.#bare.centreX, toY + this.#bare.centreY];
+    const at = locator.at(x, y);
+    const polygon = at >= 0 ? at : locator.nearest(x, y)?.polygon;
+    if (polygon !== undefined && mesh.regions[polygon] !== mesh.regions[start.polygon]) return true;
+    return length(goal.x - x, goal.y - y) > 2 * margin + 0.1 && isFree(this.#bare, toX, toY);
+  }
+
+  /** Where a way with this margin can begin and how near to the wanted place it can end; null where it cannot begin. */
+  #endsWith(margin: number, startX: number, startY: number, wantedX: number, wantedY: number): Ends | null {
+    const laid = this.#layOut(margin);
+    if (!laid) return null;
+    const { locator, mesh } = laid;
     const startAt = locator.at(startX, startY);
-    const start = startAt >= 0 ? { x: startX, y: startY, polygon: startAt } : locator.nearest(startX, startY, () => true);
+    // A body by a wall stands within the margin: its way begins at the nearest place with room to which it can go straight.
+    const { centreX: ox, centreY: oy } = this.#bare;
+    const start =
+      startAt >= 0
+        ? { x: startX, y: startY, polygon: startAt }
+        : locator.nearestThat(startX, startY, (x, y) => isClear(this.#bare, startX - ox, startY - oy, x - ox, y - oy));
     if (!start) return null;
     const region = mesh.regions[start.polygon] as number;
     const goalAt = locator.at(wantedX, wantedY);
-    const isThere = goalAt >= 0 && mesh.regions[goalAt] === region;
-    if (!isThere && unreachable === 'refuse') return null;
-    const goal = isThere
-      ? { x: wantedX, y: wantedY, polygon: goalAt }
-      : locator.nearest(wantedX, wantedY, (polygon) => mesh.regions[polygon] === region);
-    if (!goal) return null;
-    const found =
-      planner === 'straight'
-        ? null
-        : planner === 'shortest'
-          ? this.#shortest(start, goal)
-          : this.#overCells(start, goal, planner === 'grid4' ? 4 : 8);
-    if (planner !== 'straight' && !found) return null;
-    const points: Point[] = [[fromX, fromY]];
-    const add = (x: number, y: number) => {
-      const [lastX, lastY] = points[points.length - 1] as Point;
-      if (length(x - lastX, y - lastY) > 1e-9) points.push([x, y]);
-    };
-    for (const [x, y] of found?.points ??
-      ([
-        [start.x, start.y],
-        [goal.x, goal.y],
-      ] as Point[]))
-      add(x - ox, y - oy);
-    if (points.length === 1) points.push([fromX, fromY]);
-    return {
-      points,
-      length: wayLength(points),
-      reached: length(goal.x - wantedX, goal.y - wantedY) <= SAME,
-      expanded: found?.expanded ?? 0,
-    };
-  }
-
-  #shortest(start: { x: number; y: number; polygon: number }, goal: { x: number; y: number; polygon: number }) {
-    return this.#parts?.graph.find(start.x, start.y, start.polygon, goal.x, goal.y, goal.polygon) ?? null;
+    const goal =
+      goalAt >= 0 && mesh.regions[goalAt] === region
+        ? { x: wantedX, y: wantedY, polygon: goalAt }
+        : locator.nearest(wantedX, wantedY, (polygon) => mesh.regions[polygon] === region);
+    return goal && { laid, margin, start, goal };
   }
 
   /** Over cell centres: from the nearest free cell to the start to the nearest to the goal, with straight ends. */
-  #overCells(
-    start: { x: number; y: number },
-    goal: { x: number; y: number },
-    neighbours: 4 | 8,
-  ): { points: Point[]; expanded: number } | null {
-    this.#grid ??= new GridSearch(placedBody(this.#parameters, this.#ground, this.#walls, this.#parameters.route.margin));
-    const grid = this.#grid;
+  #overCells({ start, goal, margin }: Ends, neighbours: 4 | 8): { points: Point[]; expanded: number } | null {
+    let grid = this.#grids.get(margin);
+    if (!grid) {
+      grid = new GridSearch(placedBody(this.#order, this.#ground, this.#walls, margin));
+      this.#grids.set(margin, grid);
+    }
     const [from, to] = [nearestFree(grid, start.x, start.y), nearestFree(grid, goal.x, goal.y)];
     const way = from && to && grid.find(from, to, neighbours);
     if (!way) return null;
-    const centres = way.cells.map(([column, row]) => grid.centre(column, row));
+    const centres = way.cells.map(([column, row]) => (grid as GridSearch).centre(column, row));
     // Straight runs keep their ends only.
     const corners = centres.filter(([x, y], i) => {
       const [before, after] = [centres[i - 1], centres[i + 1]];
@@ -180,6 +206,29 @@ export class Navigator {
     });
     return { points: [[start.x, start.y], ...corners, [goal.x, goal.y]], expanded: way.expanded };
   }
+}
+
+function isAt(place: Located, x: number, y: number): boolean {
+  return length(place.x - x, place.y - y) <= SAME;
+}
+
+/** Whether one end lies nearer to a place than another one by more than a margin. */
+function isNearer(one: Located, other: Located, x: number, y: number, margin: number): boolean {
+  return length(one.x - x, one.y - y) + margin + 0.1 < length(other.x - x, other.y - y);
+}
+
+function straight({ start, goal }: Ends): { points: Point[]; expanded: number } {
+  return {
+    points: [
+      [start.x, start.y],
+      [goal.x, goal.y],
+    ],
+    expanded: 0,
+  };
+}
+
+function shortest({ laid, start, goal }: Ends) {
+  return laid.graph.find(start.x, start.y, start.polygon, goal.x, goal.y, goal.polygon);
 }
 
 /** The free cell whose centre is nearest to a place, among those around it. */

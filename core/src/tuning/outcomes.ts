@@ -1,4 +1,6 @@
-import type { Integration } from '../motion/integration.ts';
+import type { Parameters } from './catalogue/catalogue.ts';
+
+type Integration = Parameters['clock']['integration'];
 
 /** What a number comes to on the ground, and back: the formulas behind the drawings and the entries. */
 

@@ -5,7 +5,7 @@ import { angle, choice, count, distance, duration, flag, ratio, speed, turnRate 
 export const contact = {
   response: choice('walls', 'On contact', ['slide', 'stop', 'none'], 'slide', 'Slide along the wall, stop at it, or pass through.'),
   skin: distance('walls', 'Skin', 0.01, 'Gap kept to the wall.', 1e-6, 10),
-  maxSlides: count('walls', 'Most slides', 4, 'Walls that may be met in one tick.', 1, 16),
+  contactsPerTick: count('walls', 'Contacts in a tick', 4, 'Walls along which the body may slide in one tick.', 1, 16),
   wallFriction: ratio('walls', 'Wall friction', 0, 'Share of the speed into the wall that is taken from the speed along it.', 0, 10),
   keepSpeed: flag('walls', 'Keep speed', false, 'Turns the whole speed along the wall.'),
   swept: flag(

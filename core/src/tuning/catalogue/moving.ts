@@ -216,6 +216,8 @@ export const camera = {
   deadZoneWidth: distance('camera', 'Dead zone width', 120, 'Width in which the body moves freely.'),
   deadZoneHeight: distance('camera', 'Dead zone height', 80, 'Height in which the body moves freely.'),
   lookAhead: duration('camera', 'Look ahead', 0, 'The view leads by this many seconds of travel.', 0, 10),
+  offsetX: distance('camera', 'Offset across', 0, 'Where the body stands in the view, right of its middle.', -1e5, 1e5),
+  offsetY: distance('camera', 'Offset down', 0, 'Where the body stands in the view, below its middle.', -1e5, 1e5),
   keepInGround: flag('camera', 'Keep in ground', true, 'The view never shows past the ground.'),
   viewWidth: distance('camera', 'View width', 640, 'Width of what the player sees.', 1, 1e5),
   viewHeight: distance('camera', 'View height', 360, 'Height of what the player sees.', 1, 1e5),

@@ -100,7 +100,7 @@ export function GroundSheet() {
   const tell = (ground: Ground) => {
     if (!reading.current) return;
     const at = pointer.current;
-    const { motion } = drive.world.state;
+    const motion = drive.world.body;
     const body = `body ${motion.x.toFixed(0)}, ${motion.y.toFixed(0)}`;
     let words = `Drive with W A S D while you draw · ${body}`;
     if (at) {

@@ -15,35 +15,35 @@ export function drawRoute(
   inks: Inks,
   layers: { grown: boolean; looked: boolean },
 ): void {
-  const { route, motion } = world.state;
+  const { body } = world;
   const { navigator, parameters } = world;
   const at = (x: number, y: number) => [(x - view.x) * view.scale, (y - view.y) * view.scale] as const;
   if (parameters.route.enabled && navigator.ready) {
     if (layers.looked) drawLooked(ctx, world, view, inks);
     if (layers.grown) outlineMesh(ctx, navigator.mesh, view, size, inks.route, 1);
   }
-  if (route.active === 0) return;
+  if (body.routeActive === 0) return;
   ctx.strokeStyle = inks.route;
   ctx.lineWidth = 1.6;
   ctx.setLineDash([2, 4]);
   ctx.lineCap = 'round';
   ctx.beginPath();
-  ctx.moveTo(...at(motion.x, motion.y));
-  if (route.active === 2) {
+  ctx.moveTo(...at(body.x, body.y));
+  if (body.routeActive === 2) {
     ctx.lineTo(...at(hands.pointX, hands.pointY));
     ctx.stroke();
     ctx.setLineDash([]);
     ring(ctx, ...at(hands.pointX, hands.pointY), parameters.route.arriveRadius * view.scale, inks);
     return;
   }
-  const plan = navigator.plan(route.fromX, route.fromY, route.toX, route.toY);
+  const plan = navigator.plan(body.routeFromX, body.routeFromY, body.routeToX, body.routeToY);
   if (!plan) return;
-  for (const [x, y] of plan.points.slice(route.leg)) ctx.lineTo(...at(x, y));
+  for (const [x, y] of plan.points.slice(body.routeLeg)) ctx.lineTo(...at(x, y));
   ctx.stroke();
   ctx.setLineDash([]);
   ctx.lineCap = 'butt';
   ctx.fillStyle = inks.sheet;
-  for (const [x, y] of plan.points.slice(route.leg, -1)) {
+  for (const [x, y] of plan.points.slice(body.routeLeg, -1)) {
     const [px, py] = at(x, y);
     ctx.beginPath();
     ctx.moveTo(px, py - 4);
@@ -56,7 +56,7 @@ export function drawRoute(
   }
   const [endX, endY] = plan.points.at(-1) as [number, number];
   ring(ctx, ...at(endX, endY), parameters.route.arriveRadius * view.scale, inks);
-  if (!plan.reached) cross(ctx, ...at(route.toX, route.toY), inks);
+  if (!plan.reached) cross(ctx, ...at(body.routeToX, body.routeToY), inks);
 }
 
 /** Where the way ends: the arrival radius, and a ring that can be seen whatever the radius. */

@@ -107,19 +107,19 @@ export class Drive {
 
   /** Nothing would change: no hands, no speed, the bar full. */
   #atRest(): boolean {
-    const { state, parameters } = this.world;
+    const { body, parameters } = this.world;
     const { hands } = this.recorder;
     return (
-      gaits[state.gait.gait] === 'stand' &&
+      gaits[body.gaitIndex] === 'stand' &&
       hands.held.every((order) => order === 0) &&
       hands.stickX === 0 &&
       hands.stickY === 0 &&
-      (!parameters.stamina.enabled || state.gait.stamina >= parameters.stamina.max) &&
-      state.facing.angle === state.facing.goal &&
+      (!parameters.stamina.enabled || body.gaitStamina >= parameters.stamina.max) &&
+      body.facingAngle === body.facingGoal &&
       this.#cameraAtRest() &&
-      state.intent.amount === 0 &&
-      state.route.active === 0 &&
-      state.step.phase === 0
+      body.intentAmount === 0 &&
+      body.routeActive === 0 &&
+      body.stepPhase === 0
     );
   }
 
@@ -154,7 +154,7 @@ export class Drive {
 
   /** From now on starts where the body is, or where the ground says. */
   startHere(here: boolean): void {
-    const { motion } = this.world.state;
+    const motion = this.world.body;
     this.$start.set(here ? { x: Number(motion.x.toFixed(2)), y: Number(motion.y.toFixed(2)) } : null);
     if (here) return;
     this.groundVersion++;

@@ -14,6 +14,8 @@ const camera = {
   viewHeight: 360,
   heading: 0,
   tilt: 0,
+  offsetX: 0,
+  offsetY: 0,
 } as const;
 
 /** Where the canvas' transform of a lens puts a world point: turned and leaned about the middle. */

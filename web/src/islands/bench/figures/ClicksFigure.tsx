@@ -176,8 +176,8 @@ function PlannerLengths() {
   const { parameters } = useStore(editing.$tuning);
   const [told, tell] = useState<readonly string[] | null>(null);
   const work = () => {
-    const { ground, walls, state, navigator: present } = drive.world;
-    const goal = state.route.active === 1 ? { x: state.route.toX, y: state.route.toY } : ground.goal;
+    const { ground, walls, body, navigator: present } = drive.world;
+    const goal = body.routeActive === 1 ? { x: body.routeToX, y: body.routeToY } : ground.goal;
     if (!goal) {
       tell(['This ground has no goal: click one first.']);
       return;
@@ -186,7 +186,7 @@ function PlannerLengths() {
       planners.map((planner) => {
         const navigator = new Navigator({ ...parameters, route: { ...parameters.route, planner } }, ground, walls);
         if (present.ready) navigator.take(present.mesh);
-        const plan = navigator.plan(state.motion.x, state.motion.y, goal.x, goal.y);
+        const plan = navigator.plan(body.x, body.y, goal.x, goal.y);
         return `${planner.padEnd(9)} ${plan ? `${plan.length.toFixed(0)} ${ground.unit}` : 'no way'}`;
       }),
     );

@@ -43,11 +43,11 @@ export function FacingFigure({ number }: { number: number }) {
   const set = (path: string, value: number) => void putNumber(editing, path, value, path.split('.')[1] ?? path);
 
   usePainter(() => {
-    const { trace, state } = drive.world;
+    const { trace, body } = drive.world;
     const [x, y] = along(trace.at('facing', drive.row), R);
     needle.current?.setAttribute('x2', String(x));
     needle.current?.setAttribute('y2', String(y));
-    const { vx, vy } = state.motion;
+    const { vx, vy } = body;
     const moving = Math.hypot(vx, vy) > 1e-3;
     const [wx, wy] = moving ? along((Math.atan2(vy, vx) * 180) / Math.PI, R + 6) : [CX, CY];
     wish.current?.setAttribute('x2', String(wx));

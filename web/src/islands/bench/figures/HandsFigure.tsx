@@ -129,7 +129,7 @@ function ConflictTable() {
   const now = useRef<HTMLParagraphElement>(null);
   usePainter(() => {
     const { held } = drive.recorder.hands;
-    const { x, y } = drive.world.state.intent;
+    const { intentX: x, intentY: y } = drive.world.body;
     const opposite = (held[2] && held[3]) || (held[0] && held[1]);
     const words = opposite
       ? `now: ${x > 0 ? 'right' : x < 0 ? 'left' : ''}${y > 0 ? ' down' : y < 0 ? ' up' : ''}${x === 0 && y === 0 ? 'neither' : ''}`

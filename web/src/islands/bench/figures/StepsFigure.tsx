@@ -38,7 +38,7 @@ function stepRun(parameters: Parameters): [number, number][] {
   for (let tick = 0; tick < ticks; tick++) {
     if (tick / clock.hz > whole - step.time * 0.5) recorder.push({ release: 'right' });
     world.tick(recorder.next());
-    curve.push([(tick + 1) / clock.hz, (world.state.motion.x - start.x) / cell]);
+    curve.push([(tick + 1) / clock.hz, (world.body.x - start.x) / cell]);
   }
   return curve;
 }

@@ -35,7 +35,7 @@ export function WallsFigure({ number }: { number: number }) {
     friction: useParameter('contact.wallFriction'),
     assist: useParameter('contact.cornerAssist'),
     skin: useParameter('contact.skin'),
-    slides: useParameter('contact.maxSlides'),
+    slides: useParameter('contact.contactsPerTick'),
   };
   return (
     <FigureFrame

@@ -39,11 +39,11 @@ export function clickRun(parameters: Parameters, distance: number): ClickRun {
   let arrivedAt = -1;
   for (let tick = 0; tick < ticks; tick++) {
     world.tick(recorder.next());
-    const { motion, route } = world.state;
-    if (arrivedAt < 0 && route.active === 0) arrivedAt = tick;
-    speeds.push([motion.x - start.x, Math.sqrt(motion.vx ** 2 + motion.vy ** 2)]);
-    if (Math.abs(motion.x - to[0]) < distance * 0.5) around.push([motion.x - to[0], motion.y - to[1]]);
-    if (arrivedAt >= 0 && motion.vx === 0 && motion.vy === 0) break;
+    const { body } = world;
+    if (arrivedAt < 0 && body.routeActive === 0) arrivedAt = tick;
+    speeds.push([body.x - start.x, Math.sqrt(body.vx ** 2 + body.vy ** 2)]);
+    if (Math.abs(body.x - to[0]) < distance * 0.5) around.push([body.x - to[0], body.y - to[1]]);
+    if (arrivedAt >= 0 && body.vx === 0 && body.vy === 0) break;
   }
-  return { speeds, around, arrived: arrivedAt >= 0, seconds: world.state.clock.time };
+  return { speeds, around, arrived: arrivedAt >= 0, seconds: world.body.clockTime };
 }

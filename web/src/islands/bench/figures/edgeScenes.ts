@@ -35,6 +35,6 @@ export function pressAgainstEdge(parameters: Parameters, policy: Parameters['bou
   const ticks = Math.min(600, Math.ceil(clock.hz * HELD));
   return Array.from({ length: ticks }, (_, tick) => {
     world.tick(recorder.next());
-    return { time: (tick + 1) / clock.hz, beyond: world.state.motion.x + width * (1 - body.originX) - side };
+    return { time: (tick + 1) / clock.hz, beyond: world.body.x + width * (1 - body.originX) - side };
   });
 }

@@ -60,21 +60,21 @@ export function paceProfile(parameters: Parameters): PaceProfile {
 
   const step = () => {
     world.tick(recorder.next());
-    curve.push([world.state.clock.time, world.state.motion.vx]);
-    travelled.push(world.state.motion.x);
+    curve.push([world.body.clockTime, world.body.vx]);
+    travelled.push(world.body.x);
   };
   /** Ticks until the speed has come to `goal`, or patience ends; the moment at which it did. */
   const until = (goal: number): number => {
-    const from = world.state.motion.vx;
-    const end = world.state.clock.time + PATIENCE;
+    const from = world.body.vx;
+    const end = world.body.clockTime + PATIENCE;
     const near = Math.max(1e-6, Math.abs(from - goal) * DONE);
-    while (Math.abs(world.state.motion.vx - goal) > near && world.state.clock.time < end) step();
+    while (Math.abs(world.body.vx - goal) > near && world.body.clockTime < end) step();
     return arrival(curve, goal, near);
   };
   const hold = (seconds: number) => {
-    const end = world.state.clock.time + seconds;
-    while (world.state.clock.time < end - 1e-9) step();
-    return world.state.clock.time;
+    const end = world.body.clockTime + seconds;
+    while (world.body.clockTime < end - 1e-9) step();
+    return world.body.clockTime;
   };
   const press = (control: Control) => recorder.push({ press: control });
   const release = (control: Control) => recorder.push({ release: control });
@@ -93,23 +93,23 @@ export function paceProfile(parameters: Parameters): PaceProfile {
   // The other ending: the opposite key from the same state.
   const other = new World(free, plain, Math.ceil(parameters.clock.hz * PATIENCE) + 1);
   other.restore(world.save());
-  const braking: Curve = [[stopFrom, world.state.motion.vx]];
+  const braking: Curve = [[stopFrom, world.body.vx]];
   const against = new Recorder();
   against.push({ press: 'left' });
-  while (other.state.motion.vx > 1e-6 && other.state.clock.time < stopFrom + PATIENCE) {
+  while (other.body.vx > 1e-6 && other.body.clockTime < stopFrom + PATIENCE) {
     other.tick(against.next());
-    braking.push([other.state.clock.time, Math.max(0, other.state.motion.vx)]);
+    braking.push([other.body.clockTime, Math.max(0, other.body.vx)]);
   }
 
   release('right');
-  const from = world.state.motion.x;
+  const from = world.body.x;
   const stopAt = until(0);
   return {
     curve,
     travelled,
     braking,
     marks: { walkAt, sprintFrom, sprintAt, easeFrom, easeAt, stopFrom, stopAt, brakeAt: braking.at(-1)?.[0] ?? stopFrom },
-    stopDistance: world.state.motion.x - from,
+    stopDistance: world.body.x - from,
   };
 }
 

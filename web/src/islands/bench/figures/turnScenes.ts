@@ -26,7 +26,7 @@ export function turnOverTime(parameters: Parameters): [number, number][] {
   const curve: [number, number][] = [[0, 0]];
   for (let tick = 1; tick <= clock.hz * LONGEST; tick++) {
     world.tick(recorder.next());
-    const angle = (world.state.facing.angle * 180) / Math.PI;
+    const angle = (world.body.facingAngle * 180) / Math.PI;
     curve.push([tick / clock.hz, angle < -1 ? angle + 360 : angle]);
     if (Math.abs(angle - TURNED) < 0.5) break;
   }
@@ -66,7 +66,7 @@ export function cameraLag(parameters: Parameters): [number, number][] {
   const run = (seconds: number) => {
     for (let tick = 0; tick < Math.round(seconds * clock.hz); tick++) {
       world.tick(recorder.next());
-      curve.push([world.state.clock.time, world.state.motion.x - world.state.camera.x]);
+      curve.push([world.body.clockTime, world.body.x - world.body.cameraX]);
     }
   };
   recorder.push({ press: 'right' });

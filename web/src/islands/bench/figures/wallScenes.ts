@@ -33,5 +33,5 @@ export function steadySlide(parameters: Parameters, degrees: number): { x: numbe
   recorder.push({ stick: [Math.cos(angle), Math.sin(angle)] });
   for (let i = 0; i < ticks; i++) world.tick(recorder.next());
   const speed = Math.max(pace.walkSpeed, 1e-9);
-  return { x: world.state.motion.vx / speed, y: world.state.motion.vy / speed };
+  return { x: world.body.vx / speed, y: world.body.vy / speed };
 }

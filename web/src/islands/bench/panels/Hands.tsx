@@ -25,16 +25,16 @@ export function Hands() {
 
   usePainter(() => {
     const { hands } = drive.recorder;
-    const { intent } = drive.world.state;
+    const { body } = drive.world;
     for (const [control, cap] of caps.current) {
-      const latched = (control === 'sprintToggle' && intent.toggled === 1) || (control === 'autoRun' && intent.autoRun === 1);
+      const latched = (control === 'sprintToggle' && body.intentToggled === 1) || (control === 'autoRun' && body.intentAutoRun === 1);
       const held = hands.held[controls.indexOf(control)] !== 0;
       const look = held ? 'held' : latched ? 'latched' : 'up';
       if (cap.dataset['look'] !== look) cap.dataset['look'] = look;
     }
     // In scheme turn the way asked for is turn across and drive along.
     const turns = drive.world.parameters.scheme === 'turn';
-    const [x, y] = [34 + (turns ? intent.turn : intent.x) * 22, 34 + (turns ? -intent.drive : intent.y) * 22];
+    const [x, y] = [34 + (turns ? body.intentTurn : body.intentX) * 22, 34 + (turns ? -body.intentDrive : body.intentY) * 22];
     knob.current?.setAttribute('cx', String(x));
     knob.current?.setAttribute('cy', String(y));
     arm.current?.setAttribute('x2', String(x));

@@ -1,0 +1,73 @@
+import type { Ground } from '../ground/ground.ts';
+import { solidTester } from '../ground/outlines.ts';
+import type { WallIndex } from '../ground/wallIndex.ts';
+import { bodySize, centreOffset } from '../tuning/body.ts';
+import { type BodyParameters, type Limits, originLimits } from './limits.ts';
+import { overlaps } from './overlap.ts';
+import { Probe } from './probe.ts';
+import { gather, sweep } from './sweep.ts';
+
+/** A body on a ground: where it can be, and where it is held. */
+export interface PlacedBody {
+  probe: Probe;
+  ground: Ground;
+  /** Whether there are walls to be felt. */
+  felt: boolean;
+  /** From the body's origin to its centre, unit. */
+  centreX: number;
+  centreY: number;
+  /** Where its origin has to stay; infinite on a side that holds nothing back. */
+  limits: Limits;
+}
+
+const NO_LIMITS: Limits = { left: -Infinity, right: Infinity, top: -Infinity, bottom: Infinity };
+
+/** The body of a tuning among the walls of a ground, with its skin and with `margin` more. Only edges that clamp hold it. */
+export function placedBody(parameters: BodyParameters, ground: Ground, walls: WallIndex, margin = 0): PlacedBody {
+  const { contact, body, bounds } = parameters;
+  const { width, height } = bodySize(body);
+  const offset = centreOffset(body);
+  const room = contact.skin + margin;
+  return {
+    probe: new Probe(walls, body.shape === 'circle', width / 2 + room, height / 2 + room),
+    ground,
+    felt: contact.response !== 'none' && walls.segments.length > 0,
+    centreX: offset.x,
+    centreY: offset.y,
+    limits: bounds.policy === 'clamp' ? originLimits(parameters, ground) : NO_LIMITS,
+  };
+}
+
+/** Solid places of a ground, made once for each. */
+const testers = /* @__PURE__ */ new WeakMap<Ground, (x: number, y: number) => boolean>();
+
+function isSolid(ground: Ground, x: number, y: number): boolean {
+  let tester = testers.get(ground);
+  if (!tester) {
+    tester = solidTester(ground);
+    testers.set(ground, tester);
+  }
+  return tester(x, y);
+}
+
+/** Whether a body whose origin is at (x, y) is within its limits and clear of walls. */
+export function isFree(body: PlacedBody, x: number, y: number): boolean {
+  const { limits, probe } = body;
+  if (x < limits.left || x > limits.right || y < limits.top || y > limits.bottom) return false;
+  if (!body.felt) return true;
+  probe.x = x + body.centreX;
+  probe.y = y + body.centreY;
+  return !overlaps(probe) && !isSolid(body.ground, probe.x, probe.y);
+}
+
+/** Whether a body can go straight from one place of its origin to another without touching a wall. */
+export function isClear(body: PlacedBody, fromX: number, fromY: number, toX: number, toY: number): boolean {
+  if (!body.felt) return true;
+  const { probe } = body;
+  probe.x = fromX + body.centreX;
+  probe.y = fromY + body.centreY;
+  probe.dx = toX - fromX;
+  probe.dy = toY - fromY;
+  gather(probe, Math.sqrt(probe.dx * probe.dx + probe.dy * probe.dy));
+  return !sweep(probe);
+}

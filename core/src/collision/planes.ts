@@ -1,0 +1,77 @@
+const REAL = -0;
+
+/** A vector that leans less than this part of its length into a plane runs along it: less than a sweep takes for a motion into it. */
+const OPEN = 5e-13;
+
+/** A vector of which less than this part runs along a plane meets it head-on: what is left is rounding. */
+const HEAD_ON = 1e-7;
+
+/**
+ * The planes (walls and edges) that a body touches at once, and what of a vector they leave. With `friction`, walls take that share of
+ * what runs into them from what runs along them; with `keeps` they turn a vector at its full size.
+ */
+export class Planes {
+  count = 0;
+  /** Normals, towards the body, and whether each is a wall's. */
+  readonly x = new Float64Array(32);
+  readonly y = new Float64Array(32);
+  readonly isWall = new Uint8Array(32);
+  /** The vector to be led along them, and what is left of it. */
+  inX = REAL;
+  inY = REAL;
+  outX = REAL;
+  outY = REAL;
+}
+
+/** Adds a plane, unless it is there; true when it is new. */
+export function addPlane(p: Planes, x: number, y: number, isWall: boolean): boolean {
+  for (let i = 0; i < p.count; i++) if (p.x[i] === x && p.y[i] === y && p.isWall[i] === (isWall ? 1 : 0)) return false;
+  if (p.count === p.x.length) return false;
+  p.x[p.count] = x;
+  p.y[p.count] = y;
+  p.isWall[p.count++] = isWall ? 1 : 0;
+  return true;
+}
+
+/**
+ * The nearest vector to `in` that runs into none of the planes: itself; or its projection on one of them that runs into no other one;
+ * or, in a corner, none. That is the projection on the cone {v: v·nᵢ ≥ 0}: what is left never runs against what was wanted, at any
+ * opening. False where nothing is left.
+ */
+export function leadAlong(p: Planes, friction: number, keeps: boolean): boolean {
+  const x = p.inX;
+  const y = p.inY;
+  const size = Math.sqrt(x * x + y * y);
+  let best = HEAD_ON * size;
+  let free = true;
+  p.outX = 0;
+  p.outY = 0;
+  for (let i = 0; i < p.count; i++) {
+    const into = x * (p.x[i] as number) + y * (p.y[i] as number);
+    if (into >= 0) continue;
+    free = false;
+    let tx = x - (p.x[i] as number) * into;
+    let ty = y - (p.y[i] as number) * into;
+    // Once more, for what rounding has left.
+    const rest = tx * (p.x[i] as number) + ty * (p.y[i] as number);
+    tx -= (p.x[i] as number) * rest;
+    ty -= (p.y[i] as number) * rest;
+    const along = Math.sqrt(tx * tx + ty * ty);
+    if (along <= best || !isOpen(p, tx, ty, i, -OPEN * along)) continue;
+    best = along;
+    const kept = p.isWall[i] === 0 ? 1 : keeps ? size / along : Math.max(0, 1 + (friction * into) / along);
+    p.outX = tx * kept;
+    p.outY = ty * kept;
+  }
+  if (free) {
+    p.outX = x;
+    p.outY = y;
+  }
+  return p.outX !== 0 || p.outY !== 0;
+}
+
+/** Whether a vector runs into none of the planes but `own`. */
+function isOpen(p: Planes, x: number, y: number, own: number, slack: number): boolean {
+  for (let j = 0; j < p.count; j++) if (j !== own && x * (p.x[j] as number) + y * (p.y[j] as number) < slack) return false;
+  return true;
+}

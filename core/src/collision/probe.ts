@@ -1,0 +1,44 @@
+import type { WallIndex } from '../ground/wallIndex.ts';
+
+/** A fraction from the start, so that the engine keeps the field as a double. */
+const REAL = -0;
+
+/**
+ * A body that looks for walls: its outline (a circle or a level box about its centre), the way along which it looks, and what it
+ * met. All in fields, so that nothing is allocated on the way from tick to tick.
+ */
+export class Probe {
+  readonly index: WallIndex;
+  readonly circle: boolean;
+  /** Half sides with the skin, unit; for a circle both are the radius. */
+  readonly halfWidth: number;
+  readonly halfHeight: number;
+  /** The centre, and the displacement along which it is swept, unit. */
+  x = REAL;
+  y = REAL;
+  dx = REAL;
+  dy = REAL;
+  /** The first contact: the part of the way until it, in [0, 1]; the wall's normal, towards the body; the wall's number, −1 for none. */
+  time = REAL;
+  normalX = REAL;
+  normalY = REAL;
+  wall = -1;
+  /** The walls near by, in the order of their numbers: all that the body can touch while its centre is within the box. */
+  near = new Int32Array(16);
+  count = 0;
+  left = Infinity;
+  right = -Infinity;
+  top = Infinity;
+  bottom = -Infinity;
+  /** A step aside: out of a wall, or round a corner, and then the share of the way that is left after it. */
+  easeX = REAL;
+  easeY = REAL;
+  easeRest = REAL;
+
+  constructor(index: WallIndex, circle: boolean, halfWidth: number, halfHeight: number) {
+    this.index = index;
+    this.circle = circle;
+    this.halfWidth = halfWidth;
+    this.halfHeight = halfHeight;
+  }
+}

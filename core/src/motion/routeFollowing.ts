@@ -1,0 +1,169 @@
+import { isClear } from '../collision/placedBody.ts';
+import { cos, length, sin } from '../math/functions.ts';
+import type { Route } from '../route/navigator.ts';
+import type { Own } from './body.ts';
+import { LANDS, LANDS_AT_REST, PASSES, TO_POINT } from './codes.ts';
+import { ARRIVED, CIRCLED, REPLANNED, STUCK, UNREACHABLE } from './events.ts';
+import { drop, planAgain, type RoutePlan, want } from './routePlanning.ts';
+
+type Points = readonly (readonly [number, number])[];
+
+/** Under this share of the way that was to be expected the body is stuck. */
+const HEADWAY = 0.1;
+/** Cosine of the angle between motion and way below which the body is off its way, less 1. */
+const ALONG = 1 - 1e-9;
+/** Distance (unit) from the planned line at which a way that is no longer clear is planned anew. */
+const ASTRAY = 1;
+
+/** Goes on along the planned way, unless the body gets nowhere on it. */
+export function followWay(body: Own<'route'>, p: RoutePlan): void {
+  watch(body, p);
+  if (body.routeActive !== TO_POINT) return;
+  const route = p.navigator.plan(body.routeFromX, body.routeFromY, body.routeToX, body.routeToY);
+  if (!route) {
+    drop(body, UNREACHABLE);
+    want(body, 0, 0, 0);
+  } else goOn(body, p, route);
+}
+
+/** Aims at the next waypoint that is not passed, and says how the tick that would pass it ends. */
+function goOn(body: Own<'route'>, p: RoutePlan, route: Route): void {
+  const { points } = route;
+  const last = points.length - 1;
+  while (body.routeLeg < last && isPassed(body, p, points)) body.routeLeg++;
+  const isLast = body.routeLeg === last;
+  const [x, y] = points[body.routeLeg] as [number, number];
+  const dx = x - body.x;
+  const dy = y - body.y;
+  const distance = length(dx, dy);
+  const isThere = p.exact ? distance === 0 : distance <= p.arriveRadius;
+  if (isLast && isThere) {
+    drop(body, ARRIVED);
+    want(body, 0, 0, 0);
+    return;
+  }
+  const ux = distance > 0 ? dx / distance : 0;
+  const uy = distance > 0 ? dy / distance : 0;
+  body.routeCarries = isAlong(body, ux, uy) ? 1 : 0;
+  body.routeFresh = 0;
+  body.routeAimX = x;
+  body.routeAimY = y;
+  body.routeDistance = distance;
+  body.routeToGo = distance + restAfter(route, body.routeLeg);
+  body.routeOff = distanceToLeg(points, body.routeLeg, body.x, body.y);
+  body.routeLands = !isLast ? LANDS : p.exact ? LANDS_AT_REST : PASSES;
+  want(body, ux, uy, 1);
+  if (p.brake) body.routeCap = Math.sqrt(2 * p.decelerate * body.routeToGo);
+  if (body.routeCarries === 0) keepInReach(body, p);
+}
+
+/** Whether the motion goes along the way that is left behind in this tick (a new plan has none, and begins along its first leg). */
+function isAlong(body: Own<'route'>, ux: number, uy: number): boolean {
+  const speed = length(body.vx, body.vy);
+  const wayX = body.routeFresh === 1 ? ux : body.routeWishX;
+  const wayY = body.routeFresh === 1 ? uy : body.routeWishY;
+  return body.vx * wayX + body.vy * wayY >= ALONG * speed;
+}
+
+/**
+ * A body that turns at a rate comes round to a point at distance d and at an angle φ off its heading on a circle of radius
+ * d/(2 sin φ): it may be no faster than that circle allows.
+ */
+function keepInReach(body: Own<'route'>, p: RoutePlan): void {
+  if (p.turnRate === Infinity || body.velocityMode === 0) return;
+  const across = Math.abs(cos(body.velocityHeading) * body.routeWishY - sin(body.velocityHeading) * body.routeWishX);
+  if (across > 1e-6) body.routeCap = Math.min(body.routeCap, (p.turnRate * body.routeDistance) / (2 * across));
+}
+
+/** Within the radius of a waypoint, or past it along the leg that leads to it, and clear to go on to the next one. */
+function isPassed(body: Own<'route'>, p: RoutePlan, points: Points): boolean {
+  const leg = body.routeLeg;
+  const [[ax, ay], [bx, by], [cx, cy]] = [points[leg - 1], points[leg], points[leg + 1]] as [
+    [number, number],
+    [number, number],
+    [number, number],
+  ];
+  const dx = body.x - bx;
+  const dy = body.y - by;
+  if (dx === 0 && dy === 0) return true;
+  if (length(dx, dy) > p.waypointRadius && dx * (bx - ax) + dy * (by - ay) < 0) return false;
+  return isClear(p.body, body.x, body.y, cx, cy);
+}
+
+/** Looks whether the body gets on: stuck or astray, it plans once more; stuck again, or going round and round, it gives up. */
+function watch(body: Own<'route'>, p: RoutePlan): void {
+  const dt = body.clockDt;
+  body.routeGone += length(body.x - body.routeLastX, body.y - body.routeLastY);
+  body.routeExpected += Math.min(body.gaitSpeed, p.brake ? Math.sqrt(2 * p.decelerate * body.routeToGo) : Infinity) * dt;
+  body.routeWatched += dt;
+  body.routeSincePlan += dt;
+  body.routeLastX = body.x;
+  body.routeLastY = body.y;
+  if (isCircling(body, p)) {
+    drop(body, CIRCLED);
+    want(body, 0, 0, 0);
+    return;
+  }
+  if (body.routeWatched >= p.stuckAfter) {
+    const stuck = body.routeGone < HEADWAY * body.routeExpected;
+    body.routeWatched = 0;
+    body.routeGone = 0;
+    body.routeExpected = 0;
+    if (stuck && body.routeTries > 0) {
+      drop(body, STUCK);
+      want(body, 0, 0, 0);
+      return;
+    }
+    if (stuck) {
+      planAgain(body, p);
+      body.routeTries = 1;
+      body.happened |= REPLANNED;
+      return;
+    }
+  }
+  const isDue = p.replanEvery > 0 && body.routeSincePlan >= p.replanEvery;
+  if (isDue || isAstray(body, p)) {
+    planAgain(body, p);
+    body.happened |= REPLANNED;
+  }
+}
+
+/** Windows of `stuckAfter` without coming nearer that count as circling, beside the time that turning round from the speed takes twice. */
+const ROUNDS = 5;
+
+/** Whether the way left has not become less for long, though the body moves. */
+function isCircling(body: Own<'route'>, p: RoutePlan): boolean {
+  if (body.routeFresh === 1 || body.routeToGo < body.routeLeast - 1e-6) {
+    if (body.routeFresh === 0) body.routeLeast = body.routeToGo;
+    body.routeSinceLeast = 0;
+    return false;
+  }
+  body.routeSinceLeast += body.clockDt;
+  const speed = length(body.vx, body.vy);
+  return body.routeSinceLeast > ROUNDS * p.stuckAfter + Math.min(30, (4 * (body.gaitSpeed + speed)) / p.slowest);
+}
+
+/** Whether the body has been carried off its line so far that the next waypoint is behind a wall. */
+function isAstray(body: Own<'route'>, p: RoutePlan): boolean {
+  if (body.routeFresh === 1 || body.routeOff <= ASTRAY || body.routeSincePlan < 0.1) return false;
+  return !isClear(p.body, body.x, body.y, body.routeAimX, body.routeAimY);
+}
+
+/** Length of the way after a waypoint. */
+function restAfter({ points }: Route, leg: number): number {
+  let rest = 0;
+  for (let i = leg + 1; i < points.length; i++) {
+    const [a, b] = [points[i - 1], points[i]] as [[number, number], [number, number]];
+    rest += length(b[0] - a[0], b[1] - a[1]);
+  }
+  return rest;
+}
+
+/** Distance of (x, y) from the line of a leg. */
+function distanceToLeg(points: Points, leg: number, x: number, y: number): number {
+  const [[ax, ay], [bx, by]] = [points[leg - 1], points[leg]] as [[number, number], [number, number]];
+  const [ex, ey] = [bx - ax, by - ay];
+  const size = ex * ex + ey * ey;
+  const share = size === 0 ? 0 : Math.max(0, Math.min(1, ((x - ax) * ex + (y - ay) * ey) / size));
+  return length(x - ax - ex * share, y - ay - ey * share);
+}

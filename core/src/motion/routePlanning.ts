@@ -1,0 +1,72 @@
+import type { PlacedBody } from '../collision/placedBody.ts';
+import type { Navigator } from '../route/navigator.ts';
+import type { Own } from './body.ts';
+import { BY_HANDS, TO_POINT } from './codes.ts';
+import { NEAREST_TAKEN, ROUTE_CANCELLED, SQUEEZED, UNREACHABLE } from './events.ts';
+
+/** What the route stage needs of a tuning and a ground. */
+export interface RoutePlan {
+  enabled: boolean;
+  /** Whether grid steps lead the feet where nothing else does. */
+  steps: boolean;
+  navigator: Navigator;
+  /** The body with its skin, to look whether a way is clear. */
+  body: PlacedBody;
+  waypointRadius: number;
+  arriveRadius: number;
+  exact: boolean;
+  brake: boolean;
+  decelerate: number;
+  /** Least rate at which a ramp of the tuning changes a speed, unit/s². */
+  slowest: number;
+  /** Heading turning: how fast the body can turn, radians/s; else infinite. */
+  turnRate: number;
+  tapTime: number;
+  restarts: boolean;
+  stuckAfter: number;
+  replanEvery: number;
+  resumes: boolean;
+}
+
+export function want(body: Own<'route'>, x: number, y: number, amount: number): void {
+  body.routeWishX = x;
+  body.routeWishY = y;
+  body.routeWishAmount = amount;
+}
+
+/** Ends what leads the feet, and says so. */
+export function drop(body: Own<'route'>, event = ROUTE_CANCELLED): void {
+  body.routeActive = BY_HANDS;
+  body.routeToGo = 0;
+  body.routeOff = 0;
+  body.happened |= event;
+}
+
+/** Plans from where the body is; false where no way is given, and then what was under way goes on. */
+export function setOut(body: Own<'route'>, p: RoutePlan, toX: number, toY: number): boolean {
+  const route = p.navigator.plan(body.x, body.y, toX, toY);
+  if (!route) return false;
+  body.routeActive = TO_POINT;
+  body.routeFromX = body.x;
+  body.routeFromY = body.y;
+  body.routeToX = toX;
+  body.routeToY = toY;
+  body.routeLeg = 1;
+  body.routeFresh = 1;
+  body.routeSincePlan = 0;
+  body.routeExpected = 0;
+  body.routeGone = 0;
+  body.routeWatched = 0;
+  body.routeLastX = body.x;
+  body.routeLastY = body.y;
+  body.routeLeast = Infinity;
+  body.routeSinceLeast = 0;
+  if (!route.reached) body.happened |= NEAREST_TAKEN;
+  if (route.squeezed) body.happened |= SQUEEZED;
+  return true;
+}
+
+/** Plans the rest of the way anew: the tuning, the ground or the place of the body has changed, or it is time to. */
+export function planAgain(body: Own<'route'>, p: RoutePlan): void {
+  if (body.routeActive === TO_POINT && !setOut(body, p, body.routeToX, body.routeToY)) drop(body, UNREACHABLE);
+}
