@@ -76,8 +76,9 @@ export class Body {
   routeAimX = REAL;
   routeAimY = REAL;
   routeDistance = REAL;
-  /** Most speed that the way allows, unit/s. */
+  /** Most speed that the way allows, and that is aimed at, unit/s. */
   routeCap = REAL;
+  routePace = REAL;
   /** What the tick that would pass the waypoint does: 0 passes it, 1 ends on it, 2 ends on it at rest. */
   routeLands = 0;
   /** 1 where the motion is along the way, and so is carried round its bends; 1 where a new click drops the speed. */

@@ -290,7 +290,7 @@ function slide(body: Own<'contact'>, p: ContactPlan, moved: boolean): void {
     }
     if (p.cornerAssist > 0 && side === 0 && easeAside(body, p)) continue;
     const goesOn = body.contactCount <= p.most && leadOn(body, p, left);
-    if (!leadVelocity(body, p)) stop(body);
+    if (body.contactCount > p.most || !leadVelocity(body, p)) stop(body);
     if (!goesOn || body.contactStops === 1) return;
   }
 }

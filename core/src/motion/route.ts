@@ -1,7 +1,7 @@
 import { placedBody } from '../collision/placedBody.ts';
 import type { Ground } from '../ground/ground.ts';
 import type { WallIndex } from '../ground/wallIndex.ts';
-import { DEGREE, length } from '../math/functions.ts';
+import { DEGREE, LN2, length } from '../math/functions.ts';
 import type { Navigator } from '../route/navigator.ts';
 import { PLANT, POINTER, wentDown } from '../tape/controls.ts';
 import type { Hands } from '../tape/hands.ts';
@@ -25,6 +25,8 @@ export function prepareRoute(parameters: Parameters, ground: Ground, walls: Wall
     brake: route.brake,
     decelerate: ramp.decelerate,
     slowest: Math.min(ramp.accelerate, ramp.decelerate, ramp.brake, ramp.ease),
+    sharply: ramp.model === 'instant',
+    decay: ramp.model === 'smooth' ? LN2 / ramp.halfLife : 0,
     turnRate: ramp.turning === 'heading' && scheme !== 'turn' ? ramp.turnRate * DEGREE : Infinity,
     tapTime: route.tapTime,
     restarts: route.reclick === 'restart',
@@ -58,6 +60,7 @@ function passOn(body: Own<'route'>, p: RoutePlan): void {
 
 function lead(body: Own<'route'>, p: RoutePlan, hands: Hands): void {
   body.routeCap = Infinity;
+  body.routePace = Infinity;
   body.routeLands = PASSES;
   body.routeCarries = 0;
   body.routeRestarts = 0;

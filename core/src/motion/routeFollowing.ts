@@ -1,10 +1,10 @@
 import { isClear } from '../collision/placedBody.ts';
-import { cos, length, sin } from '../math/functions.ts';
+import { cos, length, sin, TAU } from '../math/functions.ts';
 import type { Route } from '../route/navigator.ts';
 import type { Own } from './body.ts';
-import { LANDS, LANDS_AT_REST, PASSES, TO_POINT } from './codes.ts';
+import { BY_VECTOR, LANDS, LANDS_AT_REST, PASSES, TO_POINT } from './codes.ts';
 import { ARRIVED, CIRCLED, REPLANNED, STUCK, UNREACHABLE } from './events.ts';
-import { drop, planAgain, type RoutePlan, want } from './routePlanning.ts';
+import { drop, type RoutePlan, setOut, want } from './routePlanning.ts';
 
 type Points = readonly (readonly [number, number])[];
 
@@ -12,6 +12,8 @@ type Points = readonly (readonly [number, number])[];
 const HEADWAY = 0.1;
 /** Cosine of the angle between motion and way below which the body is off its way, less 1. */
 const ALONG = 1 - 1e-9;
+/** Part of the body's half width within which it goes straight to the point, whatever its motion: no ramp can have it circle there. */
+const CLOSE = 0.1;
 /** Distance (unit) from the planned line at which a way that is no longer clear is planned anew. */
 const ASTRAY = 1;
 
@@ -44,7 +46,8 @@ function goOn(body: Own<'route'>, p: RoutePlan, route: Route): void {
   }
   const ux = distance > 0 ? dx / distance : 0;
   const uy = distance > 0 ? dy / distance : 0;
-  body.routeCarries = isAlong(body, ux, uy) ? 1 : 0;
+  const isClose = isLast && distance <= Math.max(p.arriveRadius, CLOSE * p.body.probe.halfWidth);
+  body.routeCarries = isClose || isAlong(body, ux, uy) ? 1 : 0;
   body.routeFresh = 0;
   body.routeAimX = x;
   body.routeAimY = y;
@@ -66,13 +69,17 @@ function isAlong(body: Own<'route'>, ux: number, uy: number): boolean {
 }
 
 /**
- * A body that turns at a rate comes round to a point at distance d and at an angle φ off its heading on a circle of radius
- * d/(2 sin φ): it may be no faster than that circle allows.
+ * Has a body that moves across its way aim at no more speed than it can bring round to the point, at distance d, instead of circling it:
+ * √(2·a·d) with a ramp of rate a, d·ln 2/(2·halfLife) with a smooth one; turning at a rate ω, from an angle φ off, the
+ * circle to the point has the radius d/(2 sin φ), which allows ω·d/(2 sin φ).
  */
 function keepInReach(body: Own<'route'>, p: RoutePlan): void {
-  if (p.turnRate === Infinity || body.velocityMode === 0) return;
+  const { routeDistance: distance } = body;
+  if (p.decay > 0) body.routePace = (p.decay * distance) / 2;
+  else if (!p.sharply) body.routePace = Math.sqrt(2 * p.slowest * distance);
+  if (p.turnRate === Infinity || body.velocityMode === BY_VECTOR) return;
   const across = Math.abs(cos(body.velocityHeading) * body.routeWishY - sin(body.velocityHeading) * body.routeWishX);
-  if (across > 1e-6) body.routeCap = Math.min(body.routeCap, (p.turnRate * body.routeDistance) / (2 * across));
+  if (across > 1e-6) body.routePace = Math.min(body.routePace, (p.turnRate * distance) / (2 * across));
 }
 
 /** Within the radius of a waypoint, or past it along the leg that leads to it, and clear to go on to the next one. */
@@ -94,7 +101,7 @@ function isPassed(body: Own<'route'>, p: RoutePlan, points: Points): boolean {
 function watch(body: Own<'route'>, p: RoutePlan): void {
   const dt = body.clockDt;
   body.routeGone += length(body.x - body.routeLastX, body.y - body.routeLastY);
-  body.routeExpected += Math.min(body.gaitSpeed, p.brake ? Math.sqrt(2 * p.decelerate * body.routeToGo) : Infinity) * dt;
+  body.routeExpected += length(body.velocityDx, body.velocityDy);
   body.routeWatched += dt;
   body.routeSincePlan += dt;
   body.routeLastX = body.x;
@@ -105,7 +112,7 @@ function watch(body: Own<'route'>, p: RoutePlan): void {
     return;
   }
   if (body.routeWatched >= p.stuckAfter) {
-    const stuck = body.routeGone < HEADWAY * body.routeExpected;
+    const stuck = body.routeGone < HEADWAY * body.routeExpected || body.routeGone === 0;
     body.routeWatched = 0;
     body.routeGone = 0;
     body.routeExpected = 0;
@@ -115,21 +122,25 @@ function watch(body: Own<'route'>, p: RoutePlan): void {
       return;
     }
     if (stuck) {
-      planAgain(body, p);
       body.routeTries = 1;
-      body.happened |= REPLANNED;
+      setOutAnew(body, p);
       return;
     }
   }
   const isDue = p.replanEvery > 0 && body.routeSincePlan >= p.replanEvery;
-  if (isDue || isAstray(body, p)) {
-    planAgain(body, p);
-    body.happened |= REPLANNED;
-  }
+  if (isDue || isAstray(body, p)) setOutAnew(body, p);
+}
+
+/** The rest of the way from where the body is; where there is none, it keeps to the plan that it has. */
+function setOutAnew(body: Own<'route'>, p: RoutePlan): void {
+  body.routeSincePlan = 0;
+  if (setOut(body, p, body.routeToX, body.routeToY)) body.happened |= REPLANNED;
 }
 
 /** Windows of `stuckAfter` without coming nearer that count as circling, beside the time that turning round from the speed takes twice. */
 const ROUNDS = 5;
+/** Most seconds that are given for each of these. */
+const MOST = 30;
 
 /** Whether the way left has not become less for long, though the body moves. */
 function isCircling(body: Own<'route'>, p: RoutePlan): boolean {
@@ -140,7 +151,8 @@ function isCircling(body: Own<'route'>, p: RoutePlan): boolean {
   }
   body.routeSinceLeast += body.clockDt;
   const speed = length(body.vx, body.vy);
-  return body.routeSinceLeast > ROUNDS * p.stuckAfter + Math.min(30, (4 * (body.gaitSpeed + speed)) / p.slowest);
+  const turning = Math.min(MOST, (4 * (body.gaitSpeed + speed)) / p.slowest) + Math.min(MOST, (2 * TAU) / p.turnRate);
+  return body.routeSinceLeast > ROUNDS * p.stuckAfter + turning;
 }
 
 /** Whether the body has been carried off its line so far that the next waypoint is behind a wall. */

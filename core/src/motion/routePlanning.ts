@@ -19,6 +19,9 @@ export interface RoutePlan {
   decelerate: number;
   /** Least rate at which a ramp of the tuning changes a speed, unit/s². */
   slowest: number;
+  /** Whether the velocity changes at once; the rate 1/s at which a smooth ramp loses what it has to, 0 for the others. */
+  sharply: boolean;
+  decay: number;
   /** Heading turning: how fast the body can turn, radians/s; else infinite. */
   turnRate: number;
   tapTime: number;

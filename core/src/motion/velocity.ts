@@ -128,7 +128,8 @@ function changeMode(body: Own<'velocity'>, mode: number): void {
 /** The velocity aimed at. */
 function aim(body: Own<'velocity'>, p: VelocityPlan): void {
   const steady = body.gaitSpeed * body.contactSurface;
-  const speed = p.evenFactors || body.routeWishAmount === 0 ? steady : steady * facingFactor(body, p);
+  const even = p.evenFactors || body.routeWishAmount === 0 ? steady : steady * facingFactor(body, p);
+  const speed = body.routeActive === BY_HANDS ? even : Math.min(even, body.routeCap, body.routePace);
   body.velocityAimX = body.routeWishX * speed;
   body.velocityAimY = body.routeWishY * speed;
   body.velocityTarget = body.routeWishAmount * speed;

@@ -80,21 +80,32 @@ export class Locator {
     return found;
   }
 
-  /** The nearest point to (x, y) that `takes` accepts among the feet on the borders of the polygons, the nearest `most` of them; else null. */
-  nearestThat(x: number, y: number, takes: (x: number, y: number) => boolean, most = 200): Located | null {
+  /** The nearest point to (x, y) that `takes` accepts among the feet and ends of the borders' sides, the nearest `most` of them; else null. */
+  nearestThat(x: number, y: number, takes: (x: number, y: number) => boolean, most = 400): Located | null {
     const feet: (Located & { distance: number })[] = [];
+    const give = (px: number, py: number, polygon: number) =>
+      feet.push({ x: px, y: py, polygon, distance: (px - x) ** 2 + (py - y) ** 2 });
     this.#eachFoot(
       x,
       y,
       () => true,
-      (px, py, polygon) => feet.push({ x: px, y: py, polygon, distance: (px - x) ** 2 + (py - y) ** 2 }),
+      (px, py, polygon, side) => {
+        give(px, py, polygon);
+        const corner = this.#mesh.corners[side] as number;
+        give(this.#mesh.x[corner] as number, this.#mesh.y[corner] as number, polygon);
+      },
     );
     feet.sort((a, b) => a.distance - b.distance);
     return feet.slice(0, most).find((foot) => takes(foot.x, foot.y)) ?? null;
   }
 
   /** The point nearest to (x, y) on each side that lies at a wall or the border: only there can one be nearest from outside. */
-  #eachFoot(x: number, y: number, wanted: (polygon: number) => boolean, give: (x: number, y: number, polygon: number) => void): void {
+  #eachFoot(
+    x: number,
+    y: number,
+    wanted: (polygon: number) => boolean,
+    give: (x: number, y: number, polygon: number, side: number) => void,
+  ): void {
     const mesh = this.#mesh;
     for (let polygon = 0; polygon + 1 < mesh.starts.length; polygon++) {
       if (!wanted(polygon)) continue;
@@ -106,7 +117,7 @@ export class Locator {
         const [ax, ay] = [mesh.x[a] as number, mesh.y[a] as number];
         const [ex, ey] = [(mesh.x[b] as number) - ax, (mesh.y[b] as number) - ay];
         const share = Math.max(0, Math.min(1, ((x - ax) * ex + (y - ay) * ey) / (ex * ex + ey * ey)));
-        give(ax + ex * share, ay + ey * share, polygon);
+        give(ax + ex * share, ay + ey * share, polygon, i);
       }
     }
   }
