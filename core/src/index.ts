@@ -1,5 +1,5 @@
-export * from './formats/document.ts';
-export * from './formats/fault.ts';
+export * from './document/document.ts';
+export * from './document/fault.ts';
 export * from './formats/grounds/convert.ts';
 export type { Exported, Imported } from './formats/grounds/imported.ts';
 export * from './formats/jsonSchema.ts';

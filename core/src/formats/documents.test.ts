@@ -3,7 +3,7 @@ import { parseGround } from '../ground/ground.ts';
 import { parseTape } from '../tape/tape.ts';
 import { specs } from '../tuning/catalogue/catalogue.ts';
 import { parseTuning, writtenAt } from '../tuning/tuning.ts';
-import { faultText, type Reading } from './fault.ts';
+import { faultText, type Reading } from '../document/fault.ts';
 import { jsonSchema } from './jsonSchema.ts';
 
 const faults = (reading: Reading<unknown>) => (reading.ok ? [] : reading.faults.map(faultText));

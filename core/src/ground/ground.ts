@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { type Format, readDocument, readJson } from '../formats/document.ts';
-import { type Fault, type Reading, shown } from '../formats/fault.ts';
+import { type Format, readDocument, readJson } from '../document/document.ts';
+import { type Fault, type Reading, shown } from '../document/fault.ts';
 
 /** A free wall: closed ones are solid inside, open ones are thin lines felt from both sides. */
 export interface Wall {

@@ -37,7 +37,7 @@ const events: TapeEvent[] = Array.from({ length: 120 }, (_, i): TapeEvent => {
   if (i % 7 === 3) return { at, stick: [((i * 37) % 200) / 100 - 1, ((i * 53) % 200) / 100 - 1] };
   return i % 2 === 0 ? { at, press: control } : { at, release: control };
 });
-const tape = { format: 'zygopod/tape' as const, version: 1 as const, name: 'Every way', hz: 60, ticks: 600, events };
+const tape = { format: 'zygopod/tape' as const, version: 2 as const, name: 'Every way', hz: 60, ticks: 600, events };
 
 const tunings: [string, Record<string, FileValue>][] = [
   ['the defaults', {}],

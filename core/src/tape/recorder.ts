@@ -1,5 +1,5 @@
-import { controls } from './controls.ts';
 import { applyEvent, beginTick, type Hands, type HandsEvent, newHands } from './hands.ts';
+import { type HeldHands, holdingOf } from './held.ts';
 import type { Tape, TapeEvent } from './tape.ts';
 
 /**
@@ -10,6 +10,8 @@ export class Recorder {
   readonly hands: Hands = newHands();
   readonly #queue: HandsEvent[] = [];
   readonly #events: TapeEvent[] = [];
+  /** The hands as they were held when the tape began; null where they were at rest. */
+  #held: HeldHands | null = null;
   #tick = 0;
   readonly #limit: number;
 
@@ -41,22 +43,24 @@ export class Recorder {
     return this.hands;
   }
 
-  /** Begins the tape anew with the hands as they are: what is held counts as pressed at its first tick. */
+  /** Begins the tape anew, with the hands as they are held: nothing of what they hold is pressed again. */
   restart(): void {
-    const { held, stickX, stickY, pointX, pointY } = this.hands;
+    this.#held = holdingOf(this.hands);
     this.#events.length = 0;
     this.#tick = 0;
     this.#cutAt = 0;
-    const order = controls
-      .filter((_, i) => held[i] !== 0)
-      .sort((a, b) => (held[controls.indexOf(a)] as number) - (held[controls.indexOf(b)] as number));
-    for (const press of order) this.#events.push({ at: 0, press });
-    if (stickX !== 0 || stickY !== 0) this.#events.push({ at: 0, stick: [stickX, stickY] });
-    if (pointX !== 0 || pointY !== 0) this.#events.push({ at: 0, point: [pointX, pointY] });
   }
 
   /** What was recorded since the start. */
   tape(name: string, hz: number): Tape {
-    return { format: 'zygopod/tape', version: 1, name, hz, ticks: Math.max(1, this.#cutAt || this.#tick), events: [...this.#events] };
+    return {
+      format: 'zygopod/tape',
+      version: 2,
+      name,
+      hz,
+      ticks: Math.max(1, this.#cutAt || this.#tick),
+      ...(this.#held ? { snapshot: { hands: this.#held } } : {}),
+      events: [...this.#events],
+    };
   }
 }

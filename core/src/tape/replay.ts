@@ -1,4 +1,5 @@
 import { applyEvent, beginTick, type Hands, newHands } from './hands.ts';
+import { hold } from './held.ts';
 import type { Tape, TapeEvent } from './tape.ts';
 
 /** Rounding slack when a tick time of one rate is held against one of another. */
@@ -16,35 +17,54 @@ export class Replay {
   readonly ticks: number;
   tick = 0;
   #cursor = 0;
-  readonly #tape: Tape;
+  readonly #events: readonly TapeEvent[];
+  readonly #tapeHz: number;
   readonly #hz: number;
+  /** The tick at whose start the next event is seen: until then there is nothing to do. */
+  #due: number;
 
   constructor(tape: Tape, hz: number) {
-    this.#tape = tape;
+    this.#events = tape.events;
+    this.#tapeHz = tape.hz;
     this.#hz = hz;
     this.ticks = tickAt(tape.ticks, tape.hz, hz);
+    if (tape.snapshot) hold(this.hands, tape.snapshot.hands);
+    this.#due = this.#nextDue();
   }
 
   /** The hands of the next tick; past the end of the tape they stay as they were. */
   next(): Hands {
-    const hands = this.#upTo((event) => tickAt(event.at, this.#tape.hz, this.#hz) <= this.tick);
-    this.tick++;
-    return hands;
+    beginTick(this.hands);
+    if (this.tick++ >= this.#due) this.#applyDue();
+    return this.hands;
+  }
+
+  /** The tick that the next event makes a difference to: from now on the hands stay as they are until then; Infinity after the last one. */
+  get nextEvent(): number {
+    return this.#due;
   }
 
   /** The hands of a tick that starts at `time` (s), where ticks have no even length. */
   at(time: number): Hands {
-    return this.#upTo((event) => event.at / this.#tape.hz <= time + SLACK);
-  }
-
-  #upTo(isDue: (event: TapeEvent) => boolean): Hands {
     beginTick(this.hands);
-    const { events } = this.#tape;
+    const events = this.#events;
     for (; this.#cursor < events.length; this.#cursor++) {
-      const event = events[this.#cursor];
-      if (!event || !isDue(event)) break;
+      const event = events[this.#cursor] as TapeEvent;
+      if (event.at / this.#tapeHz > time + SLACK) break;
       applyEvent(this.hands, event);
     }
     return this.hands;
+  }
+
+  #applyDue(): void {
+    while (this.#due < this.tick) {
+      applyEvent(this.hands, this.#events[this.#cursor++] as TapeEvent);
+      this.#due = this.#nextDue();
+    }
+  }
+
+  #nextDue(): number {
+    const event = this.#events[this.#cursor];
+    return event ? tickAt(event.at, this.#tapeHz, this.#hz) : Infinity;
   }
 }

@@ -1,8 +1,9 @@
 import { z } from 'zod';
-import { type Format, readDocument, readJson } from '../formats/document.ts';
-import type { Reading } from '../formats/fault.ts';
+import { type Format, readDocument, readJson } from '../document/document.ts';
+import type { Reading } from '../document/fault.ts';
 import { controls, ways } from './controls.ts';
 import type { HandsEvent } from './hands.ts';
+import type { HeldHands } from './held.ts';
 
 /** An event and the tick at whose start it is seen. */
 export type TapeEvent = { at: number } & HandsEvent;
@@ -10,10 +11,12 @@ export type TapeEvent = { at: number } & HandsEvent;
 /** Recorded hands: `ticks` ticks at `hz` a second; events sorted by tick. */
 export interface Tape {
   format: 'zygopod/tape';
-  version: 1;
+  version: 2;
   name: string;
   hz: number;
   ticks: number;
+  /** What is held as the tape begins; absent where the hands are at rest. */
+  snapshot?: { hands: HeldHands } | undefined;
   events: TapeEvent[];
 }
 
@@ -31,17 +34,30 @@ const event = z
   })
   .refine((e) => Object.keys(e).length === 2, 'at and just one of press, release, stick, point, swipe');
 
+const heldHands = z.strictObject({
+  held: z
+    .array(z.enum(controls))
+    .max(controls.length)
+    .refine((held) => new Set(held).size === held.length, 'each control once')
+    .optional(),
+  stick: z.tuple([part, part]).optional(),
+  point: z.tuple([coordinate, coordinate]).optional(),
+  spoke: z.enum(['keys', 'stick']).optional(),
+});
+
 /** The tape format. */
 export const tapeFormat: Format = {
   format: 'zygopod/tape',
-  version: 1,
-  migrations: [],
+  version: 2,
+  // Version 2 can begin with hands that hold something.
+  migrations: [(old) => ({ ...old, version: 2 })],
   schema: z.strictObject({
     format: z.literal('zygopod/tape'),
-    version: z.literal(1),
+    version: z.literal(2),
     name: z.string().trim().min(1).max(120),
     hz: z.number().min(1).max(1000),
     ticks: z.int().min(1).max(1e7),
+    snapshot: z.strictObject({ hands: heldHands }).optional(),
     events: z.array(event).max(1e6),
   }),
 };

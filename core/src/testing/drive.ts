@@ -24,7 +24,7 @@ export function openGround(over: Partial<Ground> = {}): Ground {
 export function drive(values: Record<string, FileValue>, ticks: number, events: TapeEvent[], ground = openGround()): World {
   const world = new World(parametersWith({ 'bounds.policy': 'none', ...values }), ground, ticks);
   const { hz } = world.parameters.clock;
-  const replay = new Replay({ format: 'zygopod/tape', version: 1, name: 'Test', hz, ticks, events }, hz);
+  const replay = new Replay({ format: 'zygopod/tape', version: 2, name: 'Test', hz, ticks, events }, hz);
   for (let i = 0; i < ticks; i++) world.tick(replay.next());
   return world;
 }

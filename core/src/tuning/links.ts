@@ -1,4 +1,4 @@
-import type { Fault } from '../formats/fault.ts';
+import type { Fault } from '../document/fault.ts';
 import { specs } from './catalogue/catalogue.ts';
 import type { Link, NumberSpec } from './catalogue/specs.ts';
 import type { FileValue } from './schema.ts';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Format } from '../formats/document.ts';
+import type { Format } from '../document/document.ts';
 import { catalogue } from './catalogue/catalogue.ts';
 import type { Group, Link, Spec } from './catalogue/specs.ts';
 
@@ -12,7 +12,7 @@ export type Overrides = { readonly [name: string]: FileValue | Overrides };
 /** A tuning as it stands in a file. */
 export interface TuningFile {
   format: 'zygopod/tuning';
-  version: 1;
+  version: 2;
   name: string;
   unit: 'px' | 'm';
   [group: string]: FileValue | Overrides;
@@ -27,7 +27,7 @@ function valueSchema(spec: Spec): z.ZodType {
     case 'number':
       return z.union([z.number().min(spec.min).max(spec.max), link]);
     case 'choice':
-      return z.enum(spec.options as [string, ...string[]]);
+      return choiceSchema(spec.options as [string, ...string[]]);
     case 'set':
       return z.array(z.enum(spec.options as [string, ...string[]])).max(spec.options.length);
     case 'flag':
@@ -42,6 +42,13 @@ function valueSchema(spec: Spec): z.ZodType {
   }
 }
 
+/** One of the options; those that are numbers (`"8"`) can be written as such (`8`). */
+function choiceSchema(options: [string, ...string[]]): z.ZodType {
+  const numbers = options.filter((option) => String(Number(option)) === option).map(Number);
+  if (numbers.length === 0) return z.enum(options);
+  return z.union([z.enum(options), z.literal(numbers).transform(String)]);
+}
+
 function groupSchema(group: Group): Record<string, z.ZodType> {
   return Object.fromEntries(
     Object.entries(group).map(([name, entry]) => {
@@ -52,14 +59,22 @@ function groupSchema(group: Group): Record<string, z.ZodType> {
   );
 }
 
+/** Version 1 called the contacts in a tick `maxSlides`. */
+function namedContactsPerTick(old: Record<string, unknown>): Record<string, unknown> {
+  const { contact } = old;
+  if (typeof contact !== 'object' || contact === null || !Object.hasOwn(contact, 'maxSlides')) return { ...old, version: 2 };
+  const { maxSlides, ...rest } = contact as Record<string, unknown>;
+  return { ...old, version: 2, contact: { contactsPerTick: maxSlides, ...rest } };
+}
+
 /** The tuning format: header, then the catalogue's groups, each sparse. */
 export const tuningFormat: Format = {
   format: 'zygopod/tuning',
-  version: 1,
-  migrations: [],
+  version: 2,
+  migrations: [namedContactsPerTick],
   schema: z.strictObject({
     format: z.literal('zygopod/tuning'),
-    version: z.literal(1),
+    version: z.literal(2),
     name: z.string().trim().min(1).max(120),
     unit: z.enum(['px', 'm']).default('px'),
     ...groupSchema(catalogue),

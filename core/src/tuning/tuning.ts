@@ -1,5 +1,5 @@
-import { readDocument, readJson } from '../formats/document.ts';
-import type { Fault, Reading } from '../formats/fault.ts';
+import { readDocument, readJson } from '../document/document.ts';
+import type { Fault, Reading } from '../document/fault.ts';
 import { type Parameters, specOf, specs } from './catalogue/catalogue.ts';
 import type { NumberSpec } from './catalogue/specs.ts';
 import { resolveNumbers } from './links.ts';
@@ -69,7 +69,7 @@ export function parseTuning(text: string): Reading<Tuning> {
 
 /** A tuning of defaults. */
 export function newTuning(name: string, unit: 'px' | 'm' = 'px'): TuningFile {
-  return { format: 'zygopod/tuning', version: 1, name, unit };
+  return { format: 'zygopod/tuning', version: 2, name, unit };
 }
 
 /** What is wrong with giving `path` this value, or null. */

@@ -77,7 +77,16 @@ async function bodyJson(request: Request, kind: Kind): Promise<unknown> {
 
 const bodySchema = z.strictObject({ file: z.unknown(), note: z.string().max(2000).default(''), base: z.int().min(1).optional() });
 
-const readers: Record<Kind, (value: unknown) => Reading<unknown>> = { tuning: readTuning, ground: readGround, tape: readTape };
+/** Reads a file of a kind; gives it in its newest version. A ground stays as it was written: its schema would fill in defaults. */
+const readers: Record<Kind, (value: unknown) => Reading<unknown>> = {
+  tuning: (value) => mapped(readTuning(value), ({ file }) => file),
+  ground: (value) => mapped(readGround(value), () => value),
+  tape: readTape,
+};
+
+function mapped<T>(reading: Reading<T>, file: (read: T) => unknown): Reading<unknown> {
+  return reading.ok ? { ok: true, value: file(reading.value) } : reading;
+}
 
 function invalid(faults: Fault[]): Problem {
   return new Problem(422, 'The document is not valid', { errors: faults.slice(0, 50) });
@@ -92,7 +101,7 @@ export async function fileBody(request: Request, kind: Kind): Promise<{ file: { 
     });
   const reading = readers[kind](body.data.file);
   if (!reading.ok) throw invalid(reading.faults);
-  return { file: body.data.file as { name: string }, note: body.data.note, base: body.data.base };
+  return { file: reading.value as { name: string }, note: body.data.note, base: body.data.base };
 }
 
 /** The version that a writer last saw: `If-Match: "7"`, or 0 for `If-None-Match: *`. */

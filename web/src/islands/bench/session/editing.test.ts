@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { Editing } from './editing.ts';
 import { merge } from './merge.ts';
 
-const file: TuningFile = { format: 'zygopod/tuning', version: 1, name: 'Boots', unit: 'px' };
+const file: TuningFile = { format: 'zygopod/tuning', version: 2, name: 'Boots', unit: 'px' };
 const walk = (editing: Editing) => numberAt(editing.$tuning.get().parameters, 'pace.walkSpeed');
 const sprint = (editing: Editing) => numberAt(editing.$tuning.get().parameters, 'pace.sprintSpeed');
 
