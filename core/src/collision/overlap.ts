@@ -67,9 +67,10 @@ function boxDepth(p: Probe, ax: number, ay: number, bx: number, by: number): num
   return depth;
 }
 
-/** Pushes a body out of the walls that it overlaps, each by the shortest way; true when it moved. */
+/** Pushes a body out of the walls that it overlaps, each by the shortest way; true when it moved, and then the probe's wall is the first. */
 export function separate(p: Probe): boolean {
   gather(p, 0);
+  p.wall = -1;
   let moved = false;
   for (let push = 0; push < PUSHES; push++) {
     let again = false;
@@ -77,6 +78,7 @@ export function separate(p: Probe): boolean {
       if (depthOf(p, (p.near[k] as number) * 4) <= TOUCH) continue;
       p.x += p.easeX;
       p.y += p.easeY;
+      if (p.wall < 0) p.wall = p.near[k] as number;
       again = true;
     }
     if (!again) break;

@@ -398,7 +398,6 @@ function stepUnswept(body: Own<'contact'>, p: ContactPlan): void {
   if (moved && depth > 0) {
     probe.normalX = (probe.x - x) / depth;
     probe.normalY = (probe.y - y) / depth;
-    probe.wall = probe.near[0] as number;
     note(body, p);
     body.contactCount = 1;
     planes.count = 0;
