@@ -18,6 +18,18 @@ const ROOM = 1e-6;
  */
 export function freePlace(body: PlacedBody, x: number, y: number): Place | null {
   if (isFree(body, x, y)) return { x, y };
+  const known = lastFound.get(body);
+  // A body that fits nowhere on its ground fits nowhere, from wherever it is looked for.
+  if (known && (known.place === null || (known.x === x && known.y === y))) return known.place;
+  const place = search(body, x, y);
+  lastFound.set(body, { x, y, place });
+  return place;
+}
+
+/** The last search of each body: being sent to the same place over and over costs one search. */
+const lastFound = /* @__PURE__ */ new WeakMap<PlacedBody, Place & { place: Place | null }>();
+
+function search(body: PlacedBody, x: number, y: number): Place | null {
   const { size } = body.ground;
   const most = Math.abs(x) + Math.abs(y) + size.width + size.height;
   const half = Math.max(body.probe.halfWidth, body.probe.halfHeight);
