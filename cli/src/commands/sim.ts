@@ -34,7 +34,7 @@ export async function sim(options: SimOptions): Promise<number> {
   if (perFrame) {
     const frames = new FrameClock(options.frames as FramePattern);
     const end = tape.ticks / tape.hz - 1e-9;
-    for (let time = 0; time < end; time = world.body.clockTime) world.tick(replay.at(time), frames.next());
+    for (let time = 0; time < end; time = world.body.clockTime) world.tickFrame(replay.at(time), frames.next());
   } else for (let tick = 0; tick < replay.ticks; tick++) world.tick(replay.next());
 
   const toFile = options.trace !== undefined && options.trace !== '-';

@@ -13,7 +13,8 @@ export function easeRound(p: Probe, assist: number): boolean {
   const size = Math.sqrt(dx * dx + dy * dy);
   if (size === 0) return false;
   const [ux, uy] = [dx / size, dy / size];
-  gather(p, size + assist + 2 * Math.max(p.halfWidth, p.halfHeight));
+  p.reach = size + assist + 2 * Math.max(p.halfWidth, p.halfHeight);
+  gather(p);
   const aside = leastAside(p, x, y, ux, uy, assist);
   const step = Math.min(Math.abs(aside), size) * Math.sign(aside);
   p.easeX = -uy * step;

@@ -11,7 +11,8 @@ const PUSHES = 4;
 
 /** Whether the body where it is overlaps a wall by more than rounding. */
 export function overlaps(p: Probe): boolean {
-  gather(p, 0);
+  p.reach = 0;
+  gather(p);
   for (let k = 0; k < p.count; k++) if (depthOf(p, (p.near[k] as number) * 4) > TOUCH) return true;
   return false;
 }
@@ -69,7 +70,8 @@ function boxDepth(p: Probe, ax: number, ay: number, bx: number, by: number): num
 
 /** Pushes a body out of the walls that it overlaps, each by the shortest way; true when it moved, and then the probe's wall is the first. */
 export function separate(p: Probe): boolean {
-  gather(p, 0);
+  p.reach = 0;
+  gather(p);
   p.wall = -1;
   let moved = false;
   for (let push = 0; push < PUSHES; push++) {
@@ -83,7 +85,8 @@ export function separate(p: Probe): boolean {
     }
     if (!again) break;
     moved = true;
-    gather(p, 0);
+    p.reach = 0;
+    gather(p);
   }
   return moved;
 }

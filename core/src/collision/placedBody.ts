@@ -68,6 +68,7 @@ export function isClear(body: PlacedBody, fromX: number, fromY: number, toX: num
   probe.y = fromY + body.centreY;
   probe.dx = toX - fromX;
   probe.dy = toY - fromY;
-  gather(probe, Math.sqrt(probe.dx * probe.dx + probe.dy * probe.dy));
+  probe.reach = Math.sqrt(probe.dx * probe.dx + probe.dy * probe.dy);
+  gather(probe);
   return !sweep(probe);
 }

@@ -1,3 +1,5 @@
+import type { Probe } from './probe.ts';
+
 const REAL = -0;
 
 /** A vector that leans less than this part of its length into a plane runs along it: less than a sweep takes for a motion into it. */
@@ -23,8 +25,8 @@ export class Planes {
   outY = REAL;
 }
 
-/** Adds a plane, unless it is there; true when it is new. */
-export function addPlane(p: Planes, x: number, y: number, isWall: boolean): boolean {
+/** Adds the plane of the contact that a probe has made, unless it is there; true when it is new. */
+export function addPlane(p: Planes, { normalX: x, normalY: y }: Probe, isWall: boolean): boolean {
   for (let i = 0; i < p.count; i++) if (p.x[i] === x && p.y[i] === y && p.isWall[i] === (isWall ? 1 : 0)) return false;
   if (p.count === p.x.length) return false;
   p.x[p.count] = x;
@@ -39,6 +41,7 @@ export function addPlane(p: Planes, x: number, y: number, isWall: boolean): bool
  * opening. False where nothing is left.
  */
 export function leadAlong(p: Planes, friction: number, keeps: boolean): boolean {
+  if (p.count === 1 && friction === 0 && !keeps) return leadAlongOne(p);
   const x = p.inX;
   const y = p.inY;
   const size = Math.sqrt(x * x + y * y);
@@ -68,6 +71,26 @@ export function leadAlong(p: Planes, friction: number, keeps: boolean): boolean 
     p.outY = y;
   }
   return p.outX !== 0 || p.outY !== 0;
+}
+
+/** The same for one plane that takes nothing but what runs into it. */
+function leadAlongOne(p: Planes): boolean {
+  const x = p.inX;
+  const y = p.inY;
+  const nx = p.x[0] as number;
+  const ny = p.y[0] as number;
+  const into = x * nx + y * ny;
+  if (into >= 0) {
+    p.outX = x;
+    p.outY = y;
+    return x !== 0 || y !== 0;
+  }
+  // Along the plane, at the length that is left: nothing of it runs into the plane for rounding.
+  const along = y * nx - x * ny;
+  const isHeadOn = along * along <= HEAD_ON * HEAD_ON * (x * x + y * y);
+  p.outX = isHeadOn ? 0 : -ny * along;
+  p.outY = isHeadOn ? 0 : nx * along;
+  return !isHeadOn;
 }
 
 /** Whether a vector runs into none of the planes but `own`. */

@@ -18,6 +18,8 @@ export class Probe {
   y = REAL;
   dx = REAL;
   dy = REAL;
+  /** How far its centre may come in what follows, unit. */
+  reach = REAL;
   /** The first contact: the part of the way until it, in [0, 1]; the wall's normal, towards the body; the wall's number, −1 for none. */
   time = REAL;
   normalX = REAL;
@@ -30,6 +32,10 @@ export class Probe {
   right = -Infinity;
   top = Infinity;
   bottom = -Infinity;
+  /** How far the body may go from where it last looked round before it can meet a wall; below 0 when it may not. */
+  room = REAL;
+  /** The part of a tick's time that is left to go on in. */
+  rest = REAL;
   /** A step aside: out of a wall, or round a corner, and then the share of the way that is left after it. */
   easeX = REAL;
   easeY = REAL;

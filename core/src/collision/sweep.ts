@@ -2,25 +2,30 @@ import type { Probe } from './probe.ts';
 import { sweepBoxes } from './sweepBox.ts';
 import { sweepCircles } from './sweepCircle.ts';
 
-/** Sees to it that `near` holds all walls that the body can touch while its centre is no farther than `reach` from where it is. */
-export function gather(p: Probe, reach: number): void {
-  if (p.x - reach >= p.left && p.x + reach <= p.right && p.y - reach >= p.top && p.y + reach <= p.bottom) return;
-  search(p, reach);
+/** Sees to it that `near` holds all walls that the body can touch while its centre is no farther than the probe's `reach` from where it is. */
+export function gather(p: Probe): void {
+  const { x, y, reach } = p;
+  if (x - reach < p.left || x + reach > p.right || y - reach < p.top || y + reach > p.bottom) search(p);
 }
 
 /** Looks a little farther than asked, so that the next ticks need not look again. */
-function search(p: Probe, reach: number): void {
-  const room = 2 * reach + p.halfWidth + p.halfHeight;
+function search(p: Probe): void {
+  const room = 4 * p.reach + (p.halfWidth + p.halfHeight) / 4;
   p.left = p.x - room;
   p.right = p.x + room;
   p.top = p.y - room;
   p.bottom = p.y + room;
+  const { index } = p;
+  const { box } = index;
   const left = p.left - p.halfWidth;
   const right = p.right + p.halfWidth;
   const top = p.top - p.halfHeight;
   const bottom = p.bottom + p.halfHeight;
-  const { index } = p;
-  index.near(left, top, right, bottom);
+  box.left = left;
+  box.right = right;
+  box.top = top;
+  box.bottom = bottom;
+  index.search();
   const { segments, found } = index;
   if (p.near.length < index.count) p.near = new Int32Array(2 * index.count);
   const { near } = p;

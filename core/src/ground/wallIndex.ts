@@ -37,10 +37,12 @@ export function bucketSegments(segments: Float64Array): WallBuckets {
     bottom = Math.max(bottom, segments[i + 1] as number);
   }
   const [width, height] = n > 0 ? [right - left, bottom - top] : [1, 1];
-  const side = Math.max(Math.sqrt((width * height) / Math.max(1, n)), width / MOST, height / MOST, 1e-3);
+  const courses = coursesOf(segments);
+  // Not far smaller than the walls are long, or a few long ones would fill many buckets.
+  const side = Math.max(Math.sqrt((width * height) / Math.max(1, n)), meanLength(courses) / 2, width / MOST, height / MOST, 1e-3);
   const buckets: WallBuckets = {
     segments,
-    courses: coursesOf(segments),
+    courses,
     left: n > 0 ? left : 0,
     top: n > 0 ? top : 0,
     side,
@@ -62,6 +64,12 @@ export function bucketSegments(segments: Float64Array): WallBuckets {
     next[bucket] = (next[bucket] as number) + 1;
   });
   return { ...buckets, starts, items };
+}
+
+function meanLength(courses: Float64Array): number {
+  let sum = 0;
+  for (let c = 2; c < courses.length; c += 3) sum += courses[c] as number;
+  return courses.length === 0 ? 0 : (sum * 3) / courses.length;
 }
 
 function coursesOf(segments: Float64Array): Float64Array {
@@ -112,6 +120,8 @@ export class WallIndex {
   /** Numbers of the segments that the last search found: the first `count` of them. */
   readonly found: Int32Array;
   count = 0;
+  /** What is searched, where it would cost to hand on four numbers. */
+  readonly box = { left: 0.5, top: 0.5, right: 0.5, bottom: 0.5 };
   /** The search in which a segment was found last. */
   readonly #stamps: Int32Array;
   #search = 0;
@@ -129,7 +139,17 @@ export class WallIndex {
 
   /** Finds the segments near a box; afterwards `found` holds `count` numbers. */
   near(left: number, top: number, right: number, bottom: number): void {
+    this.box.left = left;
+    this.box.top = top;
+    this.box.right = right;
+    this.box.bottom = bottom;
+    this.search();
+  }
+
+  /** Finds the segments near `box`, as set. */
+  search(): void {
     this.count = 0;
+    const { left, top, right, bottom } = this.box;
     const { buckets, found } = this;
     const { starts, items, columns, rows, side } = buckets;
     if (items.length === 0) return;

@@ -64,6 +64,8 @@ export class Body {
   stepX = REAL;
   stepY = REAL;
 
+  /** 1 while something but the hands leads the feet, or they are planted. */
+  routeLeads = 0;
   /** What leads the feet: 0 the hands, 1 the way to a destination, 2 the pointer. */
   routeActive = 0;
   /** Between which places the way was planned; with the navigator they give it again. */
@@ -109,9 +111,8 @@ export class Body {
   routeWishAmount = REAL;
   routeWishSprint = 0;
 
-  /** Index of the gait, and seconds in it. */
+  /** Index of the gait. */
   gaitIndex = 0;
-  gaitSince = REAL;
   gaitStamina = REAL;
   gaitSprinting = 0;
   /** 1 once a sprint has ended: from then on the speed that it put back is walked. */
@@ -148,6 +149,8 @@ export class Body {
   velocityHeading = REAL;
   velocitySpeed = REAL;
 
+  /** 0 where nothing can be met in this tick: then the body goes where it wants to, and all that is told below of what was met is 0. */
+  contactLooks = 1;
   /** Walls met this tick, and edges that held it: bits 1 left, 2 right, 4 top, 8 bottom. */
   contactCount = 0;
   contactSides = 0;
@@ -159,7 +162,7 @@ export class Body {
   /** The way that was wanted when it was met: its direction counts. */
   contactWayX = REAL;
   contactWayY = REAL;
-  /** Place and velocity that walls and edges leave. */
+  /** Place and velocity that walls and edges leave, in a tick in which something could be met. */
   contactX = REAL;
   contactY = REAL;
   contactVx = REAL;
@@ -206,8 +209,11 @@ export type Own<Stage extends string> = Readonly<Body> & Pick<Body, Named<Stage>
 /** The bounds stage has the last word on where the body is. */
 export type OwnMotion = Own<'bounds'> & Pick<Body, 'x' | 'y' | 'vx' | 'vy'>;
 
-/** The names of all fields, in a fixed order. */
-const fields = /* @__PURE__ */ Object.keys(/* @__PURE__ */ new Body()) as (keyof Body)[];
+/** What contact hands on to bounds within a tick: how it is told depends on what is known of the walls near by, what comes of it does not. */
+const passing: readonly string[] = ['contactLooks', 'contactX', 'contactY', 'contactVx', 'contactVy'];
+
+/** The names of all fields that last from tick to tick, in a fixed order. */
+const fields = /* @__PURE__ */ Object.keys(/* @__PURE__ */ new Body()).filter((field) => !passing.includes(field)) as (keyof Body)[];
 
 /** A body at rest at 0, 0, before anything has happened. */
 export function createBody(): Body {

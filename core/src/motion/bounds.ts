@@ -1,3 +1,4 @@
+import { type Calm, unsettle } from '../collision/calm.ts';
 import { freePlace } from '../collision/freePlace.ts';
 import { type Limits, originLimits } from '../collision/limits.ts';
 import { type PlacedBody, placedBody } from '../collision/placedBody.ts';
@@ -20,9 +21,10 @@ export interface BoundsPlan extends Limits {
   steps: boolean;
   /** The body among walls, for places that it is put to. */
   body: PlacedBody;
+  calm: Calm;
 }
 
-export function prepareBounds(parameters: Parameters, ground: Ground, walls: WallIndex): BoundsPlan {
+export function prepareBounds(parameters: Parameters, ground: Ground, walls: WallIndex, calm: Calm): BoundsPlan {
   const { bounds, scheme, contact } = parameters;
   const steps = scheme === 'step';
   return {
@@ -33,6 +35,7 @@ export function prepareBounds(parameters: Parameters, ground: Ground, walls: Wal
     sendToY: bounds.sendToY,
     steps,
     body: placedBody(parameters, ground, walls, steps ? -contact.skin : 0),
+    calm,
   };
 }
 
@@ -41,25 +44,18 @@ export function prepareBounds(parameters: Parameters, ground: Ground, walls: Wal
  * ends where a wall is met; in at the other side, or sent, the body comes to the free place nearest to where it should be.
  */
 export function stepBounds(body: OwnMotion, p: BoundsPlan): void {
-  const x = body.contactX;
-  const y = body.contactY;
-  const meets = (body.contactCount | body.contactSides | body.boundsSides | body.boundsHeld) !== 0 || p.steps;
-  if (meets || x < p.left || x > p.right || y < p.top || y > p.bottom) meetEdges(body, p);
-  else {
-    body.boundsBlocked = 0;
-    body.boundsJump = STAYED;
-  }
-  if (body.boundsJump === STAYED) {
-    body.x = x;
-    body.y = y;
-    body.vx = body.contactVx;
-    body.vy = body.contactVy;
-  }
+  if (body.contactLooks === 0) {
+    body.x = body.velocityToX;
+    body.y = body.velocityToY;
+    body.vx = body.velocityX;
+    body.vy = body.velocityY;
+  } else meetEdges(body, p);
 }
 
 /** Under this share of the wanted way the body counts as blocked. */
 const HEADWAY = 0.1;
 
+/** What contact has left, and what the edges that do not hold make of it. */
 function meetEdges(body: OwnMotion, p: BoundsPlan): void {
   const was = body.boundsHeld;
   const gone = length(body.contactX - body.x, body.contactY - body.y);
@@ -71,6 +67,13 @@ function meetEdges(body: OwnMotion, p: BoundsPlan): void {
   const isHeld = body.contactCount > 0 || body.boundsHeld === 1;
   body.boundsBlocked = (isHeld && blocked) || (p.steps && body.stepPhase === BUMPING) ? 1 : 0;
   if (body.boundsHeld !== was) body.happened |= body.boundsHeld ? EDGE_MET : EDGE_LEFT;
+  if (body.boundsJump !== STAYED) unsettle(p.calm);
+  else {
+    body.x = body.contactX;
+    body.y = body.contactY;
+    body.vx = body.contactVx;
+    body.vy = body.contactVy;
+  }
 }
 
 /** The edges that the body has passed because they do not hold it. */
@@ -115,7 +118,8 @@ function pushTo(body: OwnMotion, { body: placed }: BoundsPlan, toX: number, toY:
   probe.y = body.contactY + placed.centreY;
   probe.dx = toX - body.contactX;
   probe.dy = toY - body.contactY;
-  gather(probe, length(probe.dx, probe.dy));
+  probe.reach = length(probe.dx, probe.dy);
+  gather(probe);
   const isMet = placed.felt && sweep(probe);
   body.x = isMet ? body.contactX + probe.dx * probe.time : toX;
   body.y = isMet ? body.contactY + probe.dy * probe.time : toY;

@@ -26,10 +26,12 @@ export interface CameraPlan {
   /** Where it stays when it does not follow; NaN: where the body starts. */
   homeX: number;
   homeY: number;
-  /** Length of a fixed tick, the share of the lag that a smooth view keeps over it, and its time constant halfLife/ln 2, s. */
+  /** Length of a fixed tick, s; for a smooth view over it the share of the lag that is kept, and its time constant halfLife/ln 2 in ticks. */
   dt: number;
   kept: number;
   lag: number;
+  /** A smooth view, straight over the body. */
+  plain: boolean;
 }
 
 /**
@@ -89,7 +91,8 @@ export function prepareCamera({ camera, clock }: Parameters, ground: Ground): Ca
     homeY: frame ? frame.y + frame.height / 2 : Number.NaN,
     dt: 1 / clock.hz,
     kept: exp2(-1 / clock.hz / camera.halfLife),
-    lag: camera.halfLife / LN2,
+    lag: (camera.halfLife / LN2) * clock.hz,
+    plain: camera.follow === 'smooth' && camera.lookAhead === 0,
   };
 }
 
@@ -108,33 +111,39 @@ export function settleCamera(body: Own<'camera'>, p: CameraPlan): void {
  * follows a steady motion lags by speed·τ at every tick rate. perTick: by a share of the lag a tick.
  */
 export function stepCamera(body: Own<'camera'>, p: CameraPlan): void {
-  if (p.follow === 'none') return;
-  let x = body.x + body.vx * p.lookAhead + p.offsetX;
-  let y = body.y + body.vy * p.lookAhead + p.offsetY;
-  x = x < p.left ? p.left : x > p.right ? p.right : x;
-  y = y < p.top ? p.top : y > p.bottom ? p.bottom : y;
-  if (p.follow === 'smooth') {
-    if (body.clockDt !== p.dt) followFrame(body, p, x, y);
-    else {
-      const lag = p.lag / p.dt;
-      const aheadX = (x - body.cameraAimX) * lag;
-      const aheadY = (y - body.cameraAimY) * lag;
-      body.cameraX = x - aheadX + (body.cameraX - body.cameraAimX + aheadX) * p.kept;
-      body.cameraY = y - aheadY + (body.cameraY - body.cameraAimY + aheadY) * p.kept;
-    }
-    body.cameraAimX = x;
-    body.cameraAimY = y;
-  } else followAtOnce(body, p);
+  const x = body.x + p.offsetX;
+  const y = body.y + p.offsetY;
+  if (!p.plain || body.clockDt !== p.dt || x < p.left || x > p.right || y < p.top || y > p.bottom) {
+    follow(body, p);
+    return;
+  }
+  const { lag, kept } = p;
+  const wayX = (x - body.cameraAimX) * lag;
+  const wayY = (y - body.cameraAimY) * lag;
+  body.cameraX = x - wayX + (body.cameraX - body.cameraAimX + wayX) * kept;
+  body.cameraY = y - wayY + (body.cameraY - body.cameraAimY + wayY) * kept;
+  body.cameraAimX = x;
+  body.cameraAimY = y;
 }
 
-/** A smooth view over a frame of any length. */
-function followFrame(body: Own<'camera'>, p: CameraPlan, x: number, y: number): void {
-  const kept = exp2(-body.clockDt / p.halfLife);
-  const lag = p.lag / body.clockDt;
-  const aheadX = (x - body.cameraAimX) * lag;
-  const aheadY = (y - body.cameraAimY) * lag;
-  body.cameraX = x - aheadX + (body.cameraX - body.cameraAimX + aheadX) * kept;
-  body.cameraY = y - aheadY + (body.cameraY - body.cameraAimY + aheadY) * kept;
+/** Any other view: one that looks ahead, a smooth one over a frame of any length, or one that follows at once. */
+function follow(body: Own<'camera'>, p: CameraPlan): void {
+  if (p.follow === 'none') return;
+  if (p.follow !== 'smooth') {
+    followAtOnce(body, p);
+    return;
+  }
+  const dt = body.clockDt;
+  const x = clamp(body.x + body.vx * p.lookAhead + p.offsetX, p.left, p.right);
+  const y = clamp(body.y + body.vy * p.lookAhead + p.offsetY, p.top, p.bottom);
+  const kept = dt === p.dt ? p.kept : exp2(-dt / p.halfLife);
+  const lag = dt === p.dt ? p.lag : p.halfLife / LN2 / dt;
+  const wayX = (x - body.cameraAimX) * lag;
+  const wayY = (y - body.cameraAimY) * lag;
+  body.cameraX = x - wayX + (body.cameraX - body.cameraAimX + wayX) * kept;
+  body.cameraY = y - wayY + (body.cameraY - body.cameraAimY + wayY) * kept;
+  body.cameraAimX = x;
+  body.cameraAimY = y;
 }
 
 /** Locked, by a share a tick, or by what lies beyond the dead zone on the view's own axes. */

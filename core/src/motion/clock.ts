@@ -1,22 +1,33 @@
+import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import type { Own } from './body.ts';
 
-/** Begins a tick of `dt` seconds, in which nothing has happened yet. */
-export function beginTick(body: Own<'clock'>, dt: number): void {
-  body.clockDt = dt;
+/** What the clock needs of a tuning: ticks a second, the length of one, s, and whether every tick has it. */
+export interface ClockPlan {
+  hz: number;
+  dt: number;
+  fixed: boolean;
+}
+
+export function prepareClock({ clock }: Parameters): ClockPlan {
+  return { hz: clock.hz, dt: 1 / clock.hz, fixed: clock.stepping === 'fixed' };
+}
+
+/**
+ * Begins a tick, in which nothing has happened yet, and sets the time that it ends at: at a fixed rate that is a quotient, not a sum, so that
+ * it does not drift; at the rate of the frames it is theirs.
+ */
+export function stepClock(body: Own<'clock'>, p: ClockPlan): void {
   body.happened = 0;
-}
-
-/** Ends a tick whose length is that of the frame. */
-export function endFrame(body: Own<'clock'>): void {
   body.clockTick++;
-  body.clockTime += body.clockDt;
+  if (p.fixed) {
+    body.clockDt = p.dt;
+    body.clockTime = body.clockEpochTime + (body.clockTick - body.clockEpochTick) / p.hz;
+  } else body.clockTime += body.clockDt;
 }
 
-/** Ends a tick at a fixed rate: the time is a quotient, not a sum, so that it does not drift. */
-export function endTick(body: Own<'clock'>, hz: number): void {
-  const tick = body.clockTick + 1;
-  body.clockTick = tick;
-  body.clockTime = body.clockEpochTime + (tick - body.clockEpochTick) / hz;
+/** Says how long the next frame is, s. */
+export function setFrame(body: Own<'clock'>, dt: number): void {
+  body.clockDt = dt;
 }
 
 /** Counts fixed ticks from here on. */

@@ -1,6 +1,8 @@
+import type { Calm } from '../collision/calm.ts';
 import { easeRound } from '../collision/cornerAssist.ts';
 import { freePlace } from '../collision/freePlace.ts';
 import { overlaps, separate } from '../collision/overlap.ts';
+import { originLimits } from '../collision/limits.ts';
 import { isFree, type PlacedBody, placedBody } from '../collision/placedBody.ts';
 import { addPlane, leadAlong, Planes } from '../collision/planes.ts';
 import type { Probe } from '../collision/probe.ts';
@@ -25,6 +27,11 @@ export interface ContactPlan {
   right: number;
   top: number;
   bottom: number;
+  /** Where an edge of any kind makes itself felt. */
+  farLeft: number;
+  farRight: number;
+  farTop: number;
+  farBottom: number;
   /** From the body's origin to its centre, unit. */
   centreX: number;
   centreY: number;
@@ -32,6 +39,8 @@ export interface ContactPlan {
   half: number;
   /** Whether the ground has surfaces that change the speed. */
   surfaced: boolean;
+  /** Whether a tick in which nothing is met leaves nothing to do: not on surfaces, nor stepping from cell to cell. */
+  calms: boolean;
   slides: boolean;
   keeps: boolean;
   friction: number;
@@ -41,36 +50,29 @@ export interface ContactPlan {
   swept: boolean;
 }
 
-/**
- * A disc (of the body's origin) in which it meets no wall, worked out now and then: within it a tick need not look for any. What is known
- * of it changes no result, only the time that it takes.
- */
-interface Calm {
-  x: number;
-  y: number;
-  /** Square of its radius; below 0 when nothing is known. */
-  square: number;
-  /** Whether the place where the body is has been looked at since it was put there. */
-  settled: boolean;
-}
-
 /** Steps from cell to cell look for walls themselves, with the bare body: one as wide as its cell fits between them. */
-export function prepareContact(parameters: Parameters, ground: Ground, walls: WallIndex): ContactPlan {
+export function prepareContact(parameters: Parameters, ground: Ground, walls: WallIndex, calm: Calm): ContactPlan {
   const { contact, scheme } = parameters;
   const steps = scheme === 'step';
   const body = placedBody(parameters, ground, walls, steps ? -contact.skin : 0);
   const { probe } = body;
+  const far = originLimits(parameters, ground);
   return {
     body,
     probe,
-    calm: { x: 0.5, y: 0.5, square: -0.5, settled: false },
+    calm,
     planes: new Planes(),
     felt: body.felt && !steps,
     ...body.limits,
+    farLeft: far.left,
+    farRight: far.right,
+    farTop: far.top,
+    farBottom: far.bottom,
     centreX: body.centreX,
     centreY: body.centreY,
     half: probe.circle ? probe.halfWidth : length(probe.halfWidth, probe.halfHeight),
-    surfaced: ground.cells.length > 0 && Object.keys(ground.surfaces).length > 0,
+    surfaced: isSurfaced(ground),
+    calms: !steps && !isSurfaced(ground),
     slides: contact.response === 'slide',
     keeps: contact.keepSpeed,
     friction: contact.wallFriction,
@@ -80,12 +82,6 @@ export function prepareContact(parameters: Parameters, ground: Ground, walls: Wa
   };
 }
 
-/** Has the place where the body is looked at anew: it was put there, not moved. */
-export function unsettle(p: ContactPlan): void {
-  p.calm.square = -1;
-  p.calm.settled = false;
-}
-
 /**
  * Moves the body by its displacement among walls and edges, which are solved together: to the first contact (walls less the skin);
  * then on with what the planes that it touches leave of its way (`leadAlong`), up to `contactsPerTick` times. With response `stop` a
@@ -93,27 +89,11 @@ export function unsettle(p: ContactPlan): void {
  * `keepSpeed` all of it; of the velocity across an edge nothing. What is left is the actual motion, not a new wish.
  */
 export function stepContact(body: Own<'contact'>, p: ContactPlan): void {
-  const x = body.velocityToX;
-  const y = body.velocityToY;
-  const fromX = x - p.calm.x;
-  const fromY = y - p.calm.y;
-  if (
-    fromX * fromX + fromY * fromY < p.calm.square &&
-    x >= p.left &&
-    x <= p.right &&
-    y >= p.top &&
-    y <= p.bottom &&
-    body.contactCount === 0 &&
-    body.boundsJump === 0 &&
-    !p.surfaced
-  ) {
-    body.contactX = x;
-    body.contactY = y;
-    body.contactVx = body.velocityX;
-    body.contactVy = body.velocityY;
-    body.contactSides = 0;
-    body.contactStops = 0;
-    body.contactKeeps = 0;
+  const { calm } = p;
+  const x = body.velocityToX - calm.x;
+  const y = body.velocityToY - calm.y;
+  if (x * x + y * y < calm.square) {
+    body.contactLooks = 0;
   } else meet(body, p);
 }
 
@@ -123,6 +103,8 @@ const LOOK = 16;
 /** The tick of a body near something, or that was just put where it is. */
 function meet(body: Own<'contact'>, p: ContactPlan): void {
   const touched = body.contactCount > 0;
+  p.calm.square = -1;
+  body.contactLooks = 1;
   body.contactCount = 0;
   body.contactSides = 0;
   body.contactStops = 0;
@@ -131,21 +113,14 @@ function meet(body: Own<'contact'>, p: ContactPlan): void {
   body.contactY = body.y;
   body.contactVx = body.velocityX;
   body.contactVy = body.velocityY;
-  if (body.boundsJump !== 0) unsettle(p);
   const moved = !p.calm.settled && settle(body, p);
-  if (!p.felt || (!touched && isCalm(body, p))) passWalls(body, p, moved);
+  if (!p.felt) passWalls(body, p, moved);
   else if (!p.swept) stepUnswept(body, p);
   else if (moved || touched || !isFarFromWalls(body, p)) slide(body, p, moved);
   else passWalls(body, p, false);
+  if (!moved && !touched && p.calms) keepCalm(body, p);
   if (body.contactCount > 0 !== touched) body.happened |= touched ? WALL_LEFT : WALL_MET;
   body.contactSurface = p.surfaced ? surfaceAt(p.body.ground, body.contactX + p.centreX, body.contactY + p.centreY) : 1;
-}
-
-/** Whether the tick's way ends where it is known that no wall is met; it began there, too. */
-function isCalm(body: Own<'contact'>, { calm }: ContactPlan): boolean {
-  const x = body.velocityToX - calm.x;
-  const y = body.velocityToY - calm.y;
-  return x * x + y * y < calm.square;
 }
 
 /** Sees to it that a body that was put somewhere is clear of walls and within its limits; true when it had to be moved. */
@@ -170,11 +145,6 @@ function passWalls(body: Own<'contact'>, p: ContactPlan, moved: boolean): void {
   } else {
     body.contactX = body.velocityToX;
     body.contactY = body.velocityToY;
-  }
-  if (!p.felt) {
-    p.calm.x = body.contactX;
-    p.calm.y = body.contactY;
-    p.calm.square = Infinity;
   }
   holdInside(body, p);
 }
@@ -204,13 +174,26 @@ function hold(body: Own<'contact'>, side: number): void {
   if (body.contactVx === 0 && body.contactVy === 0) body.contactStops = 1;
 }
 
+/** Where nothing was met, notes how far the body may go from where it was before it can meet a wall, or an edge of any kind. */
+function keepCalm(body: Own<'contact'>, p: ContactPlan): void {
+  const { calm } = p;
+  if (body.contactCount > 0 || body.contactSides !== 0 || body.boundsJump !== 0) return;
+  const { x, y } = body;
+  const room = Math.min(p.felt ? p.probe.room : Infinity, x - p.farLeft, p.farRight - x, y - p.farTop, p.farBottom - y);
+  if (!(room > 0)) return;
+  calm.x = x;
+  calm.y = y;
+  calm.square = room * room;
+}
+
 /** Whether no wall can be met in this tick; looks out how far the body can go before one can be. */
 function isFarFromWalls(body: Own<'contact'>, p: ContactPlan): boolean {
   const { probe } = p;
   probe.x = body.x + p.centreX;
   probe.y = body.y + p.centreY;
   const reach = length(body.velocityDx, body.velocityDy);
-  gather(probe, Math.min(LOOK * reach, reach + p.half));
+  probe.reach = Math.min(LOOK * reach, reach + p.half);
+  gather(probe);
   const { near, count, x, y } = probe;
   const { segments, courses } = probe.index.buckets;
   // What is known of walls ends with the box that was searched.
@@ -231,11 +214,8 @@ function isFarFromWalls(body: Own<'contact'>, p: ContactPlan): boolean {
     if (square < nearest) nearest = square;
   }
   // A little less than it is, for the rounding of the roots.
-  const room = (Math.sqrt(nearest) - p.half) * (1 - 1e-9) - 1e-6;
-  p.calm.x = body.x;
-  p.calm.y = body.y;
-  p.calm.square = room > 0 ? room * room : -1;
-  return room > reach;
+  probe.room = (Math.sqrt(nearest) - p.half) * (1 - 1e-9) - 1e-6;
+  return probe.room > reach;
 }
 
 /** Part of a tick's way (unit) that counts as no way at all, so that a body at rest in a corner stays where it is, to the bit. */
@@ -244,19 +224,20 @@ const STILL = 1e-9;
 /** To the first contact, then along what it touches, and so on, until the way is gone or a corner closes. */
 function slide(body: Own<'contact'>, p: ContactPlan, moved: boolean): void {
   const { probe, planes } = p;
-  p.calm.square = -1;
+  probe.room = -1;
   probe.x = body.contactX + p.centreX;
   probe.y = body.contactY + p.centreY;
   probe.dx = body.velocityDx;
   probe.dy = body.velocityDy;
   planes.count = 0;
-  // The part of the tick that is left.
-  let left = 1;
+  probe.rest = 1;
   // Walls slid along, and four sides of the frame; one more round takes the rest of the way.
   for (let round = 0; round < p.most + 6; round++) {
     const reach = Math.sqrt(probe.dx * probe.dx + probe.dy * probe.dy);
-    gather(probe, reach);
-    const meetsWall = sweep(probe);
+    probe.reach = reach;
+    gather(probe);
+    // A body that slides along the only wall near by meets no other, and a wall grown by a body is convex.
+    const meetsWall = round > 0 && probe.count === 1 && planes.count === 1 && planes.isWall[0] === 1 ? meetNone(probe) : sweep(probe);
     const side = meetEdge(p);
     if (!meetsWall && side === 0) {
       if (round === 0 && !moved) {
@@ -273,12 +254,12 @@ function slide(body: Own<'contact'>, p: ContactPlan, moved: boolean): void {
       probe.x += probe.dx * probe.time;
       probe.y += probe.dy * probe.time;
       planes.count = 0;
-      left *= 1 - probe.time;
+      probe.rest *= 1 - probe.time;
     }
     body.contactX = probe.x - p.centreX;
     body.contactY = probe.y - p.centreY;
     holdRounding(body, p);
-    const isNew = addPlane(planes, probe.normalX, probe.normalY, side === 0);
+    const isNew = addPlane(planes, probe, side === 0);
     if (side !== 0) body.contactSides |= side;
     else if (isNew || body.contactCount === 0) {
       if (body.contactCount === 0) note(body, p);
@@ -289,17 +270,24 @@ function slide(body: Own<'contact'>, p: ContactPlan, moved: boolean): void {
       return;
     }
     if (p.cornerAssist > 0 && side === 0 && easeAside(body, p)) continue;
-    const goesOn = body.contactCount <= p.most && leadOn(body, p, left);
+    const goesOn = body.contactCount <= p.most && leadOn(body, p);
     if (body.contactCount > p.most || !leadVelocity(body, p)) stop(body);
     if (!goesOn || body.contactStops === 1) return;
   }
 }
 
+/** As a sweep that has met nothing. */
+function meetNone(probe: Probe): boolean {
+  probe.time = 1;
+  probe.wall = -1;
+  return false;
+}
+
 /** What the planes that are touched leave of the rest of the way wanted; false where that is nothing. */
-function leadOn(body: Own<'contact'>, p: ContactPlan, left: number): boolean {
+function leadOn(body: Own<'contact'>, p: ContactPlan): boolean {
   const { probe, planes } = p;
-  planes.inX = body.velocityDx * left;
-  planes.inY = body.velocityDy * left;
+  planes.inX = body.velocityDx * probe.rest;
+  planes.inY = body.velocityDy * probe.rest;
   const goesOn = leadAlong(planes, p.friction, p.keeps);
   probe.dx = planes.outX;
   probe.dy = planes.outY;
@@ -401,7 +389,7 @@ function stepUnswept(body: Own<'contact'>, p: ContactPlan): void {
     note(body, p);
     body.contactCount = 1;
     planes.count = 0;
-    addPlane(planes, probe.normalX, probe.normalY, true);
+    addPlane(planes, probe, true);
     if (!p.slides || !leadVelocity(body, p)) stop(body);
   }
   holdInside(body, p);
@@ -424,6 +412,11 @@ function note(body: Own<'contact'>, { probe }: ContactPlan): void {
   const wishes = body.routeWishAmount > 0 && (body.routeWishX !== 0 || body.routeWishY !== 0) && body.velocityMode !== BY_DRIVE;
   body.contactWayX = wishes ? body.routeWishX : body.velocityX;
   body.contactWayY = wishes ? body.routeWishY : body.velocityY;
+}
+
+/** Whether a ground has surfaces that change the speed. */
+function isSurfaced({ cells, surfaces }: Ground): boolean {
+  return cells.length > 0 && Object.keys(surfaces).length > 0;
 }
 
 /** Speed factor of the surface at a point; 1 off the cells and on marks without one. */

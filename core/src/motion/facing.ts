@@ -1,10 +1,8 @@
 import type { Ground } from '../ground/ground.ts';
 import { atan2, clamp, cos, DEGREE, exp2, length, sin, TAU, wrapAngle } from '../math/functions.ts';
-import { LAUNCH, wentDown } from '../tape/controls.ts';
 import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import type { Own } from './body.ts';
-import { LAUNCHED } from './events.ts';
 
 /** Speed (unit/s) or input under which there is no direction to face. */
 const STILL = 1e-3;
@@ -110,7 +108,6 @@ const UNKNOWN = -2;
 export function stepFacing(body: Own<'facing'>, p: FacingPlan, hands: Hands): void {
   if (!p.plain || body.routePlanted === 1) look(body, p, hands);
   else if (body.vx !== body.facingAlongX || body.vy !== body.facingAlongY) lookAlong(body, p);
-  if (hands.changed && wentDown(hands, LAUNCH)) body.happened |= LAUNCHED;
   if (body.facingAngle !== body.facingGoal) turn(body, p);
 }
 

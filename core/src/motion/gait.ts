@@ -43,20 +43,27 @@ export function prepareGait({ pace, stamina }: Parameters): GaitPlan {
 
 /** Whether the body sprints, what that does to the stamina, and the steady speed (unit/s) that it gives. */
 export function stepGait(body: Own<'gait'>, p: GaitPlan): void {
-  body.gaitLost = 0;
   if (p.costs) spend(body, p);
-  else if (body.routeWishSprint !== body.gaitSprinting || body.gaitLocked === 1) sprintFreely(body);
+  else if (body.routeWishSprint !== body.gaitSprinting) sprintFreely(body, p);
+}
+
+/** The speed that a tuning gives to the gait that the body is in: for its start, and for a tuning that is changed under way. */
+export function settleGait(body: Own<'gait'>, p: GaitPlan): void {
+  if (!p.costs) {
+    body.gaitLocked = 0;
+    body.gaitLost = 0;
+    body.gaitRefused = 0;
+  }
   const walk = body.gaitSprinted === 1 ? p.restoredSpeed : p.walkSpeed;
   body.gaitSpeed = body.gaitSprinting === 1 ? p.sprintSpeed : body.gaitLocked === 1 ? walk * p.stamina.spentFactor : walk;
 }
 
 /** Without stamina a sprint is whatever is wanted. */
-function sprintFreely(body: Own<'gait'>): void {
+function sprintFreely(body: Own<'gait'>, p: GaitPlan): void {
   const was = body.gaitSprinting;
-  body.gaitLocked = 0;
-  body.gaitRefused = 0;
   body.gaitSprinting = body.routeWishSprint;
   tell(body, was);
+  settleGait(body, p);
 }
 
 function tell(body: Own<'gait'>, was: number): void {
@@ -69,6 +76,7 @@ function tell(body: Own<'gait'>, was: number): void {
 
 function spend(body: Own<'gait'>, p: GaitPlan): void {
   const was = body.gaitSprinting;
+  body.gaitLost = 0;
   decideSprint(body, p);
   const moving = body.routeWishAmount > 0 && body.boundsBlocked === 0;
   const draining = p.drainsHeld ? body.intentSprintOn === 1 && body.gaitLocked === 0 : body.gaitSprinting === 1 && moving;
@@ -76,6 +84,7 @@ function spend(body: Own<'gait'>, p: GaitPlan): void {
   else stepContinuous(body, p, draining);
   if (body.gaitStamina <= 0) runEmpty(body, p.stamina, draining);
   tell(body, was);
+  settleGait(body, p);
 }
 
 /** A sprint begins with at least `startAt`, and not between empty and `recoverTo`. */
@@ -160,12 +169,7 @@ function runEmpty(body: Own<'gait'>, stamina: Parameters['stamina'], draining: b
 
 /** Names the gait by what the tick came to. */
 export function nameGait(body: Own<'gait'>): void {
-  const { vx, vy } = body;
-  const moves = body.routeWishAmount > 0 || vx * vx + vy * vy >= STANDING_SPEED * STANDING_SPEED;
-  const gait = !moves ? STAND : body.gaitSprinting === 1 ? SPRINTING : body.gaitLocked === 1 ? SPENT : WALK;
-  if (gait !== body.gaitIndex) {
-    body.gaitIndex = gait;
-    body.gaitSince = 0;
-  }
-  body.gaitSince += body.clockDt;
+  if (body.routeWishAmount > 0 || body.vx * body.vx + body.vy * body.vy >= STANDING_SPEED * STANDING_SPEED)
+    body.gaitIndex = body.gaitSprinting === 1 ? SPRINTING : body.gaitLocked === 1 ? SPENT : WALK;
+  else body.gaitIndex = STAND;
 }

@@ -1,5 +1,5 @@
 import { cos, DEGREE, length, PI, sin } from '../math/functions.ts';
-import { ACTION, AUTO_RUN, PLANT, SPRINT, SPRINT_TOGGLE, WAY_BITS, wentDown } from '../tape/controls.ts';
+import { ACTION, AUTO_RUN, LAUNCH, PLANT, SPRINT, SPRINT_TOGGLE, WAY_BITS, wentDown } from '../tape/controls.ts';
 import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import type { Own } from './body.ts';
@@ -9,6 +9,7 @@ import {
   ACTION_RELEASED,
   AUTO_RUN_OFF,
   AUTO_RUN_ON,
+  LAUNCHED,
   SPRINT_CANCELLED,
   TOGGLED_OFF,
   TOGGLED_ON,
@@ -87,6 +88,7 @@ function readHands(body: Own<'intent'>, p: IntentPlan, hands: Hands): void {
     (p.endsOnAction && wentDown(hands, ACTION));
   stepSprint(body, p, hands, ended);
   stepAction(body, hands);
+  if (wentDown(hands, LAUNCH)) body.happened |= LAUNCHED;
   const rests = body.intentAutoRun === 0 && body.intentActionFor === 0 && !(p.ends && body.intentSprintOn === 1);
   body.intentSteady = p.plain && rests && !isTapped(hands) ? 1 : 0;
 }

@@ -16,6 +16,7 @@ export function prepareRoute(parameters: Parameters, ground: Ground, walls: Wall
   const { route, ramp, scheme } = parameters;
   return {
     enabled: route.enabled && scheme !== 'step',
+    watches: route.enabled || scheme === 'step',
     steps: scheme === 'step',
     navigator,
     body: placedBody(parameters, ground, walls),
@@ -41,8 +42,13 @@ export function prepareRoute(parameters: Parameters, ground: Ground, walls: Wall
  * on as a direction, a cap on the speed (√(2·decelerate·way left) with `brake`) and the place on which the tick that would pass it ends.
  */
 export function stepRoute(body: Own<'route'>, p: RoutePlan, hands: Hands): void {
-  if (p.enabled || body.routeActive !== BY_HANDS || body.routePlanted === 1 || hands.held[PLANT] !== 0) lead(body, p, hands);
-  else passOn(body, p);
+  if (p.watches || body.routeLeads === 1 || (hands.changed && hands.held[PLANT] !== 0)) lead(body, p, hands);
+  else {
+    body.routeWishX = body.intentX;
+    body.routeWishY = body.intentY;
+    body.routeWishAmount = body.intentAmount;
+    body.routeWishSprint = body.intentSprintWanted;
+  }
 }
 
 /** Nothing leads the feet but the hands, or the steps that these have begun. */
@@ -80,6 +86,7 @@ function lead(body: Own<'route'>, p: RoutePlan, hands: Hands): void {
     else followWay(body, p);
     body.routeWishSprint = body.routeWishAmount > 0 ? body.intentSprintOn : 0;
   }
+  body.routeLeads = body.routeActive !== BY_HANDS || body.routePlanted === 1 ? 1 : 0;
 }
 
 /** A press goes to the point at once; held longer than a tap, the body follows the pointer until it is let go. */

@@ -7,6 +7,8 @@ import { NEAREST_TAKEN, ROUTE_CANCELLED, SQUEEZED, UNREACHABLE } from './events.
 /** What the route stage needs of a tuning and a ground. */
 export interface RoutePlan {
   enabled: boolean;
+  /** Whether anything but the hands may lead the feet. */
+  watches: boolean;
   /** Whether grid steps lead the feet where nothing else does. */
   steps: boolean;
   navigator: Navigator;

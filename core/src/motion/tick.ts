@@ -2,6 +2,7 @@ import type { Hands } from '../tape/hands.ts';
 import type { Body } from './body.ts';
 import { stepBounds } from './bounds.ts';
 import { stepCamera } from './camera.ts';
+import { stepClock } from './clock.ts';
 import { stepContact } from './contact.ts';
 import { stepFacing } from './facing.ts';
 import { nameGait, stepGait } from './gait.ts';
@@ -13,6 +14,7 @@ import { stepVelocity } from './velocity.ts';
 
 /** One tick: hands → intent → grid step or route → gait and stamina → velocity → contact → bounds → facing → camera. */
 export function tick(body: Body, plan: Plan, hands: Hands): void {
+  stepClock(body, plan.clock);
   stepIntent(body, plan.intent, hands);
   stepGrid(body, plan.step, hands);
   stepRoute(body, plan.route, hands);

@@ -69,7 +69,7 @@ export function stepVelocity(body: Own<'velocity'>, p: VelocityPlan): void {
   const speed = body.gaitSpeed * body.contactSurface;
   const x = body.routeWishX * speed;
   const y = body.routeWishY * speed;
-  if (p.plain && body.vx === x && body.vy === y && body.routeActive === BY_HANDS && body.velocityMode === BY_VECTOR) {
+  if (p.plain && body.vx === x && body.vy === y && body.routeActive === BY_HANDS) {
     // A steady motion is the same under every ramp and integration.
     const dx = x * body.clockDt;
     const dy = y * body.clockDt;

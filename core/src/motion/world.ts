@@ -1,3 +1,4 @@
+import { unsettle } from '../collision/calm.ts';
 import { freePlace } from '../collision/freePlace.ts';
 import type { Ground } from '../ground/ground.ts';
 import { bucketWalls, type WallBuckets, WallIndex } from '../ground/wallIndex.ts';
@@ -8,10 +9,10 @@ import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { type Body, createBody, hashBody, loadBody, saveBody } from './body.ts';
 import { settleCamera } from './camera.ts';
-import { beginEpoch, beginTick, endFrame, endTick } from './clock.ts';
-import { unsettle } from './contact.ts';
+import { beginEpoch, setFrame } from './clock.ts';
 import { START_MOVED } from './events.ts';
 import { faceAtStart, forgetDirection } from './facing.ts';
+import { settleGait } from './gait.ts';
 import { type Plan, preparePlan } from './plan.ts';
 import { planAgain } from './routePlanning.ts';
 import { tick } from './tick.ts';
@@ -66,7 +67,7 @@ export class World {
 
   /** Length of a tick at the tuning's rate, s. */
   get dt(): number {
-    return 1 / this.#parameters.clock.hz;
+    return this.#plan.clock.dt;
   }
 
   /** Puts the body back to the ground's start; the trace begins again with the start as its row −1. */
@@ -74,7 +75,7 @@ export class World {
     const body = this.#body;
     loadBody(body, START);
     this.#strange = true;
-    unsettle(this.#plan.contact);
+    unsettle(this.#plan.calm);
     const { start } = this.#ground;
     const place = freePlace(this.#plan.contact.body, start.x, start.y) ?? start;
     if (place.x !== start.x || place.y !== start.y) body.happened = START_MOVED;
@@ -82,7 +83,9 @@ export class World {
     body.y = place.y;
     faceAtStart(body, (start.facing ?? this.#parameters.facing.start) * DEGREE);
     body.gaitStamina = this.#parameters.stamina.max;
+    settleGait(body, this.#plan.gait);
     settleCamera(body, this.#plan.camera);
+    setFrame(body, this.dt);
     this.trace.clear();
     this.trace.write(body);
   }
@@ -96,7 +99,9 @@ export class World {
     if (seams !== this.#parameters.contact.seams) this.#walls = new WallIndex(bucketWalls(this.#ground, seams));
     this.#parameters = parameters;
     this.#refit();
+    setFrame(body, this.dt);
     forgetDirection(body);
+    settleGait(body, this.#plan.gait);
     body.gaitStamina = full ? parameters.stamina.max : clamp(body.gaitStamina, 0, parameters.stamina.max);
   }
 
@@ -139,26 +144,33 @@ export class World {
     return this.#walls;
   }
 
-  /** One tick. `dt` differs from the tuning's only where the stepping is per frame. */
-  tick(hands: Hands, dt = 1 / this.#parameters.clock.hz): void {
+  /** One tick. */
+  tick(hands: Hands): void {
     if (this.#strange) this.#meet(hands);
-    const body = this.#body;
-    beginTick(body, dt);
-    tick(body, this.#plan, hands);
-    if (this.#parameters.clock.stepping === 'fixed') endTick(body, this.#parameters.clock.hz);
-    else endFrame(body);
-    this.trace.write(body);
+    tick(this.#body, this.#plan, hands);
+    this.trace.write(this.#body);
+  }
+
+  /** One tick of `dt` seconds, where the stepping is per frame; else a tick as any other. */
+  tickFrame(hands: Hands, dt: number): void {
+    setFrame(this.#body, dt);
+    this.tick(hands);
   }
 
   /** Ticks at the tuning's rate in which the hands stay as they are: what they did counts in the first one alone. */
   run(hands: Hands, ticks: number): void {
     if (ticks <= 0) return;
-    const dt = this.dt;
-    this.tick(hands, dt);
+    this.tick(hands);
     hands.changed = false;
     hands.pressed = 0;
     hands.swipe = 0;
-    for (let i = 1; i < ticks; i++) this.tick(hands, dt);
+    const body = this.#body;
+    const plan = this.#plan;
+    const { trace } = this;
+    for (let i = 1; i < ticks; i++) {
+      tick(body, plan, hands);
+      trace.write(body);
+    }
   }
 
   /** Hands that are new to the stages are read, whether or not something happened to them. */
@@ -176,7 +188,7 @@ export class World {
   restore(saved: ArrayLike<number>): void {
     loadBody(this.#body, saved);
     this.#strange = true;
-    unsettle(this.#plan.contact);
+    unsettle(this.#plan.calm);
   }
 
   hash(): string {

@@ -92,7 +92,7 @@ export class Drive {
   /** One frame: a tick of its length, or the whole ticks that fit, with the rest kept. */
   #runFrame(seconds: number): void {
     if (this.#perFrame) {
-      if (seconds > 0) this.world.tick(this.recorder.next(), seconds);
+      if (seconds > 0) this.world.tickFrame(this.recorder.next(), seconds);
       return;
     }
     this.#left += seconds;
