@@ -1,5 +1,5 @@
-import { isFree, type PlacedBody } from './placedBody.ts';
 import { type Outline, outlineOf, type Piece } from './grownWall.ts';
+import { isFree, type PlacedBody } from './placedBody.ts';
 
 /** A place of a body's origin. */
 export interface Place {

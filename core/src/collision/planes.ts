@@ -13,6 +13,9 @@ const HEAD_ON = 1e-7;
  * what runs into them from what runs along them; with `keeps` they turn a vector at its full size.
  */
 export class Planes {
+  readonly friction: number;
+  readonly keeps: boolean;
+  readonly plain: boolean;
   count = 0;
   /** Normals, towards the body, and whether each is a wall's. */
   readonly x = new Float64Array(32);
@@ -23,6 +26,12 @@ export class Planes {
   inY = REAL;
   outX = REAL;
   outY = REAL;
+
+  constructor(friction: number, keeps: boolean) {
+    this.friction = friction;
+    this.keeps = keeps;
+    this.plain = friction === 0 && !keeps;
+  }
 }
 
 /** Adds the plane of the contact that a probe has made, unless it is there; true when it is new. */
@@ -40,8 +49,8 @@ export function addPlane(p: Planes, { normalX: x, normalY: y }: Probe, isWall: b
  * or, in a corner, none. That is the projection on the cone {v: v·nᵢ ≥ 0}: what is left never runs against what was wanted, at any
  * opening. False where nothing is left.
  */
-export function leadAlong(p: Planes, friction: number, keeps: boolean): boolean {
-  if (p.count === 1 && friction === 0 && !keeps) return leadAlongOne(p);
+export function leadAlong(p: Planes): boolean {
+  if (p.count === 1 && p.plain) return leadAlongOne(p);
   const x = p.inX;
   const y = p.inY;
   const size = Math.sqrt(x * x + y * y);
@@ -62,7 +71,7 @@ export function leadAlong(p: Planes, friction: number, keeps: boolean): boolean 
     const along = Math.sqrt(tx * tx + ty * ty);
     if (along <= best || !isOpen(p, tx, ty, i, -OPEN * along)) continue;
     best = along;
-    const kept = p.isWall[i] === 0 ? 1 : keeps ? size / along : Math.max(0, 1 + (friction * into) / along);
+    const kept = p.isWall[i] === 0 ? 1 : p.keeps ? size / along : Math.max(0, 1 + (p.friction * into) / along);
     p.outX = tx * kept;
     p.outY = ty * kept;
   }

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
+import { faultText, type Reading } from '../document/fault.ts';
 import { parseGround } from '../ground/ground.ts';
 import { parseTape } from '../tape/tape.ts';
 import { specs } from '../tuning/catalogue/catalogue.ts';
 import { parseTuning, writtenAt } from '../tuning/tuning.ts';
-import { faultText, type Reading } from '../document/fault.ts';
 import { jsonSchema } from './jsonSchema.ts';
 
 const faults = (reading: Reading<unknown>) => (reading.ok ? [] : reading.faults.map(faultText));

@@ -1,4 +1,5 @@
 import { DEGREE } from '../math/functions.ts';
+import { SPENT } from '../motion/codes.ts';
 import {
   ACTION_HELD,
   EDGE_MET,
@@ -13,7 +14,6 @@ import {
   WALL_MET,
 } from '../motion/events.ts';
 import { compassName } from '../motion/facing.ts';
-import { SPENT } from '../motion/codes.ts';
 import type { Trace } from '../motion/trace.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { shortNumber } from '../tuning/expression.ts';

@@ -58,8 +58,10 @@ const HEADWAY = 0.1;
 /** What contact has left, and what the edges that do not hold make of it. */
 function meetEdges(body: OwnMotion, p: BoundsPlan): void {
   const was = body.boundsHeld;
-  const gone = length(body.contactX - body.x, body.contactY - body.y);
-  const blocked = gone < HEADWAY * length(body.velocityDx, body.velocityDy);
+  const goneX = body.contactX - body.x;
+  const goneY = body.contactY - body.y;
+  const wanted = body.velocityDx * body.velocityDx + body.velocityDy * body.velocityDy;
+  const blocked = goneX * goneX + goneY * goneY < HEADWAY * HEADWAY * wanted;
   body.boundsJump = STAYED;
   body.boundsSides = body.contactSides | sidesPassed(body, p);
   body.boundsHeld = body.contactSides !== 0 ? 1 : 0;

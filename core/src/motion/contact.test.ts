@@ -140,8 +140,7 @@ describe('a wall', () => {
 describe('faults that games have', () => {
   it('not swept, a thin wall is passed at speed, and holds at a walk', () => {
     const thin = walled([[200, -500, 200, 500]]);
-    const past = (speed: number) =>
-      drive({ ...instant, 'contact.swept': false, 'pace.walkSpeed': speed }, 240, push(0), thin).body.x;
+    const past = (speed: number) => drive({ ...instant, 'contact.swept': false, 'pace.walkSpeed': speed }, 240, push(0), thin).body.x;
     expect(past(140)).toBeCloseTo(200 - 12.01, 2);
     expect(past(6000)).toBeGreaterThan(1000);
   });

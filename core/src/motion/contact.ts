@@ -1,8 +1,8 @@
 import type { Calm } from '../collision/calm.ts';
 import { easeRound } from '../collision/cornerAssist.ts';
 import { freePlace } from '../collision/freePlace.ts';
-import { overlaps, separate } from '../collision/overlap.ts';
 import { originLimits } from '../collision/limits.ts';
+import { overlaps, separate } from '../collision/overlap.ts';
 import { isFree, type PlacedBody, placedBody } from '../collision/placedBody.ts';
 import { addPlane, leadAlong, Planes } from '../collision/planes.ts';
 import type { Probe } from '../collision/probe.ts';
@@ -42,8 +42,6 @@ export interface ContactPlan {
   /** Whether a tick in which nothing is met leaves nothing to do: not on surfaces, nor stepping from cell to cell. */
   calms: boolean;
   slides: boolean;
-  keeps: boolean;
-  friction: number;
   /** Contacts along which a body slides in one tick. */
   most: number;
   cornerAssist: number;
@@ -61,7 +59,7 @@ export function prepareContact(parameters: Parameters, ground: Ground, walls: Wa
     body,
     probe,
     calm,
-    planes: new Planes(),
+    planes: new Planes(contact.wallFriction, contact.keepSpeed),
     felt: body.felt && !steps,
     ...body.limits,
     farLeft: far.left,
@@ -74,8 +72,6 @@ export function prepareContact(parameters: Parameters, ground: Ground, walls: Wa
     surfaced: isSurfaced(ground),
     calms: !steps && !isSurfaced(ground),
     slides: contact.response === 'slide',
-    keeps: contact.keepSpeed,
-    friction: contact.wallFriction,
     most: contact.contactsPerTick,
     cornerAssist: contact.cornerAssist,
     swept: contact.swept,
@@ -288,7 +284,7 @@ function leadOn(body: Own<'contact'>, p: ContactPlan): boolean {
   const { probe, planes } = p;
   planes.inX = body.velocityDx * probe.rest;
   planes.inY = body.velocityDy * probe.rest;
-  const goesOn = leadAlong(planes, p.friction, p.keeps);
+  const goesOn = leadAlong(planes);
   probe.dx = planes.outX;
   probe.dy = planes.outY;
   return goesOn;
@@ -299,10 +295,10 @@ function leadVelocity(body: Own<'contact'>, p: ContactPlan): boolean {
   const { planes } = p;
   planes.inX = body.velocityX;
   planes.inY = body.velocityY;
-  const goesOn = leadAlong(planes, p.friction, p.keeps);
+  const goesOn = leadAlong(planes);
   body.contactVx = planes.outX;
   body.contactVy = planes.outY;
-  body.contactKeeps = p.keeps && goesOn && body.contactCount > 0 ? 1 : 0;
+  body.contactKeeps = planes.keeps && goesOn && body.contactCount > 0 ? 1 : 0;
   return goesOn || (body.velocityX === 0 && body.velocityY === 0);
 }
 
@@ -367,8 +363,10 @@ function meetEdge(p: ContactPlan): number {
 
 /** An edge holds to the bit: what rounding has put beyond it is put on it. */
 function holdRounding(body: Own<'contact'>, p: ContactPlan): void {
-  body.contactX = Math.max(p.left, Math.min(p.right, body.contactX));
-  body.contactY = Math.max(p.top, Math.min(p.bottom, body.contactY));
+  if (body.contactX < p.left) body.contactX = p.left;
+  else if (body.contactX > p.right) body.contactX = p.right;
+  if (body.contactY < p.top) body.contactY = p.top;
+  else if (body.contactY > p.bottom) body.contactY = p.bottom;
 }
 
 /** Looks only where the tick ends, and pushes the body out of what it overlaps there: what lies on the way is not met. */

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { bodySize, centreOffset } from '../tuning/body.ts';
 import { drive, openGround } from '../testing/drive.ts';
 import { deepest, type Segment, type Shape } from '../testing/overlaps.ts';
 import { sequence } from '../testing/sequence.ts';
+import { bodySize, centreOffset } from '../tuning/body.ts';
 import type { FileValue } from '../tuning/schema.ts';
 import { START_MOVED } from './events.ts';
 import type { World } from './world.ts';
@@ -75,9 +75,7 @@ function anyRun(seed: number, ticks: number): Run {
 /** Whether the straight way between two points crosses a segment. */
 function crosses(x0: number, y0: number, x1: number, y1: number, [ax, ay, bx, by]: Segment): boolean {
   const turn = (px: number, py: number, qx: number, qy: number, rx: number, ry: number) => (qx - px) * (ry - py) - (qy - py) * (rx - px);
-  return (
-    turn(ax, ay, bx, by, x0, y0) * turn(ax, ay, bx, by, x1, y1) < 0 && turn(x0, y0, x1, y1, ax, ay) * turn(x0, y0, x1, y1, bx, by) < 0
-  );
+  return turn(ax, ay, bx, by, x0, y0) * turn(ax, ay, bx, by, x1, y1) < 0 && turn(x0, y0, x1, y1, ax, ay) * turn(x0, y0, x1, y1, bx, by) < 0;
 }
 
 describe('among walls and edges', () => {
@@ -108,7 +106,8 @@ describe('among walls and edges', () => {
         const isPut = policy !== 'clamp' && ((events[row] as number) & START_MOVED) !== 0;
         if (isShort && !isPut)
           for (const wall of walls)
-            if (crosses(fromX + offset.x, fromY + offset.y, x + offset.x, y + offset.y, wall)) throw new Error(`${told} has crossed a wall`);
+            if (crosses(fromX + offset.x, fromY + offset.y, x + offset.x, y + offset.y, wall))
+              throw new Error(`${told} has crossed a wall`);
       }
     }
     expect(free).toBeGreaterThan(15_000);

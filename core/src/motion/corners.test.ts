@@ -63,7 +63,12 @@ describe('a corner of any opening', () => {
       { at: 0, press: control },
       { at: 4, release: control },
     ]);
-    const { body } = drive({ scheme: 'latch' }, 200, [...tap].sort((a, b) => a.at - b.at), ground);
+    const { body } = drive(
+      { scheme: 'latch' },
+      200,
+      [...tap].sort((a, b) => a.at - b.at),
+      ground,
+    );
     expect(body).toMatchObject({ intentAmount: 0, vx: 0, vy: 0 });
   });
 });
@@ -77,7 +82,10 @@ describe('the share of the speed that a wall or an edge leaves', () => {
       walls: edge ? [] : [wall([0, 1012.01], [1e5, 1012.01])],
     });
     const radians = (degrees * Math.PI) / 180;
-    const hands = values['scheme'] === 'turn' ? { at: 0, press: 'up' as const } : { at: 0, stick: [Math.cos(radians), Math.sin(radians)] as [number, number] };
+    const hands =
+      values['scheme'] === 'turn'
+        ? { at: 0, press: 'up' as const }
+        : { at: 0, stick: [Math.cos(radians), Math.sin(radians)] as [number, number] };
     const { body } = drive({ ...bare, 'bounds.policy': 'clamp', 'clock.hz': hz, ...values }, 2 * hz, [hands], ground);
     return Math.hypot(body.vx, body.vy) / 140;
   }

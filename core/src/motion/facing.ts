@@ -67,8 +67,10 @@ function unit(i: number, count: number, isSine: boolean): number {
   return isSine ? sin((i * TAU) / count) : cos((i * TAU) / count);
 }
 
-/** The sector whose middle a direction is nearest to, the first of equals. */
-function nearestSector(p: FacingPlan, x: number, y: number): number {
+/** The sector whose middle the direction noted is nearest to, the first of equals. */
+function nearestSector(body: Own<'facing'>, p: FacingPlan): number {
+  const x = body.facingAlongX * p.signX;
+  const y = body.facingAlongY * p.signY;
   let nearest = 0;
   let most = -Infinity;
   for (let i = 0; i < p.sectors.length; i += 2) {
@@ -116,7 +118,11 @@ function look(body: Own<'facing'>, p: FacingPlan, hands: Hands): void {
   // Feet that are planted leave the facing to the pointer.
   const planted = body.routePlanted === 1 && hands.pointed;
   if (p.steps && !planted) {
-    if (body.stepWayX !== 0 || body.stepWayY !== 0) aim(body, p, body.stepWayX, body.stepWayY);
+    if (body.stepWayX !== 0 || body.stepWayY !== 0) {
+      body.facingAlongX = body.stepWayX;
+      body.facingAlongY = body.stepWayY;
+      aim(body, p);
+    }
     return;
   }
   if (p.turns && !planted) {
@@ -129,7 +135,7 @@ function look(body: Own<'facing'>, p: FacingPlan, hands: Hands): void {
   if ((x !== body.facingAlongX || y !== body.facingAlongY) && length(x, y) > STILL) {
     body.facingAlongX = x;
     body.facingAlongY = y;
-    aim(body, p, x, y);
+    aim(body, p);
   } else if (p.returns && length(x, y) <= STILL) {
     forgetDirection(body);
     body.facingGoal = p.still;
@@ -144,31 +150,40 @@ function lookAlong(body: Own<'facing'>, p: FacingPlan): void {
   if (square <= STILL * STILL) return;
   body.facingAlongX = x;
   body.facingAlongY = y;
-  aim(body, p, x, y);
+  aim(body, p);
 }
 
-/** Aims along a direction; with sectors, at the middle of the one that it is in, unless the one that is faced is still kept. */
-function aim(body: Own<'facing'>, p: FacingPlan, x: number, y: number): void {
-  const fx = x * p.signX;
-  const fy = y * p.signY;
+/** Aims along the direction noted; with sectors, at the middle of the one that it is in, unless the one that is faced is still kept. */
+function aim(body: Own<'facing'>, p: FacingPlan): void {
+  const fx = body.facingAlongX * p.signX;
+  const fy = body.facingAlongY * p.signY;
   if (p.sectors.length === 0) {
     body.facingGoal = atan2(fy, fx);
     return;
   }
-  if (body.facingSector === UNKNOWN) body.facingSector = p.middles.findIndex((middle) => Math.abs(wrapAngle(middle - body.facingGoal)) < 1e-9);
+  if (body.facingSector === UNKNOWN) body.facingSector = sectorOf(p, body.facingGoal);
   const sector = body.facingSector;
   if (sector !== NONE) {
     const along = fx * (p.sectors[sector * 2] as number) + fy * (p.sectors[sector * 2 + 1] as number);
     if (along >= p.keeps * Math.sqrt(fx * fx + fy * fy)) return;
   }
-  body.facingSector = nearestSector(p, fx, fy);
+  body.facingSector = nearestSector(body, p);
   body.facingGoal = p.middles[body.facingSector] as number;
+}
+
+/** The sector of which an angle is the middle. */
+function sectorOf(p: FacingPlan, angle: number): number {
+  return p.middles.findIndex((middle) => Math.abs(wrapAngle(middle - angle)) < 1e-9);
 }
 
 /** Aims at an angle (radians). */
 function aimAt(body: Own<'facing'>, p: FacingPlan, angle: number): void {
   if (p.sectors.length === 0 && p.signX === 1 && p.signY === 1) body.facingGoal = angle;
-  else aim(body, p, cos(angle), sin(angle));
+  else {
+    body.facingAlongX = cos(angle);
+    body.facingAlongY = sin(angle);
+    aim(body, p);
+  }
 }
 
 /** Turns towards the goal, the shorter way round; half a turn goes clockwise. */

@@ -3,8 +3,8 @@ import { describe, expect, it } from 'vitest';
 import type { TapeEvent } from '../tape/tape.ts';
 import { drive } from '../testing/drive.ts';
 import type { FileValue } from '../tuning/schema.ts';
-import { EMPTIED, RECOVERED, SPRINT_BEGAN, SPRINT_REFUSED } from './events.ts';
 import { gaits } from './codes.ts';
+import { EMPTIED, RECOVERED, SPRINT_BEGAN, SPRINT_REFUSED } from './events.ts';
 
 const on = { 'stamina.enabled': true, 'ramp.model': 'instant' };
 const sprint: TapeEvent[] = [

@@ -82,8 +82,12 @@ function smoothRamp(body: Own<'velocity'>, p: RampPlan): void {
   }
 }
 
-/** The rate that holds for a velocity (vx, vy) on its way to a target: to rest, against the motion, down from a higher speed, or up. */
-function rateFor(p: RampPlan, vx: number, vy: number, targetX: number, targetY: number, braked: boolean): number {
+/** The rate that holds for the velocity on its way to the one aimed at: to rest, against the motion, down from a higher speed, or up. */
+function rateFor(
+  { velocityX: vx, velocityY: vy, velocityAimX: targetX, velocityAimY: targetY }: Own<'velocity'>,
+  p: RampPlan,
+  braked: boolean,
+): number {
   if (targetX === 0 && targetY === 0) return p.decelerate;
   if (vx * targetX + vy * targetY < 0 && !braked) return p.brake;
   return vx * vx + vy * vy > (targetX * targetX + targetY * targetY) * (1 + 2 * EVEN) ? p.ease : p.accelerate;
@@ -98,7 +102,9 @@ function linearRamp(body: Own<'velocity'>, p: RampPlan): void {
   const ex = targetX - vx;
   const ey = targetY - vy;
   const difference = Math.sqrt(ex * ex + ey * ey);
-  let rate = rateFor(p, vx, vy, targetX, targetY, false);
+  body.velocityX = vx;
+  body.velocityY = vy;
+  let rate = rateFor(body, p, false);
   const target = p.curve ? length(targetX, targetY) : 0;
   if (p.curve && rate === p.accelerate && target > 0) rate *= factorAt(p.curve, 1 - difference / target);
   const gained = rate * body.clockDt;
@@ -134,7 +140,7 @@ function exactLinearRamp(body: Own<'velocity'>, p: RampPlan): void {
     if (difference === 0) break;
     const ux = ex / difference;
     const uy = ey / difference;
-    const rate = rateFor(p, vx, vy, targetX, targetY, braked);
+    const rate = rateFor(body, p, braked);
     // The length of the way, in speed, until this regime ends: on the line to v* the size is that of v* at its end, and at `even`.
     let way = difference;
     const even = -2 * (vx * ux + vy * uy) - difference;

@@ -83,8 +83,7 @@ export class Locator {
   /** The nearest point to (x, y) that `takes` accepts among the feet and ends of the borders' sides, the nearest `most` of them; else null. */
   nearestThat(x: number, y: number, takes: (x: number, y: number) => boolean, most = 400): Located | null {
     const feet: (Located & { distance: number })[] = [];
-    const give = (px: number, py: number, polygon: number) =>
-      feet.push({ x: px, y: py, polygon, distance: (px - x) ** 2 + (py - y) ** 2 });
+    const give = (px: number, py: number, polygon: number) => feet.push({ x: px, y: py, polygon, distance: (px - x) ** 2 + (py - y) ** 2 });
     this.#eachFoot(
       x,
       y,

@@ -139,11 +139,19 @@ export class Navigator {
     const wide = this.#endsWith(margin, fromX + ox, fromY + oy, wantedX, wantedY);
     const isThere = wide !== null && isAt(wide.goal, wantedX, wantedY);
     // Only where the margin shuts the way off is it given up.
-    const narrow = margin > 0 && !isThere && (!wide || this.#isShutOff(wide, toX, toY)) ? this.#endsWith(0, fromX + ox, fromY + oy, wantedX, wantedY) : null;
+    const narrow =
+      margin > 0 && !isThere && (!wide || this.#isShutOff(wide, toX, toY))
+        ? this.#endsWith(0, fromX + ox, fromY + oy, wantedX, wantedY)
+        : null;
     const squeezed = narrow !== null && (wide === null || isNearer(narrow.goal, wide.goal, wantedX, wantedY, margin));
     const ends = squeezed ? narrow : wide;
     if (!ends || (unreachable === 'refuse' && !isAt(ends.goal, wantedX, wantedY))) return null;
-    const found = planner === 'straight' ? straight(ends) : planner === 'shortest' ? shortest(ends) : this.#overCells(ends, planner === 'grid4' ? 4 : 8);
+    const found =
+      planner === 'straight'
+        ? straight(ends)
+        : planner === 'shortest'
+          ? shortest(ends)
+          : this.#overCells(ends, planner === 'grid4' ? 4 : 8);
     if (!found) return null;
     const points: Point[] = [[fromX, fromY]];
     for (const [x, y] of found.points) {

@@ -18,7 +18,8 @@ export function distanceTo(x: number, y: number, [ax, ay, bx, by]: Segment): num
 }
 
 /** Overlap of two intervals; below 0 the gap between them. */
-const common = (a: readonly number[], b: readonly number[]) => Math.min(Math.max(...a), Math.max(...b)) - Math.max(Math.min(...a), Math.min(...b));
+const common = (a: readonly number[], b: readonly number[]) =>
+  Math.min(Math.max(...a), Math.max(...b)) - Math.max(Math.min(...a), Math.min(...b));
 
 /** How far a body at (x, y) and a segment overlap, unit; 0 or less when they are apart. */
 export function overlapWith({ circle, halfWidth, halfHeight }: Shape, x: number, y: number, segment: Segment): number {

@@ -1,5 +1,5 @@
-import { type Ground, parseGround } from '../../ground/ground.ts';
 import type { Reading } from '../../document/fault.ts';
+import { type Ground, parseGround } from '../../ground/ground.ts';
 import { readCsvGrid, writeCsvGrid } from './csvGrid.ts';
 import { type Exported, type Imported, LARGEST, refused } from './imported.ts';
 import { readOctile, writeOctile } from './octile.ts';

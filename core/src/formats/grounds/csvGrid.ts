@@ -1,6 +1,6 @@
 import { csvFormatRows, csvParseRows } from 'd3-dsv';
-import { type Ground, OPEN, SOLID } from '../../ground/ground.ts';
 import { type Reading, shown } from '../../document/fault.ts';
+import { type Ground, OPEN, SOLID } from '../../ground/ground.ts';
 import { beyondCells, type Exported, groundOfCells, type Imported, refused, surfacesFor, wholeCells } from './imported.ts';
 
 /**

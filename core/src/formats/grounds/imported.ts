@@ -1,5 +1,5 @@
-import { type Ground, groundFormat, OPEN, readGround, type Surface } from '../../ground/ground.ts';
 import type { Fault, Reading } from '../../document/fault.ts';
+import { type Ground, groundFormat, OPEN, readGround, type Surface } from '../../ground/ground.ts';
 
 /** A ground that was made from another format, and what had to be made up for it. */
 export interface Imported {

@@ -1,5 +1,5 @@
-import { type Ground, OPEN, SOLID, type Surface } from '../../ground/ground.ts';
 import { type Reading, shown } from '../../document/fault.ts';
+import { type Ground, OPEN, SOLID, type Surface } from '../../ground/ground.ts';
 import { beyondCells, type Exported, groundOfCells, type Imported, refused, surfacesFor, wholeCells } from './imported.ts';
 
 /** Marks of the format (Sturtevant 2012, “Benchmarks for Grid-Based Pathfinding”) as ours. */

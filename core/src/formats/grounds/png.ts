@@ -1,6 +1,6 @@
 import { decode, encode } from 'fast-png';
-import { type Ground, OPEN, SOLID } from '../../ground/ground.ts';
 import type { Reading } from '../../document/fault.ts';
+import { type Ground, OPEN, SOLID } from '../../ground/ground.ts';
 import { beyondCells, type Exported, groundOfCells, type Imported, refused, wholeCells } from './imported.ts';
 
 /** Pixels a side at the most. */

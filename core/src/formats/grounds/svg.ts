@@ -1,6 +1,6 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
-import { type Ground, groundFormat, OPEN, readGround, SOLID, type Surface, type Wall } from '../../ground/ground.ts';
 import type { Reading } from '../../document/fault.ts';
+import { type Ground, groundFormat, OPEN, readGround, SOLID, type Surface, type Wall } from '../../ground/ground.ts';
 import { flattenPath } from './flatten.ts';
 import { type Exported, type Imported, refused, wholeCells } from './imported.ts';
 
