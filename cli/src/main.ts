@@ -70,8 +70,9 @@ program
   .command('bench')
   .description('Measures the core, as ratios against a bare loop in the same process.')
   .option('--json', 'answer for machines')
-  .addHelpText('after', '\nExample:\n  ./zygopod bench')
-  .action(leave(async (options) => (await import('./commands/bench.ts')).bench(options)));
+  .argument('[parts...]', 'ticks, memory, tapes, bytecode, routes, survey; all of them where none is named')
+  .addHelpText('after', '\nExample:\n  ./zygopod bench ticks')
+  .action(leave(async (parts, options) => (await import('./commands/bench.ts')).bench(parts, options)));
 
 // A reader that closed the pipe has seen enough.
 process.stdout.on('error', (error: NodeJS.ErrnoException) => {

@@ -3,7 +3,8 @@
  * used again. Shares nothing with the core.
  */
 export class PlainAstar {
-  readonly #size: number;
+  readonly #columns: number;
+  readonly #rows: number;
   readonly #open: Uint8Array;
   readonly #cost: Float64Array;
   readonly #from: Int32Array;
@@ -14,17 +15,19 @@ export class PlainAstar {
   #run = 0;
 
   /** @param open one byte a cell, 1 where it is open */
-  constructor(size: number, open: Uint8Array) {
-    this.#size = size;
+  constructor(columns: number, rows: number, open: Uint8Array) {
+    this.#columns = columns;
+    this.#rows = rows;
     this.#open = open;
-    this.#cost = new Float64Array(size * size);
-    this.#from = new Int32Array(size * size);
-    this.#stamp = new Int32Array(size * size);
+    this.#cost = new Float64Array(open.length);
+    this.#from = new Int32Array(open.length);
+    this.#stamp = new Int32Array(open.length);
   }
 
   /** Cells of a shortest way from one cell to another, by their numbers; null where there is none. */
   find(start: number, goal: number): number[] | null {
-    const size = this.#size;
+    const size = this.#columns;
+    const rows = this.#rows;
     const open = this.#open;
     const [goalX, goalY] = [goal % size, Math.floor(goal / size)];
     const run = ++this.#run;
@@ -43,7 +46,7 @@ export class PlainAstar {
       for (let dy = -1; dy <= 1; dy++)
         for (let dx = -1; dx <= 1; dx++) {
           const [nx, ny] = [x + dx, y + dy];
-          if ((dx === 0 && dy === 0) || nx < 0 || ny < 0 || nx >= size || ny >= size) continue;
+          if ((dx === 0 && dy === 0) || nx < 0 || ny < 0 || nx >= size || ny >= rows) continue;
           const next = ny * size + nx;
           if (!open[next]) continue;
           const diagonal = dx !== 0 && dy !== 0;

@@ -1,16 +1,32 @@
+import { measureBytecode, measureMemory, measureTapes } from '../bench/processes.ts';
 import { measureRoutes } from '../bench/routes.ts';
-import { measureTicks } from '../bench/ticks.ts';
-import { GOOD } from '../misuse.ts';
+import { measureSurvey } from '../bench/survey.ts';
+import { type Figure, measureTicks } from '../bench/ticks.ts';
+import { GOOD, Misuse } from '../misuse.ts';
 
-/** Prints each measure as a ratio to the bare loop of the same run. */
-export function bench(options: { json?: boolean }): number {
-  const measures = measureTicks();
-  const routes = measureRoutes();
-  if (options.json) process.stdout.write(`${JSON.stringify([...measures, ...routes], null, 2)}\n`);
-  else {
-    for (const { name, perSecond, ratio, reach } of measures)
-      process.stdout.write(`${name.padEnd(44)} ${(perSecond / 1e6).toFixed(2).padStart(8)} M/s   ${ratio.padStart(8)}   ${reach}\n`);
-    for (const { name, figure, reach } of routes) process.stdout.write(`${name.padEnd(44)} ${figure.padStart(23)}   ${reach}\n`);
+const parts: Record<string, () => Figure[]> = {
+  ticks: measureTicks,
+  memory: measureMemory,
+  tapes: measureTapes,
+  bytecode: measureBytecode,
+  routes: measureRoutes,
+  survey: measureSurvey,
+};
+
+/** The parts of the suite, in the order in which they run. */
+const benchParts = Object.keys(parts);
+
+/** Prints each measure, the ticks as ratios to the bare loop of the same run; all parts, or those that are named. */
+export function bench(named: readonly string[], options: { json?: boolean }): number {
+  const unknown = named.find((part) => !Object.hasOwn(parts, part));
+  if (unknown !== undefined) throw new Misuse(`found ${unknown}, expected one of ${benchParts.join(', ')}`);
+  const figures: Figure[] = [];
+  for (const part of named.length > 0 ? named : benchParts) {
+    const measured = (parts[part] as () => Figure[])();
+    figures.push(...measured);
+    if (options.json) continue;
+    for (const { name, figure, reach } of measured) process.stdout.write(`${name.padEnd(54)} ${figure.padStart(28)}   ${reach}\n`);
   }
+  if (options.json) process.stdout.write(`${JSON.stringify(figures, null, 2)}\n`);
   return GOOD;
 }

@@ -49,7 +49,7 @@ export class World {
     this.#navigator = new Navigator(parameters, ground, this.#walls);
     this.#plan = preparePlan(parameters, ground, this.#walls, this.#navigator);
     this.trace = new Trace(capacity + 1);
-    this.restart();
+    this.#start();
   }
 
   /** The present state, to be read. */
@@ -72,8 +72,14 @@ export class World {
 
   /** Puts the body back to the ground's start; the trace begins again with the start as its row −1. */
   restart(): void {
+    loadBody(this.#body, START);
+    this.trace.clear();
+    this.#start();
+  }
+
+  /** Puts a body that is as new to the ground's start. */
+  #start(): void {
     const body = this.#body;
-    loadBody(body, START);
     this.#strange = true;
     unsettle(this.#plan.calm);
     const { start } = this.#ground;
@@ -86,7 +92,6 @@ export class World {
     settleGait(body, this.#plan.gait);
     settleCamera(body, this.#plan.camera);
     setFrame(body, this.dt);
-    this.trace.clear();
     this.trace.write(body);
   }
 
