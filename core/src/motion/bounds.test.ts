@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { TapeEvent } from '../tape/tape.ts';
 import { drive, openGround } from '../testing/drive.ts';
 import type { FileValue } from '../tuning/schema.ts';
-import { EDGE_LEFT, EDGE_MET, SENT, WRAPPED } from './events.ts';
+import { EDGE_LEFT, EDGE_MET, SENT, START_MOVED, WRAPPED } from './events.ts';
 
 const ground = openGround({ size: { width: 400, height: 300 }, start: { x: 200, y: 150 } });
 const hold = (...controls: string[]) => controls.map((press) => ({ at: 0, press }) as TapeEvent);
@@ -102,5 +102,98 @@ describe('sendTo', () => {
     const at = Array.from({ length: trace.end }, (_, row) => row).find((row) => trace.at('events', row) & SENT) as number;
     expect([trace.at('x', at), trace.at('y', at), trace.at('speed', at)]).toEqual([60, 80, 0]);
     expect(trace.at('x', at + 1)).toBeGreaterThan(60);
+  });
+});
+
+describe('measured by the centre', () => {
+  it('it is the centre that is held, wherever the origin is', () => {
+    for (const [originX, originY] of [
+      [0, 0],
+      [1, 0.25],
+      [0.3, 0.9],
+    ] as const) {
+      const values = { 'bounds.measure': 'centre', 'body.originX': originX, 'body.originY': originY };
+      const { body } = run('clamp', ['right', 'down'], values);
+      expect(body.x + (0.5 - originX) * 24).toBeCloseTo(400, 9);
+      expect(body.y + (0.5 - originY) * 24).toBeCloseTo(300, 9);
+      const back = run('clamp', ['left', 'up'], values).body;
+      expect([back.x + (0.5 - originX) * 24, back.y + (0.5 - originY) * 24].map((value) => Math.abs(value) < 1e-9)).toEqual([true, true]);
+    }
+  });
+});
+
+describe('edges beside walls', () => {
+  const wall = (...points: [number, number][]) => ({ points, closed: false, solid: true });
+  /** A wall that runs along the left edge: a body that is pushed back, or comes in there, would be in it. */
+  const walled = openGround({
+    size: { width: 400, height: 300 },
+    start: { x: 200, y: 150 },
+    walls: [wall([30, -50], [30, 350]), wall([0, 200], [400, 200])],
+  });
+
+  it('a push ends short of the wall, and says so', () => {
+    for (const push of [10, 40, 400]) {
+      const { trace } = drive(
+        { 'bounds.policy': 'push', 'bounds.push': push, 'ramp.model': 'instant' },
+        120,
+        [{ at: 0, press: 'up' }],
+        openGround({ size: { width: 400, height: 300 }, start: { x: 200, y: 150 }, walls: [wall([150, 45], [250, 45])] }),
+      );
+      // The body is held by the wall: it never gets to the edge above it.
+      expect(Math.min(...trace.values('y'))).toBeCloseTo(45 + 12.01, 5);
+    }
+    const { trace } = drive(
+      { 'bounds.policy': 'push', 'bounds.push': 100, 'ramp.model': 'instant' },
+      120,
+      [{ at: 0, press: 'right' }],
+      openGround({ size: { width: 400, height: 300 }, start: { x: 360, y: 150 }, walls: [wall([340, 0], [340, 300])] }),
+    );
+    for (let row = 0; row < trace.end; row++) expect(trace.at('x', row)).toBeGreaterThanOrEqual(340 + 12);
+    expect(trace.values('events').some((events) => events & START_MOVED)).toBe(true);
+  });
+
+  it('a body that wraps, or is sent, comes to a free place', () => {
+    for (const policy of ['wrap', 'sendTo']) {
+      const { trace } = drive(
+        { 'bounds.policy': policy, 'bounds.sendToX': 30, 'bounds.sendToY': 200, 'ramp.model': 'instant' },
+        200,
+        hold('right'),
+        walled,
+      );
+      for (let row = 1; row < trace.end; row++) {
+        const [x, y] = [trace.at('x', row), trace.at('y', row)];
+        expect(Math.abs(x - 30)).toBeGreaterThanOrEqual(12);
+        expect(y).toBeLessThan(200 - 11.9);
+      }
+      expect(trace.values('events').some((events) => events & (WRAPPED | SENT))).toBe(true);
+    }
+  });
+
+  it('an edge and a wall that meets it at a slope hold the body in their corner', () => {
+    for (const shape of ['box', 'circle'])
+      for (const slope of [120, 200, 300, 420]) {
+        const ground = openGround({
+          size: { width: 1000, height: 1000 },
+          start: { x: 900, y: 210 },
+          walls: [wall([1000 - slope, -100], [1000, 500])],
+        });
+        const { trace } = drive(
+          { 'bounds.policy': 'clamp', 'body.shape': shape },
+          1200,
+          [
+            { at: 0, press: 'right' },
+            { at: 120, press: 'down' },
+            { at: 700, release: 'right' },
+          ],
+          ground,
+        );
+        // On the side of the wall on which it started: the sign of the distance from it never changes.
+        const side = (x: number, y: number) => Math.sign((x - 1000 + slope) * 600 - (y + 100) * slope);
+        const began = side(trace.at('x', 0), trace.at('y', 0));
+        for (let row = 0; row < trace.end; row++) {
+          expect(side(trace.at('x', row), trace.at('y', row))).toBe(began);
+          expect(trace.at('x', row)).toBeLessThanOrEqual(988);
+        }
+      }
   });
 });

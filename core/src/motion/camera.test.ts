@@ -70,3 +70,18 @@ describe('movement relative to the camera', () => {
     expect(motion.y).toBeCloseTo(2000, 6);
   });
 });
+
+describe('a camera with an offset', () => {
+  it('has the body stand beside the middle of its view by it, on the view’s own axes', () => {
+    const place = openGround({ size: { width: 4000, height: 4000 }, start: { x: 2000, y: 2000 } });
+    for (const follow of ['locked', 'smooth', 'deadZone'])
+      for (const heading of [0, 90, 33]) {
+        const values = { 'camera.follow': follow, 'camera.offsetX': 60, 'camera.offsetY': -20, 'camera.heading': heading };
+        const { body } = drive({ ...values, 'camera.deadZoneWidth': 0, 'camera.deadZoneHeight': 0 }, 60, [], place);
+        const [dx, dy] = [body.x - body.cameraX, body.y - body.cameraY];
+        const [c, s] = [Math.cos((heading * Math.PI) / 180), Math.sin((heading * Math.PI) / 180)];
+        expect(dx * c + dy * s).toBeCloseTo(60, 9);
+        expect(dy * c - dx * s).toBeCloseTo(-20, 9);
+      }
+  });
+});

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { drive } from '../testing/drive.ts';
+import { drive, openGround } from '../testing/drive.ts';
 import { compassName } from './facing.ts';
 
 const facing = (values: Parameters<typeof drive>[0], events: Parameters<typeof drive>[2], ticks = 30) => {
@@ -77,5 +77,45 @@ describe('facing', () => {
     expect(['2', '4', '8', '16', 'free'].map((ways) => compassName(-Math.PI / 2 + 0.1, ways as '8'))).toEqual(['E', 'N', 'N', 'N', 'N']);
     expect(compassName(Math.PI / 8, '16')).toBe('ESE');
     expect(compassName(Math.PI, '8')).toBe('W');
+  });
+});
+
+describe('the facing of a trace', () => {
+  it('is in (−180, 180], whatever start it is given and whichever way it turns', () => {
+    for (const facing of [-360, -270, -180, -179, 0, 180, 181, 270, 359, 360])
+      for (const values of [{}, { 'facing.turn': 'rate' }, { scheme: 'turn', 'facing.directions': 'free' }, { 'facing.whenStill': 'start' }]) {
+        const { trace } = drive(
+          values,
+          40,
+          [
+            { at: 5, press: 'left' },
+            { at: 20, release: 'left' },
+          ],
+          openGround({ start: { x: 0, y: 0, facing } }),
+        );
+        for (const angle of trace.values('facing')) {
+          expect(angle).toBeGreaterThan(-180);
+          expect(angle).toBeLessThanOrEqual(180);
+        }
+        expect(((trace.at('facing', 0) - facing) % 360) + 0).toBeCloseTo(0, 9);
+      }
+  });
+
+  it('is the middle of the nearest sector, to the bit, for any direction', () => {
+    for (const directions of ['2', '4', '8', '16'] as const)
+      for (let degrees = -179; degrees <= 180; degrees += 3) {
+        const [x, y] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
+        const { trace } = drive(
+          { 'facing.directions': directions, 'input.deadZone': 0, 'facing.stickiness': 0 },
+          3,
+          [{ at: 0, stick: [x, y] }],
+          openGround({ start: { x: 0, y: 0, facing: 45.5 } }),
+        );
+        const step = 360 / Number(directions);
+        const faced = trace.at('facing', 3);
+        expect(faced % step).toBe(0 * faced);
+        const away = Math.abs(((degrees - faced + 540) % 360) - 180);
+        expect(away).toBeLessThanOrEqual(step / 2 + 1e-9);
+      }
   });
 });

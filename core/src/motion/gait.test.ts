@@ -145,3 +145,67 @@ describe('drain and regain', () => {
     );
   });
 });
+
+describe('lumps', () => {
+  it('charge what was done since the last boundary, in any bursts, at any rate', () => {
+    for (const hz of [30, 60, 144])
+      for (const [on, off] of [
+        [9, 1],
+        [3, 7],
+        [5, 5],
+      ] as const) {
+        const ticks = 8 * hz;
+        const unit = hz / 10 / 3;
+        const events: TapeEvent[] = [{ at: 0, press: 'right' }];
+        for (let at = 0; at < ticks; at += Math.round((on + off) * unit))
+          events.push({ at, press: 'sprint' }, { at: at + Math.round(on * unit), release: 'sprint' });
+        const values = { ...on, 'clock.hz': hz, 'stamina.regainDelay': 0, 'stamina.regain': 10, 'stamina.startAt': 0 };
+        const stamina = (interval: number) =>
+          drive({ ...values, 'stamina.max': 1000, 'stamina.interval': interval }, ticks, events).body.gaitStamina;
+        // On a common boundary both have charged the same; continuous may have been stopped by a full bar at the very start only.
+        expect(Math.abs(stamina(0.5) - stamina(0))).toBeLessThan(1.5);
+      }
+  });
+
+  it('come on their boundaries alone, also several in one tick', () => {
+    const values = { ...on, 'stamina.interval': 0.25, 'stamina.drain': 20 };
+    for (const hz of [2, 10, 60]) {
+      const { trace } = drive({ ...values, 'clock.hz': hz }, 2 * hz, [
+        { at: 0, press: 'right' },
+        { at: 0, press: 'sprint' },
+      ]);
+      for (let row = 1; row <= 2 * hz; row++)
+        expect(trace.at('stamina', row)).toBeCloseTo(100 - 5 * Math.floor(row / hz / 0.25 + 1e-9), 6);
+    }
+  });
+});
+
+describe('a bar that lasts a whole number of ticks', () => {
+  it('is empty in the last of them', () => {
+    for (let ticks = 3; ticks <= 240; ticks += 7)
+      for (const hz of [30, 60, 144]) {
+        const drain = 100 / (ticks / hz);
+        const { trace } = drive({ ...on, 'clock.hz': hz, 'stamina.drain': drain }, ticks + 2, [
+          { at: 0, press: 'right' },
+          { at: 0, press: 'sprint' },
+        ]);
+        expect(trace.at('stamina', ticks), `${ticks} ticks at ${hz} Hz`).toBe(0);
+        expect(trace.at('stamina', ticks - 1)).toBeGreaterThan(0);
+      }
+  });
+});
+
+describe('regain while standing', () => {
+  it('waits until the body stands, not until the hands let go', () => {
+    const values = { ...on, 'stamina.regainWhile': 'standing', 'stamina.regainDelay': 0, 'ramp.model': 'linear', 'ramp.decelerate': 245 };
+    const { trace } = drive(values, 240, [
+      { at: 0, press: 'right' },
+      { at: 0, press: 'sprint' },
+      { at: 60, release: 'right' },
+      { at: 60, release: 'sprint' },
+    ]);
+    // From 245 px/s at 245 px/s² the body rolls on for a second.
+    expect(trace.at('stamina', 118)).toBe(trace.at('stamina', 61));
+    expect(trace.at('stamina', 130)).toBeGreaterThan(trace.at('stamina', 61));
+  });
+});

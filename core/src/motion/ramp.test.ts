@@ -163,3 +163,22 @@ describe('any ramp', () => {
     );
   });
 });
+
+describe('easing from a sprint', () => {
+  it('never falls below the walk, at any rate, and is ½·ease·t² on its way', () => {
+    for (const hz of [7, 30, 60, 144])
+      for (const integration of ['exact', 'trapezoid', 'semiImplicit'])
+        for (const ease of [150, 900, 4000]) {
+          const { trace } = drive({ 'clock.hz': hz, 'clock.integration': integration, 'ramp.ease': ease }, 3 * hz, [
+            { at: 0, press: 'right' },
+            { at: 0, press: 'sprint' },
+            { at: hz, release: 'sprint' },
+          ]);
+          const begun = trace.at('speed', hz);
+          for (let row = hz; row < trace.end; row++) {
+            const expected = Math.max(140, begun - (ease * (row - hz)) / hz);
+            expect(trace.at('speed', row), `${integration} at ${hz} Hz, row ${row}`).toBeCloseTo(expected, 9);
+          }
+        }
+  });
+});

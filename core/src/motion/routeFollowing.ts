@@ -151,7 +151,8 @@ function isCircling(body: Own<'route'>, p: RoutePlan): boolean {
   }
   body.routeSinceLeast += body.clockDt;
   const speed = length(body.vx, body.vy);
-  const turning = Math.min(MOST, (4 * (body.gaitSpeed + speed)) / p.slowest) + Math.min(MOST, (2 * TAU) / p.turnRate);
+  const reversing = p.sharply ? 0 : p.decay > 0 ? 8 / p.decay : (4 * (body.gaitSpeed + speed)) / p.slowest;
+  const turning = Math.min(MOST, reversing) + Math.min(MOST, (2 * TAU) / p.turnRate);
   return body.routeSinceLeast > ROUNDS * p.stuckAfter + turning;
 }
 

@@ -1,8 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import type { TapeEvent } from '../tape/tape.ts';
-import { drive, openGround } from '../testing/drive.ts';
+import { Recorder } from '../tape/recorder.ts';
+import { drive, openGround, parametersWith } from '../testing/drive.ts';
+import { sequence } from '../testing/sequence.ts';
 import type { FileValue } from '../tuning/schema.ts';
-import { BUMPED } from './events.ts';
+import { BUMPED, SENT } from './events.ts';
+import { World } from './world.ts';
 
 const ground = (cells: string[] = [], x = 48, y = 48) => openGround({ size: { width: 64_000, height: 640 }, start: { x, y }, cells });
 const run = (values: Record<string, FileValue>, events: TapeEvent[], ticks: number, place = ground()) =>
@@ -12,6 +15,7 @@ const run = (values: Record<string, FileValue>, events: TapeEvent[], ticks: numb
     [...events].sort((a, b) => a.at - b.at),
     place,
   );
+const openSteps = openGround({ size: { width: 1e6, height: 640 }, start: { x: 48, y: 48 } });
 const press = (at: number, control: string, until = at + 2): TapeEvent[] =>
   [
     { at, press: control },
@@ -141,5 +145,102 @@ describe('walls', () => {
 
   it('a cell larger than the ground never hangs', () => {
     expect(run({ 'step.cell': 1e5, 'bounds.policy': 'clamp' }, press(0, 'right', 30), 60).body.x).toBe(48);
+  });
+});
+
+describe('steps of any kind', () => {
+  it('go the way of the newest of the keys that are held, whatever the older one does', () => {
+    const walled = ground(['....', '..##', '....'].map((row) => row + '.'.repeat(20)));
+    // Right is blocked by a solid cell: down is stepped as soon as it is pressed, also while right is bumped at.
+    for (let at = 1; at < 20; at++) {
+      const events: TapeEvent[] = [
+        { at: 0, press: 'right' },
+        { at, press: 'down' },
+        { at: at + 8, release: 'down' },
+      ];
+      const { trace } = run({ 'step.time': 0.2 }, events, 60, walled);
+      expect(trace.values('y').includes(80), `down at ${at}`).toBe(true);
+    }
+  });
+
+  it.each([
+    ['newest', [48, 80]],
+    ['oldest', [80, 48]],
+  ] as const)('with two keys at once go the way of the %s', (conflict, place) => {
+    const both = [
+      { at: 0, press: 'right' },
+      { at: 0, press: 'down' },
+    ] as TapeEvent[];
+    const { trace } = run({ 'input.conflict': conflict, 'step.time': 0.2, 'step.repeat': false }, both, 20);
+    expect([trace.at('x', 14), trace.at('y', 14)]).toEqual(place);
+  });
+
+  it('shorter than a tick are all taken, as many as its time holds', () => {
+    for (const [hz, time] of [
+      [1, 0.01],
+      [1, 0.003],
+      [30, 0.001],
+      [2, 0.007],
+    ] as const) {
+      const seconds = 4;
+      const { body } = run({ 'clock.hz': hz, 'step.time': time }, [{ at: 0, press: 'right' }], hz * seconds, openSteps);
+      expect(body.stepCount).toBe(Math.floor(seconds / time + 1e-6));
+      expect(body.x).toBeGreaterThanOrEqual(48 + 32 * body.stepCount);
+      expect(body.x).toBeLessThan(48 + 32 * (body.stepCount + 1));
+    }
+  });
+
+  it('of a body as wide as its cell begin where it was put, not beyond a wall', () => {
+    for (let column = 1; column < 6; column++) {
+      const cells = ['#######', '#.....#', '#######'];
+      const place = openGround({ size: { width: 224, height: 96 }, start: { x: column * 32 + 16, y: 48 }, cells });
+      const { trace } = run({ 'body.shape': 'box', 'body.width': 32, 'body.height': 32 }, [], 10, place);
+      expect([trace.at('x', 0), trace.at('y', 0)]).toEqual([column * 32 + 16, 48]);
+      expect(trace.at('x', 10)).toBe(column * 32 + 16);
+    }
+  });
+
+  it('that wrap come out on a cell centre, at the speed of a step, and never in a solid cell', () => {
+    for (let seed = 1; seed <= 60; seed++) {
+      const next = sequence(seed * 31);
+      const cells = Array.from({ length: 8 }, () => Array.from({ length: 10 }, () => (next() < 0.2 ? '#' : '.')).join(''));
+      const place = openGround({ size: { width: 320, height: 256 }, start: { x: 48, y: 48 }, cells });
+      const events = Array.from({ length: 20 }, (_, i) => {
+        const control = (['right', 'down', 'left', 'up'] as const)[Math.floor(next() * 4)] as 'up';
+        return [
+          { at: i * 30, press: control },
+          { at: i * 30 + 29, release: control },
+        ];
+      }).flat();
+      const policy = next() < 0.7 ? 'wrap' : 'sendTo';
+      const values = { 'bounds.policy': policy, 'bounds.sendToX': 48, 'bounds.sendToY': 48, 'bounds.measure': 'centre', 'body.radius': 10 };
+      const { trace } = run(values, events, 620, place);
+      for (let row = 1; row < trace.end; row++) {
+        const [x, y] = [trace.at('x', row), trace.at('y', row)];
+        expect(trace.at('speed', row), `seed ${seed}, row ${row}`).toBeLessThan((32 / 0.16) * 1.5);
+        expect(cells[Math.floor(y / 32)]?.[Math.floor(x / 32)] ?? '.', `seed ${seed}, row ${row}`).toBe('.');
+        const ends = trace.at('phase', row) === 0 && trace.at('phase', row - 1) === 2;
+        if (ends && !((trace.at('events', row) | trace.at('events', row - 1)) & SENT)) expect([x % 32, y % 32]).toEqual([16, 16]);
+      }
+    }
+  });
+
+  it('leave nothing behind in another scheme, and that nothing in them', () => {
+    const stuck = openGround({ cells: ['###', '###', '###', '....'], start: { x: 40, y: 40 } });
+    const { trace } = run({}, [], 60, stuck);
+    expect(trace.values('events', 1).filter((events) => events !== 0)).toHaveLength(0);
+    const place = openGround({ size: { width: 640, height: 320 }, start: { x: 48, y: 48 }, cells: ['....', '..#.', '....'] });
+    const world = new World(parametersWith({ 'bounds.policy': 'none' }), place, 300);
+    const recorder = new Recorder();
+    recorder.push({ press: 'right' });
+    for (let tick = 0; tick < 60; tick++) world.tick(recorder.next());
+    expect(world.trace.at('contacts', 60)).toBe(1);
+    world.setParameters(parametersWith({ scheme: 'step', 'bounds.policy': 'none' }));
+    recorder.push({ release: 'right' });
+    world.tick(recorder.next());
+    world.tick(recorder.next());
+    expect(world.trace.at('contacts', 62)).toBe(0);
+    expect(world.trace.at('amount', 62)).toBe(0);
+    expect(world.trace.at('speed', 62)).toBe(0);
   });
 });

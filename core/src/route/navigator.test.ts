@@ -3,7 +3,7 @@ import { type Ground, readGround } from '../ground/ground.ts';
 import { bucketWalls, WallIndex } from '../ground/wallIndex.ts';
 import { openGround, parametersWith } from '../testing/drive.ts';
 import type { FileValue } from '../tuning/schema.ts';
-import { Navigator } from './navigator.ts';
+import { Navigator, navigatorKey } from './navigator.ts';
 
 const navigator = (values: Record<string, FileValue>, ground: Ground) =>
   new Navigator(parametersWith({ 'route.enabled': true, 'bounds.policy': 'none', ...values }), ground, new WallIndex(bucketWalls(ground)));
@@ -240,5 +240,38 @@ describe('awkward grounds', () => {
       const cells = Array.from({ length: 12 }, () => Array.from({ length: 12 }, () => (next() < 0.2 ? '#' : '.')).join(''));
       expect(() => plan({ walls, cells }, { 'body.radius': 2 + next() * 12 })).not.toThrow();
     }
+  });
+});
+
+describe('what a navigator is made for', () => {
+  it('is told by its key: every parameter that changes a way changes the key', () => {
+    const base = { 'route.enabled': true };
+    const key = (values: Record<string, FileValue>) => navigatorKey(parametersWith({ ...base, ...values }));
+    for (const [path, value] of [
+      ['body.originX', 0.9],
+      ['body.originY', 0.1],
+      ['body.radius', 20],
+      ['body.shape', 'box'],
+      ['contact.skin', 1],
+      ['contact.response', 'none'],
+      ['contact.seams', true],
+      ['route.margin', 9],
+      ['route.planner', 'grid8'],
+      ['route.unreachable', 'refuse'],
+      ['bounds.policy', 'none'],
+      ['bounds.measure', 'centre'],
+      ['bounds.inset.left', 40],
+    ] as const)
+      expect(key({ [path]: value }), path).not.toBe(key({}));
+    expect(key({ 'pace.walkSpeed': 99 })).toBe(key({}));
+  });
+
+  it('changed under way, the origin is heeded: the centre keeps its way', () => {
+    const ground = openGround({ size: { width: 800, height: 400 }, start: { x: 100, y: 200 } });
+    const ends = [0, 0.5, 1].map((originX) => {
+      const plan = navigator({ 'body.originX': originX }, ground).plan(100, 200, 301.8, 200);
+      return plan?.points.at(-1)?.[0];
+    });
+    expect(ends).toEqual([301.8, 301.8, 301.8]);
   });
 });
