@@ -1,44 +1,78 @@
-export * from './document/document.ts';
-export * from './document/fault.ts';
-export * from './formats/grounds/convert.ts';
+/** The public face of @zygopod/core: what a program around the core needs, by what it is about. */
+
+// Files: reading them, what is wrong with them, and other formats.
+export { markOf, readJson } from './document/document.ts';
+export { type Fault, faultText, type Reading } from './document/fault.ts';
+export { exportGround, type GroundFormat, groundFormats, type ImportOptions, importGround } from './formats/grounds/convert.ts';
 export type { Exported, Imported } from './formats/grounds/imported.ts';
-export * from './formats/jsonSchema.ts';
-export * from './formats/traceCsv.ts';
-export * from './ground/edit.ts';
-export * from './ground/ground.ts';
-export * from './ground/outlines.ts';
-export * from './ground/wallIndex.ts';
-export * from './math/functions.ts';
-export * from './measure/clearance.ts';
-export * from './measure/gaps.ts';
-export * from './measure/happenings.ts';
-export * from './measure/staminaCycle.ts';
-export * from './measure/survey.ts';
-export * from './motion/accelerationCurve.ts';
+export { jsonSchema } from './formats/jsonSchema.ts';
+export { traceCsv } from './formats/traceCsv.ts';
+// A ground: its file, its walls by place, and how it is edited.
+export {
+  addWall,
+  cellAt,
+  cellsAlong,
+  cellsBetween,
+  cellsLike,
+  changeWall,
+  insertPoint,
+  movePoint,
+  moveWall,
+  paintCells,
+  removeWall,
+  resizeGround,
+  wallNear,
+} from './ground/edit.ts';
+export { type Ground, groundFormat, OPEN, parseGround, readGround, SOLID, type Surface, type Wall } from './ground/ground.ts';
+export { solidTester, wallSegments } from './ground/outlines.ts';
+export { bucketWalls, type WallBuckets, WallIndex } from './ground/wallIndex.ts';
+// What can be told of a ground or a trace.
+export { clearanceAt } from './measure/clearance.ts';
+export type { Gap } from './measure/gaps.ts';
+export { type Happening, lastHappenings } from './measure/happenings.ts';
+export { staminaCycle } from './measure/staminaCycle.ts';
+export { type Survey, surveyGround } from './measure/survey.ts';
+// The motion: a world that ticks, its trace, and the words for what is in it.
+export { monotoneCubic } from './motion/accelerationCurve.ts';
 export { viewCorners } from './motion/camera.ts';
-export { type Gait, gaits } from './motion/codes.ts';
+export { gaits } from './motion/codes.ts';
 export type { LoggedContact } from './motion/contactLog.ts';
-export * from './motion/events.ts';
+export { eventBit } from './motion/events.ts';
 export { compassName } from './motion/facing.ts';
-export { type Flight, throwPebble } from './motion/pebble.ts';
+export { throwPebble } from './motion/pebble.ts';
 export { shapedStick } from './motion/steering.ts';
-export { type Column, columns, Trace } from './motion/trace.ts';
+export type { Column, Trace } from './motion/trace.ts';
 export { World } from './motion/world.ts';
+// Ways: planning them, and the mesh of free places that they go over.
 export { meshFor } from './route/bodyMesh.ts';
 export type { Mesh } from './route/mesh.ts';
-export * from './route/navigator.ts';
-export * from './tape/controls.ts';
-export * from './tape/frames.ts';
-export * from './tape/hands.ts';
-export * from './tape/recorder.ts';
-export * from './tape/replay.ts';
-export * from './tape/tape.ts';
-export * from './tuning/body.ts';
-export * from './tuning/catalogue/catalogue.ts';
-export * from './tuning/catalogue/specs.ts';
-export * from './tuning/diff.ts';
-export * from './tuning/expression.ts';
-export * from './tuning/links.ts';
-export * from './tuning/outcomes.ts';
-export * from './tuning/schema.ts';
-export * from './tuning/tuning.ts';
+export { Navigator, type Route } from './route/navigator.ts';
+// Hands, and the tapes that keep them.
+export { type Control, controls, type Way } from './tape/controls.ts';
+export { FrameClock, type FramePattern, framePatterns } from './tape/frames.ts';
+export type { Hands, HandsEvent } from './tape/hands.ts';
+export { Recorder } from './tape/recorder.ts';
+export { Replay } from './tape/replay.ts';
+export { parseTape, readTape, type Tape } from './tape/tape.ts';
+// A tuning: its parameters and their catalogue, links, entries in a field, differences.
+export { bodySize } from './tuning/body.ts';
+export { type Parameters, specOf, specs, unitOf } from './tuning/catalogue/catalogue.ts';
+export type { ChoiceSpec, SetSpec } from './tuning/catalogue/specs.ts';
+export { differences } from './tuning/diff.ts';
+export { readEntry, shortNumber } from './tuning/expression.ts';
+export { isLink } from './tuning/links.ts';
+export { HALF_LIVES_TO_90, rateToStopIn } from './tuning/outcomes.ts';
+export type { FileValue, TuningFile } from './tuning/schema.ts';
+export {
+  newTuning,
+  numberAt,
+  numberSpec,
+  parseTuning,
+  rawAt,
+  readTuning,
+  resolveTuning,
+  type Tuning,
+  valueAt,
+  withValue,
+  writtenAt,
+} from './tuning/tuning.ts';

@@ -83,7 +83,12 @@ describe('facing', () => {
 describe('the facing of a trace', () => {
   it('is in (−180, 180], whatever start it is given and whichever way it turns', () => {
     for (const facing of [-360, -270, -180, -179, 0, 180, 181, 270, 359, 360])
-      for (const values of [{}, { 'facing.turn': 'rate' }, { scheme: 'turn', 'facing.directions': 'free' }, { 'facing.whenStill': 'start' }]) {
+      for (const values of [
+        {},
+        { 'facing.turn': 'rate' },
+        { scheme: 'turn', 'facing.directions': 'free' },
+        { 'facing.whenStill': 'start' },
+      ]) {
         const { trace } = drive(
           values,
           40,

@@ -149,7 +149,7 @@ describe('drain and regain', () => {
 describe('lumps', () => {
   it('charge what was done since the last boundary, in any bursts, at any rate', () => {
     for (const hz of [30, 60, 144])
-      for (const [on, off] of [
+      for (const [running, walking] of [
         [9, 1],
         [3, 7],
         [5, 5],
@@ -157,8 +157,8 @@ describe('lumps', () => {
         const ticks = 8 * hz;
         const unit = hz / 10 / 3;
         const events: TapeEvent[] = [{ at: 0, press: 'right' }];
-        for (let at = 0; at < ticks; at += Math.round((on + off) * unit))
-          events.push({ at, press: 'sprint' }, { at: at + Math.round(on * unit), release: 'sprint' });
+        for (let at = 0; at < ticks; at += Math.round((running + walking) * unit))
+          events.push({ at, press: 'sprint' }, { at: at + Math.round(running * unit), release: 'sprint' });
         const values = { ...on, 'clock.hz': hz, 'stamina.regainDelay': 0, 'stamina.regain': 10, 'stamina.startAt': 0 };
         const stamina = (interval: number) =>
           drive({ ...values, 'stamina.max': 1000, 'stamina.interval': interval }, ticks, events).body.gaitStamina;
@@ -174,8 +174,7 @@ describe('lumps', () => {
         { at: 0, press: 'right' },
         { at: 0, press: 'sprint' },
       ]);
-      for (let row = 1; row <= 2 * hz; row++)
-        expect(trace.at('stamina', row)).toBeCloseTo(100 - 5 * Math.floor(row / hz / 0.25 + 1e-9), 6);
+      for (let row = 1; row <= 2 * hz; row++) expect(trace.at('stamina', row)).toBeCloseTo(100 - 5 * Math.floor(row / hz / 0.25 + 1e-9), 6);
     }
   });
 });

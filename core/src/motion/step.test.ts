@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { TapeEvent } from '../tape/tape.ts';
 import { Recorder } from '../tape/recorder.ts';
+import type { TapeEvent } from '../tape/tape.ts';
 import { drive, openGround, parametersWith } from '../testing/drive.ts';
 import { sequence } from '../testing/sequence.ts';
 import type { FileValue } from '../tuning/schema.ts';
