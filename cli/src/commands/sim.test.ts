@@ -63,7 +63,7 @@ describe('sim', () => {
       { ...tuning, pace: { sprintSpeed: { of: 'pace.running' } } },
       'pace.sprintSpeed.of: found "pace.running", expected the path of a number',
     ],
-    ['a newer version', { ...tuning, version: 9 }, 'version: found 9, expected at most 1'],
+    ['a newer version', { ...tuning, version: 9 }, 'version: found 9, expected at most 2'],
     ['out of range', { ...tuning, clock: { hz: 0 } }, 'clock.hz: found 0, expected a value of at least 1'],
     ['another format', { ...tuning, format: 'zygopod/tape' }, 'format: found "zygopod/tape", expected "zygopod/tuning"'],
   ])('%s is one line and exit code 2', (_, value, words) => {

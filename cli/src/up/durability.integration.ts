@@ -3,7 +3,7 @@ import { expect, inject, it } from 'vitest';
 import '../../../e2e/provided.ts';
 import { freePort, startServer, stopServer } from './server.ts';
 
-const tuning = { format: 'zygopod/tuning', version: 1, name: 'Boots that last' };
+const tuning = { format: 'zygopod/tuning', version: 2, name: 'Boots that last' };
 const headers = { 'content-type': 'application/json' };
 
 it('finds drafts and revisions again after kill -9 of the server', async () => {

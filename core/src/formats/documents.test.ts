@@ -152,3 +152,40 @@ describe('JSON Schema', () => {
     expect(reading.ok && writtenAt(reading.value.file, 'pace.sprintSpeed')).toBeUndefined();
   });
 });
+
+describe('older versions', () => {
+  it('of a tuning are read: contacts in a tick were called maxSlides', () => {
+    const old = { format: 'zygopod/tuning', version: 1, name: 'Old', contact: { maxSlides: 7, skin: 0.5 } };
+    const read = parseTuning(JSON.stringify(old));
+    expect(read.ok && read.value.parameters.contact).toMatchObject({ contactsPerTick: 7, skin: 0.5 });
+    expect(read.ok && read.value.file).toEqual({ ...old, version: 2, unit: 'px', contact: { contactsPerTick: 7, skin: 0.5 } });
+    const newer = parseTuning(JSON.stringify({ ...old, version: 2 }));
+    expect(!newer.ok && faultText(newer.faults[0] as never)).toBe('contact.maxSlides: found an unknown key, expected only keys of the format');
+  });
+
+  it('of a tape are read, and begin with hands at rest', () => {
+    const old = { format: 'zygopod/tape', version: 1, name: 'Old', hz: 60, ticks: 10, events: [{ at: 0, press: 'up' }] };
+    const read = parseTape(JSON.stringify(old));
+    expect(read).toEqual({ ok: true, value: { ...old, version: 2 } });
+    const held = { ...old, version: 2, snapshot: { hands: { held: ['right', 'sprint'], stick: [0.5, 0], spoke: 'keys' } } };
+    expect(parseTape(JSON.stringify(held))).toEqual({ ok: true, value: held });
+    const twice = { ...held, snapshot: { hands: { held: ['right', 'right'] } } };
+    expect(parseTape(JSON.stringify(twice)).ok).toBe(false);
+  });
+});
+
+describe('directions', () => {
+  it('are numbers or texts, and mean the same', () => {
+    for (const [group, key, values] of [
+      ['facing', 'directions', [2, 4, 8, 16]],
+      ['input', 'directions', [8, 4]],
+    ] as const)
+      for (const value of values) {
+        const [number, text] = [value, String(value)].map((written) => parseTuning(tuning({ [group]: { [key]: written } })));
+        expect(number).toEqual(text);
+        expect(number?.ok).toBe(true);
+      }
+    const wrong = parseTuning(tuning({ facing: { directions: 5 } }));
+    expect(!wrong.ok && wrong.faults[0]?.path).toBe('facing.directions');
+  });
+});

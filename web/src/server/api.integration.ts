@@ -2,7 +2,7 @@ import '../../../e2e/provided.ts';
 import { beforeEach, describe, expect, inject, it } from 'vitest';
 
 const address = inject('address');
-const tuning = { format: 'zygopod/tuning', version: 1, name: 'Test boots', pace: { walkSpeed: 120 } };
+const tuning = { format: 'zygopod/tuning', version: 2, name: 'Test boots', pace: { walkSpeed: 120 } };
 
 function call(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Response> {
   return fetch(`${address}/api/v1${path}`, {
@@ -80,7 +80,7 @@ describe('bad input is answered with problem+json', () => {
       { ...tuning, pace: { walkSpeed: { of: 'pace.sprintSpeed' }, sprintSpeed: { of: 'pace.walkSpeed' } } },
       'pace.sprintSpeed',
     ],
-    ['a newer version', { ...tuning, version: 2 }, 'version'],
+    ['a newer version', { ...tuning, version: 9 }, 'version'],
     ['out of range', { ...tuning, pace: { walkSpeed: -1 } }, 'pace.walkSpeed'],
     ['no object', null, ''],
   ])('%s', async (_, file, path) => {
