@@ -1,5 +1,5 @@
 import type { Loop } from '../ground/loops.ts';
-import { atan2, cos, PI, sin } from '../math/functions.ts';
+import { atan2, cos, length, PI, sin } from '../math/functions.ts';
 
 /** The body that obstacles are grown by: a circle of that radius, or a level box with those half sides. */
 export type Grown = { shape: 'circle'; radius: number } | { shape: 'box'; halfWidth: number; halfHeight: number };
@@ -9,24 +9,32 @@ const ARC = PI / 15;
 
 /**
  * A loop grown by a body: the loop on whose inner side the body's centre would be in the wall. Its boundary is the Minkowski
- * sum's; where it crosses itself (at concave corners, in holes narrower than the body), what it winds round more than zero
+ * sum's; where it crosses itself (at concave corners with short sides, in holes narrower than the body), what it winds round more than zero
  * times is solid (Chen and McMains 2005, “Polygon offsetting by computing winding numbers”). Arcs are circumscribed, so that
  * a way along them keeps clear of the wall.
  */
 export function inflate(loop: Loop, body: Grown): number[] {
   const grown: number[] = [];
   const n = loop.length / 2;
-  const at = (i: number): [number, number] => [loop[((i + n) % n) * 2] as number, loop[((i + n) % n) * 2 + 1] as number];
+  const turns = turnsOf(loop);
+  // What a concave corner takes from the sides beside it when they are cut off where they cross; a box's sides are not cut off.
+  const cut = (i: number) => {
+    const turn = turns[(i + n) % n] as number;
+    return turn >= 0 || body.shape === 'box' ? 0 : body.radius * tan(-turn / 2);
+  };
+  const isCut = turns.map((turn, i) => turn < 0 && body.shape === 'circle' && fits(loop, i, cut(i - 1), cut(i), cut(i + 1)));
   for (let i = 0; i < n; i++) {
-    const [[ax, ay], [px, py], [bx, by]] = [at(i - 1), at(i), at(i + 1)];
-    // Outward normals of the sides before and after the corner: to the right of their directions.
+    const [px, py] = [loop[i * 2] as number, loop[i * 2 + 1] as number];
+    const [ax, ay] = [loop[((i + n - 1) % n) * 2] as number, loop[((i + n - 1) % n) * 2 + 1] as number];
+    // Outward normal of the side before the corner: to the right of its direction.
     const before = atan2(ax - px, py - ay);
-    const cross = (px - ax) * (by - py) - (py - ay) * (bx - px);
-    const dot = (px - ax) * (bx - px) + (py - ay) * (by - py);
-    const turn = cross === 0 ? (dot < 0 ? PI : 0) : atan2(cross, dot);
+    const turn = turns[i] as number;
     if (turn >= 0) corner(grown, px, py, before, turn, body);
-    else {
-      // A concave corner: out to the side before, in to the corner itself, out to the side after.
+    else if (isCut[i] && body.shape === 'circle') {
+      const reach = body.radius / cos(turn / 2);
+      grown.push(px + cos(before + turn / 2) * reach, py + sin(before + turn / 2) * reach);
+    } else {
+      // Out to the side before, in to the corner itself, out to the side after.
       flank(grown, px, py, before, body);
       grown.push(px, py);
       flank(grown, px, py, before + turn, body);
@@ -34,6 +42,31 @@ export function inflate(loop: Loop, body: Grown): number[] {
   }
   return grown;
 }
+
+/** By how much a loop turns at each of its points, radians: convex corners above 0, concave ones below. */
+function turnsOf(loop: Loop): number[] {
+  const n = loop.length / 2;
+  const at = (i: number): [number, number] => [loop[((i + n) % n) * 2] as number, loop[((i + n) % n) * 2 + 1] as number];
+  return Array.from({ length: n }, (_, i) => {
+    const [[ax, ay], [px, py], [bx, by]] = [at(i - 1), at(i), at(i + 1)];
+    const cross = (px - ax) * (by - py) - (py - ay) * (bx - px);
+    const dot = (px - ax) * (bx - px) + (py - ay) * (by - py);
+    return cross === 0 ? (dot < 0 ? PI : 0) : atan2(cross, dot);
+  });
+}
+
+/** Whether the sides beside a corner are long enough for what it and its neighbours cut off. */
+function fits(loop: Loop, i: number, before: number, own: number, after: number): boolean {
+  const n = loop.length / 2;
+  const [x, y] = [loop[i * 2] as number, loop[i * 2 + 1] as number];
+  const away = (j: number) => length((loop[((j + n) % n) * 2] as number) - x, (loop[((j + n) % n) * 2 + 1] as number) - y);
+  return own + before < away(i - 1) * WHOLE && own + after < away(i + 1) * WHOLE;
+}
+
+/** Part of a side that concave corners may cut off together. */
+const WHOLE = 0.999;
+
+const tan = (angle: number) => sin(angle) / cos(angle);
 
 /** A convex corner: the part of the body's outline whose normals lie between those of the two sides. */
 function corner(grown: number[], x: number, y: number, from: number, turn: number, body: Grown): void {
