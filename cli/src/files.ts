@@ -29,7 +29,7 @@ export function readText(path: string): string {
 }
 
 /** One line a fault: file, path, found, expected. */
-export function faultLines(path: string, faults: readonly Fault[]): string {
+function faultLines(path: string, faults: readonly Fault[]): string {
   return faults.map((fault) => `${path}: ${faultText(fault)}`).join('\n');
 }
 

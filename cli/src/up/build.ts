@@ -31,7 +31,7 @@ function fingerprint(): string {
 }
 
 /** Runs a program of node_modules/.bin; its output is shown only when it fails. */
-export function run(program: string, args: string[], cwd: string): void {
+function run(program: string, args: string[], cwd: string): void {
   const done = spawnSync(process.execPath, [join(root, 'node_modules', '.bin', program), ...args], {
     cwd,
     encoding: 'utf8',

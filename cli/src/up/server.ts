@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { Misuse } from '../misuse.ts';
 import { root } from '../root.ts';
 
-export interface ServerOptions {
+interface ServerOptions {
   host: string;
   port: number;
   databaseUrl: string;

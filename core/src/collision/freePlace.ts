@@ -1,8 +1,9 @@
+import { cos, sin, TAU } from '../math/functions.ts';
 import { type Outline, outlineOf, type Piece } from './grownWall.ts';
 import { isFree, type PlacedBody } from './placedBody.ts';
 
 /** A place of a body's origin. */
-export interface Place {
+interface Place {
   x: number;
   y: number;
 }
@@ -34,14 +35,37 @@ function search(body: PlacedBody, x: number, y: number): Place | null {
   const most = Math.abs(x) + Math.abs(y) + size.width + size.height;
   const half = Math.max(body.probe.halfWidth, body.probe.halfHeight);
   for (let radius = 2 * half; ; radius *= 2) {
-    const found = nearestWithin(body, x, y, radius);
+    const outline = outlineNear(body, x, y, radius);
+    if (outline.length > MOST) return onRings(body, x, y, radius / 2);
+    const found = nearestWithin(body, outline, x, y, radius);
     if (found) return found;
     if (radius > most) return null;
   }
 }
 
-function nearestWithin(body: PlacedBody, x: number, y: number, radius: number): Place | null {
-  const outline = outlineNear(body, x, y, radius);
+/** Pieces of outline that are tried with each other. */
+const MOST = 500;
+
+/** Rings on which a place is looked for, and places on each, where there is too much of an outline to try all of it. */
+const RINGS = 200;
+const SPOKES = 48;
+
+/** A free place on one of the rings about (x, y), a quarter of the body apart, the nearest ring first: within that of the nearest one, where there is room for it. */
+function onRings(body: PlacedBody, x: number, y: number, from: number): Place | null {
+  const { size } = body.ground;
+  const most = Math.abs(x) + Math.abs(y) + size.width + size.height;
+  const step = Math.max(Math.min(body.probe.halfWidth, body.probe.halfHeight) / 4, most / RINGS / 4);
+  for (let ring = 0; ring < RINGS; ring++)
+    for (let spoke = 0; spoke < SPOKES; spoke++) {
+      const angle = (spoke * TAU) / SPOKES;
+      const radius = from + ring * step;
+      const place = { x: x + cos(angle) * radius, y: y + sin(angle) * radius };
+      if (isOnGround(body, place) && isFree(body, place.x, place.y)) return place;
+    }
+  return null;
+}
+
+function nearestWithin(body: PlacedBody, outline: Outline, x: number, y: number, radius: number): Place | null {
   const places: (Place & { away: number })[] = [];
   const add = (px: number, py: number) => {
     const away = (px - x) ** 2 + (py - y) ** 2;

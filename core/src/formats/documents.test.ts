@@ -160,7 +160,9 @@ describe('older versions', () => {
     expect(read.ok && read.value.parameters.contact).toMatchObject({ contactsPerTick: 7, skin: 0.5 });
     expect(read.ok && read.value.file).toEqual({ ...old, version: 2, unit: 'px', contact: { contactsPerTick: 7, skin: 0.5 } });
     const newer = parseTuning(JSON.stringify({ ...old, version: 2 }));
-    expect(!newer.ok && faultText(newer.faults[0] as never)).toBe('contact.maxSlides: found an unknown key, expected only keys of the format');
+    expect(!newer.ok && faultText(newer.faults[0] as never)).toBe(
+      'contact.maxSlides: found an unknown key, expected only keys of the format',
+    );
   });
 
   it('of a tape are read, and begin with hands at rest', () => {

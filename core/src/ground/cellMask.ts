@@ -1,7 +1,7 @@
 import { type Ground, SOLID } from './ground.ts';
 
 /** Which cells are solid: one byte a cell, row after row; beyond it everything is open. */
-export interface CellMask {
+interface CellMask {
   columns: number;
   rows: number;
   solid: Uint8Array;

@@ -9,7 +9,7 @@ export function cellAt({ cell }: Ground, x: number, y: number): [number, number]
 }
 
 /** Columns and rows of cells that the ground's size has room for. */
-export function gridSize({ size, cell }: Ground): { columns: number; rows: number } {
+function gridSize({ size, cell }: Ground): { columns: number; rows: number } {
   return { columns: Math.max(1, Math.ceil(size.width / cell - 1e-9)), rows: Math.max(1, Math.ceil(size.height / cell - 1e-9)) };
 }
 
@@ -110,7 +110,7 @@ export function resizeGround(ground: Ground, width: number, height: number, cell
 }
 
 /** What of a ground lies near a place, within `reach`: a point of a wall first, then a side. */
-export type Found =
+type Found =
   | { kind: 'point'; wall: number; point: number }
   | { kind: 'side'; wall: number; side: number }
   | { kind: 'inside'; wall: number };

@@ -62,7 +62,7 @@ function causeOf(bit: number, bits: number, trace: Trace, row: number, { stamina
 }
 
 /** What happened in one row, in the order of the event list. */
-export function happeningsIn(trace: Trace, row: number, parameters: Parameters): Happening[] {
+function happeningsIn(trace: Trace, row: number, parameters: Parameters): Happening[] {
   const bits = trace.at('events', row);
   if (bits === 0) return [];
   return eventNames.flatMap(([name, words], i) => {

@@ -2,7 +2,6 @@
 
 /** Names of the gaits; the index is what a body and a trace hold. */
 export const gaits = ['stand', 'walk', 'sprint', 'spent'] as const;
-export type Gait = (typeof gaits)[number];
 export const STAND = 0;
 export const WALK = 1;
 export const SPRINTING = 2;

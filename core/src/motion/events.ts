@@ -37,7 +37,7 @@ export const eventNames = [
   ['circled', 'Circled, gave up'],
 ] as const;
 
-export type EventName = (typeof eventNames)[number][0];
+type EventName = (typeof eventNames)[number][0];
 
 /** The bit of each event by its name. */
 export const eventBit = /* @__PURE__ */ Object.fromEntries(eventNames.map(([name], i) => [name, 1 << i])) as Readonly<

@@ -94,7 +94,7 @@ function readHands(body: Own<'intent'>, p: IntentPlan, hands: Hands): void {
 }
 
 /** Seconds that tell a hold from a tap. */
-export const HOLD_AFTER = 0.5;
+const HOLD_AFTER = 0.5;
 
 /** Tells press, hold and release of the action apart: the hold comes in the tick in which the time is full, not at the press. */
 function stepAction(body: Own<'intent'>, hands: Hands): void {

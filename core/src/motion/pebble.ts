@@ -2,7 +2,7 @@ import type { WallIndex } from '../ground/wallIndex.ts';
 import { cos, DEGREE, sin } from '../math/functions.ts';
 
 /** The straight flight of a pebble: where it starts, its direction (unit vector), and how far it gets. */
-export interface Flight {
+interface Flight {
   x: number;
   y: number;
   dx: number;

@@ -9,13 +9,13 @@ import { buildMesh, type Mesh, type Rectangle } from './mesh.ts';
 const CLEAR = 1e-3;
 
 /** What a mesh is made for: the body with its skin and a margin, and where its centre may be. */
-export interface MeshOrder {
+interface MeshOrder {
   body: Grown;
   area: Rectangle;
 }
 
 /** The mesh that a tuning asks for on a ground: its body with skin and `margin`, kept in by its edges, else in the ground. */
-export function meshOrder(parameters: BodyParameters, ground: Ground, margin: number): MeshOrder {
+function meshOrder(parameters: BodyParameters, ground: Ground, margin: number): MeshOrder {
   const { body, contact } = parameters;
   const { width, height } = bodySize(body);
   const room = contact.skin + margin + CLEAR;

@@ -10,7 +10,7 @@ export interface Triangulation {
 }
 
 export const nextEdge = (edge: number): number => (edge % 3 === 2 ? edge - 2 : edge + 1);
-export const previousEdge = (edge: number): number => (edge % 3 === 0 ? edge + 2 : edge - 1);
+const previousEdge = (edge: number): number => (edge % 3 === 0 ? edge + 2 : edge - 1);
 
 /**
  * Makes sides part of a triangulation by turning the diagonals that cross them (Sloan 1993, “A fast algorithm for generating

@@ -1,7 +1,7 @@
 import { isClear, isFree, type PlacedBody } from '../collision/placedBody.ts';
 
 /** A way over cell centres: cells as columns and rows, and how many cells were looked into. */
-export interface GridWay {
+interface GridWay {
   cells: [number, number][];
   expanded: number;
 }

@@ -41,7 +41,7 @@ const FINE = 4096;
 const MOST = 2 ** 25;
 
 /** The lattice on which a body of this size is laid out on so wide an area, unit: a power of two. */
-export function latticeFor(body: Grown, extent: number): number {
+function latticeFor(body: Grown, extent: number): number {
   const fine = Math.max(least(body) / FINE, extent / MOST);
   let step = 1;
   while (step > fine) step /= 2;

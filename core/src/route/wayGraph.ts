@@ -10,7 +10,7 @@ import { LEFT, RIGHT, WallCorners } from './wallCorners.ts';
 import { wayLength } from './way.ts';
 
 /** A way from one point to another: its points, start and end included; its length; bends looked into to find it. */
-export interface FoundWay {
+interface FoundWay {
   points: [number, number][];
   length: number;
   expanded: number;

@@ -6,7 +6,7 @@ import type { Tape, TapeEvent } from './tape.ts';
 const SLACK = 1e-9;
 
 /** The first tick at `hz` that does not start earlier than tick `at` of the tape. */
-export function tickAt(at: number, tapeHz: number, hz: number): number {
+function tickAt(at: number, tapeHz: number, hz: number): number {
   return hz === tapeHz ? at : Math.ceil((at * hz) / tapeHz - SLACK);
 }
 

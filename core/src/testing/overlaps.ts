@@ -11,7 +11,7 @@ export interface Shape {
 }
 
 /** Distance of a point from a segment. */
-export function distanceTo(x: number, y: number, [ax, ay, bx, by]: Segment): number {
+function distanceTo(x: number, y: number, [ax, ay, bx, by]: Segment): number {
   const [ex, ey] = [bx - ax, by - ay];
   const share = Math.min(1, Math.max(0, ((x - ax) * ex + (y - ay) * ey) / (ex * ex + ey * ey)));
   return Math.hypot(x - ax - ex * share, y - ay - ey * share);
@@ -22,7 +22,7 @@ const common = (a: readonly number[], b: readonly number[]) =>
   Math.min(Math.max(...a), Math.max(...b)) - Math.max(Math.min(...a), Math.min(...b));
 
 /** How far a body at (x, y) and a segment overlap, unit; 0 or less when they are apart. */
-export function overlapWith({ circle, halfWidth, halfHeight }: Shape, x: number, y: number, segment: Segment): number {
+function overlapWith({ circle, halfWidth, halfHeight }: Shape, x: number, y: number, segment: Segment): number {
   if (circle) return halfWidth - distanceTo(x, y, segment);
   const [ax, ay, bx, by] = segment;
   const size = Math.hypot(bx - ax, by - ay);

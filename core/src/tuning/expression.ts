@@ -5,7 +5,7 @@ import { HALF_LIVES_TO_90, rateToStopIn } from './outcomes.ts';
 import { numberAt, numberSpec } from './tuning.ts';
 
 /** What an entry in a number field means: a number or a link, or why it means nothing. */
-export type Entry = { ok: true; value: number | Link; number: number } | { ok: false; why: string };
+type Entry = { ok: true; value: number | Link; number: number } | { ok: false; why: string };
 
 const N = String.raw`([+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?)`;
 const refuse = (why: string): Entry => ({ ok: false, why });

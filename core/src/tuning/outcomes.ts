@@ -7,11 +7,6 @@ type Integration = Parameters['clock']['integration'];
 /** Half-lives until 90 % of a smooth ramp is done: log2(10). */
 export const HALF_LIVES_TO_90 = 3.321928094887362;
 
-/** Time (s) of a linear ramp over a speed difference (unit/s) at a rate (unit/s²). */
-export function rampTime(difference: number, rate: number): number {
-  return difference / rate;
-}
-
 /**
  * Distance (unit) in which a linear ramp stops from `speed` (unit/s): V²/2d, or with semi-implicit ticks of `dt` seconds
  * the sum of (V − k·d·dt)·dt over the whole ticks until it stands.

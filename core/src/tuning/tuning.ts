@@ -1,5 +1,5 @@
 import { readDocument, readJson } from '../document/document.ts';
-import type { Fault, Reading } from '../document/fault.ts';
+import type { Reading } from '../document/fault.ts';
 import { type Parameters, specOf, specs } from './catalogue/catalogue.ts';
 import type { NumberSpec } from './catalogue/specs.ts';
 import { resolveNumbers } from './links.ts';
@@ -70,12 +70,6 @@ export function parseTuning(text: string): Reading<Tuning> {
 /** A tuning of defaults. */
 export function newTuning(name: string, unit: 'px' | 'm' = 'px'): TuningFile {
   return { format: 'zygopod/tuning', version: 2, name, unit };
-}
-
-/** What is wrong with giving `path` this value, or null. */
-export function faultOfValue(file: TuningFile, path: string, value: FileValue): Fault | null {
-  const reading = readTuning(withValue(file, path, value));
-  return reading.ok ? null : (reading.faults.find((fault) => fault.path.startsWith(path)) ?? reading.faults[0] ?? null);
 }
 
 /** The number at `path`, after links. */

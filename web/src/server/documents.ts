@@ -5,9 +5,9 @@ import { Problem } from './problem.ts';
 import { documents, drafts, type Kind, revisions } from './schema.ts';
 
 /** A document as the API gives it. */
-export type Document = typeof documents.$inferSelect;
-export type Revision = typeof revisions.$inferSelect;
-export type Draft = typeof drafts.$inferSelect;
+type Document = typeof documents.$inferSelect;
+type Revision = typeof revisions.$inferSelect;
+type Draft = typeof drafts.$inferSelect;
 
 /** Text with keys in order, so that equal files have equal hashes. */
 function canonical(value: unknown): string {
@@ -20,7 +20,7 @@ function canonical(value: unknown): string {
   return JSON.stringify(value);
 }
 
-export function hashFile(file: unknown): string {
+function hashFile(file: unknown): string {
   return createHash('sha256').update(canonical(file)).digest('hex');
 }
 

@@ -4,7 +4,7 @@ import svgpath from 'svgpath';
 const TOLERANCE = 0.2;
 
 /** A piece of a path: its points, and whether it was closed. */
-export interface FlatPath {
+interface FlatPath {
   points: [number, number][];
   closed: boolean;
 }

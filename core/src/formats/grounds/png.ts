@@ -4,7 +4,7 @@ import { type Ground, OPEN, SOLID } from '../../ground/ground.ts';
 import { beyondCells, type Exported, groundOfCells, type Imported, refused, wholeCells } from './imported.ts';
 
 /** Pixels a side at the most. */
-export const MOST_PIXELS = 4096;
+const MOST_PIXELS = 4096;
 
 const SIGNATURE = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a];
 

@@ -18,8 +18,8 @@ export type Quantity =
   | 'frequency';
 
 /** The figures of the bench, in the order of work; `null` in a row means that no figure shows it yet. */
-export const figures = ['pace', 'stamina', 'walls', 'edges', 'facing', 'clicks', 'steps', 'hands', 'body', 'camera', 'clock'] as const;
-export type Figure = (typeof figures)[number];
+const figures = ['pace', 'stamina', 'walls', 'edges', 'facing', 'clicks', 'steps', 'hands', 'body', 'camera', 'clock'] as const;
+type Figure = (typeof figures)[number];
 
 /** A number that follows another: value(of) · times + plus. */
 export interface Link {

@@ -4,7 +4,7 @@ import type { BenchSession } from './context.ts';
 import { $calipers } from './strip/calipers.ts';
 
 /** What the bench does for itself when a command asks for it. */
-export interface BenchActions {
+interface BenchActions {
   save(): void;
   list(): void;
   keys(): void;

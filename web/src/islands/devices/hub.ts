@@ -3,7 +3,7 @@ import type { Swipe } from './swipe.ts';
 
 /** The devices that can work the hands. */
 export const devices = ['keyboard', 'pad', 'screen', 'pointer'] as const;
-export type Device = (typeof devices)[number];
+type Device = (typeof devices)[number];
 
 interface State {
   held: Set<Control>;

@@ -36,7 +36,7 @@ export const snaps = [
   { id: 'one', title: '1' },
   { id: 'off', title: 'off' },
 ] as const;
-export type Snap = (typeof snaps)[number]['id'];
+type Snap = (typeof snaps)[number]['id'];
 export const $snap = atom<Snap>('half');
 
 /** The wall that is selected, by its number. */

@@ -3,7 +3,7 @@ import { atom } from 'nanostores';
 import type { SurveyAnswer, SurveyOrder } from '../../workers/survey.ts';
 
 /** A survey with the ground that it is of. */
-export interface Surveyed {
+interface Surveyed {
   ground: Ground;
   survey: Survey;
   milliseconds: number;

@@ -7,7 +7,7 @@ import { useZoom } from './useZoom.ts';
 import type { View } from './view.ts';
 
 /** A canvas with a ground on it: its size, its chart, its inks, and how it is seen. */
-export interface Sheet {
+interface Sheet {
   canvas: RefObject<HTMLCanvasElement | null>;
   size: RefObject<CanvasSize>;
   chart: RefObject<Chart>;

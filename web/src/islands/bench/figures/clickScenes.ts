@@ -2,7 +2,7 @@ import { type Parameters, Recorder, World } from '@zygopod/core';
 import { plainGround } from './plainGround.ts';
 
 /** What a click does on open ground: speed along the way, and where the body is about the point. */
-export interface ClickRun {
+interface ClickRun {
   /** [way gone, speed] tick by tick. */
   speeds: [number, number][];
   /** Places about the destination over the last second. */

@@ -5,7 +5,7 @@ import { plainGround } from './plainGround.ts';
 export type Curve = [number, number][];
 
 /** What the pace does to one run: press, sprint, back to walk, let go, and, apart, turn against the motion. */
-export interface PaceProfile {
+interface PaceProfile {
   curve: Curve;
   /** The way covered at each point of the curve, unit. */
   travelled: number[];

@@ -3,7 +3,7 @@ import { atom, computed, type ReadableAtom } from 'nanostores';
 import { Steps } from '../../shared/steps.ts';
 
 /** A number at a multiple of itself. */
-export interface Trial {
+interface Trial {
   path: string;
   factor: number;
 }

@@ -12,7 +12,7 @@ import type { BenchSession } from '../context.ts';
 import { Editing } from './editing.ts';
 
 /** A bench in use: its parts wired together, until `start`'s answer is called. */
-export interface OpenSession extends BenchSession {
+interface OpenSession extends BenchSession {
   start(): () => void;
   save(note: string): Promise<string | null>;
 }

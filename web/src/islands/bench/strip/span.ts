@@ -7,7 +7,7 @@ export interface Span {
 }
 
 /** What calipers read between two times: the duration, the way along the path, the mean speed. */
-export interface Reading {
+interface Reading {
   seconds: number;
   travelled: number;
   meanSpeed: number;
