@@ -227,6 +227,7 @@ function slide(body: Own<'contact'>, p: ContactPlan, moved: boolean): void {
   probe.dy = body.velocityDy;
   planes.count = 0;
   probe.rest = 1;
+  const hasEdges = isNearEdge(body, p);
   // Walls slid along, and four sides of the frame; one more round takes the rest of the way.
   for (let round = 0; round < p.most + 6; round++) {
     const reach = Math.sqrt(probe.dx * probe.dx + probe.dy * probe.dy);
@@ -234,7 +235,7 @@ function slide(body: Own<'contact'>, p: ContactPlan, moved: boolean): void {
     gather(probe);
     // A body that slides along the only wall near by meets no other, and a wall grown by a body is convex.
     const meetsWall = round > 0 && probe.count === 1 && planes.count === 1 && planes.isWall[0] === 1 ? meetNone(probe) : sweep(probe);
-    const side = meetEdge(p);
+    const side = hasEdges ? meetEdge(p) : 0;
     if (!meetsWall && side === 0) {
       if (round === 0 && !moved) {
         body.contactX = body.velocityToX;
@@ -243,7 +244,7 @@ function slide(body: Own<'contact'>, p: ContactPlan, moved: boolean): void {
         body.contactX = probe.x + probe.dx - p.centreX;
         body.contactY = probe.y + probe.dy - p.centreY;
       }
-      holdRounding(body, p);
+      if (hasEdges) holdRounding(body, p);
       return;
     }
     if (probe.time * reach > STILL) {
@@ -254,7 +255,7 @@ function slide(body: Own<'contact'>, p: ContactPlan, moved: boolean): void {
     }
     body.contactX = probe.x - p.centreX;
     body.contactY = probe.y - p.centreY;
-    holdRounding(body, p);
+    if (hasEdges) holdRounding(body, p);
     const isNew = addPlane(planes, probe, side === 0);
     if (side !== 0) body.contactSides |= side;
     else if (isNew || body.contactCount === 0) {
@@ -270,6 +271,13 @@ function slide(body: Own<'contact'>, p: ContactPlan, moved: boolean): void {
     if (body.contactCount > p.most || !leadVelocity(body, p)) stop(body);
     if (!goesOn || body.contactStops === 1) return;
   }
+}
+
+/** Whether an edge may be met in this tick, wherever walls lead the body; a corner that it is eased round adds to its way. */
+function isNearEdge(body: Own<'contact'>, p: ContactPlan): boolean {
+  const { contactX: x, contactY: y, velocityDx: dx, velocityDy: dy } = body;
+  const reach = 2 * Math.sqrt(dx * dx + dy * dy) + p.cornerAssist + 1e-6;
+  return x - reach < p.left || x + reach > p.right || y - reach < p.top || y + reach > p.bottom;
 }
 
 /** As a sweep that has met nothing. */
