@@ -48,7 +48,7 @@ export { meshFor } from './route/bodyMesh.ts';
 export type { Mesh } from './route/mesh.ts';
 export { Navigator, type Route } from './route/navigator.ts';
 // Hands, and the tapes that keep them.
-export { type Control, controls, type Way } from './tape/controls.ts';
+export { type Control, controls, type Swipe } from './tape/controls.ts';
 export { FrameClock, type FramePattern, framePatterns } from './tape/frames.ts';
 export type { Hands, HandsEvent } from './tape/hands.ts';
 export { Recorder } from './tape/recorder.ts';

@@ -10,13 +10,13 @@ export class SearchNodes {
   /** By state, the node that it had in the last search that came to it; only what the node agrees with counts. */
   readonly #nodeOf: Int32Array;
   count = 0;
-  /** By node: its state, the node before it (−1: the start), whether it has had its turn, where it is, and the way to it. */
+  /** By node: its state, the node before it (−1: the start), whether it has had its turn, where it is, and the length of the way to it. */
   state = new Int32Array(ROOM);
   parent = new Int32Array(ROOM);
   isDone = new Uint8Array(ROOM);
   x = new Float64Array(ROOM);
   y = new Float64Array(ROOM);
-  way = new Float64Array(ROOM);
+  cost = new Float64Array(ROOM);
 
   constructor(states: number) {
     this.#nodeOf = new Int32Array(states);
@@ -27,11 +27,11 @@ export class SearchNodes {
   }
 
   /** Notes a way to a state at a place. The state's node, or −1 if a way as short is known. */
-  reach(state: number, x: number, y: number, way: number, parent: number): number {
+  reach(state: number, x: number, y: number, cost: number, parent: number): number {
     const known = this.#nodeOf[state] as number;
     if (known < this.count && this.state[known] === state) {
-      if ((this.way[known] as number) <= way) return -1;
-      this.way[known] = way;
+      if ((this.cost[known] as number) <= cost) return -1;
+      this.cost[known] = cost;
       this.parent[known] = parent;
       return known;
     }
@@ -43,7 +43,7 @@ export class SearchNodes {
     this.isDone[node] = 0;
     this.x[node] = x;
     this.y[node] = y;
-    this.way[node] = way;
+    this.cost[node] = cost;
     return node;
   }
 
@@ -53,6 +53,6 @@ export class SearchNodes {
     this.isDone = doubled(this.isDone);
     this.x = doubled(this.x);
     this.y = doubled(this.y);
-    this.way = doubled(this.way);
+    this.cost = doubled(this.cost);
   }
 }

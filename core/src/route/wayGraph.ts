@@ -138,7 +138,7 @@ export class WayGraph {
     const state = nodes.state[node] as number;
     if (this.#ranges[2 * state] === -1) this.#findSides(state);
     const { x, y } = this.#mesh;
-    const way = nodes.way[node] as number;
+    const way = nodes.cost[node] as number;
     const px = nodes.x[node] as number;
     const py = nodes.y[node] as number;
     const parent = nodes.parent[node] as number;

@@ -14,9 +14,9 @@ export const controls = [
 ] as const;
 export type Control = (typeof controls)[number];
 
-/** Ways of a swipe; the index + 1 is what hands carry for one tick. */
-export const ways = ['up', 'right', 'down', 'left'] as const;
-export type Way = (typeof ways)[number];
+/** Where a swipe can go; the index + 1 is what hands carry for one tick. */
+export const swipes = ['up', 'right', 'down', 'left'] as const;
+export type Swipe = (typeof swipes)[number];
 
 export const UP = 0;
 export const DOWN = 1;

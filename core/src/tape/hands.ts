@@ -1,4 +1,4 @@
-import { type Control, controls, RIGHT, type Way, ways } from './controls.ts';
+import { type Control, controls, RIGHT, type Swipe, swipes } from './controls.ts';
 
 /** One change of the hands, as devices give it and tapes keep it. */
 export type HandsEvent =
@@ -6,7 +6,7 @@ export type HandsEvent =
   | { release: Control }
   | { stick: readonly [number, number] }
   | { point: readonly [number, number] }
-  | { swipe: Way };
+  | { swipe: Swipe };
 
 /** What the player does this tick. */
 export interface Hands {
@@ -22,7 +22,7 @@ export interface Hands {
   pointY: number;
   /** True once a pointer has been seen. */
   pointed: boolean;
-  /** 0, or the index in `ways` + 1 of the swipe that ended this tick. */
+  /** 0, or the index in `swipes` + 1 of the swipe that ended this tick. */
   swipe: number;
   presses: number;
   /** What spoke last of the ways: 0 nothing yet, 1 keys, 2 the stick. */
@@ -76,5 +76,5 @@ export function applyEvent(hands: Hands, event: HandsEvent): void {
     hands.pointX = event.point[0];
     hands.pointY = event.point[1];
     hands.pointed = true;
-  } else hands.swipe = ways.indexOf(event.swipe) + 1;
+  } else hands.swipe = swipes.indexOf(event.swipe) + 1;
 }

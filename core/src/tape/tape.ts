@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { type Format, readDocument, readJson } from '../document/document.ts';
 import type { Reading } from '../document/fault.ts';
-import { controls, ways } from './controls.ts';
+import { controls, swipes } from './controls.ts';
 import type { HandsEvent } from './hands.ts';
 import type { HeldHands } from './held.ts';
 
@@ -30,7 +30,7 @@ const event = z
     release: z.enum(controls).optional(),
     stick: z.tuple([part, part]).optional(),
     point: z.tuple([coordinate, coordinate]).optional(),
-    swipe: z.enum(ways).optional(),
+    swipe: z.enum(swipes).optional(),
   })
   .refine((e) => Object.keys(e).length === 2, 'at and just one of press, release, stick, point, swipe');
 

@@ -1,4 +1,4 @@
-import { controls, ways } from '../tape/controls.ts';
+import { controls, swipes } from '../tape/controls.ts';
 import type { HandsEvent } from '../tape/hands.ts';
 
 /** What hands that do anything do in one tick; the pointer stays within (width, height) and a little around. */
@@ -9,6 +9,6 @@ export function anyEvents(next: () => number, width = 1200, height = 600): Hands
   if (next() < 0.15) events.push({ release: control() });
   if (next() < 0.07) events.push({ stick: [next() * 2 - 1, next() * 2 - 1] });
   if (next() < 0.08) events.push({ point: [next() * (width + 200) - 100, next() * (height + 200) - 100] });
-  if (next() < 0.03) events.push({ swipe: ways[Math.floor(next() * ways.length)] as (typeof ways)[number] });
+  if (next() < 0.03) events.push({ swipe: swipes[Math.floor(next() * swipes.length)] as (typeof swipes)[number] });
   return events;
 }
