@@ -28,7 +28,9 @@ describe('tunings', () => {
     const second = (await (await call('GET', `/tunings?limit=1&after=${first.next}`)).json()) as { items: { id: string }[] };
     expect(first.items).toHaveLength(1);
     expect(second.items[0]?.id).not.toBe(first.items[0]?.id);
-    expect((await call('DELETE', `/tunings/${id}`)).status).toBe(204);
+    expect((await call('DELETE', `/tunings/${id}`)).status).toBe(428);
+    expect((await call('DELETE', `/tunings/${id}`, undefined, { 'if-match': '"7"' })).status).toBe(409);
+    expect((await call('DELETE', `/tunings/${id}`, undefined, { 'if-match': '"1"' })).status).toBe(204);
     expect((await call('GET', `/tunings/${id}`)).status).toBe(404);
   });
 
@@ -46,8 +48,9 @@ describe('tunings', () => {
   it('gain revisions that never change, one on top of the other, and end their draft', async () => {
     await call('PUT', `/tunings/${id}/draft`, { file: tuning }, { 'if-none-match': '*' });
     const second = { ...tuning, pace: { walkSpeed: 160 } };
-    const saved = await call('POST', `/tunings/${id}/revisions`, { file: second, note: 'Faster' }, { 'if-match': '"1"' });
+    const saved = await call('POST', `/tunings/${id}/revisions`, { file: second, note: 'Faster', draft: '"1"' }, { 'if-match': '"1"' });
     expect(saved.status).toBe(201);
+    expect(await saved.json()).toMatchObject({ number: 2, draft: null });
     expect((await call('GET', `/tunings/${id}/draft`)).status).toBe(404);
     const late = await call('POST', `/tunings/${id}/revisions`, { file: tuning }, { 'if-match': '"1"' });
     expect(late.status).toBe(409);
@@ -60,6 +63,44 @@ describe('tunings', () => {
       { number: 1, parent: null, note: '' },
     ]);
     expect(await (await call('GET', `/tunings/${id}/revisions/1`)).json()).toMatchObject({ file: tuning });
+  });
+
+  it('count the versions of their drafts on, so that a stale one never meets its number again', async () => {
+    const put = (version: string, speed: number) =>
+      call(
+        'PUT',
+        `/tunings/${id}/draft`,
+        { file: { ...tuning, pace: { walkSpeed: speed } } },
+        version === '*' ? { 'if-none-match': '*' } : { 'if-match': version },
+      );
+    expect((await put('*', 1)).headers.get('etag')).toBe('"1"');
+    await call('POST', `/tunings/${id}/revisions`, { file: tuning, draft: '1' }, { 'if-match': '"1"' });
+    expect((await put('*', 2)).headers.get('etag')).toBe('"2"');
+    const stale = await put('"1"', 3);
+    expect(stale.status).toBe(409);
+    expect(await stale.json()).toMatchObject({ current: { version: 2, file: { pace: { walkSpeed: 2 } } } });
+    expect((await call('DELETE', `/tunings/${id}/draft`)).status).toBe(428);
+    expect((await call('DELETE', `/tunings/${id}/draft`, undefined, { 'if-match': '"1"' })).status).toBe(409);
+    expect((await call('DELETE', `/tunings/${id}/draft`, undefined, { 'if-match': '"2"' })).status).toBe(204);
+    expect((await put('*', 4)).headers.get('etag')).toBe('"3"');
+  });
+
+  it('keep a draft that a saved revision does not name, and hand it to whoever saved', async () => {
+    const theirs = { ...tuning, pace: { walkSpeed: 177 } };
+    await call('PUT', `/tunings/${id}/draft`, { file: theirs }, { 'if-none-match': '*' });
+    const saved = await call('POST', `/tunings/${id}/revisions`, { file: tuning }, { 'if-match': '"1"' });
+    expect(saved.status).toBe(201);
+    expect(await saved.json()).toMatchObject({ number: 2, draft: { version: 1, base: 1, file: theirs } });
+    expect(await (await call('GET', `/tunings/${id}/draft`)).json()).toMatchObject({ version: 1, file: theirs });
+  });
+
+  it('cannot hold what the database cannot, and say so', async () => {
+    for (const name of ['Boots\u0000', 'Boots\ud800']) {
+      const answer = await call('POST', '/tunings', { file: { ...tuning, name } });
+      expect(answer.status).toBe(422);
+      expect(answer.headers.get('content-type')).toContain('application/problem+json');
+    }
+    for (const kind of ['constructor', '__proto__', 'toString']) expect((await call('GET', `/${kind}`)).status).toBe(404);
   });
 
   it('let only one of two simultaneous saves through', async () => {

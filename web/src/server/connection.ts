@@ -7,7 +7,19 @@ export type Database = NodePgDatabase<typeof schema>;
 
 /** A database on the pool of `url`; connections that die are dropped, and opened anew when next needed. */
 export function openDatabase(url: string): Database {
-  const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: 5000 });
-  pool.on('error', (error) => log.warn({ error: error.message }, 'a database connection was lost'));
+  const pool = new pg.Pool({
+    connectionString: url,
+    max: 10,
+    connectionTimeoutMillis: 5000,
+    // Nobody waits for ever: the database ends what takes too long, and a database that is silent is given up.
+    statement_timeout: 15_000,
+    lock_timeout: 5000,
+    idle_in_transaction_session_timeout: 15_000,
+    query_timeout: 20_000,
+  });
+  const tell = (error: Error) => log.warn({ error: error.message }, 'a database connection was lost');
+  pool.on('error', tell);
+  // A connection that is in use tells its own end, also between two statements of a transaction.
+  pool.on('connect', (client) => client.on('error', tell));
   return drizzle(pool, { schema });
 }

@@ -9,6 +9,9 @@ type Document = typeof documents.$inferSelect;
 type Revision = typeof revisions.$inferSelect;
 type Draft = typeof drafts.$inferSelect;
 
+/** A database, or a transaction on it. */
+type Reader = Pick<Database, 'select'>;
+
 /** Text with keys in order, so that equal files have equal hashes. */
 function canonical(value: unknown): string {
   if (Array.isArray(value)) return `[${value.map(canonical).join(',')}]`;
@@ -83,7 +86,7 @@ export async function listRevisions(db: Database, id: string): Promise<Omit<Revi
     .orderBy(desc(number));
 }
 
-export async function getRevision(db: Database, id: string, number: number): Promise<Revision> {
+export async function getRevision(db: Reader, id: string, number: number): Promise<Revision> {
   const [revision] = await db
     .select()
     .from(revisions)
@@ -93,35 +96,64 @@ export async function getRevision(db: Database, id: string, number: number): Pro
   return revision;
 }
 
-export async function getDraft(db: Database, id: string): Promise<Draft | undefined> {
+export async function getDraft(db: Reader, id: string): Promise<Draft | undefined> {
   const [draft] = await db.select().from(drafts).where(eq(drafts.document, id)).limit(1);
   return draft;
 }
 
 /**
  * Keeps a draft. `version` is the one that the writer last saw, 0 where there was none: a draft that moved on meanwhile is
- * not overwritten but handed back with a 409.
+ * not overwritten but handed back with a 409. Versions count on through all drafts that a document has had.
  */
 export async function putDraft(db: Database, id: string, file: unknown, base: number, version: number): Promise<Draft> {
-  const [written] =
-    version === 0
-      ? await db.insert(drafts).values({ document: id, version: 1, base, file }).onConflictDoNothing().returning()
-      : await db
-          .update(drafts)
-          .set({ version: version + 1, base, file, updatedAt: sql`now()` })
-          .where(and(eq(drafts.document, id), eq(drafts.version, version)))
-          .returning();
-  if (written) return written;
+  return db.transaction(async (tx) => {
+    const [counted] = await tx
+      .update(documents)
+      .set({ drafted: sql`${documents.drafted} + 1` })
+      .where(eq(documents.id, id))
+      .returning({ drafted: documents.drafted });
+    if (!counted) throw new Problem(404, 'Nothing has this id');
+    const next = { document: id, version: counted.drafted, base, file };
+    const [written] =
+      version === 0
+        ? await tx.insert(drafts).values(next).onConflictDoNothing().returning()
+        : await tx
+            .update(drafts)
+            .set({ ...next, updatedAt: sql`now()` })
+            .where(and(eq(drafts.document, id), eq(drafts.version, version)))
+            .returning();
+    if (written) return written;
+    throw new Problem(409, 'The draft was changed elsewhere', { current: (await getDraft(tx, id)) ?? null });
+  });
+}
+
+/** Throws away the draft that the writer last saw; one that moved on meanwhile stays, and is handed back with a 409. */
+export async function deleteDraft(db: Database, id: string, version: number): Promise<void> {
+  const gone = await db
+    .delete(drafts)
+    .where(and(eq(drafts.document, id), eq(drafts.version, version)))
+    .returning({ version: drafts.version });
+  if (gone.length > 0) return;
   const current = await getDraft(db, id);
-  throw new Problem(409, 'The draft was changed elsewhere', { current: current ?? null });
+  if (current) throw new Problem(409, 'The draft was changed elsewhere', { current });
+  throw new Problem(404, 'There is no draft');
 }
 
-export async function deleteDraft(db: Database, id: string): Promise<void> {
-  await db.delete(drafts).where(eq(drafts.document, id));
-}
+/** A revision that was saved, and a draft that it did not end: somebody else's. */
+export type Saved = Revision & { draft: Draft | null };
 
-/** Adds a revision on top of `parent`, which has to be the newest, and ends the draft. One transaction: all of it or nothing. */
-export async function saveRevision(db: Database, id: string, file: { name: string }, note: string, parent: number): Promise<Revision> {
+/**
+ * Adds a revision on top of `parent`, which has to be the newest, and ends the draft whose version is named (0: none): another one
+ * holds what the saver has not seen, and stays. One transaction: all of it or nothing.
+ */
+export async function saveRevision(
+  db: Database,
+  id: string,
+  file: { name: string },
+  note: string,
+  parent: number,
+  draft: number,
+): Promise<Saved> {
   return db.transaction(async (tx) => {
     const [document] = await tx
       .update(documents)
@@ -132,7 +164,7 @@ export async function saveRevision(db: Database, id: string, file: { name: strin
       const [current] = await tx.select().from(documents).where(eq(documents.id, id)).limit(1);
       if (!current) throw new Problem(404, 'Nothing has this id');
       throw new Problem(409, `Revision ${current.head} was saved elsewhere meanwhile`, {
-        current: await getRevision(tx as unknown as Database, id, current.head),
+        current: await getRevision(tx, id, current.head),
       });
     }
     const [revision] = await tx
@@ -140,15 +172,18 @@ export async function saveRevision(db: Database, id: string, file: { name: strin
       .values({ document: id, number: parent + 1, parent, note, hash: hashFile(file), file })
       .returning();
     if (!revision) throw new Error('the revision was not made');
-    await tx.delete(drafts).where(eq(drafts.document, id));
-    return revision;
+    await tx.delete(drafts).where(and(eq(drafts.document, id), eq(drafts.version, draft)));
+    return { ...revision, draft: (await getDraft(tx, id)) ?? null };
   });
 }
 
-export async function deleteDocument(db: Database, kind: Kind, id: string): Promise<void> {
+/** Removes a document whose newest revision is `head`, the one that the writer last saw; with a newer one it stays (409). */
+export async function deleteDocument(db: Database, kind: Kind, id: string, head: number): Promise<void> {
   const gone = await db
     .delete(documents)
-    .where(and(eq(documents.id, id), eq(documents.kind, kind)))
+    .where(and(eq(documents.id, id), eq(documents.kind, kind), eq(documents.head, head)))
     .returning({ id: documents.id });
-  if (gone.length === 0) throw new Problem(404, `No ${kind} has this id`);
+  if (gone.length > 0) return;
+  const current = await getDocument(db, kind, id);
+  throw new Problem(409, `Revision ${current.head} was saved elsewhere meanwhile`, { current });
 }

@@ -8,14 +8,25 @@ import { Problem } from './problem.ts';
 import type { Kind } from './schema.ts';
 
 /** Errors of the driver and of the operating system that mean that the database cannot be reached now. */
-const UNREACHABLE = /^(08|57P0|53300|ECONN|ENOTFOUND|ETIMEDOUT|EPIPE|ENOENT)/;
+const UNREACHABLE = /^(08|57|53300|55P03|25P03|ECONN|ENOTFOUND|ETIMEDOUT|EPIPE|ENOENT)/;
 
 function isUnreachable(error: unknown): boolean {
   for (let e = error; e instanceof Error; e = e.cause) {
     if ('code' in e && UNREACHABLE.test(String(e.code))) return true;
-    if (/connection (terminated|timeout)|timeout exceeded when trying to connect/i.test(e.message)) return true;
+    if (/connection (terminated|timeout|error)|timeout exceeded when trying to connect|query read timeout|not queryable/i.test(e.message))
+      return true;
   }
   return false;
+}
+
+/** What the database refuses because of what was sent: text that it cannot hold, numbers that are too large, a document that is gone by now. */
+function refusal(error: unknown): Problem | null {
+  for (let e = error; e instanceof Error; e = e.cause) {
+    const code = 'code' in e ? String(e.code) : '';
+    if (code === '23503') return new Problem(404, 'The document was removed meanwhile');
+    if (code.startsWith('22')) return new Problem(422, 'The document holds text or numbers that cannot be kept');
+  }
+  return null;
 }
 
 /** An endpoint: runs with the database, and turns whatever is thrown into problem+json without a stack. */
@@ -25,6 +36,8 @@ export function endpoint(work: (context: APIContext, db: Database) => Promise<Re
       return await work(context, await database());
     } catch (error) {
       if (error instanceof Problem) return error.response();
+      const refused = refusal(error);
+      if (refused) return refused.response();
       if (isUnreachable(error)) return new Problem(503, 'The database cannot be reached; what was sent was not saved').response();
       log.error({ request: context.locals.requestId, error: error instanceof Error ? error.stack : String(error) }, 'an endpoint failed');
       return new Problem(500, 'The server failed; the fault is in its log', { request: context.locals.requestId }).response();
@@ -43,7 +56,8 @@ const collections: Record<string, Kind> = { tunings: 'tuning', grounds: 'ground'
 
 /** The kind that a collection's name in the path stands for. */
 export function kindOf(context: APIContext): Kind {
-  const kind = collections[context.params['kind'] ?? ''];
+  const name = context.params['kind'] ?? '';
+  const kind = Object.hasOwn(collections, name) ? collections[name] : undefined;
   if (!kind) throw new Problem(404, `Unknown collection; there are ${Object.keys(collections).join(', ')}`);
   return kind;
 }
@@ -75,7 +89,18 @@ async function bodyJson(request: Request, kind: Kind): Promise<unknown> {
   }
 }
 
-const bodySchema = z.strictObject({ file: z.unknown(), note: z.string().max(2000).default(''), base: z.int().min(1).optional() });
+/** The ETag of a draft, with or without its quotes. */
+const draftTag = z
+  .string()
+  .regex(/^"?\d{1,9}"?$/)
+  .transform((tag) => Number(tag.replaceAll('"', '')));
+
+const bodySchema = z.strictObject({
+  file: z.unknown(),
+  note: z.string().max(2000).default(''),
+  base: z.int().min(1).optional(),
+  draft: draftTag.optional(),
+});
 
 /** Reads a file of a kind; gives it in its newest version. A ground stays as it was written: its schema would fill in defaults. */
 const readers: Record<Kind, (value: unknown) => Reading<unknown>> = {
@@ -92,16 +117,24 @@ function invalid(faults: Fault[]): Problem {
   return new Problem(422, 'The document is not valid', { errors: faults.slice(0, 50) });
 }
 
-/** A body that holds a file of `kind`, validated; `base` and `note` go with it. */
-export async function fileBody(request: Request, kind: Kind): Promise<{ file: { name: string }; note: string; base: number | undefined }> {
+/** What comes with a file: a note, the revision that it was made from, the version of the draft that it ends (0: none). */
+interface FileBody {
+  file: { name: string };
+  note: string;
+  base: number | undefined;
+  draft: number;
+}
+
+/** A body that holds a file of `kind`, validated. */
+export async function fileBody(request: Request, kind: Kind): Promise<FileBody> {
   const body = bodySchema.safeParse(await bodyJson(request, kind));
   if (!body.success)
-    throw new Problem(400, 'The body has to be { file, note?, base? }', {
+    throw new Problem(400, 'The body has to be { file, note?, base?, draft? }', {
       errors: body.error.issues.map((issue) => ({ path: issue.path.join('.'), message: issue.message })),
     });
   const reading = readers[kind](body.data.file);
   if (!reading.ok) throw invalid(reading.faults);
-  return { file: reading.value as { name: string }, note: body.data.note, base: body.data.base };
+  return { file: reading.value as { name: string }, note: body.data.note, base: body.data.base, draft: body.data.draft ?? 0 };
 }
 
 /** The version that a writer last saw: `If-Match: "7"`, or 0 for `If-None-Match: *`. */

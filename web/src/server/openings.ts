@@ -1,7 +1,7 @@
 import { type Ground, readGround, readTuning, type TuningFile } from '@zygopod/core';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import type { Database } from './connection.ts';
-import { getDocument, getDraft, listDocuments } from './documents.ts';
+import { getDocument, getDraft, getRevision, listDocuments } from './documents.ts';
 import { documents, type Kind } from './schema.ts';
 
 /** What the bench is opened with. */
@@ -10,7 +10,7 @@ export interface Opening {
   head: number;
   /** The file of the newest revision. */
   saved: TuningFile;
-  draft: { version: number; base: number; file: TuningFile } | null;
+  draft: { version: number; base: number; file: TuningFile; from: TuningFile } | null;
   ground: { id: string; file: Ground };
   /** What else can be laid on the bench. */
   tunings: Named[];
@@ -40,12 +40,14 @@ export async function openBench(db: Database, id: string, groundId: string | nul
   if (!saved.ok) throw new Error(`revision ${tuning.head} of ${id} does not read: ${JSON.stringify(saved.faults)}`);
   const draft = await getDraft(db, id);
   const kept = draft && readTuning(draft.file);
+  const from = draft && readTuning(draft.base < tuning.head ? (await getRevision(db, id, draft.base)).file : tuning.file);
   const ground = await openGround(db, groundId ?? (await firstGround(db)));
   return {
     id,
     head: tuning.head,
     saved: saved.value.file,
-    draft: draft && kept?.ok ? { version: draft.version, base: draft.base, file: kept.value.file } : null,
+    draft:
+      draft && kept?.ok && from?.ok ? { version: draft.version, base: draft.base, file: kept.value.file, from: from.value.file } : null,
     ground: { id: ground.id, file: ground.draft?.file ?? ground.saved },
     tunings: await named(db, 'tuning'),
     grounds: await named(db, 'ground'),
@@ -59,11 +61,12 @@ async function openGround(db: Database, id: string) {
   if (!saved.ok) throw new Error(`ground ${id} does not read: ${JSON.stringify(saved.faults)}`);
   const draft = await getDraft(db, id);
   const kept = draft && readGround(draft.file);
+  const from = draft && readGround(draft.base < document.head ? (await getRevision(db, id, draft.base)).file : document.file);
   return {
     id,
     head: document.head,
     saved: saved.value,
-    draft: draft && kept?.ok ? { version: draft.version, base: draft.base, file: kept.value } : null,
+    draft: draft && kept?.ok && from?.ok ? { version: draft.version, base: draft.base, file: kept.value, from: from.value } : null,
   };
 }
 

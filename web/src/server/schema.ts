@@ -26,6 +26,8 @@ export const documents = pgTable(
     name: text('name').notNull(),
     /** Number of the newest revision. */
     head: integer('head').notNull(),
+    /** Number of the newest draft that there has been: drafts count on from it, so that no version comes twice. */
+    drafted: integer('drafted').notNull().default(0),
     /** The name of the demo file that this was loaded from. */
     demo: text('demo'),
     createdAt: made,
@@ -54,7 +56,7 @@ export const revisions = pgTable(
   (table) => [uniqueIndex('revisions_by_number').on(table.document, table.number)],
 );
 
-/** Work on a document that is not a revision yet; `version` counts its changes and guards against overwriting. */
+/** Work on a document that is not a revision yet; `version` counts the changes of all its drafts and guards against overwriting. */
 export const drafts = pgTable('drafts', {
   document: uuid('document_id')
     .primaryKey()

@@ -1,4 +1,4 @@
-import type { Swipe } from '@zygopod/core';
+import type { Swipe as Direction } from '@zygopod/core';
 
 /** Where and when a pointer went down: screen pixels and milliseconds. */
 export interface Touch {
@@ -11,7 +11,7 @@ export interface Touch {
 export interface Swipe {
   length: number;
   seconds: number;
-  way: Swipe | null;
+  way: Direction | null;
 }
 
 /** The swipe from one touch to another; without a way when it was too short or too slow. Ties go across. */

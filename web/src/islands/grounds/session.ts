@@ -5,6 +5,7 @@ import { DeviceHub } from '../devices/hub.ts';
 import { listenToKeyboard } from '../devices/keyboard.ts';
 import { pollPads } from '../devices/pad.ts';
 import { type Painter, runFrames } from '../shared/frames.ts';
+import { begin } from '../shared/opened.ts';
 import { Saving } from '../shared/saving.ts';
 import { Steps } from '../shared/steps.ts';
 import { Surveyor } from '../shared/surveyor.ts';
@@ -35,11 +36,10 @@ export function openGroundSession({ ground: opened, tuning }: GroundOpening): Gr
   const read = resolveTuning(tuning.file);
   if (!read.ok) throw new Error(`the tuning does not resolve: ${JSON.stringify(read.faults)}`);
   const { parameters } = read.value;
-  const version = opened.draft?.version ?? 0;
-  const unsent = readGround(Saving.unsent(opened.id, version));
-  const now = unsent.ok ? unsent.value : (opened.draft?.file ?? opened.saved);
+  const unsent = readGround(Saving.unsent(opened.id, opened.draft?.base ?? opened.head, opened.draft?.version ?? 0));
+  const { now, origin, state } = begin(opened, unsent.ok ? unsent.value : null);
   const steps = new Steps<Ground>(now);
-  const saving = new Saving<Ground>('grounds', { id: opened.id, head: opened.head, draftVersion: version });
+  const saving = new Saving<Ground>('grounds', origin, state);
   const surveyor = new Surveyor();
   const drive = new Drive(parameters, now);
   const hub = new DeviceHub((event) => {

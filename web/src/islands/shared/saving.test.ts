@@ -32,7 +32,7 @@ beforeEach(() => {
 });
 afterEach(() => vi.unstubAllGlobals());
 
-const open = () => new Saving<{ name: string }>('grounds', { id: 'abc', head: 3, draftVersion: 0 });
+const open = () => new Saving<{ name: string }>('grounds', { id: 'abc', head: 3, saved: { name: 'three' }, draftVersion: 0 });
 const draft = (version: number) => ({ status: 200, body: { version } });
 
 describe('saving', () => {
@@ -40,7 +40,7 @@ describe('saving', () => {
     const saving = open();
     answers.push(draft(1), draft(2));
     saving.keep({ name: 'one' });
-    expect(Saving.unsent('abc', 0)).toEqual({ name: 'one' });
+    expect(Saving.unsent('abc', 3, 0)).toEqual({ name: 'one' });
     await saving.flush();
     saving.keep({ name: 'two' });
     await saving.flush();
@@ -49,7 +49,7 @@ describe('saving', () => {
       ['/api/v1/grounds/abc/draft', 'PUT', '"1"'],
     ]);
     expect(saving.$state.get()).toEqual({ at: 'draft' });
-    expect(Saving.unsent('abc', 2)).toBeNull();
+    expect(Saving.unsent('abc', 3, 2)).toBeNull();
   });
 
   it('asks only small requests to outlive the page: browsers refuse larger ones', async () => {
@@ -77,7 +77,7 @@ describe('saving', () => {
     saving.keep({ name: 'kept' });
     await saving.flush();
     expect(saving.$state.get()).toMatchObject({ at: 'offline' });
-    expect(Saving.unsent('abc', 0)).toEqual({ name: 'kept' });
+    expect(Saving.unsent('abc', 3, 0)).toEqual({ name: 'kept' });
     answers.push(draft(1));
     await saving.flush();
     expect(saving.$state.get()).toEqual({ at: 'draft' });
@@ -85,10 +85,21 @@ describe('saving', () => {
 
   it('shows a conflict instead of overwriting, and goes on from the other’s version once it is settled', async () => {
     const saving = open();
-    answers.push({ status: 409, body: { current: { file: { name: 'theirs' }, version: 5, base: 4 } } });
+    answers.push(
+      { status: 409, body: { current: { file: { name: 'theirs' }, version: 5, base: 4 } } },
+      { status: 200, body: { file: { name: 'four' } } },
+    );
     saving.keep({ name: 'mine' });
     await saving.flush();
-    expect(saving.$state.get()).toEqual({ at: 'conflict', theirs: { name: 'theirs' }, version: 5, base: 4 });
+    expect(saving.$state.get()).toEqual({
+      at: 'conflict',
+      theirs: { name: 'theirs' },
+      version: 5,
+      base: 4,
+      from: [{ name: 'three' }],
+      head: 4,
+      saved: { name: 'four' },
+    });
     answers.push(draft(6));
     saving.settle({ name: 'both' });
     await saving.flush();
@@ -105,5 +116,17 @@ describe('saving', () => {
     answers.push({ status: 409, body: { current: { file: { name: 'theirs' }, number: 5 } } });
     expect(await saving.saveRevision({ name: 'late' }, '')).toContain('newer revision');
     expect(saving.$state.get()).toMatchObject({ at: 'conflict', head: 5 });
+  });
+
+  it('names the draft that a revision ends, and offers another one that it did not', async () => {
+    const saving = open();
+    answers.push(draft(8));
+    saving.keep({ name: 'mine' });
+    await saving.flush();
+    const other = { file: { name: 'theirs' }, version: 11, base: 3 };
+    answers.push({ status: 201, body: { number: 4, draft: other } }, { status: 200, body: { file: { name: 'three' } } });
+    expect(await saving.saveRevision({ name: 'mine' }, '')).toBeNull();
+    expect(JSON.parse(sent[1]?.init.body as string)).toEqual({ file: { name: 'mine' }, note: '', draft: '"8"' });
+    expect(saving.$state.get()).toEqual({ at: 'conflict', theirs: other.file, version: 11, base: 3, from: [{ name: 'three' }] });
   });
 });

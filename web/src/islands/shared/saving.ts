@@ -6,12 +6,19 @@ export type SaveState<F> =
   | { at: 'keeping' }
   | { at: 'draft' }
   | { at: 'offline'; why: string }
-  | { at: 'conflict'; theirs: F; version: number; base: number; head?: number };
+  /**
+   * `theirs`: what is there in place of what was expected; `version` of the draft there is (0: none). `from`: what it and the work here grew from,
+   * the newest last. `head` and `saved`: the revision that is worked on once both are brought together, where that is a newer one.
+   */
+  | { at: 'conflict'; theirs: F; version: number; base: number; from: readonly F[]; head?: number; saved?: F };
 
-interface Origin {
+/** What a page knows of a document on the server: the revision that it works on, and the draft that it saw last (version 0: none) with its base. */
+export interface Origin<F> {
   id: string;
   head: number;
+  saved: F;
   draftVersion: number;
+  draft?: { file: F; base: number };
 }
 
 /** Pause after the last change before the draft is sent, and between tries while the server is away (ms). */
@@ -27,23 +34,25 @@ export class Saving<F> {
   readonly $state = atom<SaveState<F>>({ at: 'saved' });
   readonly $head: ReturnType<typeof atom<number>>;
   readonly #path: string;
-  #origin: Origin;
+  #origin: Origin<F>;
   #pending: F | null = null;
+  /** What this page has kept in the browser, which another page may have written over. */
+  #keptHere = '';
   #timer: ReturnType<typeof setTimeout> | undefined;
   #sending: Promise<void> | null = null;
 
-  constructor(collection: 'tunings' | 'grounds', origin: Origin) {
+  constructor(collection: 'tunings' | 'grounds', origin: Origin<F>, state: SaveState<F> = { at: 'saved' }) {
     this.#path = `/api/v1/${collection}/${origin.id}`;
     this.#origin = { ...origin };
     this.$head = atom(origin.head);
-    if (origin.draftVersion > 0) this.$state.set({ at: 'draft' });
+    this.$state.set(state);
   }
 
-  /** A change that another run of this page could not send any more, if there is one that is newer than the server's draft. */
-  static unsent(id: string, draftVersion: number): unknown {
+  /** A change that another run of this page could not send any more, if there is one that follows the server's revision and draft. */
+  static unsent(id: string, head: number, draftVersion: number): unknown {
     try {
-      const kept = JSON.parse(localStorage.getItem(keyOf(id)) ?? 'null') as { version: number; file: unknown } | null;
-      return kept && kept.version === draftVersion ? kept.file : null;
+      const kept = JSON.parse(localStorage.getItem(keyOf(id)) ?? 'null') as { head: number; version: number; file: unknown } | null;
+      return kept && kept.head === head && kept.version === draftVersion ? kept.file : null;
     } catch {
       return null;
     }
@@ -52,7 +61,9 @@ export class Saving<F> {
   /** The file has changed: keep it here now and on the server soon. */
   keep(file: F): void {
     this.#pending = file;
-    keepHere(keyOf(this.#origin.id), JSON.stringify({ version: this.#origin.draftVersion, file }));
+    const { id, head, draftVersion } = this.#origin;
+    this.#keptHere = JSON.stringify({ head, version: draftVersion, file });
+    keepHere(keyOf(id), this.#keptHere);
     if (this.$state.get().at === 'conflict') return;
     if (this.$state.get().at !== 'offline') this.$state.set({ at: 'keeping' });
     this.#schedule(PAUSE);
@@ -80,12 +91,13 @@ export class Saving<F> {
   }
 
   async #send(file: F): Promise<void> {
-    const { id, head, draftVersion } = this.#origin;
+    const { head, draftVersion } = this.#origin;
     const answer = await request('PUT', `${this.#path}/draft`, { file, base: head }, draftVersion);
     if (answer.ok) {
       this.#origin.draftVersion = Number(answer.body['version']);
+      this.#origin.draft = { file, base: head };
       if (this.#pending === null) {
-        localStorage.removeItem(keyOf(id));
+        this.#forgetHere();
         this.$state.set({ at: 'draft' });
       } else this.#schedule(PAUSE);
     } else if (answer.status === 409) {
@@ -101,9 +113,10 @@ export class Saving<F> {
   /** Somebody else wrote: show their draft, or, when it became a revision, that revision. */
   async #meetConflict(current: { file: F; version: number; base: number } | null): Promise<void> {
     if (current) {
-      this.$state.set({ at: 'conflict', theirs: current.file, version: current.version, base: current.base });
+      await this.#meetDraft(current);
       return;
     }
+    const { draft, saved } = this.#origin;
     const answer = await request('GET', this.#path);
     if (answer.ok)
       this.$state.set({
@@ -112,37 +125,79 @@ export class Saving<F> {
         version: 0,
         base: Number(answer.body['head']),
         head: Number(answer.body['head']),
+        from: draft ? [saved, draft.file] : [saved],
       });
     else this.$state.set({ at: 'offline', why: answer.why });
+  }
+
+  /**
+   * Somebody else's draft: to be brought together with what is here. Both grew from the older of the revisions that they were made from, and
+   * theirs from the draft that was seen here last, too: every write names the one before it.
+   */
+  async #meetDraft({ file, version, base }: { file: F; version: number; base: number }, draft = this.#origin.draft): Promise<void> {
+    const { head, saved } = this.#origin;
+    const other = base === head ? null : await request('GET', `${this.#path}/revisions/${base}`);
+    if (other && !other.ok) {
+      this.$state.set({ at: 'offline', why: other.why });
+      return;
+    }
+    const theirBase = other ? (other.body['file'] as F) : saved;
+    const revision = base < head ? theirBase : saved;
+    const isDraftNewer = draft !== undefined && draft.base >= Math.min(base, head);
+    const from = !draft ? [revision] : isDraftNewer ? [revision, draft.file] : [draft.file, revision];
+    this.$state.set({ at: 'conflict', theirs: file, version, base, from, ...(base > head ? { head: base, saved: theirBase } : {}) });
   }
 
   /** Goes on from the other's state, with `file` as what is wanted now. */
   settle(file: F): F | null {
     const state = this.$state.get();
     if (state.at !== 'conflict') return null;
+    const { draftVersion, head } = this.#origin;
+    if (state.version === 0) delete this.#origin.draft;
+    else if (state.version !== draftVersion) this.#origin.draft = { file: state.theirs, base: state.base };
     this.#origin.draftVersion = state.version;
-    this.#origin.head = state.base;
-    this.$head.set(state.base);
+    if (state.head !== undefined) this.#origin.saved = state.saved ?? state.theirs;
+    this.#origin.head = Math.max(head, state.head ?? head);
+    this.$head.set(this.#origin.head);
     this.$state.set({ at: 'keeping' });
     this.keep(file);
     return state.theirs;
   }
 
+  /** Takes back what this page has kept in the browser; what another one has kept there stays. */
+  #forgetHere(): void {
+    const key = keyOf(this.#origin.id);
+    if (localStorage.getItem(key) === this.#keptHere) localStorage.removeItem(key);
+  }
+
   /** Saves a revision; returns null, or why it failed. The draft stays when it fails. */
   async saveRevision(file: F, note: string): Promise<string | null> {
     await this.flush();
-    const { id, head } = this.#origin;
-    const answer = await request('POST', `${this.#path}/revisions`, { file, note }, head);
+    if (this.$state.get().at === 'conflict') return 'It was changed elsewhere: bring both together first. Nothing is lost.';
+    const { id, head, draftVersion, draft } = this.#origin;
+    const ends = draftVersion > 0 ? { draft: `"${draftVersion}"` } : {};
+    const answer = await request('POST', `${this.#path}/revisions`, { file, note, ...ends }, head);
     if (answer.ok) {
-      this.#origin = { id, head: Number(answer.body['number']), draftVersion: 0 };
+      this.#origin = { id, head: Number(answer.body['number']), saved: file, draftVersion: 0 };
       this.$head.set(this.#origin.head);
-      localStorage.removeItem(keyOf(id));
-      this.$state.set({ at: 'saved' });
+      this.#forgetHere();
+      const other = answer.body['draft'] as { file: F; version: number; base: number } | null | undefined;
+      // Somebody else's draft is not in this revision: it is offered for merging.
+      if (other) await this.#meetDraft(other, draft);
+      else this.$state.set({ at: 'saved' });
       return null;
     }
     if (answer.status === 409) {
       const current = answer.body['current'] as { file: F; number: number } | undefined;
-      if (current) this.$state.set({ at: 'conflict', theirs: current.file, version: 0, base: current.number, head: current.number });
+      if (current)
+        this.$state.set({
+          at: 'conflict',
+          theirs: current.file,
+          version: draftVersion,
+          base: current.number,
+          head: current.number,
+          from: [this.#origin.saved],
+        });
       return 'Somebody saved a newer revision meanwhile. Your draft is kept.';
     }
     return `${answer.why} Your draft is kept.`;

@@ -20,10 +20,10 @@ export function Banner() {
     const mine = editing.$now.get();
     const take = (file: typeof mine) => {
       saving.settle(file);
-      if (state.head !== undefined) editing.$before.set(state.theirs);
+      if (state.head !== undefined) editing.$before.set(state.saved ?? state.theirs);
       editing.replace(file, 'merge with the other draft');
     };
-    const { file, conflicts } = merge(editing.$before.get(), mine, state.theirs);
+    const { file, conflicts } = merge(state.from, mine, state.theirs);
     return (
       <div role="alert" className="flex items-baseline gap-4 border-b border-ink bg-solid px-4 py-1.5 text-ink">
         <span>

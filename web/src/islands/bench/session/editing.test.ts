@@ -63,9 +63,9 @@ describe('merge', () => {
     const base = { ...file, pace: { walkSpeed: 140 } };
     const mine = { ...file, pace: { walkSpeed: 150 }, ramp: { brake: 2000 } };
     const theirs = { ...file, pace: { walkSpeed: 160 }, ramp: { ease: 800 } };
-    const merged = merge(base, mine, theirs);
+    const merged = merge([base], mine, theirs);
     expect(merged.conflicts).toEqual(['pace.walkSpeed']);
     expect(merged.file).toMatchObject({ pace: { walkSpeed: 150 }, ramp: { brake: 2000, ease: 800 } });
-    expect(merge(base, base, theirs)).toEqual({ file: theirs, conflicts: [] });
+    expect(merge([base], base, theirs)).toEqual({ file: theirs, conflicts: [] });
   });
 });

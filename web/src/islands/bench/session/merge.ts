@@ -1,17 +1,20 @@
 import { specs, type TuningFile, withValue, writtenAt } from '@zygopod/core';
 
 /**
- * Merges two files that grew from one: each parameter that only they changed is theirs, every other one is mine. The
- * paths that both changed, to different values, are named.
+ * Merges two files that grew from common ones (the newest last): each parameter that only they changed is theirs, every other one is mine. A
+ * value that is as in an ancestor was not changed since; where both are, that of the newer one counts. The paths that both changed, to
+ * different values, are named.
  */
-export function merge(base: TuningFile, mine: TuningFile, theirs: TuningFile): { file: TuningFile; conflicts: string[] } {
+export function merge(ancestors: readonly TuningFile[], mine: TuningFile, theirs: TuningFile): { file: TuningFile; conflicts: string[] } {
   const conflicts: string[] = [];
   let file = mine;
   for (const path of specs.keys()) {
-    const [was, here, there] = [base, mine, theirs].map((from) => JSON.stringify(writtenAt(from, path)));
-    if (here === there || there === was) continue;
-    if (here === was) file = withValue(file, path, writtenAt(theirs, path));
-    else conflicts.push(path);
+    const [here, there] = [JSON.stringify(writtenAt(mine, path)), JSON.stringify(writtenAt(theirs, path))];
+    if (here === there) continue;
+    const were = ancestors.map((ancestor) => JSON.stringify(writtenAt(ancestor, path)));
+    const [known, knownThere] = [were.lastIndexOf(here), were.lastIndexOf(there)];
+    if (known === -1 && knownThere === -1) conflicts.push(path);
+    else if (knownThere === -1 || (known !== -1 && knownThere > known)) file = withValue(file, path, writtenAt(theirs, path));
   }
   return { file, conflicts };
 }

@@ -4,6 +4,7 @@ import { DeviceHub } from '../../devices/hub.ts';
 import { listenToKeyboard } from '../../devices/keyboard.ts';
 import { pollPads } from '../../devices/pad.ts';
 import { type Painter, runFrames } from '../../shared/frames.ts';
+import { begin } from '../../shared/opened.ts';
 import { Saving } from '../../shared/saving.ts';
 import { Surveyor } from '../../shared/surveyor.ts';
 import { Drive } from '../../yard/drive.ts';
@@ -19,11 +20,10 @@ interface OpenSession extends BenchSession {
 
 /** Lays out a bench from what the server gave, and from changes that this browser could not send last time. */
 export function openSession(opening: Opening): OpenSession {
-  const version = opening.draft?.version ?? 0;
-  const unsent = readTuning(Saving.unsent(opening.id, version));
-  const now = unsent.ok ? unsent.value.file : (opening.draft?.file ?? opening.saved);
-  const editing = new Editing(now, opening.saved);
-  const saving = new Saving<TuningFile>('tunings', { id: opening.id, head: opening.head, draftVersion: version });
+  const unsent = readTuning(Saving.unsent(opening.id, opening.draft?.base ?? opening.head, opening.draft?.version ?? 0));
+  const { now, before, origin, state } = begin(opening, unsent.ok ? unsent.value.file : null);
+  const editing = new Editing(now, before);
+  const saving = new Saving<TuningFile>('tunings', origin, state);
   const drive = new Drive(editing.$tuning.get().parameters, opening.ground.file);
   const painters = new Set<Painter>();
   const surveyor = new Surveyor();

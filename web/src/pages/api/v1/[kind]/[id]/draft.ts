@@ -20,9 +20,9 @@ export const PUT = endpoint(async (context, db) => {
   return json(draft, { etag: String(draft.version), status: version === 0 ? 201 : 200 });
 });
 
-/** Throws the draft away: the document is as last saved. */
+/** Throws away the draft that If-Match names: the document is as last saved. */
 export const DELETE = endpoint(async (context, db) => {
   const { id } = await getDocument(db, kindOf(context), idOf(context));
-  await deleteDraft(db, id);
+  await deleteDraft(db, id, seenVersion(context.request));
   return new Response(null, { status: 204 });
 });

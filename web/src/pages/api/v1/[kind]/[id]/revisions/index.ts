@@ -7,13 +7,16 @@ export const GET = endpoint(async (context, db) => {
   return json({ items: await listRevisions(db, id) }, { etag: String(head) });
 });
 
-/** Saves a revision on top of the one that If-Match names. 409 with the newest one when somebody was faster. */
+/**
+ * Saves a revision on top of the one that If-Match names, and ends the draft that the body names. 409 with the newest one when somebody
+ * was faster. A draft that the body does not name stays, and comes with the answer.
+ */
 export const POST = endpoint(async (context, db) => {
   const kind = kindOf(context);
   const { id } = await getDocument(db, kind, idOf(context));
   const parent = seenVersion(context.request);
-  const { file, note } = await fileBody(context.request, kind);
-  const revision = await saveRevision(db, id, file, note, parent);
+  const { file, note, draft } = await fileBody(context.request, kind);
+  const revision = await saveRevision(db, id, file, note, parent, draft);
   return json(revision, {
     status: 201,
     etag: String(revision.number),
