@@ -1,5 +1,6 @@
 import { defineMiddleware } from 'astro:middleware';
 import { randomUUID, timingSafeEqual } from 'node:crypto';
+import { isKnownHost } from './server/hosts.ts';
 import { log } from './server/log.ts';
 import { Problem } from './server/problem.ts';
 
@@ -19,6 +20,8 @@ export const onRequest = defineMiddleware(async (context, next) => {
   locals.requestId = randomUUID();
 
   const answer = async (): Promise<Response> => {
+    if (!isKnownHost(request.headers.get('host'), process.env['HOST']))
+      return new Problem(421, 'This server does not answer to that host name').response();
     const token = process.env['ZYGOPOD_TOKEN'];
     if (token) {
       const asked = url.searchParams.get('token') ?? undefined;
@@ -42,6 +45,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
   response.headers.set('x-content-type-options', 'nosniff');
   response.headers.set('referrer-policy', 'same-origin');
   response.headers.set('cross-origin-opener-policy', 'same-origin');
+  response.headers.set('x-frame-options', 'DENY');
   if (!response.headers.has('content-security-policy'))
     response.headers.set('content-security-policy', "default-src 'none'; frame-ancestors 'none'");
   log.info({

@@ -1,4 +1,5 @@
 import '../../../e2e/provided.ts';
+import { request } from 'node:http';
 import { beforeEach, describe, expect, inject, it } from 'vitest';
 
 const address = inject('address');
@@ -173,5 +174,24 @@ describe('the pages', () => {
     const bench = await fetch(`${address}${first.headers.get('location')}`);
     expect(bench.headers.get('content-security-policy')).toContain("default-src 'self'");
     expect(bench.headers.get('content-security-policy')).not.toContain('unsafe');
+  });
+});
+
+describe('a rebound host name', () => {
+  it('is answered with 421, on pages and on the API, and changes nothing', async () => {
+    const { port } = new URL(address);
+    const ask = (path: string, host: string) =>
+      new Promise<number>((resolve, reject) => {
+        const asked = request({ host: '127.0.0.1', port, path, headers: { host } }, (answer) => {
+          answer.resume();
+          resolve(answer.statusCode ?? 0);
+        });
+        asked.on('error', reject).end();
+      });
+    for (const path of ['/', '/api/v1/tunings', '/api/v1/health']) {
+      expect(await ask(path, 'evil.example')).toBe(421);
+      expect(await ask(path, `evil.example:${port}`)).toBe(421);
+      expect([200, 302]).toContain(await ask(path, `localhost:${port}`));
+    }
   });
 });
