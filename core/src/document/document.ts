@@ -6,6 +6,8 @@ export interface Format<S extends z.ZodType = z.ZodType> {
   format: string;
   version: number;
   schema: S;
+  /** Lists at the top of the file that may be long, with the schema of their items and how many there may be: read item by item, up to so many faults. */
+  lists?: Readonly<Record<string, { item: z.ZodType; most: number }>>;
   /** `migrations[n]` turns version n + 1 into n + 2. */
   migrations: readonly ((old: Record<string, unknown>) => Record<string, unknown>)[];
 }
@@ -27,8 +29,35 @@ export function readDocument<S extends z.ZodType>(format: Format<S>, value: unkn
   if (version > format.version)
     return refuse('version', String(version), `at most ${format.version}: this file was made by a newer Zygopod`);
   for (const migrate of format.migrations.slice(version - 1)) document = migrate(document);
-  const parsed = format.schema.safeParse(document);
-  return parsed.success ? { ok: true, value: parsed.data } : { ok: false, faults: faultsOf(parsed.error, document) };
+  const { rest, lists, faults } = readLists(format, document);
+  if (faults.length > 0) return { ok: false, faults };
+  const parsed = format.schema.safeParse(rest);
+  if (!parsed.success) return { ok: false, faults: faultsOf(parsed.error, document).slice(0, MOST_FAULTS) };
+  return { ok: true, value: { ...(parsed.data as object), ...lists } as z.infer<S> };
+}
+
+/** Faults that are told of one file. */
+const MOST_FAULTS = 50;
+
+/** Reads the long lists of a document by themselves, so that a file full of faults costs no more than the first of them; what is left has them empty. */
+function readLists(format: Format, document: Record<string, unknown>) {
+  const rest = { ...document };
+  const lists: Record<string, unknown[]> = {};
+  const faults: Fault[] = [];
+  for (const [name, { item, most }] of Object.entries(format.lists ?? {})) {
+    const given = document[name];
+    if (!Array.isArray(given)) continue;
+    if (given.length > most) faults.push({ path: name, found: shown(given), expected: `a list length of at most ${most}` });
+    const read: unknown[] = [];
+    for (let i = 0; i < given.length && faults.length < MOST_FAULTS; i++) {
+      const parsed = item.safeParse(given[i]);
+      if (parsed.success) read.push(parsed.data);
+      else faults.push(...faultsOf(parsed.error, document, [name, i]).slice(0, MOST_FAULTS - faults.length));
+    }
+    lists[name] = read;
+    rest[name] = [];
+  }
+  return { rest, lists, faults };
 }
 
 /** Parses JSON; a syntax error becomes a fault with its line and column. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { faultText, type Reading } from '../document/fault.ts';
-import { parseGround } from '../ground/ground.ts';
-import { parseTape } from '../tape/tape.ts';
+import { parseGround, readGround } from '../ground/ground.ts';
+import { parseTape, readTape } from '../tape/tape.ts';
 import { specs } from '../tuning/catalogue/catalogue.ts';
 import { parseTuning, writtenAt } from '../tuning/tuning.ts';
 import { jsonSchema } from './jsonSchema.ts';
@@ -189,5 +189,28 @@ describe('directions', () => {
       }
     const wrong = parseTuning(tuning({ facing: { directions: 5 } }));
     expect(!wrong.ok && wrong.faults[0]?.path).toBe('facing.directions');
+  });
+});
+
+describe('a file full of faults', () => {
+  it('tells the first fifty', () => {
+    for (const bad of [{}, { at: -1, press: 'up' }, { at: 0 }, 7, null]) {
+      const events = Array.from({ length: 300_000 }, () => bad);
+      const read = readTape({ format: 'zygopod/tape', version: 2, name: 'Bad', hz: 60, ticks: 10, events });
+      expect(!read.ok && read.faults).toHaveLength(50);
+      expect(!read.ok && read.faults[0]?.path.startsWith('events.0')).toBe(true);
+    }
+    const walls = Array.from({ length: 100_000 }, () => ({ points: [] }));
+    const ground = { format: 'zygopod/ground', version: 1, name: 'Bad', size: { width: 9, height: 9 }, start: { x: 1, y: 1 }, walls };
+    const read = readGround(ground);
+    expect(!read.ok && read.faults).toHaveLength(50);
+  });
+
+  it('with too many events or walls says how many there may be', () => {
+    const events = Array.from({ length: 1_000_001 }, () => ({ at: 0, press: 'up' }));
+    const read = readTape({ format: 'zygopod/tape', version: 2, name: 'Long', hz: 60, ticks: 10, events });
+    expect(!read.ok && faultText(read.faults[0] as never)).toBe(
+      'events: found a list of 1000001, expected a list length of at most 1000000',
+    );
   });
 });

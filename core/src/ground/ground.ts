@@ -37,11 +37,21 @@ export const OPEN = '.';
 const coordinate = z.number().min(-1e7).max(1e7);
 const side = z.number().min(1).max(1e7);
 
+const wall = z.strictObject({
+  points: z
+    .array(z.tuple([coordinate, coordinate]))
+    .min(2)
+    .max(100_000),
+  closed: z.boolean().default(false),
+  solid: z.boolean().default(true),
+});
+
 /** The ground format. */
 export const groundFormat: Format = {
   format: 'zygopod/ground',
   version: 1,
   migrations: [],
+  lists: { walls: { item: wall, most: 100_000 } },
   schema: z.strictObject({
     format: z.literal('zygopod/ground'),
     version: z.literal(1),
@@ -53,19 +63,7 @@ export const groundFormat: Format = {
     surfaces: z
       .record(z.string().length(1), z.strictObject({ name: z.string().min(1).max(60), speed: z.number().min(0).max(10) }))
       .default({}),
-    walls: z
-      .array(
-        z.strictObject({
-          points: z
-            .array(z.tuple([coordinate, coordinate]))
-            .min(2)
-            .max(100_000),
-          closed: z.boolean().default(false),
-          solid: z.boolean().default(true),
-        }),
-      )
-      .max(100_000)
-      .default([]),
+    walls: z.array(wall).max(100_000).default([]),
     start: z.strictObject({ x: coordinate, y: coordinate, facing: z.number().min(-360).max(360).optional() }),
     goal: z.strictObject({ x: coordinate, y: coordinate, radius: z.number().min(0.01).max(1e6) }).optional(),
     frame: z.strictObject({ x: coordinate, y: coordinate, width: side, height: side }).optional(),

@@ -49,6 +49,7 @@ const heldHands = z.strictObject({
 export const tapeFormat: Format = {
   format: 'zygopod/tape',
   version: 2,
+  lists: { events: { item: event, most: 1e6 } },
   // Version 2 can begin with hands that hold something.
   migrations: [(old) => ({ ...old, version: 2 })],
   schema: z.strictObject({
