@@ -90,21 +90,17 @@ function cellLoops(ground: Ground): Loop[] {
   const width = columns + 1;
   const seen = new Uint8Array(width * (rows + 1) * 4);
   // Going along a border, the cell on the left with y upwards is the one with the larger y here for a step to the right.
-  const sides = (x: number, y: number, way: number): [number, number] => {
+  const isBorder = (x: number, y: number, way: number): boolean => {
     switch (way) {
       case 0:
-        return [solidAt(mask, x, y), solidAt(mask, x, y - 1)];
+        return solidAt(mask, x, y) === 1 && solidAt(mask, x, y - 1) === 0;
       case 1:
-        return [solidAt(mask, x - 1, y), solidAt(mask, x, y)];
+        return solidAt(mask, x - 1, y) === 1 && solidAt(mask, x, y) === 0;
       case 2:
-        return [solidAt(mask, x - 1, y - 1), solidAt(mask, x - 1, y)];
+        return solidAt(mask, x - 1, y - 1) === 1 && solidAt(mask, x - 1, y) === 0;
       default:
-        return [solidAt(mask, x, y - 1), solidAt(mask, x - 1, y - 1)];
+        return solidAt(mask, x, y - 1) === 1 && solidAt(mask, x - 1, y - 1) === 0;
     }
-  };
-  const isBorder = (x: number, y: number, way: number) => {
-    const [left, right] = sides(x, y, way);
-    return left === 1 && right === 0;
   };
   const loops: Loop[] = [];
   for (let y = 0; y <= rows; y++)
@@ -117,7 +113,8 @@ function cellLoops(ground: Ground): Loop[] {
         cx += (STEPS[way] as readonly [number, number])[0];
         cy += (STEPS[way] as readonly [number, number])[1];
         // Turn towards the solid first, then go straight on, then away from it.
-        const next = [(way + 1) % 4, way, (way + 3) % 4].find((turn) => isBorder(cx, cy, turn)) as number;
+        const towards = (way + 1) % 4;
+        const next = isBorder(cx, cy, towards) ? towards : isBorder(cx, cy, way) ? way : (way + 3) % 4;
         if (next !== way) loop.push(cx * cell, cy * cell);
         way = next;
       } while (cx !== x || cy !== y || way !== 0);

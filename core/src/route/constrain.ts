@@ -1,4 +1,4 @@
-import { orient2d } from 'robust-predicates';
+import { orient } from './lattice.ts';
 
 /**
  * Triangles as Delaunator lays them out: half-edge e starts at the point `triangles[e]`, three in a row make a triangle,
@@ -55,7 +55,7 @@ export class Constrainer {
 
   #orient(a: number, b: number, c: number): number {
     const [x, y] = [this.#x, this.#y];
-    return orient2d(x[a] as number, y[a] as number, x[b] as number, y[b] as number, x[c] as number, y[c] as number);
+    return orient(x[a] as number, y[a] as number, x[b] as number, y[b] as number, x[c] as number, y[c] as number);
   }
 
   /** Whether the open segments a–b and c–d cross. */

@@ -1,5 +1,5 @@
-import { orient2d } from 'robust-predicates';
 import { bucketSegments, WallIndex } from '../ground/wallIndex.ts';
+import { orient } from './lattice.ts';
 import { PairIndex } from './pairIndex.ts';
 
 /**
@@ -140,11 +140,11 @@ function cross(s: Float64Array, k: number, other: number, splitAt: (side: number
   const [cx, cy, dx, dy] = [s[j], s[j + 1], s[j + 2], s[j + 3]] as [number, number, number, number];
   if (Math.max(ax, bx) < Math.min(cx, dx) || Math.max(cx, dx) < Math.min(ax, bx)) return;
   if (Math.max(ay, by) < Math.min(cy, dy) || Math.max(cy, dy) < Math.min(ay, by)) return;
-  const c = orient2d(ax, ay, bx, by, cx, cy);
-  const d = orient2d(ax, ay, bx, by, dx, dy);
+  const c = orient(ax, ay, bx, by, cx, cy);
+  const d = orient(ax, ay, bx, by, dx, dy);
   if ((c > 0 && d > 0) || (c < 0 && d < 0)) return;
-  const a = orient2d(cx, cy, dx, dy, ax, ay);
-  const b = orient2d(cx, cy, dx, dy, bx, by);
+  const a = orient(cx, cy, dx, dy, ax, ay);
+  const b = orient(cx, cy, dx, dy, bx, by);
   if ((a > 0 && b > 0) || (a < 0 && b < 0)) return;
   // An end of one within the other.
   if (c === 0 && isWithin(ax, ay, bx, by, cx, cy)) splitAt(k, cx, cy);

@@ -1,5 +1,5 @@
-import { orient2d } from 'robust-predicates';
 import { nextEdge, type Triangulation } from './constrain.ts';
+import { orient } from './lattice.ts';
 import type { PlanarGraph } from './planar.ts';
 
 /** Half-edges of the free places: where each starts, what follows it round its polygon, and its twin (−1 at a wall). */
@@ -34,7 +34,7 @@ export function mergeConvex(graph: PlanarGraph, { triangles, halfedges }: Triang
   const { origin, next, twin, alive } = rings;
   const inner = longestFirst(graph, rings);
   const turnsLeft = (a: number, b: number, c: number) =>
-    orient2d(
+    orient(
       graph.x[a] as number,
       graph.y[a] as number,
       graph.x[b] as number,
@@ -126,7 +126,7 @@ export function bendsOf(graph: PlanarGraph, { origin, next, twin }: Rings, order
     let out = next[edge] as number;
     for (let guard = 0; (twin[out] as number) >= 0 && guard < 1000; guard++) out = next[twin[out] as number] as number;
     const [a, b, c] = [origin[edge] as number, origin[out] as number, origin[next[out] as number] as number];
-    const turn = orient2d(
+    const turn = orient(
       graph.x[a] as number,
       graph.y[a] as number,
       graph.x[b] as number,
