@@ -127,6 +127,12 @@ describe('saving', () => {
     answers.push({ status: 201, body: { number: 4, draft: other } }, { status: 200, body: { file: { name: 'three' } } });
     expect(await saving.saveRevision({ name: 'mine' }, '')).toBeNull();
     expect(JSON.parse(sent[1]?.init.body as string)).toEqual({ file: { name: 'mine' }, note: '', draft: '"8"' });
-    expect(saving.$state.get()).toEqual({ at: 'conflict', theirs: other.file, version: 11, base: 3, from: [{ name: 'three' }] });
+    expect(saving.$state.get()).toEqual({
+      at: 'conflict',
+      theirs: other.file,
+      version: 11,
+      base: 3,
+      from: [{ name: 'three' }, { name: 'mine' }],
+    });
   });
 });
