@@ -1,6 +1,6 @@
 import type { Ground } from '../ground/ground.ts';
 import { isSolidAt, wallSegments } from '../ground/outlines.ts';
-import { bucketSegments, WallIndex } from '../ground/wallIndex.ts';
+import { bucketSegments, type WallBuckets, WallIndex } from '../ground/wallIndex.ts';
 import { bodySize, gapRatio } from '../tuning/body.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 
@@ -31,6 +31,7 @@ export function narrowGaps(ground: Ground, body: Parameters['body'], border: boo
   const index = new WallIndex(bucketSegments(segments));
   const size = bodySize(body);
   const most = TOLD * Math.max(size.width, size.height) * (body.shape === 'box' ? Math.SQRT2 : 1);
+  const candidates = new Int32Array(segments.length / 4);
   /** By pair of walls, its narrowest gaps: more than one where the walls are parallel. */
   const found = new Map<string, Gap[]>();
   for (let i = 0; i < segments.length; i += 2) {
@@ -38,8 +39,13 @@ export function narrowGaps(ground: Ground, body: Parameters['body'], border: boo
     const own = i >> 2;
     index.near(x - most, y - most, x + most, y + most);
     // The check for a third wall searches again: what was found has to be kept.
-    for (const other of index.found.slice(0, index.count)) {
-      if (other === own) continue;
+    let near = 0;
+    for (let k = 0; k < index.count; k++) {
+      const other = index.found[k] as number;
+      if (other !== own && isWithin(index.buckets, x, y, other, most)) candidates[near++] = other;
+    }
+    for (let k = 0; k < near; k++) {
+      const other = candidates[k] as number;
       const gap = between(segments, x, y, other, body, most);
       if (!gap || gap.ratio > TOLD || isSolidAt(ground, (x + gap.b[0]) / 2, (y + gap.b[1]) / 2) || !isClear(index, gap)) continue;
       const pair = own < other ? `${own} ${other}` : `${other} ${own}`;
@@ -55,6 +61,19 @@ export function narrowGaps(ground: Ground, body: Parameters['body'], border: boo
   const gaps = [...corridors.map(middle), ...single];
   gaps.sort((p, q) => p.ratio - q.ratio || p.a[0] - q.a[0] || p.a[1] - q.a[1]);
   return distinct(gaps).slice(0, MOST);
+}
+
+/** Whether a wall comes within `most` of a point, and does not touch it. */
+function isWithin({ segments, courses }: WallBuckets, x: number, y: number, wall: number, most: number): boolean {
+  const rx = x - (segments[wall * 4] as number);
+  const ry = y - (segments[wall * 4 + 1] as number);
+  const ux = courses[wall * 3] as number;
+  const uy = courses[wall * 3 + 1] as number;
+  const size = courses[wall * 3 + 2] as number;
+  const foot = rx * ux + ry * uy;
+  const held = foot < 0 ? 0 : foot > size ? size : foot;
+  const square = (rx - ux * held) ** 2 + (ry - uy * held) ** 2;
+  return square >= (TOUCH * TOUCH) / 4 && square <= most * most * (1 + 1e-9);
 }
 
 /** The gap from a corner to a wall; null where they touch or the wall is too far. */
