@@ -226,6 +226,7 @@ describe('a world on its way', () => {
     const kept = first.save();
     const hands = {
       held: new Float64Array(11),
+      order: new Float64Array(11),
       pressed: 0,
       stickX: 0,
       stickY: 0,

@@ -41,7 +41,7 @@ function driveAll(worlds: World[], recorder: Recorder, next: () => number, ticks
   }
 }
 
-const copyOf = (hands: Hands): Hands => ({ ...hands, held: hands.held.slice() });
+const copyOf = (hands: Hands): Hands => ({ ...hands, held: hands.held.slice(), order: hands.order.slice() });
 
 describe('every row of the catalogue', () => {
   it('changed under way gives what a fresh world with it gives from the same state', () => {

@@ -40,10 +40,9 @@ export function prepareSteering({ input, scheme, step }: Parameters): SteeringPl
 const DIAGONAL = Math.sqrt(0.5);
 const EIGHTH = PI / 4;
 
-/** The order number of a press; one that was let go within its tick counts in it, as the newest. */
+/** The order number of a press; one that was let go within its tick counts in it. */
 function pressOrder(hands: Hands, control: number): number {
-  const held = hands.held[control] as number;
-  return held !== 0 ? held : (hands.pressed >> control) & 1 ? hands.presses + 1 : 0;
+  return (hands.pressed >> control) & 1 ? (hands.order[control] as number) : (hands.held[control] as number);
 }
 
 /** Whether a way was pressed and let go within this tick. */

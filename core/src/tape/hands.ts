@@ -12,6 +12,8 @@ export type HandsEvent =
 export interface Hands {
   /** By control: 0 when up, else the order number of its press, so that the newest press is the largest. */
   readonly held: Float64Array;
+  /** By control: the order number of its last press, also when it is up again. */
+  readonly order: Float64Array;
   /** Bit 1 << control is set when the control went down this tick, even if it is up again. */
   pressed: number;
   /** Stick deflection, each part in [−1, 1]; y grows downwards. */
@@ -35,6 +37,7 @@ export interface Hands {
 export function newHands(): Hands {
   return {
     held: new Float64Array(controls.length),
+    order: new Float64Array(controls.length),
     pressed: 0,
     stickX: 0,
     stickY: 0,
@@ -62,6 +65,7 @@ export function applyEvent(hands: Hands, event: HandsEvent): void {
     const index = controls.indexOf(event.press);
     if (hands.held[index] !== 0) return;
     hands.held[index] = ++hands.presses;
+    hands.order[index] = hands.presses;
     if (index <= RIGHT) hands.spoke = 1;
     hands.pressed |= 1 << index;
   } else if ('release' in event) {

@@ -1,6 +1,11 @@
+import { type Control, controls, RIGHT, wentDown } from './controls.ts';
 import { applyEvent, beginTick, type Hands, type HandsEvent, newHands } from './hands.ts';
 import { type HeldHands, holdingOf } from './held.ts';
 import type { Tape, TapeEvent } from './tape.ts';
+
+function isWay(control: Control): boolean {
+  return controls.indexOf(control) <= RIGHT;
+}
 
 /**
  * The one way from devices to hands: events wait in a queue and are applied at the start of the next tick, and the same
@@ -34,11 +39,17 @@ export class Recorder {
     this.#tick++;
     if (this.#queue.length === 0) return this.hands;
     const recording = this.#events.length < this.#limit;
+    let applied = 0;
+    let tapped = false;
     for (const event of this.#queue) {
+      // Two ways tapped one after the other are two ticks' work, however late the device told of them: neither is lost.
+      if (tapped && 'press' in event && isWay(event.press)) break;
       applyEvent(this.hands, event);
       if (recording) this.#events.push({ at: this.#tick - 1, ...event });
+      if ('release' in event && isWay(event.release) && wentDown(this.hands, controls.indexOf(event.release))) tapped = true;
+      applied++;
     }
-    this.#queue.length = 0;
+    this.#queue.splice(0, applied);
     if (!recording && this.#cutAt === 0) this.#cutAt = this.#tick - 1;
     return this.hands;
   }
