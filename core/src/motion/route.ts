@@ -43,8 +43,7 @@ export function prepareRoute(parameters: Parameters, ground: Ground, walls: Wall
  */
 export function stepRoute(body: Own<'route'>, p: RoutePlan, hands: Hands): void {
   if (p.watches || body.routeLeads === 1 || (hands.changed && hands.held[PLANT] !== 0)) lead(body, p, hands);
-  else if (hands.changed || body.intentSteady === 0) {
-    // Else the intent is as it was, and so is what was handed on.
+  else {
     body.routeWishX = body.intentX;
     body.routeWishY = body.intentY;
     body.routeWishAmount = body.intentAmount;
