@@ -40,7 +40,10 @@ function amongWalls(walls: number): (ticks: number) => number {
   return (ticks) => worlds.reduce((sum, world) => sum + world.run(ticks / PLACES), 0);
 }
 
-/** Ratios to the bare loop, round by round: all loops take turns, so that a slow moment hits them alike. */
+/**
+ * Ratios to the bare loop: of the best rounds, and the median of those round by round. All loops take turns, so that a slow moment hits them
+ * alike; the least of the rounds' ratios would tell of the moment that hit the bare loop alone.
+ */
 export function measureTicks(): Figure[] {
   const [open, batch] = [new Driven(0), new Driven(0)];
   const loops = [
@@ -54,11 +57,12 @@ export function measureTicks(): Figure[] {
   const rounds = Array.from({ length: ROUNDS }, () => loops.map(({ run, ticks }) => rate(run, ticks)));
   const ratio = (of: number, against: number) => {
     const ratios = rounds.map((round) => (round[against] as number) / (round[of] as number)).sort((a, b) => a - b);
-    return { least: ratios[0] as number, median: ratios[ROUNDS >> 1] as number };
+    const best = (loop: number) => Math.max(...rounds.map((round) => round[loop] as number));
+    return { best: best(against) / best(of), median: ratios[ROUNDS >> 1] as number };
   };
   const told = (loop: number, name: string, reach: string): Figure => {
-    const { least, median } = ratio(loop, 0);
-    return { name, figure: `1/${least.toFixed(1)} (median 1/${median.toFixed(1)})`, reach };
+    const { best, median } = ratio(loop, 0);
+    return { name, figure: `1/${best.toFixed(1)} (median 1/${median.toFixed(1)})`, reach };
   };
   const bare = Math.max(...rounds.map((round) => round[0] as number));
   const many = ratio(4, 3);
@@ -69,7 +73,7 @@ export function measureTicks(): Figure[] {
     told(3, 'tick among 500 walls', 'reach 1/40'),
     {
       name: 'tick among 50,000 walls',
-      figure: `${many.least.toFixed(2)} × 500 (median ${many.median.toFixed(2)})`,
+      figure: `${many.best.toFixed(2)} × 500 (median ${many.median.toFixed(2)})`,
       reach: 'reach 1.5 ×',
     },
   ];
