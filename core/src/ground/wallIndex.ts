@@ -174,6 +174,20 @@ export class WallIndex {
   }
 }
 
+/** Square of the distance of a point from a segment. */
+export function squareTo({ segments, courses }: WallBuckets, segment: number, x: number, y: number): number {
+  const rx = x - (segments[segment * 4] as number);
+  const ry = y - (segments[segment * 4 + 1] as number);
+  const ux = courses[segment * 3] as number;
+  const uy = courses[segment * 3 + 1] as number;
+  const size = courses[segment * 3 + 2] as number;
+  const foot = rx * ux + ry * uy;
+  const held = foot < 0 ? 0 : foot > size ? size : foot;
+  const fx = rx - ux * held;
+  const fy = ry - uy * held;
+  return fx * fx + fy * fy;
+}
+
 /** A column or row held within the buckets: the outermost ones stand for everything beyond. */
 function held(place: number, many: number): number {
   return place < 0 ? 0 : place >= many ? many - 1 : place;

@@ -1,6 +1,6 @@
 import type { Ground } from '../ground/ground.ts';
 import { solidTester } from '../ground/outlines.ts';
-import type { WallIndex } from '../ground/wallIndex.ts';
+import { squareTo, type WallIndex } from '../ground/wallIndex.ts';
 
 /** Room at evenly spaced places: the radius of the largest circle that fits there, 0 in a wall, at the most `most`. */
 export interface Clearance {
@@ -19,15 +19,8 @@ const PLACES = 120_000;
 export function clearanceAt(isSolid: (x: number, y: number) => boolean, walls: WallIndex, x: number, y: number, most: number): number {
   if (isSolid(x, y)) return 0;
   walls.near(x - most, y - most, x + most, y + most);
-  const { segments, courses } = walls.buckets;
   let least = most * most;
-  for (let k = 0; k < walls.count; k++) {
-    const s = walls.found[k] as number;
-    const [rx, ry] = [x - (segments[s * 4] as number), y - (segments[s * 4 + 1] as number)];
-    const [ux, uy, size] = [courses[s * 3], courses[s * 3 + 1], courses[s * 3 + 2]] as [number, number, number];
-    const foot = Math.max(0, Math.min(size, rx * ux + ry * uy));
-    least = Math.min(least, (rx - ux * foot) ** 2 + (ry - uy * foot) ** 2);
-  }
+  for (let k = 0; k < walls.count; k++) least = Math.min(least, squareTo(walls.buckets, walls.found[k] as number, x, y));
   return Math.sqrt(least);
 }
 

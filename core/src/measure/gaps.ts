@@ -1,6 +1,6 @@
 import type { Ground } from '../ground/ground.ts';
 import { isSolidAt, wallSegments } from '../ground/outlines.ts';
-import { bucketSegments, type WallBuckets, WallIndex } from '../ground/wallIndex.ts';
+import { bucketSegments, squareTo, type WallBuckets, WallIndex } from '../ground/wallIndex.ts';
 import { bodySize, gapRatio } from '../tuning/body.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 
@@ -64,15 +64,8 @@ export function narrowGaps(ground: Ground, body: Parameters['body'], border: boo
 }
 
 /** Whether a wall comes within `most` of a point, and does not touch it. */
-function isWithin({ segments, courses }: WallBuckets, x: number, y: number, wall: number, most: number): boolean {
-  const rx = x - (segments[wall * 4] as number);
-  const ry = y - (segments[wall * 4 + 1] as number);
-  const ux = courses[wall * 3] as number;
-  const uy = courses[wall * 3 + 1] as number;
-  const size = courses[wall * 3 + 2] as number;
-  const foot = rx * ux + ry * uy;
-  const held = foot < 0 ? 0 : foot > size ? size : foot;
-  const square = (rx - ux * held) ** 2 + (ry - uy * held) ** 2;
+function isWithin(walls: WallBuckets, x: number, y: number, wall: number, most: number): boolean {
+  const square = squareTo(walls, wall, x, y);
   return square >= (TOUCH * TOUCH) / 4 && square <= most * most * (1 + 1e-9);
 }
 

@@ -6,7 +6,7 @@ import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { type BoundsPlan, prepareBounds } from './bounds.ts';
 import { type CameraPlan, prepareCamera } from './camera.ts';
 import { type ClockPlan, prepareClock } from './clock.ts';
-import { type ContactPlan, prepareContact } from './contact.ts';
+import { type ContactPlan, prepareContact } from './contactPlan.ts';
 import { type FacingPlan, prepareFacing } from './facing.ts';
 import { type GaitPlan, prepareGait } from './gait.ts';
 import { type IntentPlan, prepareIntent } from './intent.ts';

@@ -1,0 +1,77 @@
+import type { Calm } from '../collision/calm.ts';
+import { originLimits } from '../collision/limits.ts';
+import { type PlacedBody, placedBody } from '../collision/placedBody.ts';
+import { Planes } from '../collision/planes.ts';
+import type { Probe } from '../collision/probe.ts';
+import type { Ground } from '../ground/ground.ts';
+import type { WallIndex } from '../ground/wallIndex.ts';
+import { length } from '../math/functions.ts';
+import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+
+/** What the contact stage needs of a tuning and a ground. */
+export interface ContactPlan {
+  body: PlacedBody;
+  probe: Probe;
+  calm: Calm;
+  planes: Planes;
+  felt: boolean;
+  /** Where the body's origin is held by edges; infinite on a side that holds nothing back. */
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+  /** Where an edge of any kind makes itself felt. */
+  farLeft: number;
+  farRight: number;
+  farTop: number;
+  farBottom: number;
+  /** From the body's origin to its centre, unit. */
+  centreX: number;
+  centreY: number;
+  /** Distance from the body's centre to its farthest point, unit. */
+  half: number;
+  /** Whether the ground has surfaces that change the speed. */
+  surfaced: boolean;
+  /** Whether a tick in which nothing is met leaves nothing to do: not on surfaces, nor stepping from cell to cell. */
+  calms: boolean;
+  slides: boolean;
+  /** Contacts along which a body slides in one tick. */
+  most: number;
+  cornerAssist: number;
+  swept: boolean;
+}
+
+/** Steps from cell to cell look for walls themselves, with the bare body: one as wide as its cell fits between them. */
+export function prepareContact(parameters: Parameters, ground: Ground, walls: WallIndex, calm: Calm): ContactPlan {
+  const { contact, scheme } = parameters;
+  const steps = scheme === 'step';
+  const body = placedBody(parameters, ground, walls, steps ? -contact.skin : 0);
+  const { probe } = body;
+  const far = originLimits(parameters, ground);
+  return {
+    body,
+    probe,
+    calm,
+    planes: new Planes(contact.wallFriction, contact.keepSpeed),
+    felt: body.felt && !steps,
+    ...body.limits,
+    farLeft: far.left,
+    farRight: far.right,
+    farTop: far.top,
+    farBottom: far.bottom,
+    centreX: body.centreX,
+    centreY: body.centreY,
+    half: probe.circle ? probe.halfWidth : length(probe.halfWidth, probe.halfHeight),
+    surfaced: isSurfaced(ground),
+    calms: !steps && !isSurfaced(ground),
+    slides: contact.response === 'slide',
+    most: contact.contactsPerTick,
+    cornerAssist: contact.cornerAssist,
+    swept: contact.swept,
+  };
+}
+
+/** Whether a ground has surfaces that change the speed. */
+function isSurfaced({ cells, surfaces }: Ground): boolean {
+  return cells.length > 0 && Object.keys(surfaces).length > 0;
+}
