@@ -31,7 +31,7 @@ export { clearanceAt } from './measure/clearance.ts';
 export type { Gap } from './measure/gaps.ts';
 export { type Happening, lastHappenings } from './measure/happenings.ts';
 export { staminaCycle } from './measure/staminaCycle.ts';
-export { type Survey, surveyGround } from './measure/survey.ts';
+export { type Survey, type SurveyPart, surveyGround, surveyInParts } from './measure/survey.ts';
 // The motion: a world that ticks, its trace, and the words for what is in it.
 export { monotoneCubic } from './motion/accelerationCurve.ts';
 export { viewCorners } from './motion/camera.ts';

@@ -4,7 +4,7 @@ import { bucketWalls, WallIndex } from '../ground/wallIndex.ts';
 import { drive, openGround, parametersWith } from '../testing/drive.ts';
 import { clearanceField } from './clearance.ts';
 import { narrowGaps } from './gaps.ts';
-import { surveyGround } from './survey.ts';
+import { surveyGround, surveyInParts } from './survey.ts';
 
 /** Two blocks side by side with a gap in a wall across the ground. */
 const gate = (width: number, more: Partial<Ground> = {}) => {
@@ -103,6 +103,22 @@ describe('a survey', () => {
     const { notes, startRegion } = survey(odd);
     expect(startRegion).toBe(-1);
     expect(notes.map(({ words }) => words)).toEqual(['The start lies in a wall', 'Wall 3 is drawn but not felt', 'Wall 4 crosses itself']);
+  });
+
+  it('comes in parts: room and notes, then gaps, then where the body gets to, each with what was known before', () => {
+    const parameters = parametersWith();
+    const ground = gate(26);
+    const parts = surveyInParts(ground, parameters, bucketWalls(ground));
+    const all = [parts.next(), parts.next(), parts.next()];
+    const whole = survey(ground);
+    expect(all.map(({ done }) => done)).toEqual([false, false, true]);
+    expect(all.map(({ value }) => [value.gaps?.length, value.mesh?.x.length])).toEqual([
+      [undefined, undefined],
+      [1, undefined],
+      [1, whole.mesh.x.length],
+    ]);
+    for (const { value } of all) expect(value.clearance).toEqual(whole.clearance);
+    expect(all[2]?.value).toEqual(whole);
   });
 
   it('of a ground without a free place says so, and a body on it stays put', () => {

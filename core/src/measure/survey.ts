@@ -10,18 +10,24 @@ import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { type Clearance, clearanceField } from './clearance.ts';
 import { type Gap, narrowGaps } from './gaps.ts';
 
-/** What a ground is like for a body. */
-export interface Survey {
-  /** Places where the body's centre can be. */
-  mesh: Mesh;
-  /** The region of the mesh that the start is in; −1 where the start is not free. */
-  startRegion: number;
-  /** Whether the body gets from the start to the goal's ring; null without a goal. */
-  reachesGoal: boolean | null;
-  gaps: Gap[];
+/** What a ground is like for a body; what is null is not known yet. */
+export interface SurveyPart {
   clearance: Clearance;
   /** What is odd about the ground, in words, with the place where there is one. */
   notes: { words: string; x?: number; y?: number }[];
+  gaps: Gap[] | null;
+  /** Places where the body's centre can be. */
+  mesh: Mesh | null;
+  /** The region of the mesh that the start is in; −1 where the start is not free, or not known yet. */
+  startRegion: number;
+  /** Whether the body gets from the start to the goal's ring; null without a goal, or as long as it is not known. */
+  reachesGoal: boolean | null;
+}
+
+/** A part to which nothing is missing. */
+export interface Survey extends SurveyPart {
+  gaps: Gap[];
+  mesh: Mesh;
 }
 
 /** Body radii up to which room is measured. */
@@ -29,20 +35,34 @@ const ROOM = 3;
 
 /** Surveys a ground for the body of a tuning: where it can be and get to, where it is narrow, how much room there is. */
 export function surveyGround(ground: Ground, parameters: Parameters, walls: WallBuckets): Survey {
+  const parts = surveyInParts(ground, parameters, walls);
+  for (;;) {
+    const { done, value } = parts.next();
+    if (done) return value;
+  }
+}
+
+/** The same, told as it comes to be known: room and notes at once, gaps, and, as the last, where the body gets to. */
+export function* surveyInParts(ground: Ground, parameters: Parameters, walls: WallBuckets): Generator<SurveyPart, Survey> {
   const { body, bounds } = parameters;
+  const { width, height } = bodySize(body);
+  const clearance = clearanceField(ground, new WallIndex(walls), (Math.max(width, height) / 2) * ROOM);
+  const first = { clearance, notes: wallNotes(ground), gaps: null, mesh: null, startRegion: -1, reachesGoal: null };
+  yield first;
+  const gaps = narrowGaps(ground, body, bounds.policy === 'clamp' && bounds.measure === 'body');
+  yield { ...first, gaps };
   const mesh = meshFor(parameters, ground, 0);
   const locator = new Locator(mesh);
   const offset = centreOffset(body);
   const startPolygon = locator.at(ground.start.x + offset.x, ground.start.y + offset.y);
   const startRegion = startPolygon < 0 ? -1 : (mesh.regions[startPolygon] as number);
-  const { width, height } = bodySize(body);
   return {
+    clearance,
+    notes: [...startNotes(ground, startPolygon >= 0), ...first.notes],
+    gaps,
     mesh,
     startRegion,
     reachesGoal: reachesGoal(ground, mesh, locator, startRegion, offset),
-    gaps: narrowGaps(ground, body, bounds.policy === 'clamp' && bounds.measure === 'body'),
-    clearance: clearanceField(ground, new WallIndex(walls), (Math.max(width, height) / 2) * ROOM),
-    notes: notesOn(ground, startPolygon >= 0),
   };
 }
 
@@ -62,11 +82,14 @@ function reachesGoal(
   return near !== null && (near.x - x) ** 2 + (near.y - y) ** 2 <= goal.radius ** 2;
 }
 
-function notesOn(ground: Ground, startIsFree: boolean): Survey['notes'] {
+function startNotes(ground: Ground, startIsFree: boolean): Survey['notes'] {
+  const { x, y } = ground.start;
+  if (isSolidAt(ground, x, y)) return [{ words: 'The start lies in a wall', x, y }];
+  return startIsFree ? [] : [{ words: 'The start is too close to a wall or the edge', x, y }];
+}
+
+function wallNotes(ground: Ground): Survey['notes'] {
   const notes: Survey['notes'] = [];
-  const { start } = ground;
-  if (isSolidAt(ground, start.x, start.y)) notes.push({ words: 'The start lies in a wall', x: start.x, y: start.y });
-  else if (!startIsFree) notes.push({ words: 'The start is too close to a wall or the edge', x: start.x, y: start.y });
   ground.walls.forEach(({ points, closed, solid }, i) => {
     const [x, y] = points[0] as [number, number];
     if (solid === false) notes.push({ words: `Wall ${i + 1} is drawn but not felt`, x, y });

@@ -137,7 +137,7 @@ export function Yard() {
         onPointerCancel={drop}
         onDoubleClick={refit}
         data-testid="yard"
-        data-surveyed={found ? found.survey.gaps.length : undefined}
+        data-surveyed={found?.isWhole ? found.survey.gaps?.length : undefined}
       />
       <Legend layers={layers} change={setLayers} />
       <FirstSteps />

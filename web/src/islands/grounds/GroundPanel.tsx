@@ -56,14 +56,16 @@ function Findings() {
       </p>
     );
   if (!found) return <p className="text-ink-soft">Looking the ground over …</p>;
-  const { survey, milliseconds } = found;
-  const narrow = survey.gaps.filter(({ ratio }) => ratio < 1);
-  const tight = survey.gaps.filter(({ ratio }) => ratio >= 1 && ratio < TIGHT);
+  const { survey, isWhole, milliseconds } = found;
+  const narrow = (survey.gaps ?? []).filter(({ ratio }) => ratio < 1);
+  const tight = (survey.gaps ?? []).filter(({ ratio }) => ratio >= 1 && ratio < TIGHT);
   return (
-    <section aria-label="Findings" data-testid="findings" data-fresh={found.ground === ground}>
+    <section aria-label="Findings" data-testid="findings" data-fresh={found.ground === ground && isWhole}>
       <h2 className="rubric">Findings</h2>
       <p className="mt-1">
-        {survey.reachesGoal === null ? (
+        {!isWhole ? (
+          <span className="text-ink-soft">{survey.gaps ? 'Looking where the body gets to …' : 'Looking for narrow gaps …'}</span>
+        ) : survey.reachesGoal === null ? (
           <span className="text-ink-soft">No goal yet: put one with 0.</span>
         ) : survey.reachesGoal ? (
           <span className="font-semibold text-route">✓ The goal can be reached</span>
@@ -79,8 +81,8 @@ function Findings() {
       ))}
       <GapList title="Too narrow" gaps={narrow} mark="▲" tone="text-now" />
       <GapList title="Tight" gaps={tight} mark="◆" tone="text-stamina-ink" />
-      {narrow.length + tight.length === 0 && <p className="mt-1 text-ink-soft">No gap is narrow for this body.</p>}
-      <p className="digits mt-1 text-[11px] text-ink-soft">looked over in {milliseconds.toFixed(0)} ms</p>
+      {survey.gaps && narrow.length + tight.length === 0 && <p className="mt-1 text-ink-soft">No gap is narrow for this body.</p>}
+      {isWhole && <p className="digits mt-1 text-[11px] text-ink-soft">looked over in {milliseconds.toFixed(0)} ms</p>}
     </section>
   );
 }

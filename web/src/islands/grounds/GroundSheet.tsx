@@ -181,7 +181,7 @@ export function GroundSheet() {
         }}
         onKeyDown={key}
         data-testid="ground"
-        data-surveyed={found ? String(found.ground === steps.$now.get()) : 'no'}
+        data-surveyed={found?.isWhole ? String(found.ground === steps.$now.get()) : 'no'}
       />
       <Legend layers={layers} names={names} change={setLayers} />
       <p

@@ -1,11 +1,12 @@
-import type { Ground, Parameters, Survey, WallBuckets } from '@zygopod/core';
+import type { Ground, Parameters, SurveyPart, WallBuckets } from '@zygopod/core';
 import { atom } from 'nanostores';
 import type { SurveyAnswer, SurveyOrder } from '../../workers/survey.ts';
 
-/** A survey with the ground that it is of. */
+/** A survey, or what is known of it yet, with the ground that it is of. */
 interface Surveyed {
   ground: Ground;
-  survey: Survey;
+  survey: SurveyPart;
+  isWhole: boolean;
   milliseconds: number;
 }
 
@@ -59,8 +60,9 @@ export class Surveyor {
         this.onWalls?.(ground, data.walls);
         return;
       }
+      if (data.kind === 'survey') this.$survey.set({ ground, survey: data.survey, isWhole: data.isWhole, milliseconds: data.milliseconds });
+      if (data.kind === 'survey' && !data.isWhole) return;
       this.#underWay = null;
-      if (data.kind === 'survey') this.$survey.set({ ground, survey: data.survey, milliseconds: data.milliseconds });
       this.$trouble.set(data.kind === 'trouble' ? data.words : null);
       this.#send();
     });

@@ -1,4 +1,4 @@
-import { bodySize, type Gap, type Parameters, type Survey } from '@zygopod/core';
+import { bodySize, type Gap, type Mesh, type Parameters, type SurveyPart } from '@zygopod/core';
 import type { Inks } from '../shared/theme.ts';
 import { fillPolygons, outlineMesh } from './drawMesh.ts';
 import type { View } from './view.ts';
@@ -8,7 +8,7 @@ type Canvas = CanvasRenderingContext2D;
 /** What a survey found, over the chart: room, places that can be reached or not, narrow gaps. */
 export function drawSurvey(
   ctx: Canvas,
-  survey: Survey,
+  survey: SurveyPart,
   body: Parameters['body'],
   view: View,
   size: { width: number; height: number },
@@ -16,15 +16,15 @@ export function drawSurvey(
   layers: { gaps: boolean; reach: boolean; room: boolean },
 ): void {
   if (layers.room) drawRoom(ctx, survey, body, view, inks);
-  if (layers.reach) drawReach(ctx, survey, view, size, inks);
-  if (layers.gaps) for (const gap of survey.gaps) if (gap.ratio < TIGHT) drawGap(ctx, gap, body, view, inks);
+  if (layers.reach && survey.mesh) drawReach(ctx, survey.mesh, survey.startRegion, view, size, inks);
+  if (layers.gaps) for (const gap of survey.gaps ?? []) if (gap.ratio < TIGHT) drawGap(ctx, gap, body, view, inks);
 }
 
 /** Gaps up to this many times the body's need are drawn. */
 const TIGHT = 1.4;
 
 /** Places where the body would stick out of its room in magenta, places with more and more room in paler blue. */
-function drawRoom(ctx: Canvas, { clearance }: Survey, body: Parameters['body'], view: View, inks: Inks): void {
+function drawRoom(ctx: Canvas, { clearance }: SurveyPart, body: Parameters['body'], view: View, inks: Inks): void {
   const { step, columns, rows, values, most } = clearance;
   const { width, height } = bodySize(body);
   const need = Math.max(width, height) / 2;
@@ -41,7 +41,7 @@ function drawRoom(ctx: Canvas, { clearance }: Survey, body: Parameters['body'], 
 }
 
 /** Where the body's centre gets from the start, in green; where it would fit and does not get, in magenta. */
-function drawReach(ctx: Canvas, { mesh, startRegion }: Survey, view: View, size: { width: number; height: number }, inks: Inks): void {
+function drawReach(ctx: Canvas, mesh: Mesh, startRegion: number, view: View, size: { width: number; height: number }, inks: Inks): void {
   fillPolygons(ctx, mesh, view, size, inks.route, 0.14, (polygon) => mesh.regions[polygon] === startRegion);
   fillPolygons(ctx, mesh, view, size, inks.now, 0.2, (polygon) => mesh.regions[polygon] !== startRegion);
   outlineMesh(ctx, mesh, view, size, inks.route, 1);
