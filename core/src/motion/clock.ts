@@ -13,8 +13,8 @@ export function prepareClock({ clock }: Parameters): ClockPlan {
 }
 
 /**
- * Begins a tick, in which nothing has happened yet, and sets the time that it ends at: at a fixed rate that is a quotient, not a sum, so that
- * it does not drift; at the rate of the frames it is theirs.
+ * Begins a tick, in which nothing has happened yet, and sets the time (s) that it ends at: at a fixed rate t₀ + (n − n₀)/hz, a quotient, not
+ * a sum, so that it does not drift; at the rate of the frames t + dt of theirs.
  */
 export function stepClock(body: Own<'clock'>, p: ClockPlan): void {
   body.happened = 0;

@@ -41,7 +41,11 @@ export function prepareGait({ pace, stamina }: Parameters): GaitPlan {
   };
 }
 
-/** Whether the body sprints, what that does to the stamina, and the steady speed (unit/s) that it gives. */
+/**
+ * Whether the body sprints, what that does to the stamina, and the steady speed (unit/s) that it gives. While it drains, stamina falls by
+ * drain·dt to 0, met inside the tick; else, `regainDelay` seconds after the last drain, it grows by regain·factor·dt to max. In lumps, what
+ * the seconds since the last boundary add up to is charged on each.
+ */
 export function stepGait(body: Own<'gait'>, p: GaitPlan): void {
   if (p.costs) spend(body, p);
   else if (body.routeWishSprint !== body.gaitSprinting) sprintFreely(body, p);

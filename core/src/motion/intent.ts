@@ -63,7 +63,11 @@ export function prepareIntent(parameters: Parameters): IntentPlan {
 /** Input more than this against the way of an auto-run ends it: the cosine of 120°. */
 const OPPOSITE = -0.5;
 
-/** Decodes the hands into a way wanted and a sprint wanted; of facing, gait and bounds it reads what the last tick left. */
+/**
+ * Decodes the hands into a way wanted, (x, y) of a length in [0, 1], in scheme turn into a turn and a drive in [−1, 1], and a sprint wanted.
+ * Diagonal keys are (±1, ±1)·√½ or, as the tuning says, (±1, ±1); a stick gives ((travel − deadZone)/(outerZone − deadZone))^curve. Of
+ * facing, gait and bounds it reads what the last tick left.
+ */
 export function stepIntent(body: Own<'intent'>, p: IntentPlan, hands: Hands): void {
   if (hands.changed || body.intentSteady === 0) readHands(body, p, hands);
 }

@@ -17,7 +17,7 @@ const CLOSE = 0.1;
 /** Distance (unit) from the planned line at which a way that is no longer clear is planned anew. */
 const ASTRAY = 1;
 
-/** Goes on along the planned way, unless the body gets nowhere on it. */
+/** Goes on along the planned way (directions of length 1, speeds in unit/s), unless the body gets nowhere on it. */
 export function followWay(body: Own<'route'>, p: RoutePlan): void {
   watch(body, p);
   if (body.routeActive !== TO_POINT) return;

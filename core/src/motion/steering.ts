@@ -76,7 +76,7 @@ function keySteer(body: Own<'intent'>, p: SteeringPlan, hands: Hands): void {
   body.intentY = y;
 }
 
-/** The magnitude that a stick travel in [0, √2] asks for, in [0, 1]. An outer zone inside the dead zone gives a switch. */
+/** The magnitude that a stick travel in [0, √2] asks for, in [0, 1]: ((travel − deadZone)/(outerZone − deadZone))^curve. An outer zone inside the dead zone gives a switch. */
 export function shapedStick(travel: number, p: Pick<SteeringPlan, 'deadZone' | 'outerZone' | 'curve'>): number {
   if (travel <= p.deadZone) return 0;
   const span = p.outerZone - p.deadZone;

@@ -58,7 +58,7 @@ const MOST = 100_000;
 const ASKS = 0.3;
 
 /**
- * Steps from cell centre to cell centre, each in just its time: what is left of a tick goes into the next step, so N steps take N
+ * Steps from cell centre to cell centre (unit), each in just its time (s): what is left of a tick goes into the next step, so N steps take N
  * times as long at any tick rate, and a step ends exactly on its centre. There is no ramp and no contact: a step is looked along before it begins.
  */
 export function stepGrid(body: Own<'step'>, p: StepPlan, hands: Hands): void {
