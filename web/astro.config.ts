@@ -5,7 +5,7 @@ import { defineConfig } from 'astro/config';
 
 export default defineConfig({
   output: 'server',
-  adapter: node({ mode: 'standalone', bodySizeLimit: 32 * 1024 * 1024 }),
+  adapter: node({ mode: 'standalone', bodySizeLimit: 33 * 1024 * 1024 }),
   integrations: [react()],
   // Inline scripts and styles of the framework are allowed by their hashes, nothing else.
   security: {
@@ -18,9 +18,10 @@ export default defineConfig({
         "object-src 'none'",
         "base-uri 'none'",
         "form-action 'self'",
+        "frame-ancestors 'none'",
       ],
     },
-    // The middleware checks the origin of every write, API included.
+    // The front checks the origin of every write, API included.
     checkOrigin: false,
   },
   devToolbar: { enabled: false },

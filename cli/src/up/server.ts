@@ -37,7 +37,7 @@ export async function startServer(options: ServerOptions): Promise<{ address: st
   const { host, port } = options;
   if (await taken(host, port))
     throw new Misuse(`Port ${port} on ${host} is taken by another program. Choose another: ./zygopod up --port ${port + 1}`);
-  const server = spawn(process.execPath, [join(root, 'web/dist/server/entry.mjs')], {
+  const server = spawn(process.execPath, [join(root, 'web/src/server/front/serve.ts')], {
     cwd: join(root, 'web'),
     env: { ...process.env, ...options.env, NODE_ENV: 'production', HOST: host, PORT: String(port), DATABASE_URL: options.databaseUrl },
     stdio: ['ignore', 'ignore', 'inherit'],

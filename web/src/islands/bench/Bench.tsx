@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useState } from 'react';
-import type { Opening } from '../../server/openings.ts';
+import type { Opening } from '../../server/data/openings.ts';
 import { BindingList } from '../devices/BindingList.tsx';
 import { CommandList, KeyList, SaveRevision } from '../shared/CommandOverlays.tsx';
 import { listenToCommands } from '../shared/commands.ts';

@@ -1,6 +1,6 @@
 import { useStore } from '@nanostores/react';
 import { bodySize, shortNumber } from '@zygopod/core';
-import type { GroundOpening } from '../../server/openings.ts';
+import type { GroundOpening } from '../../server/data/openings.ts';
 import { Picker } from '../shared/Picker.tsx';
 import { Measures } from './Measures.tsx';
 import { useGround } from './session.ts';

@@ -1,7 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { type Ground, groundFormat } from '@zygopod/core';
 import { useEffect, useMemo, useState } from 'react';
-import type { GroundOpening } from '../../server/openings.ts';
+import type { GroundOpening } from '../../server/data/openings.ts';
 import { CommandList, KeyList, SaveRevision } from '../shared/CommandOverlays.tsx';
 import { type Command, listenToCommands } from '../shared/commands.ts';
 import { Deed } from '../shared/Deed.tsx';

@@ -1,6 +1,6 @@
 import { type Ground, type Parameters, readGround, resolveTuning } from '@zygopod/core';
 import { createContext, useContext } from 'react';
-import type { GroundOpening } from '../../server/openings.ts';
+import type { GroundOpening } from '../../server/data/openings.ts';
 import { DeviceHub } from '../devices/hub.ts';
 import { listenToKeyboard } from '../devices/keyboard.ts';
 import { pollPads } from '../devices/pad.ts';

@@ -1,4 +1,4 @@
-import type { Named } from '../../server/openings.ts';
+import type { Named } from '../../server/data/openings.ts';
 
 /** A name that opens another tuning or ground. Work is kept as a draft before the page is left. */
 export function Picker({ label, here, options, go }: { label: string; here: string; options: readonly Named[]; go(id: string): void }) {

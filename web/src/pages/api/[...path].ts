@@ -1,5 +1,5 @@
 import type { APIRoute } from 'astro';
-import { Problem } from '../../server/problem.ts';
+import { answer } from '../../server/api/answer.ts';
 
-/** Whatever no endpoint answers. */
-export const ALL: APIRoute = ({ url }) => new Problem(404, 'There is nothing here', { path: url.pathname }).response();
+/** The API: what it does stands in server/api/operations. */
+export const ALL: APIRoute = ({ request, url, locals }) => answer(request, url, locals.requestId);

@@ -1,6 +1,6 @@
 import { useStore } from '@nanostores/react';
 import { differences } from '@zygopod/core';
-import type { Opening } from '../../../server/openings.ts';
+import type { Opening } from '../../../server/data/openings.ts';
 import type { Command } from '../../shared/commands.ts';
 import { Picker } from '../../shared/Picker.tsx';
 import { ScreenHeader } from '../../shared/ScreenHeader.tsx';

@@ -1,5 +1,5 @@
 import { readTuning, type TuningFile } from '@zygopod/core';
-import type { Opening } from '../../../server/openings.ts';
+import type { Opening } from '../../../server/data/openings.ts';
 import { DeviceHub } from '../../devices/hub.ts';
 import { listenToKeyboard } from '../../devices/keyboard.ts';
 import { pollPads } from '../../devices/pad.ts';

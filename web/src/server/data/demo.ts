@@ -1,11 +1,13 @@
 import { markOf } from '@zygopod/core';
 import { eq } from 'drizzle-orm';
+import { judged } from '../judge/judge.ts';
 import type { Database } from './connection.ts';
 import { createDocument } from './documents.ts';
+import { RawJson } from './rawJson.ts';
 import { documents, type Kind, projects } from './schema.ts';
 
 /** The files of the demo folder, taken into the build. */
-const files = import.meta.glob<{ default: { name: string } }>('../../../demo/*.{tuning,ground,tape}.json', { eager: true });
+const files = import.meta.glob<{ default: { name: string } }>('../../../../demo/*.{tuning,ground,tape}.json', { eager: true });
 
 export const DEMO_PROJECT = 'Saltmarsh Post';
 
@@ -20,6 +22,7 @@ export async function loadDemo(db: Database, reset: boolean): Promise<void> {
     if (there && !reset) continue;
     if (there) await db.delete(documents).where(eq(documents.id, there.id));
     const kind = String(markOf(module.default)).split('/')[1] as Kind;
-    await createDocument(db, kind, { project: project.id, file: module.default, note: 'As shipped', demo });
+    const { name, text, hash } = judged(module.default);
+    await createDocument(db, kind, { project: project.id, name, file: new RawJson(text), hash, note: 'As shipped', demo });
   }
 }

@@ -1,7 +1,9 @@
 import { type Ground, readGround, readTuning, type TuningFile } from '@zygopod/core';
-import { and, asc, eq, sql } from 'drizzle-orm';
+import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import type { Database } from './connection.ts';
-import { getDocument, getDraft, getRevision, listDocuments } from './documents.ts';
+import { getDocument, listDocuments } from './documents.ts';
+import { getDraft } from './drafts.ts';
+import { getRevision } from './revisions.ts';
 import { documents, type Kind } from './schema.ts';
 
 /** What the bench is opened with. */
@@ -27,7 +29,7 @@ export async function firstTuning(db: Database): Promise<string | null> {
   const [first] = await db
     .select({ id: documents.id })
     .from(documents)
-    .where(eq(documents.kind, 'tuning'))
+    .where(and(eq(documents.kind, 'tuning'), isNull(documents.putAwayAt)))
     .orderBy(sql`${documents.demo} = 'carrier-day-boots.tuning.json' desc nulls last`, asc(documents.createdAt))
     .limit(1);
   return first?.id ?? null;
@@ -36,11 +38,11 @@ export async function firstTuning(db: Database): Promise<string | null> {
 /** A tuning with its draft, on a ground: the one asked for, else the demo's first. */
 export async function openBench(db: Database, id: string, groundId: string | null): Promise<Opening> {
   const tuning = await getDocument(db, 'tuning', id);
-  const saved = readTuning(tuning.file);
+  const saved = readTuning(tuning.file.read());
   if (!saved.ok) throw new Error(`revision ${tuning.head} of ${id} does not read: ${JSON.stringify(saved.faults)}`);
   const draft = await getDraft(db, id);
-  const kept = draft && readTuning(draft.file);
-  const from = draft && readTuning(draft.base < tuning.head ? (await getRevision(db, id, draft.base)).file : tuning.file);
+  const kept = draft && readTuning(draft.file.read());
+  const from = draft && readTuning(draft.base < tuning.head ? (await getRevision(db, id, draft.base)).file.read() : tuning.file.read());
   const ground = await openGround(db, groundId ?? (await firstGround(db)));
   return {
     id,
@@ -57,11 +59,11 @@ export async function openBench(db: Database, id: string, groundId: string | nul
 /** A ground with its draft. */
 async function openGround(db: Database, id: string) {
   const document = await getDocument(db, 'ground', id);
-  const saved = readGround(document.file);
+  const saved = readGround(document.file.read());
   if (!saved.ok) throw new Error(`ground ${id} does not read: ${JSON.stringify(saved.faults)}`);
   const draft = await getDraft(db, id);
-  const kept = draft && readGround(draft.file);
-  const from = draft && readGround(draft.base < document.head ? (await getRevision(db, id, draft.base)).file : document.file);
+  const kept = draft && readGround(draft.file.read());
+  const from = draft && readGround(draft.base < document.head ? (await getRevision(db, id, draft.base)).file.read() : document.file.read());
   return {
     id,
     head: document.head,
@@ -84,7 +86,7 @@ export async function openGrounds(db: Database, id: string, tuningId: string | n
   if (!wanted) throw new Error('there is no tuning');
   const tuning = await getDocument(db, 'tuning', wanted);
   const draft = await getDraft(db, wanted);
-  const read = readTuning(draft?.file ?? tuning.file);
+  const read = readTuning((draft?.file ?? tuning.file).read());
   if (!read.ok) throw new Error(`tuning ${wanted} does not read: ${JSON.stringify(read.faults)}`);
   return {
     ground: await openGround(db, id),
@@ -95,7 +97,7 @@ export async function openGrounds(db: Database, id: string, tuningId: string | n
 }
 
 async function named(db: Database, kind: Kind): Promise<Named[]> {
-  const { items } = await listDocuments(db, kind, 200);
+  const { items } = await listDocuments(db, kind, { limit: 50 });
   return items.map(({ id, name }) => ({ id, name }));
 }
 
@@ -104,7 +106,7 @@ export async function firstGround(db: Database): Promise<string> {
   const [ground] = await db
     .select({ id: documents.id })
     .from(documents)
-    .where(and(eq(documents.kind, 'ground')))
+    .where(and(eq(documents.kind, 'ground'), isNull(documents.putAwayAt)))
     .orderBy(sql`${documents.demo} = 'boardwalk.ground.json' desc nulls last`, asc(documents.createdAt))
     .limit(1);
   if (!ground) throw new Error('there is no ground');

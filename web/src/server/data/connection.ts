@@ -1,7 +1,10 @@
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
-import { log } from './log.ts';
+import { log } from '../log.ts';
 import * as schema from './schema.ts';
+
+// Files stay text: see RawJson.
+pg.types.setTypeParser(pg.types.builtins.JSONB, (text: string) => text);
 
 export type Database = NodePgDatabase<typeof schema>;
 

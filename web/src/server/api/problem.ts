@@ -8,9 +8,4 @@ export class Problem extends Error {
     this.status = status;
     this.members = members;
   }
-
-  response(): Response {
-    const body = { type: 'about:blank', title: this.message, status: this.status, ...this.members };
-    return new Response(JSON.stringify(body), { status: this.status, headers: { 'content-type': 'application/problem+json' } });
-  }
 }

@@ -1,9 +1,9 @@
 import { resolve } from 'node:path';
 import { sql } from 'drizzle-orm';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
+import { log } from '../log.ts';
 import { type Database, openDatabase } from './connection.ts';
 import { loadDemo } from './demo.ts';
-import { log } from './log.ts';
 
 let opened: Database | undefined;
 let ready: Promise<void> | undefined;

@@ -1,9 +1,17 @@
-import { index, integer, jsonb, pgEnum, pgTable, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import { customType, index, integer, pgEnum, pgTable, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import { RawJson } from './rawJson.ts';
 
 /** The kinds of document that a project holds; each is a file format of the core. */
 export const kinds = ['tuning', 'ground', 'tape'] as const;
 export type Kind = (typeof kinds)[number];
 export const kind = pgEnum('kind', kinds);
+
+/** A file as jsonb, which goes in and comes out as text. */
+const file = customType<{ data: RawJson; driverData: string }>({
+  dataType: () => 'jsonb',
+  toDriver: (raw) => raw.text,
+  fromDriver: (raw) => new RawJson(raw),
+});
 
 /** Milliseconds, as JavaScript's dates: a cursor made from a row finds that row. */
 const made = timestamp('created_at', { withTimezone: true, precision: 3 }).notNull().defaultNow();
@@ -28,6 +36,8 @@ export const documents = pgTable(
     head: integer('head').notNull(),
     /** Number of the newest draft that there has been: drafts count on from it, so that no version comes twice. */
     drafted: integer('drafted').notNull().default(0),
+    /** When it was put away; null for what is in use. What is put away is left out of lists, and can be brought back. */
+    putAwayAt: timestamp('put_away_at', { withTimezone: true, precision: 3 }),
     /** The name of the demo file that this was loaded from. */
     demo: text('demo'),
     createdAt: made,
@@ -50,7 +60,7 @@ export const revisions = pgTable(
     note: text('note').notNull().default(''),
     /** SHA-256 of the file's canonical text. */
     hash: text('hash').notNull(),
-    file: jsonb('file').notNull(),
+    file: file('file').notNull(),
     createdAt: made,
   },
   (table) => [uniqueIndex('revisions_by_number').on(table.document, table.number)],
@@ -64,6 +74,6 @@ export const drafts = pgTable('drafts', {
   version: integer('version').notNull(),
   /** Number of the revision that the draft was made from. */
   base: integer('base').notNull(),
-  file: jsonb('file').notNull(),
+  file: file('file').notNull(),
   updatedAt: timestamp('updated_at', { withTimezone: true, precision: 3 }).notNull().defaultNow(),
 });

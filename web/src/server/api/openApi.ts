@@ -1,0 +1,108 @@
+import { jsonSchema } from '@zygopod/core';
+import { z } from 'zod';
+import { createDocument, type ZodOpenApiOperationObject, type ZodOpenApiResponseObject } from 'zod-openapi';
+import { type Operation, parameters } from './operation.ts';
+import { file, problem } from './shapes.ts';
+
+const PROBLEM = 'application/problem+json';
+
+/** The problems that an operation can answer with, beside its own answers. */
+function problemsOf({ path, query, condition, takesFile, method }: Operation): { [status: number]: string | undefined } {
+  const isWrite = method !== 'GET';
+  return {
+    400: 'The request cannot be read',
+    401: 'With ZYGOPOD_TOKEN set: the token is missing or wrong',
+    ...(isWrite ? { 403: 'The write comes from another origin' } : {}),
+    ...(path.includes('{') ? { 404: 'There is nothing of this kind, id or number' } : {}),
+    ...(condition ? { 409: 'It was changed elsewhere since; `current` is what is there', 428: 'No version was named' } : {}),
+    ...(takesFile ? { 413: 'The body is too large', 415: 'The body is no application/json' } : {}),
+    421: 'This server does not answer to that host name',
+    ...(takesFile || query ? { 422: 'The document or the search cannot be taken; `errors` tells where' } : {}),
+    500: 'The server failed; the fault is in its log',
+    503: 'The database cannot be reached, or too much is asked at once; nothing was saved',
+  };
+}
+
+function answersOf(operation: Operation): Record<string, ZodOpenApiResponseObject> {
+  const told: Record<string, ZodOpenApiResponseObject> = {};
+  for (const [status, words = ''] of Object.entries(problemsOf(operation)))
+    told[status] = { description: words, content: { [PROBLEM]: { schema: problem } } };
+  for (const [status, { words, schema, tagged }] of Object.entries(operation.answers))
+    told[status] = {
+      description: words,
+      ...(schema
+        ? { content: { 'application/json': { schema } } }
+        : Number(status) >= 400
+          ? { content: { [PROBLEM]: { schema: problem } } }
+          : {}),
+      ...(tagged ? { headers: z.object({ etag: z.string() }) } : {}),
+    };
+  if (operation.method === 'GET' && Object.values(operation.answers).some(({ tagged }) => tagged))
+    told['304'] = { description: 'If-None-Match names the ETag: nothing has changed' };
+  return told;
+}
+
+const conditions = {
+  seen: z.object({ 'if-match': z.string().meta({ description: 'The ETag that was seen last', example: '"1"' }) }),
+  seenOrNone: z.object({
+    'if-match': z.string().optional().meta({ description: 'The ETag that was seen last', example: '"1"' }),
+    'if-none-match': z.string().optional().meta({ description: '* where there was none', example: '*' }),
+  }),
+};
+
+const body = z
+  .strictObject({
+    file,
+    note: z.string().max(2000).optional().meta({ description: 'Why, in words' }),
+    base: z.int().min(1).optional().meta({ description: 'For a draft: the revision that it was made from' }),
+    draft: z.string().optional().meta({ description: 'For a revision: the ETag of the draft that it ends', example: '"3"' }),
+  })
+  .meta({ id: 'FileBody' });
+
+function described(operation: Operation): ZodOpenApiOperationObject {
+  const names = [...operation.path.matchAll(/\{(\w+)\}/g)].map((match) => match[1] as keyof typeof parameters);
+  return {
+    operationId: operation.name,
+    summary: operation.words,
+    requestParams: {
+      ...(names.length > 0 ? { path: z.object(Object.fromEntries(names.map((name) => [name, parameters[name]]))) } : {}),
+      ...(operation.query ? { query: operation.query } : {}),
+      ...(operation.condition ? { header: conditions[operation.condition] } : {}),
+    },
+    ...(operation.takesFile ? { requestBody: { required: true, content: { 'application/json': { schema: body } } } } : {}),
+    responses: answersOf(operation) as ZodOpenApiOperationObject['responses'],
+  };
+}
+
+/** A format's schema as a part of the description: its own references stay its own by its $id. */
+function component(kind: 'tuning' | 'ground' | 'tape'): object {
+  const { $schema, ...schema } = jsonSchema(kind);
+  return { $id: `/api/v1/schemas/${kind}`, ...schema };
+}
+
+let made: object | undefined;
+
+/** The description of the API, OpenAPI 3.1. */
+export function openApi(operations: readonly Operation[]): Record<string, unknown> {
+  made ??= describe(operations);
+  return made as Record<string, unknown>;
+}
+
+function describe(operations: readonly Operation[]): object {
+  const paths: Record<string, Record<string, ZodOpenApiOperationObject>> = {};
+  for (const operation of operations) {
+    paths[operation.path] ??= {};
+    (paths[operation.path] as Record<string, ZodOpenApiOperationObject>)[operation.method.toLowerCase()] = described(operation);
+  }
+  const document = createDocument({
+    openapi: '3.1.0',
+    info: { title: 'Zygopod', version: '1', description: 'Tunings, grounds and tapes: kept, with drafts and revisions.' },
+    servers: [{ url: '/api/v1' }],
+    paths,
+    components: { securitySchemes: { token: { type: 'http', scheme: 'bearer', description: 'Where ZYGOPOD_TOKEN is set' } } },
+    security: [{}, { token: [] }],
+  });
+  const { components = {} } = document;
+  const formats = Object.fromEntries((['tuning', 'ground', 'tape'] as const).map((kind) => [kind, component(kind)]));
+  return { ...document, components: { ...components, schemas: { ...components.schemas, ...formats } } };
+}

@@ -1,0 +1,55 @@
+import { z } from 'zod';
+import type { Database } from '../data/connection.ts';
+import type { Kind } from '../data/schema.ts';
+import type { JudgedBody } from '../judge/judge.ts';
+
+/** What an operation is asked, read from the request and found good. */
+export interface Asked<Q = Record<string, never>> {
+  request: Request;
+  url: URL;
+  query: Q;
+  kind: Kind;
+  id: string;
+  number: number;
+  /** The database, prepared. */
+  database(): Promise<Database>;
+  /** The file that the body holds, judged. */
+  file(): Promise<JudgedBody>;
+}
+
+interface Answer {
+  words: string;
+  schema?: z.ZodType;
+  /** Has an ETag. */
+  tagged?: boolean;
+}
+
+/** One thing that the API does: all that is told of it, checked before it, and done. */
+export interface Operation {
+  method: 'GET' | 'POST' | 'PUT' | 'DELETE';
+  /** Below /api/v1, with parameters in braces: kind, id, number. */
+  path: string;
+  name: string;
+  words: string;
+  query?: z.ZodObject;
+  /** Whether If-Match has to name a version, and whether that may be none. */
+  condition?: 'seen' | 'seenOrNone';
+  takesFile?: boolean;
+  answers: Record<number, Answer>;
+  // biome-ignore lint/suspicious/noExplicitAny: each operation's query is of its own schema's type
+  run(asked: Asked<any>): Promise<Response>;
+}
+
+/** The names of the kinds in addresses. */
+export const collections = { tunings: 'tuning', grounds: 'ground', tapes: 'tape' } as const satisfies Record<string, Kind>;
+
+/** Parameters in paths. */
+export const parameters = {
+  kind: z.enum(['tunings', 'grounds', 'tapes']).meta({ description: 'Which kind of document' }),
+  id: z.uuid().meta({ description: 'The document' }),
+  number: z
+    .string()
+    .regex(/^[1-9]\d{0,8}$/)
+    .meta({ description: 'Number of a revision, from 1', example: '1' }),
+  format: z.enum(['tuning', 'ground', 'tape']).meta({ description: 'Which file format' }),
+};

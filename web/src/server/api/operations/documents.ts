@@ -1,0 +1,122 @@
+import { eq } from 'drizzle-orm';
+import { z } from 'zod';
+import { DEMO_PROJECT } from '../../data/demo.ts';
+import { bringBack, createDocument, getDocument, listDocuments, type Place, putAway, removeForever } from '../../data/documents.ts';
+import { RawJson } from '../../data/rawJson.ts';
+import { projects } from '../../data/schema.ts';
+import { seenBy } from '../conditions.ts';
+import type { Asked, Operation } from '../operation.ts';
+import { Problem } from '../problem.ts';
+import { done, json } from '../responses.ts';
+import { document, documentPage, documentWithFile } from '../shapes.ts';
+
+/** A place in a list, as a text that means nothing to anybody else. */
+const cursorOf = ({ madeAt, id }: Place) => Buffer.from(`${madeAt.getTime()} ${id}`).toString('base64url');
+
+/** Milliseconds beyond which a date is none (ECMAScript, time values). */
+const LATEST = 8.64e15;
+
+const cursor = z.string().transform((text, context): Place => {
+  const [made = '', id = ''] = Buffer.from(text, 'base64url').toString('latin1').split(' ');
+  if (/^\d{1,16}$/.test(made) && Number(made) <= LATEST && z.uuid().safeParse(id).success) return { madeAt: new Date(Number(made)), id };
+  context.addIssue({ code: 'custom', message: 'expected the next of an earlier page' });
+  return z.NEVER;
+});
+
+/** Text that a name can hold. */
+const part = z
+  .string()
+  .max(200)
+  .refine((text) => text.isWellFormed() && !text.includes('\0'), 'expected text');
+
+const listQuery = z.object({
+  limit: z.coerce.number().int().min(1).max(200).default(50).meta({ description: 'Documents on a page' }),
+  after: cursor.optional().meta({ description: 'The next of the page before', override: { type: 'string' } }),
+  q: part.optional().meta({ description: 'Part of the name, in capitals or not' }),
+  away: z
+    .stringbool()
+    .default(false)
+    .meta({ description: 'Those that are put away, instead of those in use', override: { type: 'boolean' } }),
+});
+
+const list: Operation = {
+  method: 'GET',
+  path: '/{kind}',
+  name: 'listDocuments',
+  words: 'The documents of a kind, newest first, a page at a time',
+  query: listQuery,
+  answers: { 200: { words: 'A page', schema: documentPage } },
+  run: async ({ kind, query, database }: Asked<z.infer<typeof listQuery>>) => {
+    const { items, next } = await listDocuments(await database(), kind, query);
+    return json({ items, next: next && cursorOf(next) });
+  },
+};
+
+const create: Operation = {
+  method: 'POST',
+  path: '/{kind}',
+  name: 'createDocument',
+  words: 'A new document from a file',
+  takesFile: true,
+  answers: { 201: { words: 'The document, with its first revision', schema: document, tagged: true } },
+  run: async ({ kind, url, file, database }: Asked) => {
+    const { name, text, hash, note } = await file();
+    const db = await database();
+    const [project] = await db.select().from(projects).where(eq(projects.name, DEMO_PROJECT)).limit(1);
+    if (!project) throw new Problem(404, 'There is no project to put it in');
+    const made = await createDocument(db, kind, { project: project.id, name, file: new RawJson(text), hash, note });
+    return json(made, { status: 201, etag: '1', location: `${url.pathname}/${made.id}` });
+  },
+};
+
+const read: Operation = {
+  method: 'GET',
+  path: '/{kind}/{id}',
+  name: 'getDocument',
+  words: 'A document with the file of its newest revision; the ETag is that revision’s number',
+  answers: { 200: { words: 'The document', schema: documentWithFile, tagged: true } },
+  run: async ({ kind, id, database }: Asked) => {
+    const found = await getDocument(await database(), kind, id);
+    return json(found, { etag: String(found.head) });
+  },
+};
+
+const away: Operation = {
+  method: 'DELETE',
+  path: '/{kind}/{id}',
+  name: 'putAway',
+  words: 'Puts a document away whose newest revision If-Match names: it leaves the lists, and can be brought back',
+  condition: 'seen',
+  answers: { 204: { words: 'It is put away' } },
+  run: async ({ kind, id, request, database }: Asked) => {
+    await putAway(await database(), kind, id, seenBy(request.headers));
+    return done();
+  },
+};
+
+const back: Operation = {
+  method: 'POST',
+  path: '/{kind}/{id}/back',
+  name: 'bringBack',
+  words: 'Takes a document that was put away back into use, with its history and draft. 409 where it is in use',
+  answers: { 200: { words: 'The document', schema: document, tagged: true }, 409: { words: 'It is in use' } },
+  run: async ({ kind, id, database }: Asked) => {
+    const found = await bringBack(await database(), kind, id);
+    return json(found, { etag: String(found.head) });
+  },
+};
+
+const forever: Operation = {
+  method: 'DELETE',
+  path: '/{kind}/{id}/forever',
+  name: 'removeForever',
+  words: 'Removes a document that was put away, with its history, for good. 409 where it is in use',
+  condition: 'seen',
+  answers: { 204: { words: 'It is gone' } },
+  run: async ({ kind, id, request, database }: Asked) => {
+    await removeForever(await database(), kind, id, seenBy(request.headers));
+    return done();
+  },
+};
+
+export const documentOperations = [list, create, read, away, back, forever];

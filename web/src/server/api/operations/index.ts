@@ -1,0 +1,14 @@
+import type { Operation } from '../operation.ts';
+import { documentOperations } from './documents.ts';
+import { draftOperations } from './draft.ts';
+import { revisionOperations } from './revisions.ts';
+import { descriptionOf, serviceOperations } from './service.ts';
+
+/** All that the API does. */
+export const operations: readonly Operation[] = [
+  ...serviceOperations,
+  descriptionOf(() => operations),
+  ...documentOperations,
+  ...revisionOperations,
+  ...draftOperations,
+];

@@ -1,0 +1,63 @@
+import { z } from 'zod';
+import { findDocument } from '../../data/documents.ts';
+import { RawJson } from '../../data/rawJson.ts';
+import { getRevision, listRevisions, saveRevision } from '../../data/revisions.ts';
+import { seenBy } from '../conditions.ts';
+import type { Asked, Operation } from '../operation.ts';
+import { json } from '../responses.ts';
+import { revisionPage, revisionWithFile, saved } from '../shapes.ts';
+
+const query = z.object({
+  limit: z.coerce.number().int().min(1).max(1000).default(200).meta({ description: 'Revisions on a page' }),
+  before: z.coerce.number().int().min(1).max(2_147_483_647).optional().meta({ description: 'The next of the page before' }),
+});
+
+const list: Operation = {
+  method: 'GET',
+  path: '/{kind}/{id}/revisions',
+  name: 'listRevisions',
+  words: 'The history of a document, newest first, without the files, a page at a time',
+  query,
+  answers: { 200: { words: 'A page', schema: revisionPage, tagged: true } },
+  run: async ({ kind, id, query: asked, database }: Asked<z.infer<typeof query>>) => {
+    const db = await database();
+    const { head } = await findDocument(db, kind, id);
+    return json(await listRevisions(db, id, asked.limit, asked.before), { etag: `${head}` });
+  },
+};
+
+const save: Operation = {
+  method: 'POST',
+  path: '/{kind}/{id}/revisions',
+  name: 'saveRevision',
+  words:
+    'Saves a revision on top of the one that If-Match names, and ends the draft whose ETag the body names. 409 with the newest one where ' +
+    'somebody was faster. A draft that is not named stays, and comes with the answer',
+  condition: 'seen',
+  takesFile: true,
+  answers: { 201: { words: 'The revision', schema: saved, tagged: true } },
+  run: async ({ kind, id, url, request, file, database }: Asked) => {
+    const seen = seenBy(request.headers);
+    const { name, text, hash, note, draft } = await file();
+    const db = await database();
+    await findDocument(db, kind, id);
+    const made = await saveRevision(db, id, { name, file: new RawJson(text), hash }, note, seen, draft);
+    return json(made, { status: 201, etag: String(made.number), location: `${url.pathname}/${made.number}` });
+  },
+};
+
+const read: Operation = {
+  method: 'GET',
+  path: '/{kind}/{id}/revisions/{number}',
+  name: 'getRevision',
+  words: 'One revision with its file. It never changes',
+  answers: { 200: { words: 'The revision', schema: revisionWithFile, tagged: true } },
+  run: async ({ kind, id, number, database }: Asked) => {
+    const db = await database();
+    await findDocument(db, kind, id);
+    const revision = await getRevision(db, id, number);
+    return json(revision, { etag: revision.hash });
+  },
+};
+
+export const revisionOperations = [list, save, read];

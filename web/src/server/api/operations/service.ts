@@ -1,0 +1,40 @@
+import { jsonSchema } from '@zygopod/core';
+import { z } from 'zod';
+import { databaseAnswers } from '../../data/database.ts';
+import { openApi } from '../openApi.ts';
+import type { Asked, Operation } from '../operation.ts';
+import { json } from '../responses.ts';
+import { health } from '../shapes.ts';
+
+const readHealth: Operation = {
+  method: 'GET',
+  path: '/health',
+  name: 'getHealth',
+  words: 'Whether the server can do its work',
+  answers: { 200: { words: 'It can', schema: health }, 503: { words: 'The database does not answer', schema: health } },
+  run: async () => {
+    const isUp = await databaseAnswers();
+    return json({ ok: isUp, database: isUp ? 'up' : 'down' }, { status: isUp ? 200 : 503 });
+  },
+};
+
+const schema: Operation = {
+  method: 'GET',
+  path: '/schemas/{format}',
+  name: 'getSchema',
+  words: 'The JSON Schema (2020-12) of a file format',
+  answers: { 200: { words: 'The schema', schema: z.looseObject({ title: z.string() }) } },
+  run: async ({ kind }: Asked) => json(jsonSchema(kind), { type: 'application/schema+json' }),
+};
+
+/** The operation that describes all operations. */
+export const descriptionOf = (all: () => readonly Operation[]): Operation => ({
+  method: 'GET',
+  path: '/openapi.json',
+  name: 'getDescription',
+  words: 'This description, OpenAPI 3.1',
+  answers: { 200: { words: 'The description', schema: z.looseObject({ openapi: z.string() }) } },
+  run: async () => json(openApi(all())),
+});
+
+export const serviceOperations = [readHealth, schema];

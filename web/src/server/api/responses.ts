@@ -1,0 +1,21 @@
+import { jsonText } from '../data/rawJson.ts';
+import type { Problem } from './problem.ts';
+
+/** An answer with JSON, and, where it has one, its entity tag. */
+export function json(body: unknown, init: { status?: number; etag?: string; location?: string; type?: string } = {}): Response {
+  const headers = new Headers({ 'content-type': init.type ?? 'application/json', 'cache-control': 'private, no-cache' });
+  if (init.etag !== undefined) headers.set('etag', `"${init.etag}"`);
+  if (init.location !== undefined) headers.set('location', init.location);
+  return new Response(jsonText(body), { status: init.status ?? 200, headers });
+}
+
+export const done = () => new Response(null, { status: 204 });
+
+/** The answer that a problem gives. */
+export function problemResponse({ status, message, members }: Problem): Response {
+  const { allow, retryAfter, ...told } = members;
+  const headers = new Headers({ 'content-type': 'application/problem+json', 'cache-control': 'no-store' });
+  if (typeof allow === 'string') headers.set('allow', allow);
+  if (typeof retryAfter === 'number') headers.set('retry-after', String(retryAfter));
+  return new Response(jsonText({ type: 'about:blank', title: message, status, ...told }), { status, headers });
+}

@@ -1,0 +1,147 @@
+import { and, desc, eq, ilike, isNotNull, isNull, lt, or, sql } from 'drizzle-orm';
+import { Problem } from '../api/problem.ts';
+import type { Database } from './connection.ts';
+import type { RawJson } from './rawJson.ts';
+import { documents, type Kind, revisions } from './schema.ts';
+
+/** A document as the API gives it. */
+type Document = typeof documents.$inferSelect;
+
+/** A database, or a transaction on it. */
+export type Reader = Pick<Database, 'select'>;
+
+/** A file that was judged good: its name, its text, and the SHA-256 of its canonical text. */
+export interface JudgedFile {
+  name: string;
+  file: RawJson;
+  hash: string;
+}
+
+interface Creation extends JudgedFile {
+  project: string;
+  note?: string;
+  demo?: string;
+}
+
+/** Makes a document with its first revision. */
+export async function createDocument(db: Database, kind: Kind, creation: Creation): Promise<Document> {
+  const { project, name, file, hash, note = '', demo } = creation;
+  return db.transaction(async (tx) => {
+    const [document] = await tx.insert(documents).values({ project, kind, name, head: 1, demo }).returning();
+    if (!document) throw new Error('the document was not made');
+    await tx.insert(revisions).values({ document: document.id, number: 1, note, hash, file });
+    return document;
+  });
+}
+
+/** Where a page of a list begins: after what was made then and has this id, whether that is still there or not. */
+export interface Place {
+  madeAt: Date;
+  id: string;
+}
+
+interface Listing {
+  limit: number;
+  after?: Place | undefined;
+  /** Part of the name, in capitals or not. */
+  q?: string | undefined;
+  /** Those that are put away, instead of those in use. */
+  away?: boolean;
+}
+
+/** A page of documents of a kind, newest first, and the place where the next one begins. */
+export async function listDocuments(
+  db: Reader,
+  kind: Kind,
+  { limit, after, q, away = false }: Listing,
+): Promise<{ items: Document[]; next: Place | null }> {
+  const { createdAt, id, name, putAwayAt } = documents;
+  const beyond = after && or(lt(createdAt, after.madeAt), and(eq(createdAt, after.madeAt), lt(id, after.id)));
+  const named = q ? ilike(name, `%${q.replace(/[\\%_]/g, '\\$&')}%`) : undefined;
+  const items = await db
+    .select()
+    .from(documents)
+    .where(and(eq(documents.kind, kind), away ? isNotNull(putAwayAt) : isNull(putAwayAt), beyond, named))
+    .orderBy(desc(createdAt), desc(id))
+    .limit(limit + 1);
+  const page = items.slice(0, limit);
+  const last = page.at(-1);
+  return { items: page, next: items.length > limit && last ? { madeAt: last.createdAt, id: last.id } : null };
+}
+
+/** A document that is in use; put away or unknown ones are 404. */
+export async function findDocument(db: Reader, kind: Kind, id: string): Promise<Document> {
+  const [document] = await db
+    .select()
+    .from(documents)
+    .where(and(eq(documents.id, id), eq(documents.kind, kind)))
+    .limit(1);
+  if (!document) throw new Problem(404, `No ${kind} has this id`);
+  if (document.putAwayAt) throw new Problem(404, `This ${kind} was put away`, { putAwayAt: document.putAwayAt });
+  return document;
+}
+
+/** A document with the file of its newest revision. */
+export async function getDocument(db: Reader, kind: Kind, id: string): Promise<Document & { file: RawJson }> {
+  const document = await findDocument(db, kind, id);
+  const [newest] = await db
+    .select({ file: revisions.file })
+    .from(revisions)
+    .where(and(eq(revisions.document, id), eq(revisions.number, document.head)))
+    .limit(1);
+  // Whoever saved or removed it in between was asked about too late or too early: both are as good as gone.
+  if (!newest) throw new Problem(404, `No ${kind} has this id`);
+  return { ...document, file: newest.file };
+}
+
+/** The row of a document that is in use, held against other writers until the transaction ends. */
+export async function holdDocument(tx: Reader, id: string): Promise<Document> {
+  const [document] = await tx.select().from(documents).where(eq(documents.id, id)).limit(1).for('update');
+  if (!document || document.putAwayAt) throw new Problem(404, 'The document was put away or removed meanwhile');
+  return document;
+}
+
+/** What a writer last saw: whether a version is it. */
+export type Seen = (version: number) => boolean;
+
+/** Puts a document away whose newest revision the writer has seen; with a newer one it stays (409). Its history and draft are kept. */
+export async function putAway(db: Database, kind: Kind, id: string, seen: Seen): Promise<void> {
+  await db.transaction(async (tx) => {
+    const document = await findDocument(tx, kind, id);
+    await holdDocument(tx, id);
+    if (!seen(document.head))
+      throw new Problem(409, `Revision ${document.head} was saved elsewhere meanwhile`, { current: await getDocument(tx, kind, id) });
+    await tx.update(documents).set({ putAwayAt: sql`now()` }).where(eq(documents.id, id));
+  });
+}
+
+/** The row of a document that is put away, held; 404 where there is none, 409 where it is in use. */
+async function holdAway(tx: Reader, kind: Kind, id: string): Promise<Document> {
+  const [document] = await tx
+    .select()
+    .from(documents)
+    .where(and(eq(documents.id, id), eq(documents.kind, kind)))
+    .limit(1)
+    .for('update');
+  if (!document) throw new Problem(404, `No ${kind} has this id`);
+  if (!document.putAwayAt) throw new Problem(409, `This ${kind} is in use: it is not put away`, { current: document });
+  return document;
+}
+
+/** Takes a document back into use, with all that it had. */
+export async function bringBack(db: Database, kind: Kind, id: string): Promise<Document> {
+  return db.transaction(async (tx) => {
+    await holdAway(tx, kind, id);
+    const [document] = await tx.update(documents).set({ putAwayAt: null }).where(eq(documents.id, id)).returning();
+    return document as Document;
+  });
+}
+
+/** Removes a document that is put away, with its history, for good. */
+export async function removeForever(db: Database, kind: Kind, id: string, seen: Seen): Promise<void> {
+  await db.transaction(async (tx) => {
+    const document = await holdAway(tx, kind, id);
+    if (!seen(document.head)) throw new Problem(409, `Revision ${document.head} is the newest`, { current: document });
+    await tx.delete(documents).where(eq(documents.id, id));
+  });
+}

@@ -1,0 +1,47 @@
+import { eq, sql } from 'drizzle-orm';
+import { Problem } from '../api/problem.ts';
+import type { Database } from './connection.ts';
+import { holdDocument, type Reader, type Seen } from './documents.ts';
+import type { RawJson } from './rawJson.ts';
+import { documents, drafts } from './schema.ts';
+
+export type Draft = typeof drafts.$inferSelect;
+
+export async function getDraft(db: Reader, id: string): Promise<Draft | undefined> {
+  const [draft] = await db.select().from(drafts).where(eq(drafts.document, id)).limit(1);
+  return draft;
+}
+
+/**
+ * Keeps a draft, if the one that is there (0: none) is the one that the writer has seen: one that moved on meanwhile is not overwritten
+ * but handed back with a 409. Versions count on through all drafts that a document has had. Without a base it is the newest revision.
+ */
+export async function putDraft(db: Database, id: string, file: RawJson, base: number | undefined, seen: Seen): Promise<Draft> {
+  return db.transaction(async (tx) => {
+    const { head, drafted } = await holdDocument(tx, id);
+    const current = await getDraft(tx, id);
+    if (!seen(current?.version ?? 0)) throw new Problem(409, 'The draft was changed elsewhere', { current: current ?? null });
+    if (base !== undefined && base > head) throw new Problem(422, 'The base is no revision of this document', { base, head });
+    const version = drafted + 1;
+    await tx.update(documents).set({ drafted: version }).where(eq(documents.id, id));
+    const next = { version, base: base ?? head, file };
+    const [written] = await tx
+      .insert(drafts)
+      .values({ document: id, ...next })
+      .onConflictDoUpdate({ target: drafts.document, set: { ...next, updatedAt: sql`now()` } })
+      .returning();
+    if (!written) throw new Error('the draft was not kept');
+    return written;
+  });
+}
+
+/** Throws away the draft that the writer has seen; one that moved on meanwhile stays, and is handed back with a 409. */
+export async function deleteDraft(db: Database, id: string, seen: Seen): Promise<void> {
+  await db.transaction(async (tx) => {
+    await holdDocument(tx, id);
+    const current = await getDraft(tx, id);
+    if (!current) throw new Problem(404, 'There is no draft');
+    if (!seen(current.version)) throw new Problem(409, 'The draft was changed elsewhere', { current });
+    await tx.delete(drafts).where(eq(drafts.document, id));
+  });
+}

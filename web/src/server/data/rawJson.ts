@@ -1,0 +1,22 @@
+/** JSON that is kept and passed on as text: a large file is neither read nor written anew on its way through the server. */
+export class RawJson {
+  readonly text: string;
+
+  constructor(text: string) {
+    this.text = text;
+  }
+
+  /** What the text says. */
+  read(): unknown {
+    return JSON.parse(this.text);
+  }
+}
+
+/** JSON of a value that may hold raw JSON; dates as RFC 3339, what is undefined left out. */
+export function jsonText(value: unknown): string {
+  if (value instanceof RawJson) return value.text;
+  if (Array.isArray(value)) return `[${value.map(jsonText).join(',')}]`;
+  if (typeof value !== 'object' || value === null || value instanceof Date) return JSON.stringify(value) ?? 'null';
+  const members = Object.entries(value).filter(([, member]) => member !== undefined);
+  return `{${members.map(([key, member]) => `${JSON.stringify(key)}:${jsonText(member)}`).join(',')}}`;
+}

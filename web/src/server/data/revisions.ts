@@ -1,0 +1,65 @@
+import { and, desc, eq, lt, sql } from 'drizzle-orm';
+import { Problem } from '../api/problem.ts';
+import type { Database } from './connection.ts';
+import { holdDocument, type JudgedFile, type Reader, type Seen } from './documents.ts';
+import { type Draft, getDraft } from './drafts.ts';
+import { documents, drafts, revisions } from './schema.ts';
+
+type Revision = typeof revisions.$inferSelect;
+
+/** A page of a document's history, newest first, without the files; `before` is the number of the last one seen. */
+export async function listRevisions(
+  db: Reader,
+  id: string,
+  limit: number,
+  before?: number,
+): Promise<{ items: Omit<Revision, 'file'>[]; next: number | null }> {
+  const { id: revisionId, document, number, parent, note, hash, createdAt } = revisions;
+  const items = await db
+    .select({ id: revisionId, document, number, parent, note, hash, createdAt })
+    .from(revisions)
+    .where(and(eq(document, id), before === undefined ? undefined : lt(number, before)))
+    .orderBy(desc(number))
+    .limit(limit + 1);
+  const page = items.slice(0, limit);
+  return { items: page, next: items.length > limit ? (page.at(-1)?.number ?? null) : null };
+}
+
+export async function getRevision(db: Reader, id: string, number: number): Promise<Revision> {
+  const [revision] = await db
+    .select()
+    .from(revisions)
+    .where(and(eq(revisions.document, id), eq(revisions.number, number)))
+    .limit(1);
+  if (!revision) throw new Problem(404, `There is no revision ${number}`);
+  return revision;
+}
+
+/**
+ * Adds a revision on top of the newest one, which has to be the one that the saver has seen, and ends the draft whose version is named
+ * (0: none): another one holds what the saver has not seen, stays, and comes with the answer. One transaction: all of it or nothing.
+ */
+export async function saveRevision(
+  db: Database,
+  id: string,
+  { name, file, hash }: JudgedFile,
+  note: string,
+  seen: Seen,
+  draft: number,
+): Promise<Revision & { draft: Draft | null }> {
+  return db.transaction(async (tx) => {
+    const { head } = await holdDocument(tx, id);
+    if (!seen(head)) throw new Problem(409, `Revision ${head} was saved elsewhere meanwhile`, { current: await getRevision(tx, id, head) });
+    await tx
+      .update(documents)
+      .set({ head: head + 1, name, updatedAt: sql`now()` })
+      .where(eq(documents.id, id));
+    const [revision] = await tx
+      .insert(revisions)
+      .values({ document: id, number: head + 1, parent: head, note, hash, file })
+      .returning();
+    if (!revision) throw new Error('the revision was not made');
+    await tx.delete(drafts).where(and(eq(drafts.document, id), eq(drafts.version, draft)));
+    return { ...revision, draft: (await getDraft(tx, id)) ?? null };
+  });
+}

@@ -1,0 +1,106 @@
+import { timingSafeEqual } from 'node:crypto';
+import type { IncomingHttpHeaders } from 'node:http';
+import { isKnownHost } from './hosts.ts';
+
+/** The cookie that holds the access token. */
+export const COOKIE = 'zygopod-token';
+
+const READING = new Set(['GET', 'HEAD', 'OPTIONS']);
+const METHODS = ['GET', 'HEAD', 'OPTIONS', 'POST', 'PUT', 'DELETE'];
+
+/** Bytes that a body can have at the most: the largest tape, and a little for what comes with it. */
+export const LARGEST_BODY = 32 * 1024 * 1024;
+
+/** What the gate knows of a request. */
+export interface Arrival {
+  method: string;
+  url: string;
+  headers: IncomingHttpHeaders;
+}
+
+/** Who may come in: the host that the server listens on, and the access token where one is set. */
+export interface House {
+  host: string | undefined;
+  token: string | undefined;
+}
+
+/** Passed; sent elsewhere, with the token as a cookie from there on; or refused. */
+export type Passage =
+  | { kind: 'in' }
+  | { kind: 'redirect'; to: string; cookie: string }
+  | { kind: 'refused'; status: number; title: string; headers?: Record<string, string> };
+
+const refused = (status: number, title: string, headers?: Record<string, string>): Passage => ({
+  kind: 'refused',
+  status,
+  title,
+  ...(headers ? { headers } : {}),
+});
+
+function isToken(given: string | undefined, token: string): boolean {
+  const [a, b] = [Buffer.from(given ?? ''), Buffer.from(token)];
+  return a.length === b.length && timingSafeEqual(a, b);
+}
+
+function cookieOf(headers: IncomingHttpHeaders): string | undefined {
+  for (const pair of (headers.cookie ?? '').split(';')) {
+    const at = pair.indexOf('=');
+    if (pair.slice(0, at).trim() !== COOKIE) continue;
+    try {
+      return decodeURIComponent(pair.slice(at + 1).trim());
+    } catch {
+      return undefined;
+    }
+  }
+  return undefined;
+}
+
+function isEncoded(url: string): boolean {
+  try {
+    // A path that begins with two slashes would be read as another host's.
+    return url.startsWith('/') && !url.startsWith('//') && !decodeURIComponent(url).includes('\0');
+  } catch {
+    return false;
+  }
+}
+
+/** Judges every request before anything else sees it, files of the application included. */
+export function passage(arrival: Arrival, house: House): Passage {
+  const { method, url, headers } = arrival;
+  if (!isKnownHost(headers.host ?? null, house.host)) return refused(421, 'This server does not answer to that host name');
+  if (!METHODS.includes(method)) return refused(405, `This can be asked with ${METHODS.join(', ')}`, { allow: METHODS.join(', ') });
+  if (!isEncoded(url)) return refused(400, 'The address is no path, or not well encoded');
+  return (house.token === undefined ? null : tokenPassage(arrival, house.token)) ?? writePassage(arrival) ?? { kind: 'in' };
+}
+
+/** Without the token nobody comes in; one in the address is kept as a cookie and taken out of there. */
+function tokenPassage({ url, headers }: Arrival, token: string): Passage | null {
+  const asked = new URL(url, 'http://here');
+  const given = asked.searchParams.get('token');
+  if (given !== null && isToken(given, token)) {
+    asked.searchParams.delete('token');
+    return {
+      kind: 'redirect',
+      to: `${asked.pathname}${asked.search}`,
+      cookie: `${COOKIE}=${encodeURIComponent(token)}; HttpOnly; SameSite=Strict; Path=/`,
+    };
+  }
+  const bearer = /^Bearer (.+)$/.exec(headers.authorization ?? '')?.[1];
+  if (isToken(bearer ?? cookieOf(headers), token)) return null;
+  return refused(401, 'An access token is needed: open the address with ?token=…', { 'www-authenticate': 'Bearer' });
+}
+
+/** A write comes from a page of this server, or from a program: that sends JSON, and no cookie. */
+function writePassage({ method, headers }: Arrival): Passage | null {
+  if (READING.has(method)) return null;
+  const { origin, host } = headers;
+  const site = headers['sec-fetch-site'];
+  if (origin !== undefined ? origin !== `http://${host}` : headers.cookie !== undefined)
+    return refused(403, 'Writes from another origin, or with a cookie and of no origin, are refused');
+  if (site !== undefined && site !== 'same-origin' && site !== 'none') return refused(403, 'Writes from another site are refused');
+  if (Number(headers['content-length'] ?? 0) > LARGEST_BODY) return refused(413, `A body has at most ${LARGEST_BODY} bytes`);
+  const hasBody = headers['content-length'] !== undefined ? headers['content-length'] !== '0' : headers['transfer-encoding'] !== undefined;
+  if (hasBody && !/^application\/json\s*(;|$)/i.test(headers['content-type'] ?? ''))
+    return refused(415, 'The body has to be application/json');
+  return null;
+}

@@ -1,0 +1,79 @@
+import { randomUUID } from 'node:crypto';
+import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
+import { resolve } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { log } from '../log.ts';
+import { type Passage, passage } from './gate.ts';
+
+/**
+ * The server's front: every request passes the gate before the application, or one of its files, answers. Runs in the folder of the web
+ * application, built; HOST, PORT, DATABASE_URL and, where there is one, ZYGOPOD_TOKEN come from the environment.
+ */
+process.env['ASTRO_NODE_AUTOSTART'] = 'disabled';
+const { handler } = (await import(pathToFileURL(resolve('dist/server/entry.mjs')).href)) as {
+  handler(request: IncomingMessage, response: ServerResponse): void;
+};
+
+const house = { host: process.env['HOST'], token: process.env['ZYGOPOD_TOKEN'] || undefined };
+
+/** On every answer; pages bring a policy of their own. */
+const HEADERS = {
+  'x-content-type-options': 'nosniff',
+  'referrer-policy': 'same-origin',
+  'cross-origin-opener-policy': 'same-origin',
+  'cross-origin-resource-policy': 'same-origin',
+  'x-frame-options': 'DENY',
+  'content-security-policy': "default-src 'none'; frame-ancestors 'none'",
+};
+
+function turnAway(response: ServerResponse, way: Exclude<Passage, { kind: 'in' }>): void {
+  if (way.kind === 'redirect') {
+    response.writeHead(302, { location: way.to, 'set-cookie': way.cookie }).end();
+    return;
+  }
+  const { status, title, headers } = way;
+  // What is left of a body that nobody reads would be taken for the next request.
+  response.writeHead(status, { 'content-type': 'application/problem+json', connection: 'close', ...headers });
+  response.end(JSON.stringify({ type: 'about:blank', title, status }));
+}
+
+const server = createServer((request, response) => {
+  const begun = performance.now();
+  const id = randomUUID();
+  request.headers['x-request-id'] = id;
+  response.setHeader('x-request-id', id);
+  for (const [name, value] of Object.entries(HEADERS)) response.setHeader(name, value);
+  const { method = '', url = '' } = request;
+  response.on('close', () => {
+    const milliseconds = Math.round(performance.now() - begun);
+    log.info({ request: id, method, path: url.split('?')[0], status: response.statusCode, milliseconds });
+  });
+  const way = passage({ method, url, headers: request.headers }, house);
+  if (way.kind === 'in') handler(request, response);
+  else turnAway(response, way);
+});
+
+server.headersTimeout = 15_000;
+server.requestTimeout = 60_000;
+server.on('clientError', (error: NodeJS.ErrnoException, socket) => {
+  if (error.code === 'ECONNRESET' || !socket.writable) return;
+  const [status, title] =
+    error.code === 'HPE_HEADER_OVERFLOW'
+      ? ['431 Request Header Fields Too Large', 'The headers are too large']
+      : ['400 Bad Request', 'The request is no HTTP'];
+  const body = JSON.stringify({ type: 'about:blank', title, status: Number.parseInt(status as string, 10) });
+  socket.end(
+    `HTTP/1.1 ${status}\r\nconnection: close\r\ncontent-type: application/problem+json\r\ncontent-length: ${Buffer.byteLength(body)}\r\n\r\n${body}`,
+  );
+});
+
+/** Milliseconds that answers under way get when the server is told to stop. */
+const GRACE = 3000;
+for (const signal of ['SIGTERM', 'SIGINT'] as const)
+  process.on(signal, () => {
+    server.close(() => process.exit(0));
+    server.closeIdleConnections();
+    setTimeout(() => process.exit(0), GRACE).unref();
+  });
+
+server.listen(Number(process.env['PORT']), process.env['HOST']);

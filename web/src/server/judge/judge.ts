@@ -1,0 +1,84 @@
+import { createHash } from 'node:crypto';
+import { type Reading, readGround, readTape, readTuning } from '@zygopod/core';
+import { z } from 'zod';
+import type { Kind } from '../data/schema.ts';
+
+/** A body that holds a good file: its name, text and hash, and what came with it. */
+export interface JudgedBody {
+  name: string;
+  /** JSON of the file, in the newest version of its format. */
+  text: string;
+  /** SHA-256 of the file's canonical text. */
+  hash: string;
+  note: string;
+  /** The revision that it was made from. */
+  base?: number | undefined;
+  /** The version of the draft that it ends (0: none). */
+  draft: number;
+}
+
+/** Plain data, because it may come from another thread. */
+export type Verdict = { ok: true; body: JudgedBody } | { ok: false; status: number; title: string; members?: Record<string, unknown> };
+
+/** Faults told at the most. */
+const MOST = 50;
+
+/** The ETag of a draft, with or without its quotes. */
+const draftTag = z
+  .string()
+  .regex(/^"?\d{1,9}"?$/)
+  .transform((tag) => Number(tag.replaceAll('"', '')));
+
+const bodySchema = z.strictObject({
+  file: z.unknown(),
+  note: z.string().max(2000).default(''),
+  base: z.int().min(1).max(2_147_483_647).optional(),
+  draft: draftTag.optional(),
+});
+
+/** Reads a file of a kind; gives it in its newest version. A ground stays as it was written: its schema would fill in defaults. */
+const readers: Record<Kind, (value: unknown) => Reading<unknown>> = {
+  tuning: (value) => mapped(readTuning(value), ({ file }) => file),
+  ground: (value) => mapped(readGround(value), () => value),
+  tape: readTape,
+};
+
+function mapped<T>(reading: Reading<T>, file: (read: T) => unknown): Reading<unknown> {
+  return reading.ok ? { ok: true, value: file(reading.value) } : reading;
+}
+
+/** Text with keys in order, so that equal files have equal hashes. */
+function canonical(value: unknown): string {
+  if (Array.isArray(value)) return `[${value.map(canonical).join(',')}]`;
+  if (typeof value === 'object' && value !== null)
+    return `{${Object.entries(value)
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([key, v]) => `${JSON.stringify(key)}:${canonical(v)}`)
+      .join(',')}}`;
+  return JSON.stringify(value);
+}
+
+/** A good file as it is kept. */
+export function judged(file: { name: string }): { name: string; text: string; hash: string } {
+  return { name: file.name, text: JSON.stringify(file), hash: createHash('sha256').update(canonical(file)).digest('hex') };
+}
+
+/** Judges the bytes of a body that should hold a file of a kind. */
+export function judge(bytes: Uint8Array, kind: Kind): Verdict {
+  let value: unknown;
+  try {
+    value = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
+  } catch {
+    return { ok: false, status: 400, title: 'The body is no UTF-8 JSON' };
+  }
+  const body = bodySchema.safeParse(value);
+  if (!body.success) {
+    const errors = body.error.issues.slice(0, MOST).map(({ path, message }) => ({ path: path.join('.'), message: message.slice(0, 300) }));
+    return { ok: false, status: 400, title: 'The body has to be { file, note?, base?, draft? }', members: { errors } };
+  }
+  const { file, note, base, draft = 0 } = body.data;
+  const reading = readers[kind](file);
+  if (!reading.ok)
+    return { ok: false, status: 422, title: 'The document is not valid', members: { errors: reading.faults.slice(0, MOST) } };
+  return { ok: true, body: { ...judged(reading.value as { name: string }), note, base, draft } };
+}
