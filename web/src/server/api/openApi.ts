@@ -1,4 +1,3 @@
-import { jsonSchema } from '@zygopod/core';
 import { z } from 'zod';
 import { createDocument, type ZodOpenApiOperationObject, type ZodOpenApiResponseObject } from 'zod-openapi';
 import { type Operation, parameters } from './operation.ts';
@@ -74,12 +73,6 @@ function described(operation: Operation): ZodOpenApiOperationObject {
   };
 }
 
-/** A format's schema as a part of the description: its own references stay its own by its $id. */
-function component(kind: 'tuning' | 'ground' | 'tape'): object {
-  const { $schema, ...schema } = jsonSchema(kind);
-  return { $id: `/api/v1/schemas/${kind}`, ...schema };
-}
-
 let made: object | undefined;
 
 /** The description of the API, OpenAPI 3.1. */
@@ -94,7 +87,7 @@ function describe(operations: readonly Operation[]): object {
     paths[operation.path] ??= {};
     (paths[operation.path] as Record<string, ZodOpenApiOperationObject>)[operation.method.toLowerCase()] = described(operation);
   }
-  const document = createDocument({
+  return createDocument({
     openapi: '3.1.0',
     info: { title: 'Zygopod', version: '1', description: 'Tunings, grounds and tapes: kept, with drafts and revisions.' },
     servers: [{ url: '/api/v1' }],
@@ -102,7 +95,4 @@ function describe(operations: readonly Operation[]): object {
     components: { securitySchemes: { token: { type: 'http', scheme: 'bearer', description: 'Where ZYGOPOD_TOKEN is set' } } },
     security: [{}, { token: [] }],
   });
-  const { components = {} } = document;
-  const formats = Object.fromEntries((['tuning', 'ground', 'tape'] as const).map((kind) => [kind, component(kind)]));
-  return { ...document, components: { ...components, schemas: { ...components.schemas, ...formats } } };
 }

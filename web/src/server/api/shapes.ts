@@ -1,3 +1,4 @@
+import { jsonSchema } from '@zygopod/core';
 import { z } from 'zod';
 
 /** What the API answers with, as schemas: they describe it, and tests hold it to them. */
@@ -6,14 +7,20 @@ const id = z.uuid();
 const time = z.iso.datetime();
 const number = z.int().min(1);
 
-/** A file of one of the formats; told by its own JSON Schema. */
-export const file = z.looseObject({ format: z.string(), version: z.int(), name: z.string() }).meta({
-  id: 'File',
-  override: ({ jsonSchema }) => {
-    for (const key of Object.keys(jsonSchema)) delete jsonSchema[key as never];
-    jsonSchema.anyOf = ['tuning', 'ground', 'tape'].map((kind) => ({ $ref: `#/components/schemas/${kind}` }));
-  },
-});
+/** A file of a format, told by the format's own JSON Schema; its references stay its own by its $id. */
+function fileOf(kind: 'tuning' | 'ground' | 'tape') {
+  const { $schema, ...schema } = jsonSchema(kind);
+  return z.looseObject({ format: z.string(), version: z.int(), name: z.string() }).meta({
+    id: kind,
+    override: ({ jsonSchema: told }) => {
+      for (const key of Object.keys(told)) delete told[key as never];
+      Object.assign(told, { $id: `/api/v1/schemas/${kind}`, ...schema });
+    },
+  });
+}
+
+/** A file of one of the formats. */
+export const file = z.union([fileOf('tuning'), fileOf('ground'), fileOf('tape')]).meta({ id: 'File' });
 
 export const document = z
   .strictObject({

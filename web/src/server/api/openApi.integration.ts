@@ -1,0 +1,146 @@
+import '../../../../e2e/provided.ts';
+import Ajv2020, { type ValidateFunction } from 'ajv/dist/2020.js';
+import addFormats from 'ajv-formats';
+import { beforeAll, describe, expect, inject, it } from 'vitest';
+import { operations } from './operations/index.ts';
+
+const address = inject('address');
+const tuning = { format: 'zygopod/tuning', version: 2, name: 'Described boots' };
+const ground = { format: 'zygopod/ground', version: 1, name: 'Described yard', size: { width: 64, height: 64 }, start: { x: 9, y: 9 } };
+const tape = { format: 'zygopod/tape', version: 2, name: 'Described hands', hz: 60, ticks: 9, events: [{ at: 0, press: 'up' }] };
+const files = { tunings: tuning, grounds: ground, tapes: tape };
+const NOBODY = '00000000-0000-4000-8000-000000000000';
+
+interface Described {
+  responses: Record<string, { content?: Record<string, { schema: object }>; headers?: object }>;
+}
+interface Description {
+  openapi: string;
+  paths: Record<string, Record<string, Described>>;
+}
+
+let description: Description;
+let ajv: Ajv2020;
+const validators = new Map<string, ValidateFunction>();
+
+beforeAll(async () => {
+  description = (await (await fetch(`${address}/api/v1/openapi.json`)).json()) as Description;
+  ajv = new Ajv2020({ strict: false, allErrors: true });
+  addFormats.default(ajv);
+  ajv.addSchema({ $id: 'api', ...description });
+});
+
+/** What the schema that stands in the description at this place finds wrong with a value. */
+function faultsOf(path: string, method: string, status: number, type: string, value: unknown): unknown {
+  const at = ['paths', path, method, 'responses', String(status), 'content', type, 'schema'];
+  const pointer = at.map((key) => encodeURIComponent(key.replaceAll('~', '~0').replaceAll('/', '~1'))).join('/');
+  const validate = validators.get(pointer) ?? ajv.compile({ $ref: `api#/${pointer}` });
+  validators.set(pointer, validate);
+  return validate(value) ? [] : validate.errors;
+}
+
+const seen = new Set<string>();
+
+/** Asks, and holds the answer to what is written of it. */
+async function ask(
+  method: string,
+  path: string,
+  values: Record<string, string>,
+  expected: number,
+  { body, headers = {}, query = '' }: { body?: unknown; headers?: Record<string, string>; query?: string } = {},
+): Promise<{ value: Record<string, unknown>; headers: Headers }> {
+  const url = path.replace(/\{(\w+)\}/g, (_, name: string) => values[name] as string);
+  const answer = await fetch(`${address}/api/v1${url}${query}`, {
+    method,
+    headers: body === undefined ? headers : { 'content-type': 'application/json', ...headers },
+    body: body === undefined ? null : typeof body === 'string' ? body : JSON.stringify(body),
+  });
+  const text = await answer.text();
+  expect([answer.status, text.slice(0, 300)]).toEqual([expected, expect.anything()]);
+  const described = description.paths[path]?.[method.toLowerCase()]?.responses[String(expected)];
+  expect(described, `${method} ${path} ${expected} is described`).toBeDefined();
+  seen.add(`${method} ${path} ${expected}`);
+  const value = text === '' ? {} : (JSON.parse(text) as Record<string, unknown>);
+  const type = Object.keys(described?.content ?? {})[0];
+  if (type) expect(faultsOf(path, method.toLowerCase(), expected, type, value)).toEqual([]);
+  else expect(text).toBe('');
+  if (described?.headers) expect(answer.headers.get('etag')).toMatch(/^"/);
+  return { value, headers: answer.headers };
+}
+
+describe('the description of the API', () => {
+  it('is OpenAPI 3.1 and holds every operation', () => {
+    expect(description.openapi).toMatch(/^3\.1\./);
+    const told = Object.entries(description.paths).flatMap(([path, methods]) => Object.keys(methods).map((m) => `${m} ${path}`));
+    expect(faultsOf('/{kind}', 'post', 201, 'application/json', { id: NOBODY })).not.toEqual([]);
+    expect(told.sort()).toEqual(operations.map(({ method, path }) => `${method.toLowerCase()} ${path}`).sort());
+  });
+
+  it.each(Object.keys(files) as (keyof typeof files)[])('is what %s are answered by', async (kind) => {
+    const file = files[kind];
+    const all = '/{kind}';
+    const one = '/{kind}/{id}';
+    const draft = '/{kind}/{id}/draft';
+    const revisions = '/{kind}/{id}/revisions';
+    const { value } = await ask('POST', all, { kind }, 201, { body: { file } });
+    const at = { kind, id: value['id'] as string, number: '1' };
+    const nobody = { kind, id: NOBODY, number: '1' };
+    await ask('GET', all, { kind }, 200, { query: '?limit=3&q=described' });
+    await ask('GET', all, { kind }, 400, { query: '?limit=0' });
+    await ask('GET', all, { kind: 'boats' }, 404);
+    await ask('POST', all, { kind }, 400, { body: '{' });
+    await ask('POST', all, { kind }, 415, { body: 'file', headers: { 'content-type': 'text/plain' } });
+    await ask('POST', all, { kind }, 422, { body: { file: { ...file, surprise: 1 } } });
+    await ask('POST', all, { kind }, 403, { body: { file }, headers: { origin: 'http://elsewhere.example' } });
+    await ask('GET', one, at, 200);
+    await ask('GET', one, at, 304, { headers: { 'if-none-match': 'W/"1"' } });
+    await ask('GET', one, { ...at, id: '7' }, 400);
+    await ask('GET', one, nobody, 404);
+    await ask('GET', draft, at, 404);
+    await ask('PUT', draft, at, 428, { body: { file } });
+    await ask('PUT', draft, at, 201, { body: { file, base: 1 }, headers: { 'if-none-match': '*' } });
+    await ask('PUT', draft, at, 200, { body: { file }, headers: { 'if-match': '"8", "1"' } });
+    await ask('PUT', draft, at, 409, { body: { file }, headers: { 'if-match': 'W/"2"' } });
+    await ask('GET', draft, at, 200);
+    await ask('GET', draft, at, 304, { headers: { 'if-none-match': '"2"' } });
+    await ask('POST', revisions, at, 428, { body: { file } });
+    await ask('POST', revisions, at, 201, { body: { file, note: 'Again', draft: '"2"' }, headers: { 'if-match': '"1"' } });
+    await ask('POST', revisions, at, 409, { body: { file }, headers: { 'if-match': '"1"' } });
+    await ask('GET', revisions, at, 200, { query: '?limit=1' });
+    await ask('GET', revisions, at, 200, { query: '?before=2' });
+    await ask('GET', `${revisions}/{number}`, at, 200);
+    await ask('GET', `${revisions}/{number}`, { ...at, number: '0' }, 400);
+    await ask('GET', `${revisions}/{number}`, { ...at, number: '99' }, 404);
+    await ask('DELETE', draft, at, 404, { headers: { 'if-match': '"2"' } });
+    await ask('PUT', draft, at, 201, { body: { file }, headers: { 'if-none-match': '*' } });
+    await ask('DELETE', draft, at, 428);
+    await ask('DELETE', draft, at, 409, { headers: { 'if-match': '"2"' } });
+    await ask('DELETE', draft, at, 204, { headers: { 'if-match': '"3"' } });
+    await ask('POST', '/{kind}/{id}/back', at, 409);
+    await ask('DELETE', '/{kind}/{id}/forever', at, 409, { headers: { 'if-match': '"2"' } });
+    await ask('DELETE', one, at, 428);
+    await ask('DELETE', one, at, 409, { headers: { 'if-match': '"1"' } });
+    await ask('DELETE', one, at, 204, { headers: { 'if-match': '"2"' } });
+    await ask('GET', one, at, 404);
+    await ask('GET', all, { kind }, 200, { query: '?away=true' });
+    await ask('POST', '/{kind}/{id}/back', at, 200);
+    await ask('GET', one, at, 200);
+    await ask('DELETE', one, at, 204, { headers: { 'if-match': '*' } });
+    await ask('DELETE', '/{kind}/{id}/forever', at, 428);
+    await ask('DELETE', '/{kind}/{id}/forever', at, 204, { headers: { 'if-match': '"2"' } });
+    await ask('POST', '/{kind}/{id}/back', at, 404);
+  });
+
+  it('is what the service is answered by, and every answer that is good was tried', async () => {
+    await ask('GET', '/health', {}, 200);
+    await ask('GET', '/openapi.json', {}, 200);
+    await ask('GET', '/schemas/{format}', { format: 'boat' }, 404);
+    for (const format of ['tuning', 'ground', 'tape']) await ask('GET', '/schemas/{format}', { format }, 200);
+    const good = operations.flatMap(({ method, path, answers }) =>
+      Object.keys(answers)
+        .filter((status) => status < '300')
+        .map((status) => `${method} ${path} ${status}`),
+    );
+    expect(good.filter((answer) => !seen.has(answer))).toEqual([]);
+  });
+});
