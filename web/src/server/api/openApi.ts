@@ -58,10 +58,17 @@ const body = z
   })
   .meta({ id: 'FileBody' });
 
+/** What an operation is about. */
+function groupOf(path: string): string {
+  if (!path.startsWith('/{kind}')) return 'Service';
+  return path.includes('/revisions') ? 'Revisions' : path.endsWith('/draft') ? 'Drafts' : 'Documents';
+}
+
 function described(operation: Operation): ZodOpenApiOperationObject {
   const names = [...operation.path.matchAll(/\{(\w+)\}/g)].map((match) => match[1] as keyof typeof parameters);
   return {
     operationId: operation.name,
+    tags: [groupOf(operation.path)],
     summary: operation.words,
     requestParams: {
       ...(names.length > 0 ? { path: z.object(Object.fromEntries(names.map((name) => [name, parameters[name]]))) } : {}),

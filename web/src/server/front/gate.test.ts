@@ -5,7 +5,7 @@ const house = { host: '127.0.0.1', token: undefined };
 const closed = { host: '127.0.0.1', token: 'lång token' };
 
 const come = (arrival: Partial<Arrival>, to: { host: string; token: string | undefined } = house): Passage =>
-  passage({ method: 'GET', url: '/', ...arrival, headers: { host: 'localhost:4380', ...arrival.headers } }, to);
+  passage({ method: 'GET', url: '/api/v1/tunings', ...arrival, headers: { host: 'localhost:4380', ...arrival.headers } }, to);
 const status = (way: Passage) => (way.kind === 'refused' ? way.status : way.kind);
 const json = { 'content-type': 'application/json', 'content-length': '2' };
 
@@ -14,7 +14,8 @@ describe('the gate', () => {
     ['reads', { method: 'GET' }, 'in'],
     ['an unknown host', { headers: { host: 'evil.example' } }, 421],
     ['TRACE', { method: 'TRACE' }, 405],
-    ['PATCH', { method: 'PATCH' }, 405],
+    ['a write to a page', { method: 'POST', url: '/bench', headers: json }, 405],
+    ['a method that the API says itself that it does not know', { method: 'PATCH' }, 'in'],
     ['a percent sign that stands for nothing', { url: '/api/v1/tunings/%zz' }, 400],
     ['bytes that are no UTF-8', { url: '/%ff' }, 400],
     ['a zero byte', { url: '/a%00b' }, 400],

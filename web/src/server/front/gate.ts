@@ -6,7 +6,8 @@ import { isKnownHost } from './hosts.ts';
 export const COOKIE = 'zygopod-token';
 
 const READING = new Set(['GET', 'HEAD', 'OPTIONS']);
-const METHODS = ['GET', 'HEAD', 'OPTIONS', 'POST', 'PUT', 'DELETE'];
+/** Methods that no program here may see, because they hand a request's own headers back, or connect elsewhere. */
+const CLOSED = new Set(['TRACE', 'TRACK', 'CONNECT']);
 
 /** Bytes that a body can have at the most: the largest tape, and a little for what comes with it. */
 export const LARGEST_BODY = 32 * 1024 * 1024;
@@ -68,7 +69,8 @@ function isEncoded(url: string): boolean {
 export function passage(arrival: Arrival, house: House): Passage {
   const { method, url, headers } = arrival;
   if (!isKnownHost(headers.host ?? null, house.host)) return refused(421, 'This server does not answer to that host name');
-  if (!METHODS.includes(method)) return refused(405, `This can be asked with ${METHODS.join(', ')}`, { allow: METHODS.join(', ') });
+  if (CLOSED.has(method) || !(READING.has(method) || url.startsWith('/api/')))
+    return refused(405, `Pages are only read`, { allow: 'GET, HEAD, OPTIONS' });
   if (!isEncoded(url)) return refused(400, 'The address is no path, or not well encoded');
   return (house.token === undefined ? null : tokenPassage(arrival, house.token)) ?? writePassage(arrival) ?? { kind: 'in' };
 }
