@@ -16,7 +16,7 @@ describe('the first visit', () => {
     const page = await (await browser.newContext()).newPage();
     await page.goto(address);
     await ready(page);
-    expect(await page.getByLabel('Tuning').locator('option:checked').textContent()).toBe('Carrier, day boots');
+    expect(await page.getByRole('button', { name: 'Tuning: Carrier, day boots' }).isVisible()).toBe(true);
     await page.getByText('Drive with').waitFor();
     await page.keyboard.press('KeyD');
     await page.getByText('Drive with').waitFor({ state: 'hidden' });

@@ -17,11 +17,9 @@ export function openBrowser(): Promise<Browser> {
 
 /** A tuning of its own for a test: a copy of the demo's main one. */
 async function freshTuning(address: string): Promise<string> {
-  const listed = (await (await fetch(`${address}/api/v1/tunings?limit=200`)).json()) as {
-    items: { id: string; name: string; demo: string | null }[];
-  };
-  const main = listed.items.find(({ demo }) => demo === 'carrier-day-boots.tuning.json');
-  const { file } = (await (await fetch(`${address}/api/v1/tunings/${main?.id}`)).json()) as { file: object };
+  const { headers } = await fetch(address, { redirect: 'manual' });
+  const main = headers.get('location')?.split('/').at(-1);
+  const { file } = (await (await fetch(`${address}/api/v1/tunings/${main}`)).json()) as { file: object };
   return makeDocument(address, 'tunings', file);
 }
 

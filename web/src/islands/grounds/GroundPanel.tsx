@@ -29,8 +29,8 @@ function BodyChoice({ opening }: { opening: GroundOpening }) {
       <p className="mt-1">
         <Picker
           label="Body of"
-          here={opening.tuning.id}
-          options={opening.tunings}
+          name={opening.tuning.file.name}
+          collection="tunings"
           go={(id) => window.location.assign(`/grounds/${opening.ground.id}?tuning=${id}`)}
         />
       </p>

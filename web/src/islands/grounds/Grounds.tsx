@@ -134,6 +134,7 @@ function GroundHeader({
   const head = useStore(saving.$head);
   const [why, setWhy] = useState<string | null>(null);
   const run = (id: string) => commands.find((command) => command.id === id)?.run();
+  const now = useStore(steps.$now);
   const { ground, tuning } = opening;
   return (
     <ScreenHeader
@@ -147,8 +148,8 @@ function GroundHeader({
         <>
           <Picker
             label="Ground"
-            here={ground.id}
-            options={opening.grounds}
+            name={now.name}
+            collection="grounds"
             go={(id) => window.location.assign(`/grounds/${id}?tuning=${tuning.id}`)}
           />{' '}
           <span className="digits text-xs">rev {head}</span>

@@ -1,19 +1,26 @@
-import type { Named } from '../../server/data/openings.ts';
+import { useState } from 'react';
+import { DocumentFinder } from './DocumentFinder.tsx';
+import type { Collection } from './listing.ts';
 
-/** A name that opens another tuning or ground. Work is kept as a draft before the page is left. */
-export function Picker({ label, here, options, go }: { label: string; here: string; options: readonly Named[]; go(id: string): void }) {
+/** The name of what is open, which opens another in its place. Work is kept as a draft before the page is left. */
+export function Picker({ label, name, collection, go }: { label: string; name: string; collection: Collection; go(id: string): void }) {
+  const [isOpen, open] = useState(false);
   return (
-    <select
-      aria-label={label}
-      className="field-sizing-content max-w-48 border-b border-rule bg-transparent font-semibold text-ink"
-      value={here}
-      onChange={(event) => go(event.target.value)}
-    >
-      {options.map(({ id, name }) => (
-        <option key={id} value={id}>
-          {name}
-        </option>
-      ))}
-    </select>
+    <>
+      <button
+        type="button"
+        aria-label={`${label}: ${name}`}
+        aria-haspopup="dialog"
+        title={`Open another ${label.toLowerCase()}`}
+        className="max-w-48 truncate border-b border-rule align-bottom font-semibold text-ink"
+        onClick={() => open(true)}
+      >
+        {name}
+        <span aria-hidden="true" className="ml-1 text-ink-soft">
+          ▾
+        </span>
+      </button>
+      {isOpen && <DocumentFinder title={label} collection={collection} go={go} close={() => open(false)} />}
+    </>
   );
 }

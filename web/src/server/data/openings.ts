@@ -1,10 +1,10 @@
 import { type Ground, readGround, readTuning, type TuningFile } from '@zygopod/core';
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import type { Database } from './connection.ts';
-import { getDocument, listDocuments } from './documents.ts';
+import { getDocument } from './documents.ts';
 import { getDraft } from './drafts.ts';
 import { getRevision } from './revisions.ts';
-import { documents, type Kind } from './schema.ts';
+import { documents } from './schema.ts';
 
 /** What the bench is opened with. */
 export interface Opening {
@@ -14,14 +14,6 @@ export interface Opening {
   saved: TuningFile;
   draft: { version: number; base: number; file: TuningFile; from: TuningFile } | null;
   ground: { id: string; file: Ground };
-  /** What else can be laid on the bench. */
-  tunings: Named[];
-  grounds: Named[];
-}
-
-export interface Named {
-  id: string;
-  name: string;
 }
 
 /** The tuning that a first visit opens: the demo's main one, else the oldest there is. */
@@ -51,8 +43,6 @@ export async function openBench(db: Database, id: string, groundId: string | nul
     draft:
       draft && kept?.ok && from?.ok ? { version: draft.version, base: draft.base, file: kept.value.file, from: from.value.file } : null,
     ground: { id: ground.id, file: ground.draft?.file ?? ground.saved },
-    tunings: await named(db, 'tuning'),
-    grounds: await named(db, 'ground'),
   };
 }
 
@@ -76,8 +66,6 @@ async function openGround(db: Database, id: string) {
 export interface GroundOpening {
   ground: Awaited<ReturnType<typeof openGround>>;
   tuning: { id: string; file: TuningFile };
-  tunings: Named[];
-  grounds: Named[];
 }
 
 /** A ground for the Grounds screen, with the body of a tuning: the one asked for, else the demo's main one. */
@@ -91,14 +79,7 @@ export async function openGrounds(db: Database, id: string, tuningId: string | n
   return {
     ground: await openGround(db, id),
     tuning: { id: wanted, file: read.value.file },
-    tunings: await named(db, 'tuning'),
-    grounds: await named(db, 'ground'),
   };
-}
-
-async function named(db: Database, kind: Kind): Promise<Named[]> {
-  const { items } = await listDocuments(db, kind, { limit: 50 });
-  return items.map(({ id, name }) => ({ id, name }));
 }
 
 /** The ground that is opened where none is asked for: the demo's first. */

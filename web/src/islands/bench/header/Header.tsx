@@ -29,15 +29,15 @@ export function Header({ commands, opening }: { commands: Command[]; opening: Op
         <>
           <Picker
             label="Tuning"
-            here={id}
-            options={opening.tunings}
+            name={tuning.file.name}
+            collection="tunings"
             go={(other) => window.location.assign(`/bench/${other}?ground=${ground.id}`)}
           />{' '}
           <span className="digits text-xs">rev {head}</span> on{' '}
           <Picker
             label="Ground"
-            here={ground.id}
-            options={opening.grounds}
+            name={ground.file.name}
+            collection="grounds"
             go={(other) => window.location.assign(`/bench/${id}?ground=${other}`)}
           />
         </>

@@ -1,0 +1,76 @@
+import { type KeyboardEvent, useState } from 'react';
+import { type Collection, useListing } from './listing.ts';
+import { Overlay } from './Overlay.tsx';
+
+interface Props {
+  title: string;
+  collection: Collection;
+  go(id: string): void;
+  close(): void;
+}
+
+/** Finds a document by a part of its name and opens it. */
+export function DocumentFinder({ title, collection, go, close }: Props) {
+  const [wanted, setWanted] = useState('');
+  const [picked, pick] = useState(0);
+  const { items, isBusy, why, more } = useListing(collection, wanted);
+  const onKeyDown = (event: KeyboardEvent) => {
+    const one = items[picked];
+    if (event.key === 'ArrowDown') pick(Math.min(items.length - 1, picked + 1));
+    else if (event.key === 'ArrowUp') pick(Math.max(0, picked - 1));
+    else if (event.key === 'Enter' && one) go(one.id);
+    else return;
+    event.preventDefault();
+  };
+  return (
+    <Overlay title={title} close={close}>
+      <input
+        autoFocus
+        role="combobox"
+        aria-label={`Find a ${title.toLowerCase()}`}
+        aria-expanded="true"
+        aria-controls="document-list"
+        aria-activedescendant={items[picked] ? `document-${items[picked].id}` : undefined}
+        placeholder="Part of its name"
+        maxLength={200}
+        className="w-full border-b border-ink bg-transparent py-1"
+        value={wanted}
+        onChange={(event) => {
+          setWanted(event.target.value);
+          pick(0);
+        }}
+        onKeyDown={onKeyDown}
+      />
+      {why && (
+        <p role="alert" className="mt-2 text-now">
+          ▲ {why}
+        </p>
+      )}
+      <ul id="document-list" role="listbox" aria-label={title} aria-busy={isBusy} className="mt-2 max-h-[50vh] overflow-y-auto">
+        {items.map(({ id, name, head, updatedAt }, i) => (
+          <li
+            key={id}
+            id={`document-${id}`}
+            role="option"
+            aria-selected={i === picked}
+            className="flex cursor-pointer items-baseline gap-3 px-2 py-1 aria-selected:bg-paper"
+            onPointerEnter={() => pick(i)}
+            onClick={() => go(id)}
+          >
+            <span className="min-w-0 flex-1 truncate font-semibold">{name}</span>
+            <span className="digits text-xs text-ink-soft">rev {head}</span>
+            <time className="digits text-xs text-ink-soft" dateTime={updatedAt}>
+              {new Date(updatedAt).toLocaleDateString()}
+            </time>
+          </li>
+        ))}
+      </ul>
+      {items.length === 0 && !why && <p className="px-2 py-1 text-ink-soft">{isBusy ? 'Looking …' : 'Nothing is called that.'}</p>}
+      {more && (
+        <button type="button" className="deed mt-2 text-xs" onClick={more}>
+          Older ones
+        </button>
+      )}
+    </Overlay>
+  );
+}

@@ -1,0 +1,64 @@
+import { useEffect, useRef, useState } from 'react';
+
+export type Collection = 'tunings' | 'grounds' | 'tapes';
+
+/** A document in a list. */
+export interface Listed {
+  id: string;
+  name: string;
+  head: number;
+  updatedAt: string;
+}
+
+interface Listing {
+  items: readonly Listed[];
+  isBusy: boolean;
+  /** Why there is no list, in words. */
+  why: string | null;
+  /** Fetches the next page; null on the last one. */
+  more: (() => void) | null;
+}
+
+/** Milliseconds of typing no more before a search is sent. */
+const PAUSE = 120;
+
+/** The documents of a collection whose names hold a text, newest first, a page at a time. What an older search brings is not shown. */
+export function useListing(collection: Collection, wanted: string): Listing {
+  const [items, setItems] = useState<readonly Listed[]>([]);
+  const [next, setNext] = useState<string | null>(null);
+  const [isBusy, setBusy] = useState(true);
+  const [why, setWhy] = useState<string | null>(null);
+  const underWay = useRef<AbortController | null>(null);
+
+  const fetchPage = async (after: string | null) => {
+    underWay.current?.abort();
+    const own = new AbortController();
+    underWay.current = own;
+    setBusy(true);
+    try {
+      const query = new URLSearchParams({ limit: '50', ...(wanted.trim() ? { q: wanted.trim() } : {}), ...(after ? { after } : {}) });
+      const response = await fetch(`/api/v1/${collection}?${query}`, { signal: own.signal });
+      if (!response.ok) throw new Error(`The server said ${response.status}.`);
+      const page = (await response.json()) as { items: Listed[]; next: string | null };
+      if (own.signal.aborted) return;
+      setItems((before) => (after ? [...before, ...page.items] : page.items));
+      setNext(page.next);
+      setWhy(null);
+    } catch (error) {
+      if (own.signal.aborted) return;
+      setWhy(error instanceof Error ? error.message : String(error));
+    }
+    setBusy(false);
+  };
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a page is fetched anew when the search is another, not when the function is
+  useEffect(() => {
+    const timer = setTimeout(() => void fetchPage(null), wanted ? PAUSE : 0);
+    return () => {
+      clearTimeout(timer);
+      underWay.current?.abort();
+    };
+  }, [collection, wanted]);
+
+  return { items, isBusy, why, more: next && !isBusy ? () => void fetchPage(next) : null };
+}
