@@ -65,6 +65,15 @@ export function judged(file: { name: string }): { name: string; text: string; ha
 
 /** Judges the bytes of a body that should hold a file of a kind. */
 export function judge(bytes: Uint8Array, kind: Kind): Verdict {
+  try {
+    return judgeBytes(bytes, kind);
+  } catch (error) {
+    if (error instanceof RangeError) return { ok: false, status: 422, title: 'The document is nested too deeply' };
+    throw error;
+  }
+}
+
+function judgeBytes(bytes: Uint8Array, kind: Kind): Verdict {
   let value: unknown;
   try {
     value = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
