@@ -110,7 +110,7 @@ async function shootAll(address: string, folder: string): Promise<string[]> {
 async function screenshots(): Promise<void> {
   const folder = join(root, 'docs', 'screenshots');
   mkdirSync(folder, { recursive: true });
-  buildIfChanged((line) => process.stderr.write(`${line}\n`));
+  await buildIfChanged((line) => process.stderr.write(`${line}\n`));
   const cluster = await startCluster(stateFolder, 'test-postgres');
   try {
     await makeDatabase(cluster.url('postgres'), 'zygopod_pictures', true);
@@ -127,7 +127,7 @@ async function screenshots(): Promise<void> {
       await stopServer(server.process);
     }
   } finally {
-    cluster.stop();
+    await cluster.stop();
   }
 }
 

@@ -1,5 +1,5 @@
 import { Command } from 'commander';
-import { MISUSE, Misuse } from './misuse.ts';
+import { Failure, FINDING, folderFault, MISUSE, Misuse } from './misuse.ts';
 
 const program = new Command('zygopod')
   .description('A bench for tuning how a character moves over the ground.')
@@ -83,9 +83,13 @@ process.stdout.on('error', (error: NodeJS.ErrnoException) => {
 try {
   await program.parseAsync();
 } catch (error) {
-  if (error instanceof Misuse) {
-    process.stderr.write(`${error.message}\n`);
+  const fault = folderFault(error);
+  if (fault !== null || error instanceof Misuse) {
+    process.stderr.write(`${fault ?? (error as Misuse).message}\n`);
     process.exitCode = MISUSE;
+  } else if (error instanceof Failure) {
+    process.stderr.write(`${error.message}\n`);
+    process.exitCode = FINDING;
   } else if (error instanceof Error && 'code' in error && String(error.code).startsWith('commander.')) {
     // Commander has said what is wrong; help asked for is no misuse.
     process.exitCode = /help|version/i.test(String(error.code)) ? 0 : MISUSE;

@@ -25,9 +25,9 @@ function show(program: string, args: string[], cwd = root, env: Record<string, s
 }
 
 /** A step that passes or fails as a whole counts as one test. */
-function step(words: string, run: () => boolean): Tally {
+async function step(words: string, run: () => boolean | Promise<boolean>): Promise<Tally> {
   heading(words);
-  const passed = run();
+  const passed = await run();
   process.stdout.write(passed ? 'good\n' : 'FAILED\n');
   return { passed: passed ? 1 : 0, failed: passed ? 0 : 1 };
 }
@@ -56,16 +56,16 @@ const types = ['core/tsconfig.json', 'core/tsconfig.test.json', 'cli/tsconfig.js
 /** Lint, types, unit, integration (real PostgreSQL) and browser tests; the last line tells the tally. */
 export async function test(): Promise<number> {
   mkdirSync(stateFolder, { recursive: true });
-  const tallies: Tally[] = [step('lint', () => show('biome', ['check', '--error-on-warnings']))];
+  const tallies: Tally[] = [await step('lint', () => show('biome', ['check', '--error-on-warnings']))];
   let cluster: Cluster | undefined;
   try {
     tallies.push(
-      step('build', () => {
-        buildIfChanged((line) => process.stdout.write(`${line}\n`));
+      await step('build', async () => {
+        await buildIfChanged((line) => process.stdout.write(`${line}\n`));
         return true;
       }),
     );
-    tallies.push(...types.map((project) => step(`types: ${project}`, () => show('tsc', ['-p', project]))));
+    for (const project of types) tallies.push(await step(`types: ${project}`, () => show('tsc', ['-p', project])));
     tallies.push(suite('unit'));
     cluster = await startCluster(stateFolder, 'test-postgres');
     const urls = Object.fromEntries(
@@ -79,7 +79,7 @@ export async function test(): Promise<number> {
     process.stdout.write(`FAILED: ${error instanceof Error ? error.message : String(error)}\n`);
     tallies.push({ passed: 0, failed: 1 });
   } finally {
-    cluster?.stop();
+    await cluster?.stop();
   }
   const sum = (key: keyof Tally) => tallies.reduce((total, tally) => total + tally[key], 0);
   process.stdout.write(`\n${sum('passed')} passed, ${sum('failed')} failed\n`);

@@ -1,9 +1,9 @@
-import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Misuse } from '../misuse.ts';
-import { root, stateFolder } from '../root.ts';
+import { root } from '../root.ts';
+import { run } from './run.ts';
 
 const sources = [
   'core/src',
@@ -15,7 +15,8 @@ const sources = [
   'demo',
   'package-lock.json',
 ];
-const stamp = join(stateFolder, 'built');
+/** What was built last, beside it. */
+const stamp = join(root, '.zygopod', 'built');
 
 /** A hash over the paths and contents of everything that the build reads. */
 function fingerprint(): string {
@@ -30,23 +31,19 @@ function fingerprint(): string {
   return hash.digest('hex');
 }
 
-/** Runs a program of node_modules/.bin; its output is shown only when it fails. */
-function run(program: string, args: string[], cwd: string): void {
-  const done = spawnSync(process.execPath, [join(root, 'node_modules', '.bin', program), ...args], {
-    cwd,
-    encoding: 'utf8',
-    env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' },
-  });
-  if (done.status !== 0) throw new Misuse(`${program} failed:\n${done.stdout}${done.stderr}`);
-}
-
-/** Builds the web application unless the last build was made from the same sources. */
-export function buildIfChanged(say: (line: string) => void): void {
+/** Builds the web application unless the last build was made from the same sources. Told to stop it leaves none behind that counts. */
+export async function buildIfChanged(say: (line: string) => void, stop?: AbortSignal): Promise<void> {
   const now = fingerprint();
   const built = existsSync(stamp) && existsSync(join(root, 'web/dist/server/entry.mjs')) ? readFileSync(stamp, 'utf8') : '';
   if (built === now) return;
   say('Building …');
-  run('astro', ['build'], join(root, 'web'));
-  mkdirSync(stateFolder, { recursive: true });
+  const { status, output } = await run(process.execPath, [join(root, 'node_modules', '.bin', 'astro'), 'build'], {
+    cwd: join(root, 'web'),
+    env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' },
+    stop,
+  });
+  if (stop?.aborted) return;
+  if (status !== 0) throw new Misuse(`The build failed:\n${output}`);
+  mkdirSync(join(stamp, '..'), { recursive: true, mode: 0o700 });
   writeFileSync(stamp, now);
 }

@@ -4,12 +4,16 @@ import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { Misuse } from '../misuse.ts';
 import { root } from '../root.ts';
+import type { RunningServer } from './supervisor.ts';
 
 interface ServerOptions {
   host: string;
   port: number;
   databaseUrl: string;
   env?: Record<string, string>;
+  /** Milliseconds that it may take to become healthy. */
+  patience?: number;
+  stop?: AbortSignal;
 }
 
 /** A port on loopback that nothing listens on now. */
@@ -23,20 +27,28 @@ export function freePort(): Promise<number> {
   });
 }
 
-/** Whether something listens on the port already. */
-async function taken(host: string, port: number): Promise<boolean> {
+/** Why nothing can listen on a port of a host; null where it can. */
+async function obstacle(host: string, port: number): Promise<string | null> {
   const probe = createServer();
   return new Promise((answer) => {
-    probe.once('error', () => answer(true));
-    probe.listen(port, host, () => probe.close(() => answer(false)));
+    probe.once('error', (error: NodeJS.ErrnoException) => answer(error.code ?? 'unknown'));
+    probe.listen(port, host, () => probe.close(() => answer(null)));
   });
 }
 
-/** Starts the built server and waits until it says that it is healthy. */
-export async function startServer(options: ServerOptions): Promise<{ address: string; process: ChildProcess }> {
-  const { host, port } = options;
-  if (await taken(host, port))
+/** Refuses a port that cannot be had, with a way out. */
+export async function freeOrMisuse({ host, port }: { host: string; port: number }): Promise<void> {
+  const why = await obstacle(host, port);
+  if (why === null) return;
+  if (why === 'EADDRINUSE')
     throw new Misuse(`Port ${port} on ${host} is taken by another program. Choose another: ./zygopod up --port ${port + 1}`);
+  throw new Misuse(`Nothing can listen on port ${port} of ${host} (${why}). Choose another: ./zygopod up --port 4380 --host 127.0.0.1`);
+}
+
+/** Starts the built server and waits until it says that it is healthy. */
+export async function startServer(options: ServerOptions): Promise<RunningServer & { process: ChildProcess }> {
+  const { host, port, patience = 30_000, stop } = options;
+  await freeOrMisuse(options);
   const server = spawn(process.execPath, [join(root, 'web/src/server/front/serve.ts')], {
     cwd: join(root, 'web'),
     env: { ...process.env, ...options.env, NODE_ENV: 'production', HOST: host, PORT: String(port), DATABASE_URL: options.databaseUrl },
@@ -45,24 +57,31 @@ export async function startServer(options: ServerOptions): Promise<{ address: st
     detached: true,
   });
   const address = `http://${host.includes(':') ? `[${host}]` : host}:${port}`;
-  const gone = once(server, 'exit').then(([code]) => {
-    throw new Misuse(`The server ended at its start (exit code ${code}).`);
-  });
+  const died = once(server, 'exit').then(() => undefined);
+  const over = new AbortController();
+  stop?.addEventListener('abort', () => over.abort());
   try {
-    await Promise.race([healthy(address, process.env['ZYGOPOD_TOKEN']), gone]);
+    const gone = died.then(() => {
+      throw new Misuse(`The server ended at its start (${server.signalCode ?? `exit code ${server.exitCode}`}).`);
+    });
+    gone.catch(() => undefined);
+    await Promise.race([healthy(address, process.env['ZYGOPOD_TOKEN'], patience, over.signal), gone]);
   } catch (error) {
+    over.abort();
     await stopServer(server);
     throw error;
   }
-  gone.catch(() => undefined);
-  return { address, process: server };
+  return { address, pid: server.pid as number, died, stop: () => stopServer(server), process: server };
 }
 
-async function healthy(address: string, token: string | undefined): Promise<void> {
+async function healthy(address: string, token: string | undefined, patience: number, stop: AbortSignal): Promise<void> {
   let last = 'no answer';
-  for (let attempt = 0; attempt < 300; attempt++) {
+  for (const end = performance.now() + patience; performance.now() < end && !stop.aborted; ) {
     try {
-      const answer = await fetch(`${address}/api/v1/health`, token ? { headers: { authorization: `Bearer ${token}` } } : {});
+      const answer = await fetch(`${address}/api/v1/health`, {
+        headers: token ? { authorization: `Bearer ${token}` } : {},
+        signal: AbortSignal.any([stop, AbortSignal.timeout(3000)]),
+      });
       if (answer.ok) return;
       last = await answer.text();
     } catch {

@@ -13,12 +13,12 @@ export function openDatabase(url: string): Database {
   const pool = new pg.Pool({
     connectionString: url,
     max: 10,
-    connectionTimeoutMillis: 5000,
+    connectionTimeoutMillis: 3000,
     // Nobody waits for ever: the database ends what takes too long, and a database that is silent is given up.
-    statement_timeout: 15_000,
+    statement_timeout: 10_000,
     lock_timeout: 5000,
-    idle_in_transaction_session_timeout: 15_000,
-    query_timeout: 20_000,
+    idle_in_transaction_session_timeout: 10_000,
+    query_timeout: 12_000,
   });
   const tell = (error: Error) => log.warn({ error: error.message }, 'a database connection was lost');
   pool.on('error', tell);

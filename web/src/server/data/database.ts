@@ -27,13 +27,24 @@ export async function database(): Promise<Database> {
   return db;
 }
 
-/** Whether the database answers now. */
+/** Milliseconds after which a database that says nothing is said not to answer. */
+const PATIENCE = 2500;
+
+/** Whether the database answers now; known within a few seconds, also where it is silent. */
 export async function databaseAnswers(): Promise<boolean> {
+  let timer: NodeJS.Timeout | undefined;
+  const late = new Promise<never>((_, fail) => {
+    timer = setTimeout(() => fail(new Error('no answer in time')), PATIENCE);
+  });
+  const asked = database().then((db) => db.execute(sql`select 1`));
+  asked.catch(() => undefined);
   try {
-    await (await database()).execute(sql`select 1`);
+    await Promise.race([asked, late]);
     return true;
   } catch (error) {
     log.warn({ error: String(error) }, 'the database does not answer');
     return false;
+  } finally {
+    clearTimeout(timer);
   }
 }

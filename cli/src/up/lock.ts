@@ -1,0 +1,79 @@
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { Misuse } from '../misuse.ts';
+
+/** A process, told apart from a later one with the same number by when it was started (ticks since the machine was). */
+interface Running {
+  pid: number;
+  started: string;
+}
+
+interface Held extends Running {
+  address?: string;
+  /** The process that clears up when this one is killed. */
+  sweeper?: Running;
+}
+
+/** When a process was started: field 22 of its stat, whose second field may hold anything, in brackets. Null where there is none. */
+function startOf(pid: number): string | null {
+  try {
+    const stat = readFileSync(`/proc/${pid}/stat`, 'utf8');
+    return stat.slice(stat.lastIndexOf(')') + 2).split(' ')[19] ?? null;
+  } catch {
+    return null;
+  }
+}
+
+export const runningNow = (pid: number): Running => ({ pid, started: startOf(pid) ?? '' });
+
+const isAlive = ({ pid, started }: Running): boolean => startOf(pid) === started;
+
+/** What a lock file says; null where there is none, or it says nothing that can be read. */
+function heldBy(path: string): Held | null {
+  try {
+    const held = JSON.parse(readFileSync(path, 'utf8')) as Partial<Held>;
+    return typeof held.pid === 'number' && typeof held.started === 'string' ? (held as Held) : null;
+  } catch {
+    return null;
+  }
+}
+
+/** Milliseconds that a sweeper gets to clear up what a killed run left. */
+const SWEPT = 10_000;
+
+/** One `up` at a time in a folder; what a run that was killed has left is swept first. */
+export class Lock {
+  readonly #path: string;
+  #held: Held = runningNow(process.pid);
+
+  constructor(folder: string) {
+    this.#path = join(folder, 'up.pid');
+  }
+
+  async take(folder: string, say: (line: string) => void): Promise<void> {
+    mkdirSync(folder, { recursive: true, mode: 0o700 });
+    const earlier = heldBy(this.#path);
+    if (earlier && isAlive(earlier))
+      throw new Misuse(`Zygopod is running already${earlier.address ? ` on ${earlier.address}` : ''} (process ${earlier.pid}).`);
+    if (earlier) say(`An earlier run (process ${earlier.pid}) was killed; taking over what it left.`);
+    for (let waited = 0; earlier?.sweeper && isAlive(earlier.sweeper) && waited < SWEPT; waited += 50)
+      await new Promise((next) => setTimeout(next, 50));
+    if (existsSync(this.#path)) rmSync(this.#path, { force: true });
+    try {
+      writeFileSync(this.#path, JSON.stringify(this.#held), { flag: 'wx', mode: 0o600 });
+    } catch (error) {
+      if ((error as NodeJS.ErrnoException).code !== 'EEXIST') throw error;
+      throw new Misuse('Zygopod is being started here already.');
+    }
+  }
+
+  /** Writes down what others may want to know of this run. */
+  tell(more: { address?: string; sweeper?: Running }): void {
+    this.#held = { ...this.#held, ...more };
+    writeFileSync(this.#path, JSON.stringify(this.#held), { mode: 0o600 });
+  }
+
+  release(): void {
+    rmSync(this.#path, { force: true });
+  }
+}

@@ -1,0 +1,145 @@
+import fc from 'fast-check';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { Failure } from '../misuse.ts';
+import { MENDED_IN, type RunningServer, Supervisor } from './supervisor.ts';
+
+beforeEach(() => {
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'performance'] });
+});
+afterEach(() => {
+  vi.useRealTimers();
+});
+
+const pause = (milliseconds: number) => new Promise<void>((over) => setTimeout(over, milliseconds));
+
+/** A machine of its own: a database, servers that need it, and what goes wrong on it. */
+class Machine {
+  isDatabaseUp = true;
+  servers: { isUp: boolean; kill(): void }[] = [];
+  lines: string[] = [];
+  /** Starts of the database and the server that fail from now on. */
+  failing = { database: 0, server: 0 };
+  delay = 50;
+
+  readonly database = {
+    isRunning: async () => this.isDatabaseUp,
+    ensure: async () => {
+      if (this.isDatabaseUp) return;
+      await pause(this.delay);
+      if (this.failing.database-- > 0) throw new Error('no memory for it\nand more');
+      this.isDatabaseUp = true;
+    },
+  };
+
+  readonly startServer = async (): Promise<RunningServer> => {
+    expect(this.up).toBe(0);
+    let tellDied!: () => void;
+    const died = new Promise<void>((tell) => {
+      tellDied = tell;
+    });
+    const server = {
+      isUp: true,
+      kill: () => {
+        server.isUp = false;
+        tellDied();
+      },
+    };
+    this.servers.push(server);
+    await pause(this.delay);
+    if (!this.isDatabaseUp || !server.isUp || this.failing.server-- > 0) {
+      server.kill();
+      throw new Error('not healthy');
+    }
+    return { address: '', pid: this.servers.length, died, stop: async () => server.kill() };
+  };
+
+  get up(): number {
+    return this.servers.filter(({ isUp }) => isUp).length;
+  }
+
+  async supervise(): Promise<{ supervisor: Supervisor; over: Promise<unknown> }> {
+    const started = this.startServer();
+    await vi.advanceTimersByTimeAsync(this.delay);
+    const supervisor = new Supervisor(
+      { database: this.database, startServer: this.startServer, say: (line) => this.lines.push(line) },
+      await started,
+    );
+    return { supervisor, over: supervisor.run().catch((error: unknown) => error) };
+  }
+}
+
+describe('the supervisor', () => {
+  it('starts again what dies, in any order and also while the other is being started, within ten seconds, or says that it could not; at the end nothing runs', async () => {
+    let ended = 0;
+    const deaths = fc.array(fc.record({ after: fc.nat(3000), which: fc.constantFrom('server', 'database', 'both') }), { maxLength: 12 });
+    await fc.assert(
+      fc.asyncProperty(deaths, fc.nat(3), fc.nat(3), fc.integer({ min: 1, max: 900 }), async (list, database, server, delay) => {
+        const machine = new Machine();
+        machine.delay = delay;
+        const { supervisor, over } = await machine.supervise();
+        machine.failing = { database, server };
+        for (const { after, which } of list) {
+          await vi.advanceTimersByTimeAsync(after);
+          if (which !== 'database') machine.servers.at(-1)?.kill();
+          if (which !== 'server') machine.isDatabaseUp = false;
+        }
+        await vi.advanceTimersByTimeAsync(MENDED_IN + 1000);
+        if (supervisor.state === 'ended') {
+          // Only what is killed again and again while it is being started is given up.
+          ended++;
+          expect(list.length).toBeGreaterThan(2);
+          expect(await over).toBeInstanceOf(Failure);
+          expect(machine.up).toBe(0);
+          return;
+        }
+        expect([machine.isDatabaseUp, machine.up, supervisor.state]).toEqual([true, 1, 'running']);
+        supervisor.stop();
+        await vi.advanceTimersByTimeAsync(10);
+        expect(await over).toBeUndefined();
+        expect([machine.up, supervisor.state]).toEqual([0, 'ended']);
+      }),
+      { numRuns: 300 },
+    );
+    expect(ended).toBeLessThan(30);
+  });
+
+  it.each(['server', 'database'] as const)('ends with one line, and nothing left, when the %s does not come back', async (which) => {
+    const machine = new Machine();
+    const { over } = await machine.supervise();
+    machine.failing[which] = Infinity;
+    if (which === 'server') machine.servers.at(-1)?.kill();
+    else machine.isDatabaseUp = false;
+    await vi.advanceTimersByTimeAsync(MENDED_IN + 2000);
+    const error = await over;
+    expect(error).toBeInstanceOf(Failure);
+    expect((error as Error).message).toMatch(/^The (server|database) has died and could not be started again: [^\n]+$/);
+    expect(machine.up).toBe(0);
+  });
+
+  it('can be stopped while it mends', async () => {
+    const machine = new Machine();
+    const { supervisor, over } = await machine.supervise();
+    machine.failing.database = Infinity;
+    machine.isDatabaseUp = false;
+    await vi.advanceTimersByTimeAsync(3000);
+    expect(supervisor.state).toBe('mending');
+    supervisor.stop();
+    await vi.advanceTimersByTimeAsync(500);
+    expect(await over).toBeUndefined();
+    expect(machine.up).toBe(0);
+  });
+
+  it('leaves a database of the user’s alone', async () => {
+    const machine = new Machine();
+    const started = machine.startServer();
+    await vi.advanceTimersByTimeAsync(machine.delay);
+    const supervisor = new Supervisor({ database: null, startServer: machine.startServer, say: () => undefined }, await started);
+    const over = supervisor.run();
+    machine.servers.at(-1)?.kill();
+    await vi.advanceTimersByTimeAsync(2000);
+    expect([machine.up, machine.servers.length]).toEqual([1, 2]);
+    supervisor.stop();
+    await vi.advanceTimersByTimeAsync(10);
+    await over;
+  });
+});

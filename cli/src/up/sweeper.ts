@@ -1,0 +1,64 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { root } from '../root.ts';
+import { stopCluster } from './cluster.ts';
+
+/** What a sweeper is told of: the server's process, and the folder of the cluster. */
+interface Left {
+  server?: number;
+  cluster?: string;
+}
+
+/**
+ * A process of its own that waits until this one is gone, however it ends, and then ends what it has left running: a server without
+ * anybody to start it again, a database without a server. It sees the end by its stdin, which the system closes.
+ */
+export class Sweeper {
+  readonly #process: ChildProcess;
+
+  constructor() {
+    this.#process = spawn(process.execPath, [join(root, 'cli/src/up/sweeper.ts')], { stdio: ['pipe', 'ignore', 'ignore'], detached: true });
+    this.#process.stdin?.on('error', () => undefined);
+    this.#process.on('error', () => undefined);
+    this.#process.unref();
+  }
+
+  get pid(): number | undefined {
+    return this.#process.pid;
+  }
+
+  tell(left: Left): void {
+    this.#process.stdin?.write(`${JSON.stringify(left)}\n`);
+  }
+
+  /** Nothing is left: it may go. */
+  dismiss(): void {
+    this.#process.kill('SIGKILL');
+  }
+}
+
+const isServer = (pid: number): boolean => {
+  try {
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('front/serve.ts');
+  } catch {
+    return false;
+  }
+};
+
+async function sweep({ server, cluster }: Left): Promise<void> {
+  if (server !== undefined && isServer(server)) {
+    process.kill(server, 'SIGTERM');
+    for (let waited = 0; isServer(server) && waited < 4000; waited += 50) await new Promise((next) => setTimeout(next, 50));
+    if (isServer(server)) process.kill(server, 'SIGKILL');
+  }
+  if (cluster !== undefined) await stopCluster(cluster);
+}
+
+if (process.argv[1] === import.meta.filename) {
+  let told = '';
+  process.stdin.setEncoding('utf8');
+  for await (const chunk of process.stdin) told += chunk;
+  const lines = told.split('\n').filter((line) => line !== '');
+  await sweep(Object.assign({}, ...lines.map((line) => JSON.parse(line) as Left)));
+}
