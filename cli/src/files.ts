@@ -1,36 +1,74 @@
-import { readFileSync } from 'node:fs';
+import { closeSync, openSync, readSync } from 'node:fs';
 import {
   type Fault,
   faultText,
   type Ground,
+  largest,
   parseGround,
   parseTape,
   parseTuning,
+  printable,
   type Reading,
   type Tape,
   type Tuning,
 } from '@zygopod/core';
 import { Misuse } from './misuse.ts';
 
-/** Files larger than this are refused unread. */
-const LARGEST = 64 * 1024 * 1024;
+/** Bytes that are read at a time. */
+const BLOCK = 1024 * 1024;
 
-/** The text of a file; `-` is stdin. */
-export function readText(path: string): string {
+/** The bytes of a file, up to a size and one more block; a device or a pipe may have no end. */
+function bytesOf(path: string, most: number): Uint8Array {
+  const file = path === '-' ? 0 : openSync(path, 'r');
+  const blocks: Buffer[] = [];
+  let size = 0;
   try {
-    const bytes = readFileSync(path === '-' ? 0 : path);
-    if (bytes.length > LARGEST) throw new Misuse(`${path}: found ${bytes.length} bytes, expected at most ${LARGEST}`);
-    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+    while (size <= most) {
+      const block = Buffer.allocUnsafe(BLOCK);
+      const count = readBlock(file, block);
+      if (count === 0) break;
+      blocks.push(block.subarray(0, count));
+      size += count;
+    }
+  } finally {
+    if (path !== '-') closeSync(file);
+  }
+  return Buffer.concat(blocks);
+}
+
+/** Reads once; a terminal or a pipe that has nothing yet is waited for. */
+function readBlock(file: number, block: Buffer): number {
+  for (;;)
+    try {
+      return readSync(file, block, 0, block.length, null);
+    } catch (error) {
+      const { code } = error as NodeJS.ErrnoException;
+      if (code === 'EOF') return 0;
+      if (code !== 'EAGAIN') throw error;
+      Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, 10);
+    }
+}
+
+/** The text of a file of at most so many bytes; `-` is stdin. */
+export function readText(path: string, most: number = largest.tape): string {
+  const name = printable(path);
+  let bytes: Uint8Array;
+  try {
+    bytes = bytesOf(path, most);
   } catch (error) {
-    if (error instanceof Misuse) throw error;
-    if (error instanceof TypeError) throw new Misuse(`${path}: found bytes that are no UTF-8, expected a UTF-8 JSON file`);
-    throw new Misuse(`${path}: cannot be read (${(error as NodeJS.ErrnoException).code ?? error})`);
+    throw new Misuse(`${name}: cannot be read (${(error as NodeJS.ErrnoException).code ?? 'unknown'})`);
+  }
+  if (bytes.length > most) throw new Misuse(`${name}: found more than ${most} bytes, expected at most ${most}`);
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    throw new Misuse(`${name}: found bytes that are no UTF-8, expected a UTF-8 JSON file`);
   }
 }
 
 /** One line a fault: file, path, found, expected. */
 function faultLines(path: string, faults: readonly Fault[]): string {
-  return faults.map((fault) => `${path}: ${faultText(fault)}`).join('\n');
+  return faults.map((fault) => `${printable(path)}: ${faultText(fault)}`).join('\n');
 }
 
 function must<T>(path: string, reading: Reading<T>): T {
@@ -39,13 +77,13 @@ function must<T>(path: string, reading: Reading<T>): T {
 }
 
 export function tuningFile(path: string): Tuning {
-  return must(path, parseTuning(readText(path)));
+  return must(path, parseTuning(readText(path, largest.tuning)));
 }
 
 export function groundFile(path: string): Ground {
-  return must(path, parseGround(readText(path)));
+  return must(path, parseGround(readText(path, largest.ground)));
 }
 
 export function tapeFile(path: string): Tape {
-  return must(path, parseTape(readText(path)));
+  return must(path, parseTape(readText(path, largest.tape)));
 }

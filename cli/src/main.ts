@@ -77,7 +77,8 @@ program
 // A reader that closed the pipe has seen enough.
 process.stdout.on('error', (error: NodeJS.ErrnoException) => {
   if (error.code === 'EPIPE') process.exit(0);
-  throw error;
+  process.stderr.write(`stdout: cannot be written (${error.code})\n`);
+  process.exit(MISUSE);
 });
 
 try {
@@ -93,5 +94,12 @@ try {
   } else if (error instanceof Error && 'code' in error && String(error.code).startsWith('commander.')) {
     // Commander has said what is wrong; help asked for is no misuse.
     process.exitCode = /help|version/i.test(String(error.code)) ? 0 : MISUSE;
-  } else throw error;
+  } else {
+    const { printable } = await import('@zygopod/core');
+    // Nobody is helped by a stack but us.
+    process.stderr.write(
+      `Zygopod failed: ${printable(String(error instanceof Error ? (process.env['ZYGOPOD_STACK'] ? error.stack : error.message) : error))}\n`,
+    );
+    process.exitCode = FINDING;
+  }
 }

@@ -2,11 +2,12 @@
 
 // Files: reading them, what is wrong with them, and other formats.
 export { markOf, readJson } from './document/document.ts';
-export { type Fault, faultText, type Reading } from './document/fault.ts';
+export { type Fault, faultText, printable, type Reading, shown } from './document/fault.ts';
+export { largest } from './document/sizes.ts';
 export { exportGround, type GroundFormat, groundFormats, type ImportOptions, importGround } from './formats/grounds/convert.ts';
 export type { Exported, Imported } from './formats/grounds/imported.ts';
 export { jsonSchema } from './formats/jsonSchema.ts';
-export { traceCsv } from './formats/traceCsv.ts';
+export { traceHeader, traceRows } from './formats/traceCsv.ts';
 // A ground: its file, its walls by place, and how it is edited.
 export {
   addWall,

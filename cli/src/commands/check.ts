@@ -1,4 +1,4 @@
-import { type Fault, faultText, markOf, readGround, readJson, readTape, readTuning } from '@zygopod/core';
+import { type Fault, faultText, largest, markOf, printable, readGround, readJson, readTape, readTuning, shown } from '@zygopod/core';
 import { readText } from '../files.ts';
 import { FINDING, GOOD } from '../misuse.ts';
 
@@ -9,8 +9,11 @@ function faultsIn(text: string): Fault[] {
   const json = readJson(text);
   if (!json.ok) return json.faults;
   const mark = markOf(json.value);
-  const reader = readers[mark as keyof typeof readers];
-  if (!reader) return [{ path: 'format', found: JSON.stringify(mark) ?? 'nothing', expected: `one of ${Object.keys(readers).join(', ')}` }];
+  const reader = Object.hasOwn(readers, String(mark)) ? readers[mark as keyof typeof readers] : undefined;
+  if (!reader) return [{ path: 'format', found: shown(mark), expected: `one of ${Object.keys(readers).join(', ')}` }];
+  const most = largest[String(mark).split('/')[1] as keyof typeof largest];
+  const bytes = Buffer.byteLength(text);
+  if (bytes > most) return [{ path: '', found: `${bytes} bytes`, expected: `at most ${most}` }];
   const reading = reader(json.value);
   return reading.ok ? [] : reading.faults;
 }
@@ -25,10 +28,12 @@ export function check(paths: string[], options: { json?: boolean }): number {
       errors: faults.map((fault) => ({ path: fault.path, message: faultText(fault) })),
       snags: [],
     }));
-    process.stdout.write(`${JSON.stringify(paths.length > 1 ? answers : answers[0], null, 2)}\n`);
+    process.stdout.write(`${printable(JSON.stringify(paths.length > 1 ? answers : answers[0], null, 2))}\n`);
   } else {
     for (const { file, faults } of results)
-      process.stdout.write(faults.length === 0 ? `${file}: good\n` : faults.map((fault) => `${file}: ${faultText(fault)}\n`).join(''));
+      process.stdout.write(
+        faults.length === 0 ? `${printable(file)}: good\n` : faults.map((fault) => `${printable(file)}: ${faultText(fault)}\n`).join(''),
+      );
   }
   return results.some(({ faults }) => faults.length > 0) ? FINDING : GOOD;
 }

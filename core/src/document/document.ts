@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import { type Fault, faultsOf, type Reading, shown } from './fault.ts';
+import { jsonFault } from './jsonFault.ts';
 
 /** A file format of Zygopod: its mark, its newest version, its schema, and the steps up from older versions. */
 export interface Format<S extends z.ZodType = z.ZodType> {
@@ -64,9 +65,9 @@ function readLists(format: Format, document: Record<string, unknown>) {
 export function readJson(text: string): Reading<unknown> {
   try {
     return { ok: true, value: JSON.parse(text.charCodeAt(0) === 0xfeff ? text.slice(1) : text) };
-  } catch (error) {
-    const message = error instanceof Error ? error.message : String(error);
-    return refuse('', `no JSON (${message.replace(/\s+/g, ' ')})`, 'a UTF-8 JSON file');
+  } catch {
+    const { line, column, found } = jsonFault(text.charCodeAt(0) === 0xfeff ? text.slice(1) : text);
+    return refuse('', `no JSON from line ${line}, column ${column} on: ${found}`, 'a UTF-8 JSON file');
   }
 }
 

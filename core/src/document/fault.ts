@@ -10,9 +10,29 @@ export interface Fault {
 /** A document that was read, or everything that is wrong with it. */
 export type Reading<T> = { ok: true; value: T } | { ok: false; faults: Fault[] };
 
-/** `pace.walkSpeed: found "fast", expected a number` */
+/** `pace.walkSpeed: found "fast", expected a number`; what a terminal would act on is spelled out. */
 export function faultText(fault: Fault): string {
-  return `${fault.path ? `${fault.path}: ` : ''}found ${fault.found}, expected ${fault.expected}`;
+  return printable(`${fault.path ? `${fault.path}: ` : ''}found ${fault.found}, expected ${fault.expected}`);
+}
+
+/** Characters that terminals act on, or that turn the order of a text: controls (C0 without the line feed, C1), line and bidi marks. */
+// biome-ignore lint/suspicious/noControlCharactersInRegex: they are what is looked for
+const ACTING = /[\u0000-\u0009\u000b-\u001f\u007f-\u009f\u200e\u200f\u2028-\u202e\u2066-\u2069]/g;
+
+/** A text from outside as it may be printed: what a terminal would act on is spelled out. */
+export function printable(text: string): string {
+  return text.replace(ACTING, (mark) => `\\u${mark.charCodeAt(0).toString(16).padStart(4, '0')}`);
+}
+
+/** Characters of a key that are told in a path. */
+const LONGEST_KEY = 60;
+
+/** Keys as a dotted path; long ones are cut. */
+export function dotted(path: readonly PropertyKey[]): string {
+  return path
+    .map(String)
+    .map((key) => (key.length > LONGEST_KEY ? `${key.slice(0, LONGEST_KEY - 1)}…` : key))
+    .join('.');
 }
 
 /** A value in few words; never walks into lists or objects, which may be deep. */
@@ -70,13 +90,13 @@ export function faultsOf(error: { issues: readonly Issue[] }, root: unknown, pre
   return error.issues.flatMap((issue): Fault[] => {
     const path = [...prefix, ...issue.path];
     if (issue.code === 'unrecognized_keys')
-      return issue.keys.map((key) => ({ path: [...path, key].join('.'), found: 'an unknown key', expected: 'only keys of the format' }));
+      return issue.keys.map((key) => ({ path: dotted([...path, key]), found: 'an unknown key', expected: 'only keys of the format' }));
     if (issue.code === 'invalid_union') {
       const branch = meantBranch(issue.errors);
       if (branch) return faultsOf({ issues: branch }, root, path);
       const expected = issue.errors.flatMap((errors) => errors.map(expectation));
-      return [{ path: path.join('.'), found: shown(valueAt(root, path)), expected: [...new Set(expected)].join(' or ') }];
+      return [{ path: dotted(path), found: shown(valueAt(root, path)), expected: [...new Set(expected)].join(' or ') }];
     }
-    return [{ path: path.join('.'), found: shown(valueAt(root, path)), expected: expectation(issue) }];
+    return [{ path: dotted(path), found: shown(valueAt(root, path)), expected: expectation(issue) }];
   });
 }

@@ -92,8 +92,22 @@ function wallFaults(ground: Ground): Fault[] {
   });
 }
 
+/** Points of all walls together at the most. */
+const MOST_POINTS = 500_000;
+
+/** How many points the walls of what may be a ground have, looked at no closer. */
+function pointsOf(value: unknown): number {
+  const walls = typeof value === 'object' && value !== null && 'walls' in value ? value.walls : [];
+  let count = 0;
+  for (const wall of Array.isArray(walls) ? walls : []) if (Array.isArray(wall?.points)) count += wall.points.length;
+  return count;
+}
+
 /** Reads a parsed JSON value as a ground. */
 export function readGround(value: unknown): Reading<Ground> {
+  const points = pointsOf(value);
+  if (points > MOST_POINTS)
+    return { ok: false, faults: [{ path: 'walls', found: `${points} points`, expected: `at most ${MOST_POINTS} together` }] };
   const reading = readDocument(groundFormat, value);
   if (!reading.ok) return reading;
   const ground = reading.value as Ground;

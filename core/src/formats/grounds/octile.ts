@@ -1,5 +1,6 @@
 import { type Reading, shown } from '../../document/fault.ts';
 import { type Ground, OPEN, SOLID, type Surface } from '../../ground/ground.ts';
+import { countUpTo, most, tooMany } from './budget.ts';
 import { beyondCells, type Exported, groundOfCells, type Imported, refused, surfacesFor, wholeCells } from './imported.ts';
 
 /** Marks of the format (Sturtevant 2012, “Benchmarks for Grid-Based Pathfinding”) as ours. */
@@ -10,6 +11,7 @@ const SLOW = 0.5;
 
 /** Reads the octile grid text format: `type octile`, `height`, `width`, `map`, then a row a line. */
 export function readOctile(name: string, text: string, cell: number): Reading<Imported> {
+  if (countUpTo(text, '\n', most.side + 8) > most.side + 8) return tooMany('', 'lines', most.side + 8);
   const lines = text.split(/\r?\n/);
   const head = (at: number, pattern: RegExp, expected: string): RegExpExecArray | string =>
     pattern.exec((lines[at] ?? '').trim()) ?? expected;
@@ -21,6 +23,8 @@ export function readOctile(name: string, text: string, cell: number): Reading<Im
   if (typeof width === 'string') return refused('line 3', shown(lines[2]), width);
   if ((lines[3] ?? '').trim() !== 'map') return refused('line 4', shown(lines[3]), '“map”');
   const [rows, columns] = [Number(height[1]), Number(width[1])];
+  if (rows > most.side || columns > most.side)
+    return refused('lines 2 and 3', `${columns} × ${rows} cells`, `at most ${most.side} × ${most.side}`);
   const marks = new Set<string>();
   const cells: string[] = [];
   for (let y = 0; y < rows; y++) {

@@ -1,10 +1,9 @@
 import { decode, encode } from 'fast-png';
+import { Unzlib } from 'fflate';
 import type { Reading } from '../../document/fault.ts';
 import { type Ground, OPEN, SOLID } from '../../ground/ground.ts';
+import { most } from './budget.ts';
 import { beyondCells, type Exported, groundOfCells, type Imported, refused, wholeCells } from './imported.ts';
-
-/** Pixels a side at the most. */
-const MOST_PIXELS = 4096;
 
 const SIGNATURE = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a];
 
@@ -15,28 +14,90 @@ function sizeOf(bytes: Uint8Array): { width: number; height: number } | null {
   return { width: view.getUint32(16), height: view.getUint32(20) };
 }
 
+/** Chunks that make up the pixels; all others are left out, whatever they hold or unpack to. */
+const NEEDED = new Set(['IHDR', 'PLTE', 'tRNS', 'IDAT', 'IEND']);
+
+/** A PNG with nothing but what makes up its pixels; null where its chunks are broken, or its pixels unpack to too much. */
+function bare(bytes: Uint8Array): Uint8Array | null {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const parts = [bytes.subarray(0, 8)];
+  const packed: Uint8Array[] = [];
+  for (let at = 8; at + 12 <= bytes.length; ) {
+    const length = view.getUint32(at);
+    const type = String.fromCharCode(...bytes.subarray(at + 4, at + 8));
+    if (at + 12 + length > bytes.length) return null;
+    if (NEEDED.has(type)) parts.push(bytes.subarray(at, at + 12 + length));
+    if (type === 'IDAT') packed.push(bytes.subarray(at + 8, at + 8 + length));
+    if (type === 'IEND') break;
+    at += 12 + length;
+  }
+  if (!unpacksWithin(packed, unpackedSize(view))) return null;
+  const whole = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
+  let end = 0;
+  for (const part of parts) {
+    whole.set(part, end);
+    end += part.length;
+  }
+  return whole;
+}
+
+/** Bytes that a picture's rows have, unpacked (PNG specification, 7.2), interlaced ones with a little more; 0 for a kind that is none. */
+function unpackedSize(header: DataView): number {
+  const samples = [1, 0, 3, 1, 2, 0, 4][header.getUint8(25)] ?? 0;
+  const [width, height, depth] = [header.getUint32(16), header.getUint32(20), header.getUint8(24)];
+  return samples === 0 ? 0 : (Math.ceil((width * depth * samples) / 8) + 1) * height * (header.getUint8(28) === 1 ? 2 : 1) + 1024;
+}
+
+/** Bytes that are unpacked at a time. */
+const STEP = 8192;
+
+/** Whether packed bytes unpack, and to no more than a size: it is counted as they come, and nothing is kept. */
+function unpacksWithin(packed: readonly Uint8Array[], size: number): boolean {
+  if (size === 0 || size > most.unpacked) return false;
+  let count = 0;
+  const unpack = new Unzlib((chunk) => {
+    count += chunk.length;
+  });
+  try {
+    for (const part of packed)
+      for (let at = 0; at < part.length; at += STEP) {
+        // A copy: the unpacker keeps what it is given.
+        unpack.push(part.slice(at, at + STEP));
+        if (count > size) return false;
+      }
+    return count > 0;
+  } catch {
+    return false;
+  }
+}
+
+function decoded(bytes: Uint8Array): ReturnType<typeof decode> | null {
+  try {
+    const picture = bytes.length < 33 ? null : bare(bytes);
+    return picture && decode(picture);
+  } catch {
+    return null;
+  }
+}
+
 /** Reads a PNG: pixels darker than `threshold` (0 to 1) are solid cells, clear ones are open. A pixel is a cell. */
 export function readPng(name: string, bytes: Uint8Array, cell: number, threshold = 0.5): Reading<Imported> {
   const size = sizeOf(bytes);
   if (!size) return refused('', 'something else', 'a PNG image');
-  if (size.width > MOST_PIXELS || size.height > MOST_PIXELS)
-    return refused('size', `${size.width} × ${size.height} pixels`, `at most ${MOST_PIXELS} × ${MOST_PIXELS}`);
-  let image: ReturnType<typeof decode>;
-  try {
-    image = decode(bytes);
-  } catch (error) {
-    return refused('', `a broken PNG (${error instanceof Error ? error.message : String(error)})`, 'a whole PNG image');
-  }
+  if (size.width > most.side || size.height > most.side)
+    return refused('size', `${size.width} × ${size.height} pixels`, `at most ${most.side} × ${most.side}`);
+  const image = decoded(bytes);
+  if (!image) return refused('', 'a broken PNG, or one that unpacks to more than its pixels', 'a whole PNG image');
   const { width, height, data, channels, palette, depth } = image;
   if (depth < 8) return readPacked(name, image, cell, threshold);
-  const most = depth === 16 ? 65535 : 255;
+  const full = depth === 16 ? 65535 : 255;
   const pixel = (at: number): [number, number] => {
     const entry = palette ? (palette[data[at] as number] ?? [0, 0, 0]) : null;
     if (entry) return [luminance(entry[0] as number, entry[1] as number, entry[2] as number) / 255, (entry[3] ?? 255) / 255];
     const [a, b, c] = [data[at], data[at + 1], data[at + 2]] as [number, number, number];
     const light = channels < 3 ? a : luminance(a, b, c);
-    const alpha = channels === 2 ? b : channels === 4 ? (data[at + 3] as number) : most;
-    return [light / most, alpha / most];
+    const alpha = channels === 2 ? b : channels === 4 ? (data[at + 3] as number) : full;
+    return [light / full, alpha / full];
   };
   const cells = Array.from({ length: height }, (_, y) => {
     let row = '';

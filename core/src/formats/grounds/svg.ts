@@ -1,7 +1,8 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import type { Reading } from '../../document/fault.ts';
 import { type Ground, groundFormat, OPEN, readGround, SOLID, type Surface, type Wall } from '../../ground/ground.ts';
-import { flattenPath } from './flatten.ts';
+import { countUpTo, most, numbersIn, tooMany } from './budget.ts';
+import { BrokenPath, flattenPath, TooManyPoints } from './flatten.ts';
 import { type Exported, type Imported, refused, wholeCells } from './imported.ts';
 
 /** An element as the parser gives it with its order kept: its name with its children, and its attributes under `:@`. */
@@ -15,9 +16,8 @@ const childrenOf = (node: Node) => (node[nameOf(node)] ?? []) as Node[];
 /** Elements that draw nothing by themselves. */
 const unseen = new Set(['defs', 'clipPath', 'mask', 'symbol', 'marker', 'pattern', 'metadata', 'title', 'desc', 'style', 'script', 'text']);
 
-/** Nesting and points at the most: a drawing beyond them is no ground. */
+/** Nesting at the most: a drawing beyond it is no ground. */
 const DEEPEST = 64;
-const MOST_POINTS = 100_000;
 
 interface Drawing {
   walls: Wall[];
@@ -26,7 +26,8 @@ interface Drawing {
   start?: { x: number; y: number; facing?: number };
   goal?: { x: number; y: number; radius: number };
   frame?: { x: number; y: number; width: number; height: number };
-  points: number;
+  /** What of its budget is left. */
+  left: { points: number; transforms: number };
 }
 
 /**
@@ -34,15 +35,17 @@ interface Drawing {
  * within 0.2 of a unit. What this program has written comes back as cells, surfaces, start, goal and frame.
  */
 export function readSvg(name: string, text: string): Reading<Imported> {
+  if (countUpTo(text, '<', most.elements) > most.elements) return tooMany('', 'elements', most.elements);
+  if (countUpTo(text, '=', most.attributes) > most.attributes) return tooMany('', 'attributes', most.attributes);
   const valid = XMLValidator.validate(text);
-  if (valid !== true) return refused(`line ${valid.err.line}, column ${valid.err.col}`, valid.err.msg, 'well-formed XML');
+  if (valid !== true) return refused(`line ${valid.err.line}, column ${valid.err.col}`, 'XML that is broken there', 'well-formed XML');
   let nodes: Node[];
   try {
     nodes = new XMLParser({ preserveOrder: true, ignoreAttributes: false, attributeNamePrefix: '', processEntities: false }).parse(
       text,
     ) as Node[];
-  } catch (error) {
-    return refused('', error instanceof Error ? error.message : String(error), 'an SVG drawing');
+  } catch {
+    return refused('', 'XML that cannot be read', 'an SVG drawing');
   }
   const root = nodes.find((node) => nameOf(node) === 'svg');
   if (!root) return refused('', 'no svg element', 'an SVG drawing');
@@ -53,7 +56,7 @@ export function readSvg(name: string, text: string): Reading<Imported> {
       ? (box as [number, number, number, number])
       : [0, 0, Number.parseFloat(attributes['width'] ?? ''), Number.parseFloat(attributes['height'] ?? '')];
   if (!(width > 0 && height > 0)) return refused('svg', 'no size', 'a viewBox, or width and height');
-  const drawing: Drawing = { walls: [], cells: [], surfaces: {}, points: 0 };
+  const drawing: Drawing = { walls: [], cells: [], surfaces: {}, left: { points: most.points, transforms: most.transforms } };
   try {
     walk(childrenOf(root), left === 0 && top === 0 ? [] : [`translate(${-left} ${-top})`], drawing, 'svg', 0);
   } catch (error) {
@@ -81,8 +84,11 @@ function walk(nodes: readonly Node[], transforms: readonly string[], drawing: Dr
     const name = nameOf(node);
     const attributes = attributesOf(node);
     if (unseen.has(name) || name.startsWith('#') || name.startsWith('?') || attributes['display'] === 'none') return;
-    const own = attributes['transform'] ? [...transforms, attributes['transform']] : transforms;
     const here = `${path}/${name}[${i + 1}]`;
+    const transform = attributes['transform'];
+    if (transform && transform.length > most.transform)
+      throw new Unreadable(here, `a transform of ${transform.length} characters`, `at most ${most.transform}`);
+    const own = transform ? [...transforms, transform] : transforms;
     const mark = attributes['data-surface'];
     if (mark && [...mark].length === 1)
       drawing.surfaces[mark] = { name: attributes['data-name'] ?? `surface ${mark}`, speed: Number(attributes['data-speed'] ?? 1) };
@@ -132,15 +138,7 @@ function takeShape(name: string, attributes: Attributes, transforms: readonly st
   else {
     const d = pathOf(name, attributes);
     if (d === null || d === '') return;
-    let pieces: ReturnType<typeof flattenPath>;
-    try {
-      pieces = flattenPath(d, transforms);
-    } catch (error) {
-      throw new Unreadable(here, error instanceof Error ? error.message : String(error), 'path data of SVG');
-    }
-    for (const { points, closed } of pieces) {
-      drawing.points += points.length;
-      if (drawing.points > MOST_POINTS) throw new Unreadable(here, `more than ${MOST_POINTS} points`, `at most ${MOST_POINTS}`);
+    for (const { points, closed } of piecesOf(d, transforms, drawing, here)) {
       const ends = points.at(-1);
       // A closing point that repeats the first says nothing.
       if (closed && points.length > 2 && ends?.[0] === points[0]?.[0] && ends?.[1] === points[0]?.[1]) points.pop();
@@ -150,19 +148,45 @@ function takeShape(name: string, attributes: Attributes, transforms: readonly st
   }
 }
 
+/** A shape's path as straight pieces, within what is left of the drawing's budget. */
+function piecesOf(d: string, transforms: readonly string[], drawing: Drawing, here: string): ReturnType<typeof flattenPath> {
+  const { left } = drawing;
+  if (numbersIn(d) > most.numbers) throw new Unreadable(here, `more than ${most.numbers} numbers in a path`, `at most ${most.numbers}`);
+  left.transforms -= transforms.length;
+  if (left.transforms < 0) throw new Unreadable(here, `more than ${most.transforms} transforms of shapes`, `at most ${most.transforms}`);
+  try {
+    const pieces = flattenPath(d, transforms, left.points);
+    for (const { points } of pieces) left.points -= points.length;
+    return pieces;
+  } catch (error) {
+    if (error instanceof TooManyPoints) throw new Unreadable(here, `more than ${most.points} points`, `at most ${most.points}`);
+    const at = error instanceof BrokenPath && error.at !== null ? ` at character ${error.at}` : '';
+    throw new Unreadable(here, `a path that cannot be read${at}`, 'path data of SVG');
+  }
+}
+
+/** The cells of a drawing that has some, row by row; null where its rectangles would fill too many. */
+function cellsOf({ cells }: Drawing, columns: number, rows: number, cell: number): string[] | null {
+  if (cells.length === 0 || !(columns <= most.side && rows <= most.side)) return [];
+  const index = (at: number, count: number) => Math.max(0, Math.min(count, Math.round(at / cell) || 0));
+  const grid = Array.from({ length: rows }, () => new Array<string>(columns).fill(OPEN));
+  let fills = 0;
+  for (const { mark, x, y, width, height } of cells) {
+    const [first, end] = [index(x, columns), index(x + width, columns)];
+    const [top, bottom] = [index(y, rows), index(y + height, rows)];
+    fills += Math.max(0, end - first) * Math.max(0, bottom - top);
+    if (fills > most.fills) return null;
+    for (let row = top; row < bottom; row++) grid[row]?.fill(mark, first, Math.max(first, end));
+  }
+  return grid.map((row) => row.join(''));
+}
+
 function toGround(name: string, drawing: Drawing, width: number, height: number, cell: number): Reading<Imported> {
   const remarks: string[] = [];
   const columns = Math.ceil(width / cell - 1e-9);
   const rows = Math.ceil(height / cell - 1e-9);
-  const cells: string[] = [];
-  if (drawing.cells.length > 0 && columns <= 4096 && rows <= 4096) {
-    const grid = Array.from({ length: rows }, () => Array.from({ length: columns }, () => OPEN));
-    for (const { mark, x, y, width: w, height: h } of drawing.cells)
-      for (let row = Math.round(y / cell); row < Math.min(rows, Math.round((y + h) / cell)); row++)
-        for (let column = Math.round(x / cell); column < Math.min(columns, Math.round((x + w) / cell)); column++)
-          (grid[row] as string[])[column] = mark;
-    cells.push(...grid.map((row) => row.join('')));
-  }
+  const cells = cellsOf(drawing, columns, rows, cell);
+  if (!cells) return tooMany('svg', 'cells that are filled', most.fills);
   const start = drawing.start ?? { x: width / 2, y: height / 2 };
   if (!drawing.start) remarks.push(`The start is put in the middle, at ${start.x}, ${start.y}`);
   if (drawing.walls.length === 0 && cells.length === 0) remarks.push('The drawing holds no path and no shape');

@@ -1,3 +1,4 @@
+import { largest } from '@zygopod/core';
 import { database } from '../data/database.ts';
 import type { Kind } from '../data/schema.ts';
 import { insideCourt, isLarge, judgeBody } from '../judge/court.ts';
@@ -91,15 +92,13 @@ function queryOf({ query }: Operation, url: URL): Record<string, unknown> {
   throw new Problem(400, 'The search cannot be read', { errors });
 }
 
-const LARGEST: Record<Kind, number> = { tuning: 256 * 1024, ground: 16 * 1024 * 1024, tape: 32 * 1024 * 1024 };
-
 /** The file that the body holds, judged. */
 async function fileOf(request: Request, kind: Kind): Promise<JudgedBody> {
   if (!/^application\/json\s*(;|$)/i.test(request.headers.get('content-type') ?? ''))
     throw new Problem(415, 'The body has to be application/json');
   const announced = Number(request.headers.get('content-length') ?? Infinity);
   const work = async () => judgeBody(await bytesOf(request, kind), kind);
-  return isLarge(Math.min(announced, LARGEST[kind])) ? insideCourt(work) : work();
+  return isLarge(Math.min(announced, largest[kind])) ? insideCourt(work) : work();
 }
 
 /** The body's bytes, refused when more than the kind allows, even if no length was announced. */
@@ -108,7 +107,7 @@ async function bytesOf(request: Request, kind: Kind): Promise<Uint8Array<ArrayBu
   let size = 0;
   for await (const chunk of request.body ?? []) {
     size += chunk.length;
-    if (size > LARGEST[kind]) throw new Problem(413, `A ${kind} has at most ${LARGEST[kind]} bytes`);
+    if (size > largest[kind]) throw new Problem(413, `A ${kind} has at most ${largest[kind]} bytes`);
     chunks.push(chunk);
   }
   const bytes = new Uint8Array(size);

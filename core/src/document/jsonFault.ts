@@ -1,0 +1,71 @@
+/** Where a text is no JSON, and what is wrong there. */
+export interface JsonFault {
+  line: number;
+  column: number;
+  found: string;
+}
+
+const SPACE = /[ \t\n\r]*/y;
+// biome-ignore lint/suspicious/noControlCharactersInRegex: JSON has none of them within a text
+const PLAIN = /[^"\\\u0000-\u001f]*/y;
+const ESCAPE = /\\(?:["\\/bfnrt]|u[0-9a-fA-F]{4})/y;
+const SCALAR = /(?:true|false|null|-?(?:0|[1-9]\d*)(?:\.\d+)?(?:[eE][+-]?\d+)?)(?![\w.+-])/y;
+
+/** Where a text that `JSON.parse` refuses stops being JSON (RFC 8259): read without recursion, so that no nesting is too deep. */
+export function jsonFault(text: string): JsonFault {
+  let at = 0;
+  const take = (pattern: RegExp): boolean => {
+    pattern.lastIndex = at;
+    if (!pattern.test(text)) return false;
+    at = pattern.lastIndex;
+    return true;
+  };
+  const skip = (mark: string): boolean => {
+    take(SPACE);
+    if (text[at] !== mark) return false;
+    at++;
+    return true;
+  };
+  /** A text in quotes; one that is broken is not gone into. */
+  const string = (): boolean => {
+    const begin = at;
+    if (text[at] !== '"') return false;
+    at++;
+    do take(PLAIN);
+    while (take(ESCAPE));
+    if (text[at] === '"') return at++ >= 0;
+    at = begin;
+    return false;
+  };
+  /** The brackets that are open, by what closes them. */
+  const open: string[] = [];
+  const value = (): boolean => {
+    take(SPACE);
+    for (; text[at] === '[' || text[at] === '{'; take(SPACE)) {
+      const close = text[at++] === '[' ? ']' : '}';
+      if (skip(close)) return true;
+      open.push(close);
+      if (close === '}' && !key()) return false;
+    }
+    return string() || take(SCALAR);
+  };
+  const key = (): boolean => {
+    take(SPACE);
+    return string() && skip(':');
+  };
+  const document = (): boolean => {
+    if (!value()) return false;
+    while (open.length > 0) {
+      if (skip(open.at(-1) as string)) open.pop();
+      else if (!skip(',') || (open.at(-1) === '}' && !key()) || !value()) return false;
+    }
+    take(SPACE);
+    return at === text.length;
+  };
+  document();
+  take(SPACE);
+  const before = text.slice(0, at);
+  const line = before.split('\n').length;
+  const found = at >= text.length ? 'the end of the file' : JSON.stringify(text.slice(at, at + 12).split(/\s/)[0] || text[at]);
+  return { line, column: at - before.lastIndexOf('\n'), found };
+}
