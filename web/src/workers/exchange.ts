@@ -23,13 +23,9 @@ self.addEventListener('message', ({ data }: MessageEvent<ExchangeOrder>) => {
     if (data.kind === 'write') return { kind: 'write', number: data.number, exported: exportGround(data.ground, data.format) };
     try {
       return { kind: 'read', number: data.number, reading: importGround(data.fileName, data.bytes, data.options) };
-    } catch (error) {
-      const found = error instanceof Error ? error.message : String(error);
-      return {
-        kind: 'read',
-        number: data.number,
-        reading: { ok: false, faults: [{ path: '', found, expected: 'a file that can be read' }] },
-      };
+    } catch {
+      const faults = [{ path: '', found: 'a file that cannot be read', expected: 'JSON, SVG, CSV, an octile grid or PNG' }];
+      return { kind: 'read', number: data.number, reading: { ok: false, faults } };
     }
   };
   self.postMessage(answer());

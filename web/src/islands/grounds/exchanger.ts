@@ -2,7 +2,7 @@ import type { Exported, Ground, GroundFormat, Imported, ImportOptions, Reading }
 import type { ExchangeAnswer, ExchangeOrder } from '../../workers/exchange.ts';
 
 /** Seconds after which a file that is still being read is given up. */
-const PATIENCE = 30;
+const PATIENCE = 10;
 
 /** Asks a worker, which ends with its answer or when patience does. */
 function ask<A extends ExchangeAnswer>(order: ExchangeOrder): Promise<A> {
