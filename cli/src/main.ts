@@ -67,6 +67,14 @@ program
   .action(leave(async (files: string[], options: { json?: boolean }) => (await import('./commands/check.ts')).check(files, options)));
 
 program
+  .command('siege')
+  .description('Kills, floods and misleads an application of its own on loopback, and prints what became of it.')
+  .option('--minutes <number>', 'how long', '5')
+  .option('--seed <number>', 'chance that comes again')
+  .addHelpText('after', '\nExample:\n  ./zygopod siege --minutes 20')
+  .action(leave(async (options) => (await import('./siege/siege.ts')).siege(options)));
+
+program
   .command('bench')
   .description('Measures the core, as ratios against a bare loop in the same process.')
   .option('--json', 'answer for machines')

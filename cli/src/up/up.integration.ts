@@ -1,106 +1,41 @@
-import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { chmodSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { statSync, writeFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:net';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import '../../../e2e/provided.ts';
-import { root } from '../root.ts';
+import { clearFolder, ownFolder, processesOf, Stand, until } from '../siege/stand.ts';
 import { makeDatabase } from './database.ts';
 import { freePort } from './server.ts';
 
-/** `up` in a folder of its own, and what it said. */
-interface Run {
-  process: ChildProcess;
-  port: number;
-  said(): string;
-  ended: Promise<number | null>;
-}
-
 const folders: string[] = [];
-const runs: Run[] = [];
+const stands: Stand[] = [];
 
-function ownFolder(): string {
-  const folder = mkdtempSync(join(tmpdir(), 'zygopod-up-'));
-  chmodSync(folder, 0o755);
-  folders.push(folder);
-  return join(folder, 'state');
+function newFolder(): string {
+  const state = ownFolder();
+  folders.push(state);
+  return state;
 }
 
-async function start(state: string, env: NodeJS.ProcessEnv = {}, port?: number): Promise<Run> {
-  const own = port ?? (await freePort());
-  const { DATABASE_URL, ZYGOPOD_TOKEN, ...rest } = process.env;
-  const up = spawn(process.execPath, [join(root, 'cli/src/main.ts'), 'up', '--port', String(own)], {
-    env: { ...rest, LOG_LEVEL: 'fatal', ZYGOPOD_STATE: state, ...env },
-    stdio: ['ignore', 'pipe', 'pipe'],
-  });
-  let said = '';
-  up.stdout.on('data', (chunk: Buffer) => (said += chunk));
-  up.stderr.on('data', (chunk: Buffer) => (said += chunk));
-  const run = { process: up, port: own, said: () => said, ended: once(up, 'exit').then(([code]) => code as number | null) };
-  runs.push(run);
-  return run;
+async function start(state: string, env?: NodeJS.ProcessEnv, port?: number): Promise<Stand> {
+  const stand = await Stand.start(state, env, port);
+  stands.push(stand);
+  return stand;
 }
-
-async function until(is: () => boolean | Promise<boolean>, what: string, patience = 30_000): Promise<number> {
-  const begun = performance.now();
-  while (!(await is())) {
-    if (performance.now() - begun > patience) throw new Error(`waited for ${what}`);
-    await new Promise((next) => setTimeout(next, 30));
-  }
-  return performance.now() - begun;
-}
-
-const isHealthy = async ({ port }: Run): Promise<boolean> => {
-  try {
-    return (await fetch(`http://127.0.0.1:${port}/api/v1/health`, { signal: AbortSignal.timeout(1000) })).ok;
-  } catch {
-    return false;
-  }
-};
-
-const serving = async (state: string, env?: NodeJS.ProcessEnv): Promise<Run> => {
-  const run = await start(state, env);
-  await until(() => run.said().includes('Zygopod is on') || run.process.exitCode !== null, 'the address', 60_000);
-  expect(run.said()).toContain('Zygopod is on');
-  return run;
-};
-
-/** Numbers of the processes whose command line holds a text. */
-async function processesOf(text: string): Promise<number[]> {
-  const ps = spawn('ps', ['-eo', 'pid=,args='], { stdio: ['ignore', 'pipe', 'ignore'] });
-  let all = '';
-  ps.stdout.on('data', (chunk: Buffer) => (all += chunk));
-  await once(ps, 'close');
-  return all
-    .split('\n')
-    .filter((line) => line.includes(text) && !line.includes('ps -eo'))
-    .map((line) => Number.parseInt(line, 10));
-}
-
-const serverOf = async (run: Run): Promise<number> => {
-  const children = readFileSync(`/proc/${run.process.pid}/task/${run.process.pid}/children`, 'utf8').trim().split(' ').map(Number);
-  const isServer = (pid: number) => readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('front/serve.ts');
-  return children.find(isServer) as number;
-};
-const postmasterOf = (state: string): number => Number.parseInt(readFileSync(join(state, 'postgres/postmaster.pid'), 'utf8'), 10);
 
 afterAll(async () => {
-  for (const { process: up, ended } of runs) {
-    up.kill('SIGTERM');
-    await ended;
-  }
-  for (const folder of folders) rmSync(folder, { recursive: true, force: true });
+  for (const stand of stands) await stand.stop();
+  folders.forEach(clearFolder);
 }, 60_000);
 
 describe('up, whatever dies', () => {
   let state: string;
-  let run: Run;
+  let run: Stand;
   beforeAll(async () => {
-    state = ownFolder();
-    run = await serving(state);
+    state = newFolder();
+    run = await Stand.serving(state);
+    stands.push(run);
   }, 90_000);
 
   it.each([
@@ -111,17 +46,17 @@ describe('up, whatever dies', () => {
     ['the server twice, while it is being started', ['server', 'server']],
   ])('is up again within ten seconds: %s', async (_, deaths) => {
     for (const death of deaths) {
-      if (death === 'database') process.kill(postmasterOf(state), 'SIGKILL');
+      if (death === 'database') process.kill(run.postmasterPid as number, 'SIGKILL');
       else {
-        await until(async () => (await serverOf(run)) !== undefined, 'a server to kill');
-        process.kill(await serverOf(run), 'SIGKILL');
+        await until(() => run.serverPid !== undefined, 'a server to kill');
+        process.kill(run.serverPid as number, 'SIGKILL');
       }
       await new Promise((next) => setTimeout(next, 150));
     }
-    await until(() => isHealthy(run), 'health', 10_000);
+    await until(() => run.isHealthy(), 'health', 10_000);
     // A kill that was not seen yet would be seen now.
     await new Promise((next) => setTimeout(next, 1200));
-    await until(() => isHealthy(run), 'health', 10_000);
+    await until(() => run.isHealthy(), 'health', 10_000);
   });
 
   it('keeps its state to itself', () => {
@@ -132,26 +67,26 @@ describe('up, whatever dies', () => {
   it('refuses a second one in the same folder', async () => {
     const second = await start(state);
     expect(await second.ended).toBe(2);
-    expect(second.said()).toMatch(/^Zygopod is running already on http:\/\/127\.0\.0\.1:\d+ \(process \d+\)\.\n$/);
+    expect(second.said).toMatch(/^Zygopod is running already on http:\/\/127\.0\.0\.1:\d+ \(process \d+\)\.\n$/);
   });
 
   it('killed itself leaves nothing running, and the next one takes over', async () => {
     run.process.kill('SIGKILL');
     await run.ended;
-    await until(async () => (await processesOf(join(state, 'postgres'))).length === 0 && !(await isHealthy(run)), 'the end of all', 20_000);
+    await until(async () => processesOf(join(state, 'postgres')).length === 0 && !(await run.isHealthy()), 'the end of all', 20_000);
     const next = await start(state, {}, run.port);
-    await until(() => next.said().includes('Zygopod is on'), 'the next one', 30_000);
-    expect(next.said()).toContain('was killed; taking over');
+    await until(() => next.said.includes('Zygopod is on'), 'the next one', 30_000);
+    expect(next.said).toContain('was killed; taking over');
     run = next;
   });
 
   it('told to stop ends with one line and nothing running', async () => {
-    const before = run.said();
+    const before = run.said;
     run.process.kill('SIGINT');
     expect(await run.ended).toBe(0);
-    expect(run.said().slice(before.length)).toBe('Stopped.\n');
-    expect(await processesOf(join(state, 'postgres'))).toEqual([]);
-    expect(await isHealthy(run)).toBe(false);
+    expect(run.said.slice(before.length)).toBe('Stopped.\n');
+    expect(processesOf(join(state, 'postgres'))).toEqual([]);
+    expect(await run.isHealthy()).toBe(false);
   });
 });
 
@@ -164,13 +99,13 @@ describe('up that cannot be', () => {
   /** Runs `up` to its end; one line of words and how long it took, ms. */
   async function refusal(
     env: NodeJS.ProcessEnv,
-    state = ownFolder(),
+    state = newFolder(),
     port?: number,
   ): Promise<{ code: number | null; said: string; took: number }> {
     const begun = performance.now();
     const run = await start(state, env, port);
     const code = await run.ended;
-    return { code, said: run.said(), took: performance.now() - begun };
+    return { code, said: run.said, took: performance.now() - begun };
   }
 
   async function silentPort(): Promise<number> {
@@ -222,29 +157,29 @@ describe('up that cannot be', () => {
 
   it('told to stop while it starts ends with one line and nothing running', async () => {
     for (const after of [250, 700, 1500, 2500]) {
-      const state = ownFolder();
+      const state = newFolder();
       const run = await start(state);
       await new Promise((next) => setTimeout(next, after));
       run.process.kill('SIGINT');
-      expect([await run.ended, run.said()]).toEqual([0, expect.stringMatching(/^(Zygopod is on [^\n]+\n)?Stopped\.\n$/)]);
-      expect(await processesOf(state)).toEqual([]);
+      expect([await run.ended, run.said]).toEqual([0, expect.stringMatching(/^(Zygopod is on [^\n]+\n)?Stopped\.\n$/)]);
+      expect(processesOf(state)).toEqual([]);
     }
   });
 
   it('with a port that is taken says so', async () => {
-    const { code, said } = await refusal({}, ownFolder(), await silentPort());
+    const { code, said } = await refusal({}, newFolder(), await silentPort());
     expect([code, said]).toEqual([2, expect.stringMatching(/^Port \d+ on 127\.0\.0\.1 is taken by another program\. [^\n]+\n$/)]);
   });
 
   it('in a place that is no folder says so', async () => {
-    const state = ownFolder();
+    const state = newFolder();
     writeFileSync(state, '');
     const { code, said } = await refusal({}, join(state, 'deeper'));
     expect([code, said]).toEqual([2, expect.stringMatching(/^[^\n]+ cannot be written \(ENOTDIR\)[^\n]+\n$/)]);
   });
 
   it('is not kept from starting by the lock of a process that is another by now', async () => {
-    const state = ownFolder();
+    const state = newFolder();
     const first = await refusal({ DATABASE_URL: 'nonsense' }, state);
     expect(first.code).toBe(2);
     writeFileSync(join(state, 'up.pid'), JSON.stringify({ pid: process.pid, started: '1' }));

@@ -1,0 +1,108 @@
+import { readFileSync } from 'node:fs';
+import { Agent, request as httpRequest } from 'node:http';
+import { Dice } from './dice.ts';
+import { atLeast, type Figure, none, quantile, told, under } from './figures.ts';
+import type { Stand } from './stand.ts';
+
+const CLIENTS = 50;
+const tuning = (name: string, speed: number) => ({ format: 'zygopod/tuning', version: 2, name, pace: { walkSpeed: speed } });
+
+/** Memory that a process has now, MB. */
+function memoryOf(pid: number | undefined): number {
+  try {
+    return Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024;
+  } catch {
+    return 0;
+  }
+}
+
+interface Answer {
+  status: number;
+  body: Record<string, unknown>;
+}
+
+function send(
+  agent: Agent,
+  port: number,
+  method: string,
+  path: string,
+  body?: unknown,
+  headers: Record<string, string> = {},
+): Promise<Answer> {
+  return new Promise((answered) => {
+    const text = body === undefined ? undefined : JSON.stringify(body);
+    const own =
+      text === undefined ? headers : { 'content-type': 'application/json', 'content-length': String(Buffer.byteLength(text)), ...headers };
+    const asked = httpRequest({ agent, host: '127.0.0.1', port, method, path: `/api/v1/tunings${path}`, headers: own }, (answer) => {
+      let all = '';
+      answer.on('data', (chunk: Buffer) => {
+        all += chunk.toString();
+      });
+      answer.on('end', () => answered({ status: answer.statusCode ?? 0, body: all ? (JSON.parse(all) as Record<string, unknown>) : {} }));
+    });
+    asked.on('error', () => answered({ status: 0, body: {} }));
+    asked.end(text);
+  });
+}
+
+/** Fifty clients that list, read, draft and save: how many requests a second, how long the slow ones take, whether memory grows. */
+export async function clients(stand: Stand, minutes: number, seed: number): Promise<Figure[]> {
+  const agent = new Agent({ keepAlive: true, maxSockets: CLIENTS });
+  const begun = performance.now();
+  const end = begun + minutes * 60_000;
+  const times: number[] = [];
+  let bad = 0;
+  const timed = async (...call: Parameters<typeof send> extends [Agent, number, ...infer Rest] ? Rest : never): Promise<Answer> => {
+    const from = performance.now();
+    const answer = await send(agent, stand.port, ...call);
+    times.push(performance.now() - from);
+    if (answer.status === 0 || answer.status >= 400) bad++;
+    return answer;
+  };
+  const client = async (i: number) => {
+    const dice = new Dice(seed + i);
+    while (performance.now() < end) {
+      const { body } = await timed('POST', '', { file: tuning(`Boots of client ${i}`, 100) });
+      const path = `/${body['id']}`;
+      let draft: unknown;
+      for (let head = 1; head < 6 && performance.now() < end; head++) {
+        await timed('GET', '?limit=20');
+        await timed('GET', path);
+        for (let n = 0; n < 3; n++) {
+          const condition: Record<string, string> = draft === undefined ? { 'if-none-match': '*' } : { 'if-match': `"${draft}"` };
+          draft = (await timed('PUT', `${path}/draft`, { file: tuning(`Boots of client ${i}`, 100 + dice.below(100)) }, condition)).body[
+            'version'
+          ];
+        }
+        await timed(
+          'POST',
+          `${path}/revisions`,
+          { file: tuning(`Boots of client ${i}`, 100 + head), draft: `"${draft}"` },
+          { 'if-match': `"${head}"` },
+        );
+        draft = undefined;
+      }
+    }
+  };
+  const all = Promise.all(Array.from({ length: CLIENTS }, (_, i) => client(i)));
+  // Memory is held against what it is once warm: after a third of the time.
+  const looks: { share: number; memory: number }[] = [];
+  const timer = setInterval(
+    () => looks.push({ share: (performance.now() - begun) / (end - begun), memory: memoryOf(stand.serverPid) }),
+    500,
+  );
+  await all;
+  clearInterval(timer);
+  agent.destroy();
+  const seconds = (performance.now() - begun) / 1000;
+  const most = (from: number, to: number) =>
+    Math.max(0, ...looks.filter(({ share }) => share >= from && share < to).map(({ memory }) => memory));
+  return [
+    told('clients', 'requests', `${times.length} in ${seconds.toFixed(0)} s`),
+    none('clients', 'answers that are not good', bad),
+    atLeast('clients', 'requests a second', times.length / seconds, 300),
+    under('clients', 'p99', quantile(times, 0.99), 350, 'ms'),
+    told('clients', 'memory of the server', `${most(0.3, 0.65).toFixed(0)} MB, then ${most(0.65, 2).toFixed(0)} MB`),
+    under('clients', 'memory that has grown', Math.max(0, most(0.65, 2) - most(0.3, 0.65)), 40, 'MB'),
+  ];
+}
