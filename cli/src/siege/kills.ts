@@ -164,17 +164,18 @@ export async function kills(stand: Stand, minutes: number, seed: number, most = 
   const writers = Array.from({ length: WRITERS }, (_, i) => new Writer(stand.address, new Dice(seed + i + 1)));
   const running = writers.map((writer) => writer.run());
   const end = performance.now() + minutes * 60_000;
-  const recoveries: number[] = [];
-  const counts = new Map<Target, number>();
+  const byTarget = new Map<Target, number[]>();
   const deathsBefore = stand.said.split('The server has died').length;
-  for (let i = 0; i < most && performance.now() < end; i++) {
+  const recoveries: number[] = [];
+  while (recoveries.length < most && performance.now() < end) {
     await pause(dice.below(400));
     const target = pick(dice);
     await kill(stand, target, () => stand.databaseUrl);
-    counts.set(target, (counts.get(target) ?? 0) + 1);
     // What was killed has to be seen as dead before it can be seen as up again.
     await pause(target === 'backends' ? 0 : 120);
-    recoveries.push(await until(() => stand.isHealthy(), 'health', 60_000));
+    const took = await until(() => stand.isHealthy(), 'health', 60_000);
+    recoveries.push(took);
+    byTarget.set(target, [...(byTarget.get(target) ?? []), took]);
   }
   for (const writer of writers) writer.end();
   await Promise.all(running);
@@ -182,15 +183,21 @@ export async function kills(stand: Stand, minutes: number, seed: number, most = 
   const kept = writers.flatMap((writer) => writer.kept);
   const writes = kept.reduce((sum, { revisions, draft }) => sum + revisions.length + (draft ? 1 : 0), 0);
   const deaths = stand.said.split('The server has died').length - deathsBefore;
-  const caused = (counts.get('server') ?? 0) + (counts.get('all') ?? 0);
+  const count = (target: Target) => byTarget.get(target)?.length ?? 0;
+  const caused = count('server') + count('all');
   const statuses = new Map<number, number>();
   for (const writer of writers) for (const [status, count] of writer.statuses) statuses.set(status, (statuses.get(status) ?? 0) + count);
   const odd = [...statuses].filter(([status]) => status >= 500 && status !== 503).reduce((sum, [, count]) => sum + count, 0);
   return [
-    told('kills', 'kills', `${recoveries.length} (${[...counts].map(([target, count]) => `${target} ${count}`).join(', ')})`),
+    told('kills', 'kills', `${recoveries.length} (${targets.map(([target]) => `${target} ${count(target)}`).join(', ')})`),
     none('kills', `lost of ${writes} acknowledged writes`, await lostOf(stand.address, kept)),
     none('kills', 'servers ended by an exception', Math.max(0, deaths - caused)),
     none('kills', 'answers 5xx but 503', odd),
+    told(
+      'kills',
+      'recovery, median',
+      targets.map(([target]) => `${target} ${(quantile(byTarget.get(target) ?? [], 0.5) / 1000).toFixed(1)} s`).join(', '),
+    ),
     under('kills', 'recovery, p99', quantile(recoveries, 0.99) / 1000, 6, 's'),
   ];
 }

@@ -46,6 +46,7 @@ class Machine {
     };
     this.servers.push(server);
     await pause(this.delay);
+    for (let waited = 0; !this.isDatabaseUp && server.isUp && waited < 1000; waited += 50) await pause(50);
     if (!this.isDatabaseUp || !server.isUp || this.failing.server-- > 0) {
       server.kill();
       throw new Error('not healthy');

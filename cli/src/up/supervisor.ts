@@ -29,8 +29,8 @@ type State = 'running' | 'mending' | 'stopping' | 'ended';
 /** Milliseconds within which what has died runs again, or all is ended. */
 export const MENDED_IN = 10_000;
 /** Milliseconds between two looks at the database, and between two tries. */
-const LOOK = 1000;
-const RETRY = 200;
+const LOOK = 150;
+const RETRY = 100;
 /** Milliseconds that one start of the server may take while something is mended. */
 const START = 4000;
 
@@ -102,9 +102,27 @@ export class Supervisor {
     return runs === false ? 'The database' : this.#isServerDead ? 'The server' : null;
   }
 
+  /** Tries to have the database run, until the time is over. */
+  async #ensureDatabase(end: number): Promise<void> {
+    for (;;)
+      try {
+        return await within(end - performance.now(), this.#parts.database?.ensure() ?? Promise.resolve());
+      } catch (error) {
+        if (performance.now() + RETRY > end || this.#isStopping()) throw error;
+        await Promise.race([pause(RETRY), this.#stop]);
+      }
+  }
+
+  async #startIfDead(patience: number): Promise<void> {
+    if (!this.#isServerDead) return;
+    this.#server = await this.#parts.startServer(patience);
+    this.#watch(this.#server);
+    this.onServer?.(this.#server);
+  }
+
   /** Tries until both run, or the time is over. */
   async #mend(dead: string): Promise<void> {
-    const { database, startServer, say } = this.#parts;
+    const { say } = this.#parts;
     this.#state = 'mending';
     say(`${dead} has died; starting it again.`);
     const end = performance.now() + MENDED_IN;
@@ -113,12 +131,8 @@ export class Supervisor {
       const left = end - performance.now();
       if (left <= 0) throw new Failure(`${dead} has died and could not be started again${why && `: ${why}`}`);
       try {
-        await within(left, database?.ensure() ?? Promise.resolve());
-        if (this.#isServerDead && this.#state === 'mending') {
-          this.#server = await startServer(Math.min(START, left));
-          this.#watch(this.#server);
-          this.onServer?.(this.#server);
-        }
+        // Both at once: the server waits for the database by itself.
+        await both(this.#ensureDatabase(end), this.#startIfDead(Math.min(START, left)));
         if (this.#state === 'mending') this.#state = 'running';
         return;
       } catch (error) {
@@ -127,6 +141,11 @@ export class Supervisor {
       }
     }
   }
+}
+
+/** Waits for both, whatever becomes of them; throws what the first of them has thrown. */
+async function both(one: Promise<unknown>, other: Promise<unknown>): Promise<void> {
+  for (const result of await Promise.allSettled([one, other])) if (result.status === 'rejected') throw result.reason;
 }
 
 /** Waits for work, but no longer. */

@@ -30,6 +30,8 @@ export async function database(): Promise<Database> {
 /** Milliseconds after which a database that says nothing is said not to answer. */
 const PATIENCE = 2500;
 
+let wasUp = true;
+
 /** Whether the database answers now; known within a few seconds, also where it is silent. */
 export async function databaseAnswers(): Promise<boolean> {
   let timer: NodeJS.Timeout | undefined;
@@ -40,9 +42,12 @@ export async function databaseAnswers(): Promise<boolean> {
   asked.catch(() => undefined);
   try {
     await Promise.race([asked, late]);
+    wasUp = true;
     return true;
   } catch (error) {
-    log.warn({ error: String(error) }, 'the database does not answer');
+    // Told once: it is asked for again and again.
+    if (wasUp) log.warn({ error: String(error) }, 'the database does not answer');
+    wasUp = false;
     return false;
   } finally {
     clearTimeout(timer);
