@@ -5,7 +5,7 @@ import { defineConfig } from 'astro/config';
 
 export default defineConfig({
   output: 'server',
-  adapter: node({ mode: 'standalone', bodySizeLimit: 33 * 1024 * 1024 }),
+  adapter: node({ mode: 'middleware', bodySizeLimit: 33 * 1024 * 1024 }),
   integrations: [react()],
   // Inline scripts and styles of the framework are allowed by their hashes, nothing else.
   security: {

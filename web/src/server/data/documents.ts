@@ -94,11 +94,13 @@ export async function getDocument(db: Reader, kind: Kind, id: string): Promise<D
   return { ...document, file: newest.file };
 }
 
-/** The row of a document that is in use, held against other writers until the transaction ends. */
-export async function holdDocument(tx: Reader, id: string): Promise<Document> {
-  const [document] = await tx.select().from(documents).where(eq(documents.id, id)).limit(1).for('update');
-  if (!document || document.putAwayAt) throw new Problem(404, 'The document was put away or removed meanwhile');
-  return document;
+/** What says that a document is the one of this kind and id, and in use. */
+export const inUse = (kind: Kind, id: string) => and(eq(documents.id, id), eq(documents.kind, kind), isNull(documents.putAwayAt));
+
+/** Says why a document that a writer wanted is not in use. */
+export async function notInUse(db: Reader, kind: Kind, id: string): Promise<never> {
+  await findDocument(db, kind, id);
+  throw new Problem(404, `No ${kind} has this id`);
 }
 
 /** What a writer last saw: whether a version is it. */
@@ -107,11 +109,10 @@ export type Seen = (version: number) => boolean;
 /** Puts a document away whose newest revision the writer has seen; with a newer one it stays (409). Its history and draft are kept. */
 export async function putAway(db: Database, kind: Kind, id: string, seen: Seen): Promise<void> {
   await db.transaction(async (tx) => {
-    const document = await findDocument(tx, kind, id);
-    await holdDocument(tx, id);
-    if (!seen(document.head))
-      throw new Problem(409, `Revision ${document.head} was saved elsewhere meanwhile`, { current: await getDocument(tx, kind, id) });
-    await tx.update(documents).set({ putAwayAt: sql`now()` }).where(eq(documents.id, id));
+    const current = await getDocument(tx, kind, id);
+    const [away] = await tx.update(documents).set({ putAwayAt: sql`now()` }).where(inUse(kind, id)).returning({ head: documents.head });
+    if (!away) throw new Problem(404, `This ${kind} was put away meanwhile`);
+    if (!seen(away.head)) throw new Problem(409, `Revision ${away.head} was saved elsewhere meanwhile`, { current });
   });
 }
 

@@ -1,9 +1,9 @@
 import { eq, sql } from 'drizzle-orm';
 import { Problem } from '../api/problem.ts';
 import type { Database } from './connection.ts';
-import { holdDocument, type Reader, type Seen } from './documents.ts';
+import { findDocument, inUse, notInUse, type Reader, type Seen } from './documents.ts';
 import type { RawJson } from './rawJson.ts';
-import { documents, drafts } from './schema.ts';
+import { documents, drafts, type Kind } from './schema.ts';
 
 export type Draft = typeof drafts.$inferSelect;
 
@@ -16,14 +16,19 @@ export async function getDraft(db: Reader, id: string): Promise<Draft | undefine
  * Keeps a draft, if the one that is there (0: none) is the one that the writer has seen: one that moved on meanwhile is not overwritten
  * but handed back with a 409. Versions count on through all drafts that a document has had. Without a base it is the newest revision.
  */
-export async function putDraft(db: Database, id: string, file: RawJson, base: number | undefined, seen: Seen): Promise<Draft> {
+export async function putDraft(db: Database, kind: Kind, id: string, file: RawJson, base: number | undefined, seen: Seen): Promise<Draft> {
   return db.transaction(async (tx) => {
-    const { head, drafted } = await holdDocument(tx, id);
+    // The row is held from here on; what was written to it comes to nothing with the transaction.
+    const [counted] = await tx
+      .update(documents)
+      .set({ drafted: sql`${documents.drafted} + 1` })
+      .where(inUse(kind, id))
+      .returning({ head: documents.head, version: documents.drafted });
+    if (!counted) return notInUse(tx, kind, id);
+    const { head, version } = counted;
     const current = await getDraft(tx, id);
     if (!seen(current?.version ?? 0)) throw new Problem(409, 'The draft was changed elsewhere', { current: current ?? null });
     if (base !== undefined && base > head) throw new Problem(422, 'The base is no revision of this document', { base, head });
-    const version = drafted + 1;
-    await tx.update(documents).set({ drafted: version }).where(eq(documents.id, id));
     const next = { version, base: base ?? head, file };
     const [written] = await tx
       .insert(drafts)
@@ -36,10 +41,10 @@ export async function putDraft(db: Database, id: string, file: RawJson, base: nu
 }
 
 /** Throws away the draft that the writer has seen; one that moved on meanwhile stays, and is handed back with a 409. */
-export async function deleteDraft(db: Database, id: string, seen: Seen): Promise<void> {
+export async function deleteDraft(db: Database, kind: Kind, id: string, seen: Seen): Promise<void> {
   await db.transaction(async (tx) => {
-    await holdDocument(tx, id);
-    const current = await getDraft(tx, id);
+    await findDocument(tx, kind, id);
+    const [current] = await tx.select().from(drafts).where(eq(drafts.document, id)).limit(1).for('update');
     if (!current) throw new Problem(404, 'There is no draft');
     if (!seen(current.version)) throw new Problem(409, 'The draft was changed elsewhere', { current });
     await tx.delete(drafts).where(eq(drafts.document, id));

@@ -1,9 +1,9 @@
 import { and, desc, eq, lt, sql } from 'drizzle-orm';
 import { Problem } from '../api/problem.ts';
 import type { Database } from './connection.ts';
-import { holdDocument, type JudgedFile, type Reader, type Seen } from './documents.ts';
+import { inUse, type JudgedFile, notInUse, type Reader, type Seen } from './documents.ts';
 import { type Draft, getDraft } from './drafts.ts';
-import { documents, drafts, revisions } from './schema.ts';
+import { documents, drafts, type Kind, revisions } from './schema.ts';
 
 type Revision = typeof revisions.$inferSelect;
 
@@ -41,6 +41,7 @@ export async function getRevision(db: Reader, id: string, number: number): Promi
  */
 export async function saveRevision(
   db: Database,
+  kind: Kind,
   id: string,
   { name, file, hash }: JudgedFile,
   note: string,
@@ -48,16 +49,17 @@ export async function saveRevision(
   draft: number,
 ): Promise<Revision & { draft: Draft | null }> {
   return db.transaction(async (tx) => {
-    const { head } = await holdDocument(tx, id);
-    if (!seen(head)) throw new Problem(409, `Revision ${head} was saved elsewhere meanwhile`, { current: await getRevision(tx, id, head) });
-    await tx
+    // The row is held from here on; what was written to it comes to nothing with the transaction.
+    const [document] = await tx
       .update(documents)
-      .set({ head: head + 1, name, updatedAt: sql`now()` })
-      .where(eq(documents.id, id));
-    const [revision] = await tx
-      .insert(revisions)
-      .values({ document: id, number: head + 1, parent: head, note, hash, file })
-      .returning();
+      .set({ head: sql`${documents.head} + 1`, name, updatedAt: sql`now()` })
+      .where(inUse(kind, id))
+      .returning({ head: documents.head });
+    if (!document) return notInUse(tx, kind, id);
+    const parent = document.head - 1;
+    if (!seen(parent))
+      throw new Problem(409, `Revision ${parent} was saved elsewhere meanwhile`, { current: await getRevision(tx, id, parent) });
+    const [revision] = await tx.insert(revisions).values({ document: id, number: document.head, parent, note, hash, file }).returning();
     if (!revision) throw new Error('the revision was not made');
     await tx.delete(drafts).where(and(eq(drafts.document, id), eq(drafts.version, draft)));
     return { ...revision, draft: (await getDraft(tx, id)) ?? null };

@@ -3,15 +3,15 @@ import { createServer, type IncomingMessage, type ServerResponse } from 'node:ht
 import { resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { log } from '../log.ts';
+import { serveFile } from './files.ts';
 import { type Passage, passage } from './gate.ts';
 
 /**
  * The server's front: every request passes the gate before the application, or one of its files, answers. Runs in the folder of the web
  * application, built; HOST, PORT, DATABASE_URL and, where there is one, ZYGOPOD_TOKEN come from the environment.
  */
-process.env['ASTRO_NODE_AUTOSTART'] = 'disabled';
 const { handler } = (await import(pathToFileURL(resolve('dist/server/entry.mjs')).href)) as {
-  handler(request: IncomingMessage, response: ServerResponse): void;
+  handler(request: IncomingMessage, response: ServerResponse, next?: (error?: unknown) => void): void;
 };
 
 const house = { host: process.env['HOST'], token: process.env['ZYGOPOD_TOKEN'] || undefined };
@@ -49,8 +49,9 @@ const server = createServer((request, response) => {
     log.info({ request: id, method, path: url.split('?')[0], status: response.statusCode, milliseconds });
   });
   const way = passage({ method, url, headers: request.headers }, house);
-  if (way.kind === 'in') handler(request, response);
-  else turnAway(response, way);
+  if (way.kind !== 'in') turnAway(response, way);
+  else if (url.startsWith('/api/')) handler(request, response);
+  else serveFile(request, response, () => handler(request, response));
 });
 
 server.headersTimeout = 15_000;

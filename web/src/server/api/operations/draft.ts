@@ -38,9 +38,7 @@ const put: Operation = {
   run: async ({ kind, id, request, file, database }: Asked) => {
     const seen = seenOrNone(request.headers);
     const { text, base } = await file();
-    const db = await database();
-    await findDocument(db, kind, id);
-    const kept = await putDraft(db, id, new RawJson(text), base, seen);
+    const kept = await putDraft(await database(), kind, id, new RawJson(text), base, seen);
     return json(kept, { etag: String(kept.version), status: seen(0) ? 201 : 200 });
   },
 };
@@ -53,9 +51,7 @@ const remove: Operation = {
   condition: 'seen',
   answers: { 204: { words: 'It is gone' } },
   run: async ({ kind, id, request, database }: Asked) => {
-    const db = await database();
-    await findDocument(db, kind, id);
-    await deleteDraft(db, id, seenBy(request.headers));
+    await deleteDraft(await database(), kind, id, seenBy(request.headers));
     return done();
   },
 };

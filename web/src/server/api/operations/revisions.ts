@@ -39,9 +39,7 @@ const save: Operation = {
   run: async ({ kind, id, url, request, file, database }: Asked) => {
     const seen = seenBy(request.headers);
     const { name, text, hash, note, draft } = await file();
-    const db = await database();
-    await findDocument(db, kind, id);
-    const made = await saveRevision(db, id, { name, file: new RawJson(text), hash }, note, seen, draft);
+    const made = await saveRevision(await database(), kind, id, { name, file: new RawJson(text), hash }, note, seen, draft);
     return json(made, { status: 201, etag: String(made.number), location: `${url.pathname}/${made.number}` });
   },
 };
