@@ -1,5 +1,5 @@
 import { once } from 'node:events';
-import { statSync, writeFileSync } from 'node:fs';
+import { existsSync, statSync, writeFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:net';
 import { join } from 'node:path';
 import pg from 'pg';
@@ -156,9 +156,10 @@ describe('up that cannot be', () => {
   });
 
   it('told to stop while it starts ends with one line and nothing running', async () => {
-    for (const after of [250, 700, 1500, 2500]) {
+    for (const after of [0, 300, 1000, 2000]) {
       const state = newFolder();
       const run = await start(state);
+      await until(() => existsSync(join(state, 'up.pid')), 'its lock');
       await new Promise((next) => setTimeout(next, after));
       run.process.kill('SIGINT');
       expect([await run.ended, run.said]).toEqual([0, expect.stringMatching(/^(Zygopod is on [^\n]+\n)?Stopped\.\n$/)]);

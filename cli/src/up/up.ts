@@ -33,9 +33,6 @@ async function placeOf(options: UpOptions): Promise<{ host: string; port: number
 /** Sets up the database, builds, serves, and stays until it is told to stop. */
 export async function up(options: UpOptions): Promise<number> {
   const place = await placeOf(options);
-  const lock = new Lock(stateFolder);
-  await lock.take(stateFolder, say);
-  const sweeper = new Sweeper();
   let cluster: Cluster | undefined;
   let supervisor: Supervisor | undefined;
   const stop = new AbortController();
@@ -44,6 +41,9 @@ export async function up(options: UpOptions): Promise<number> {
       stop.abort();
       supervisor?.stop();
     });
+  const lock = new Lock(stateFolder);
+  await lock.take(stateFolder, say);
+  const sweeper = new Sweeper();
   try {
     if (sweeper.pid) lock.tell({ sweeper: runningNow(sweeper.pid) });
     await freeOrMisuse(place);

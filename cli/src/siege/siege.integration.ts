@@ -1,0 +1,42 @@
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { clients } from './clients.ts';
+import { type Figure, tableOf } from './figures.ts';
+import { files } from './files.ts';
+import { frozen } from './frozen.ts';
+import { kills } from './kills.ts';
+import { requests } from './requests.ts';
+import { clearFolder, ownFolder, Stand } from './stand.ts';
+
+/** Figures that a machine under other load may miss in so short a time: they are for the long form. */
+const forLong = new Set(['requests a second', 'p99', 'recovery, p99', 'memory that has grown', 'over 2 s']);
+
+let state: string;
+let stand: Stand;
+beforeAll(async () => {
+  state = ownFolder();
+  stand = await Stand.serving(state);
+}, 90_000);
+afterAll(async () => {
+  await stand.stop();
+  clearFolder(state);
+}, 30_000);
+
+const holds = (figures: readonly Figure[], least: number) => {
+  const counted = Number.parseInt(figures[0]?.figure ?? '0', 10);
+  expect(counted, tableOf(figures)).toBeGreaterThanOrEqual(least);
+  expect(
+    figures.filter(({ name, isGood }) => !isGood && !forLong.has(name)),
+    tableOf(figures),
+  ).toEqual([]);
+};
+
+// The seed is another one each day: what a siege finds it finds for all.
+const seed = Math.floor(Date.now() / 86_400_000);
+
+it('kills lose nothing', async () => holds(await kills(stand, 0.2, seed), 3));
+it('generated requests are answered as they should be', async () => holds(await requests(stand, 0.1, seed), 300));
+it('mutated files are read or refused', async () => holds(await files(0.1, seed), 500));
+it('a frozen database keeps nobody waiting for ever', async () => {
+  expect((await frozen(stand, 4)).filter(({ isGood, name }) => !isGood && !forLong.has(name))).toEqual([]);
+});
+it('fifty clients are served', async () => holds(await clients(stand, 0.1, seed), 100));
