@@ -1,0 +1,41 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { Browser } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import { openBrowser, openPage } from './browser.ts';
+
+let browser: Browser;
+const address = inject('address');
+
+beforeAll(async () => {
+  browser = await openBrowser();
+});
+afterAll(() => browser.close());
+
+describe('the reference of the API', () => {
+  it('tells every operation that the description has, and asks nobody else for anything', async () => {
+    const { paths } = (await (await fetch(`${address}/api/v1/openapi.json`)).json()) as {
+      paths: Record<string, Record<string, { operationId: string }>>;
+    };
+    const { page, faults } = await openPage(browser, `${address}/api`, {});
+    const asked = new Set<string>();
+    page.on('request', (request) => asked.add(new URL(request.url()).origin));
+    await page.reload();
+    for (const [path, methods] of Object.entries(paths))
+      for (const [method, { operationId }] of Object.entries(methods)) {
+        const heading = page.locator(`#${operationId} h3`);
+        expect(await heading.innerText()).toBe(`${method.toUpperCase()}/api/v1${path}`);
+      }
+    await page.getByRole('link', { name: /^PUT/ }).click();
+    expect(new URL(page.url()).hash).toBe('#putDraft');
+    expect([...asked]).toEqual([address]);
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+
+  it.each(['light', 'dark'] as const)('can be read by everybody, on a %s screen', async (colorScheme) => {
+    const { page } = await openPage(browser, `${address}/api`, { colorScheme });
+    const { violations } = await new AxeBuilder({ page }).analyze();
+    expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([]);
+    await page.context().close();
+  });
+});
