@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Browser } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { openBench, openBrowser, place, reading, ready, until } from './browser.ts';
+import { enter, field, inFigure, openBench, openBrowser, place, reading, ready, until } from './browser.ts';
 
 let browser: Browser;
 const address = inject('address');
@@ -234,26 +234,23 @@ describe('tuning', () => {
     const other = await page.context().newPage();
     await other.goto(page.url());
     await ready(other);
-    const row = (on: typeof page, name: RegExp) => on.locator('#figure-pace').getByRole('textbox', { name });
-    const enter = async (on: typeof page, name: RegExp, text: string) => {
-      await row(on, name).fill(text);
-      await row(on, name).press('Enter');
-    };
-    await enter(other, /^Brake/, '2500');
+    await enter(other, 'pace', /^Brake/, '2500');
     await until(
       () => other.getByTestId('save-state').getAttribute('data-state'),
       (state) => state === 'draft',
       'the other draft',
     );
-    await enter(page, /^Decelerate/, '1500');
+    await enter(page, 'pace', /^Decelerate/, '1500');
     await page.getByRole('button', { name: 'Keep both' }).click();
     await until(
       () => page.getByTestId('save-state').getAttribute('data-state'),
       (state) => state === 'draft',
       'the merged draft',
     );
-    expect(await row(page, /^Brake/).inputValue()).toBe('2500');
-    expect(await row(page, /^Decelerate/).inputValue()).toBe('1500');
+    await inFigure(page, 'pace', async () => {
+      expect(await field(page, 'pace', /^Brake/).inputValue()).toBe('2500');
+      expect(await field(page, 'pace', /^Decelerate/).inputValue()).toBe('1500');
+    });
     await page.context().close();
   });
 });

@@ -128,16 +128,62 @@ export async function keptGround(
 /** How many marks on the strip tell of an event. */
 export const happened = (page: Page, name: string) => page.locator(`[data-testid=events] [data-event~=${name}]`).count();
 
+/** Opens a figure with all its rows, works on it, and closes it again: what it covers is free then. */
+export async function inFigure<T>(page: Page, figure: string, work: () => Promise<T>): Promise<T> {
+  const all = page.locator(`#figure-${figure} [data-all]`);
+  const wasOpen = (await all.getAttribute('aria-expanded')) === 'true';
+  if (!wasOpen) await all.click();
+  const result = await work();
+  if (!wasOpen) await all.click();
+  await all.blur();
+  return result;
+}
+
 /** A row of a figure with options, by the beginning of its name: a changed one says what it was behind it. */
 export const choice = (page: Page, figure: string, name: string) =>
   page.locator(`#figure-${figure}`).getByRole('combobox', { name: new RegExp(`^${name.replace(/[()]/g, '\\$&')}`) });
 
+/** Chooses an option in a row of a figure. */
+export const choose = (page: Page, figure: string, name: string, option: string) =>
+  inFigure(page, figure, () => choice(page, figure, name).selectOption(option));
+
 /** A row of a figure with a number. */
 export const field = (page: Page, figure: string, name: RegExp) => page.locator(`#figure-${figure}`).getByRole('textbox', { name });
 
-/** Types a number and leaves the field. */
-export async function enter(page: Page, figure: string, name: RegExp, text: string): Promise<void> {
-  await field(page, figure, name).fill(text);
-  await field(page, figure, name).press('Enter');
-  await field(page, figure, name).press('Escape');
+/** Types a number into a row of a figure and leaves the field. */
+export const enter = (page: Page, figure: string, name: RegExp, text: string) =>
+  inFigure(page, figure, async () => {
+    await field(page, figure, name).fill(text);
+    await field(page, figure, name).press('Enter');
+    await field(page, figure, name).blur();
+  });
+
+/** Shows or hides a layer of the yard. */
+export async function layer(page: Page, name: string, isOn: boolean): Promise<void> {
+  await page.getByRole('button', { name: /^Layers/ }).click();
+  await page.getByRole('checkbox', { name, exact: true }).setChecked(isOn);
+  await page.keyboard.press('Escape');
+}
+
+/** Sees the yard in one of its ways, and gives the places of its points on the page. */
+export async function seenAs(
+  page: Page,
+  mode: 'Whole' | 'Follow' | 'Free',
+  canvas = 'yard',
+): Promise<(x: number, y: number) => [number, number]> {
+  await page.getByRole('button', { name: /^(Whole|Follow|Free)$/ }).click();
+  await page.getByRole('radio', { name: mode }).check();
+  await page.keyboard.press('Escape');
+  return placesOn(page, canvas);
+}
+
+/** Where points of the ground are on the page, as it is seen now. */
+export async function placesOn(page: Page, canvas = 'yard'): Promise<(x: number, y: number) => [number, number]> {
+  // A view that was just chosen is there with the next frame.
+  await page.evaluate(() => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn))));
+  const box = await page.getByTestId(canvas).boundingBox();
+  const view = await page.getByTestId(canvas).getAttribute('data-view');
+  if (!box || !view) throw new Error(`there is no ${canvas}`);
+  const [scale, left, top] = view.split(' ').map(Number) as [number, number, number];
+  return (x, y) => [box.x + (x - left) * scale, box.y + (y - top) * scale];
 }

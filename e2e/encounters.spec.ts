@@ -1,6 +1,6 @@
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { choice, enter, field, groundFile, makeDocument, openBench, openBrowser, place, reading, until } from './browser.ts';
+import { choose, enter, field, groundFile, layer, makeDocument, openBench, openBrowser, place, reading, until } from './browser.ts';
 
 let browser: Browser;
 const address = inject('address');
@@ -30,7 +30,7 @@ const on = async (over: object) => openBench(browser, address, {}, await makeDoc
 describe('walls', () => {
   it('are slid along at cos 45° of the speed, with the angle told; stop and friction are felt at once', async () => {
     const { page, faults } = await on(floor);
-    await choice(page, 'pace', 'Ramp').selectOption('instant');
+    await choose(page, 'pace', 'Ramp', 'instant');
     await page.keyboard.down('KeyD');
     await page.keyboard.down('KeyS');
     await until(
@@ -45,7 +45,7 @@ describe('walls', () => {
       (speed) => Math.abs(speed - 140 * Math.SQRT1_2 * 0.5) < 0.6,
       'half of it by friction',
     );
-    await choice(page, 'walls', 'On contact').selectOption('stop');
+    await choose(page, 'walls', 'On contact', 'stop');
     await until(
       () => contact(page),
       (words) => words === 'stopped at 45°',
@@ -67,7 +67,7 @@ describe('walls', () => {
       (value) => value === '0.1',
       'friction by the handle',
     );
-    await choice(page, 'pace', 'Ramp').selectOption('instant');
+    await choose(page, 'pace', 'Ramp', 'instant');
     await until(
       () => page.getByTestId('slide-kept').textContent(),
       (words) => words === `steady ${Math.round((Math.cos(35 * (Math.PI / 180)) - 0.1 * Math.sin(35 * (Math.PI / 180))) * 100)} %`,
@@ -87,13 +87,13 @@ describe('edges', () => {
       'the edge by the whole body',
     );
     expect(await contact(page)).toContain('edge E');
-    await choice(page, 'edges', 'Measured by').selectOption('centre');
+    await choose(page, 'edges', 'Measured by', 'centre');
     await until(
       () => place(page),
       (at) => at.x === 640,
       'the edge by the centre',
     );
-    await choice(page, 'edges', 'At the edge').selectOption('wrap');
+    await choose(page, 'edges', 'At the edge', 'wrap');
     await until(
       () => place(page),
       (at) => at.x > 20 && at.x < 300,
@@ -158,7 +158,7 @@ describe('camera', () => {
     await page.keyboard.press('v');
     await page.getByText('Through the camera').waitFor();
     await enter(page, 'camera', /^Heading/, '90');
-    await choice(page, 'hands', 'Relative to').selectOption('camera');
+    await choose(page, 'hands', 'Relative to', 'camera');
     const before = await place(page);
     await page.keyboard.down('KeyW');
     await until(
@@ -193,9 +193,9 @@ describe('camera', () => {
 
   it('narrow gaps, reach and room are looked over in a worker', async () => {
     const { page, faults } = await openBench(browser, address);
-    await page.getByRole('checkbox', { name: 'Gaps' }).check();
-    await page.getByRole('checkbox', { name: 'Reach' }).check();
-    await page.getByRole('checkbox', { name: 'Room' }).check();
+    await layer(page, 'Gaps', true);
+    await layer(page, 'Reach', true);
+    await layer(page, 'Room', true);
     await until(
       () => page.getByTestId('yard').getAttribute('data-surveyed'),
       (count) => Number(count) >= 4,

@@ -1,6 +1,6 @@
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { choice, enter, field, happened, openBench, openBrowser, place, reading, until } from './browser.ts';
+import { choose, enter, field, happened, inFigure, layer, openBench, openBrowser, place, reading, until } from './browser.ts';
 
 let browser: Browser;
 const address = inject('address');
@@ -57,8 +57,8 @@ describe('sprint and stamina', () => {
 
   it('toggle and hold side by side, and auto-run on and off', async () => {
     const { page } = await openBench(browser, address);
-    await choice(page, 'pace', 'Sprint key').selectOption('both');
-    await choice(page, 'pace', 'Auto-run').selectOption('walk');
+    await choose(page, 'pace', 'Sprint key', 'both');
+    await choose(page, 'pace', 'Auto-run', 'walk');
     await page.keyboard.down('KeyD');
     await page.keyboard.press('KeyC');
     await until(
@@ -116,10 +116,12 @@ describe('figures', () => {
       ['hands', 'Swipe time and length', 'ArrowRight', /^Swipe time/, '0.42'],
     ] as const) {
       await page.locator(`#figure-${figure}`).getByRole('slider', { name: handle }).press(key);
-      await until(
-        () => field(page, figure, name).inputValue(),
-        (text) => text === value,
-        `${handle} at ${value}`,
+      await inFigure(page, figure, () =>
+        until(
+          () => field(page, figure, name).inputValue(),
+          (text) => text === value,
+          `${handle} at ${value}`,
+        ),
       );
     }
     await page.context().close();
@@ -127,7 +129,7 @@ describe('figures', () => {
 
   it('two devices that fight for the body are made by a setting, and seen', async () => {
     const { page } = await openBench(browser, address);
-    await choice(page, 'hands', 'Two devices').selectOption('newest');
+    await choose(page, 'hands', 'Two devices', 'newest');
     await page.keyboard.down('KeyD');
     await until(
       () => reading(page, 'speed'),
@@ -146,7 +148,7 @@ describe('figures', () => {
       'a stop with the key still down',
     );
     expect(await page.getByTestId('devices').textContent()).toMatch(/keyboard right .*pad .*0\.08/);
-    await choice(page, 'hands', 'Two devices').selectOption('larger');
+    await choose(page, 'hands', 'Two devices', 'larger');
     await until(
       () => reading(page, 'speed'),
       (speed) => speed > 100,
@@ -188,8 +190,7 @@ describe('devices', () => {
 
   it('drives by the on-screen stick under a finger', async () => {
     const { page } = await openBench(browser, address, { hasTouch: true });
-    const box = page.getByRole('checkbox', { name: 'Stick and buttons' });
-    if (!(await box.isChecked())) await box.check();
+    await layer(page, 'Stick and buttons', true);
     const before = await place(page);
     const stick = await page.getByTestId('screen-stick').boundingBox();
     if (!stick) throw new Error('there is no stick');
@@ -213,7 +214,7 @@ describe('devices', () => {
 
   it('latches a swipe over the yard until the stop key', async () => {
     const { page } = await openBench(browser, address);
-    await choice(page, 'hands', 'Scheme').selectOption('latch');
+    await choose(page, 'hands', 'Scheme', 'latch');
     // However slow the machine that swipes.
     await enter(page, 'hands', /^Swipe time/, '5');
     const yard = await page.getByTestId('yard').boundingBox();
@@ -291,8 +292,8 @@ describe('trying', () => {
 
   it('with per-frame stepping a tick is as long as its frame', async () => {
     const { page } = await openBench(browser, address);
-    await choice(page, 'clock', 'Stepping').selectOption('perFrame');
-    await choice(page, 'clock', 'Frames (bench)').selectOption('30');
+    await choose(page, 'clock', 'Stepping', 'perFrame');
+    await choose(page, 'clock', 'Frames (bench)', '30');
     await page.keyboard.down('KeyD');
     await until(
       () => reading(page, 'speed'),

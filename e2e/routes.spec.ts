@@ -1,6 +1,20 @@
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { choice, enter, groundFile, happened, makeDocument, openBench, openBrowser, place, reading, until } from './browser.ts';
+import {
+  choose,
+  enter,
+  groundFile,
+  happened,
+  inFigure,
+  layer,
+  makeDocument,
+  openBench,
+  openBrowser,
+  place,
+  reading,
+  seenAs,
+  until,
+} from './browser.ts';
 
 let browser: Browser;
 const address = inject('address');
@@ -15,13 +29,7 @@ async function clickBench(over: object = {}): Promise<{ page: Page; faults: stri
   const { page, faults } = await openBench(browser, address, {}, await makeDocument(address, 'grounds', groundFile(over)));
   await page.locator('#figure-clicks').getByRole('checkbox', { name: 'Click to go' }).check();
   await page.locator('#figure-clicks').getByRole('checkbox', { name: 'Click to go' }).blur();
-  const box = await page.getByTestId('yard').boundingBox();
-  if (!box) throw new Error('there is no yard');
-  const margin = { top: 34, right: 40, bottom: 22, left: 12 };
-  const [width, height] = [box.width - margin.left - margin.right, box.height - margin.top - margin.bottom];
-  const scale = Math.min(width / 640, height / 384);
-  const [left, top] = [320 - (margin.left + width / 2) / scale, 192 - (margin.top + height / 2) / scale];
-  return { page, faults, at: (x, y) => [box.x + (x - left) * scale, box.y + (y - top) * scale] };
+  return { page, faults, at: await seenAs(page, 'Whole') };
 }
 
 const near = (x: number, y: number) => (at: { x: number; y: number }) => Math.hypot(at.x - x, at.y - y) < 3;
@@ -100,7 +108,7 @@ describe('click to go', () => {
 
   it('planted, stands and turns to the pointer; let go, it forgets or goes on', async () => {
     const { page, at } = await clickBench();
-    await choice(page, 'clicks', 'After plant').selectOption('resume');
+    await choose(page, 'clicks', 'After plant', 'resume');
     await page.mouse.click(...at(560, 80));
     await until(
       () => reading(page, 'speed'),
@@ -141,7 +149,7 @@ describe('click to go', () => {
       start: { x: 80, y: 160, facing: 0 },
     };
     const { page, at } = await clickBench(hut);
-    await choice(page, 'clicks', 'Unreachable').selectOption('refuse');
+    await choose(page, 'clicks', 'Unreachable', 'refuse');
     await page.mouse.click(...at(340, 160));
     await until(
       () => happened(page, 'unreachable'),
@@ -149,7 +157,7 @@ describe('click to go', () => {
       'the refusal',
     );
     expect((await place(page)).x).toBe(80);
-    await choice(page, 'clicks', 'Unreachable').selectOption('nearest');
+    await choose(page, 'clicks', 'Unreachable', 'nearest');
     await page.mouse.click(...at(340, 160));
     await until(
       () => place(page),
@@ -178,7 +186,7 @@ describe('click to go', () => {
     });
     await enter(page, 'clock', /^Tick rate/, hz);
     await enter(page, 'pace', /^Walk/, '200');
-    await choice(page, 'clicks', 'After plant').selectOption('resume');
+    await choose(page, 'clicks', 'After plant', 'resume');
     await page.mouse.click(...at(260, 60));
     await until(
       () => reading(page, 'speed'),
@@ -207,8 +215,8 @@ describe('click to go', () => {
 
   it('is not meant by clicks on panels, legends and on-screen controls', async () => {
     const { page } = await clickBench();
-    await page.getByRole('checkbox', { name: 'Stick and buttons' }).check();
-    await page.getByRole('checkbox', { name: 'Grid' }).uncheck();
+    await layer(page, 'Stick and buttons', true);
+    await layer(page, 'Grid', false);
     await page.getByText('Calipers').first().click();
     await page.getByRole('heading', { name: /Pace/ }).click();
     await page.getByRole('button', { name: 'Action' }).click();
@@ -222,9 +230,9 @@ describe('click to go', () => {
     const { page, at } = await clickBench();
     const run = () => page.getByTestId('click-run').textContent();
     await until(run, (words) => words?.startsWith('there in') === true, 'an arrival in the figure');
-    await choice(page, 'clicks', 'Arrival').selectOption('radiusOnly');
+    await choose(page, 'clicks', 'Arrival', 'radiusOnly');
     await page.locator('#figure-clicks').getByRole('checkbox', { name: 'Brake' }).uncheck();
-    await choice(page, 'pace', 'Ramp').selectOption('instant');
+    await choose(page, 'pace', 'Ramp', 'instant');
     await enter(page, 'pace', /^Walk/, '600');
     await enter(page, 'clicks', /^Arrive radius/, '0.5');
     await until(run, (words) => words === 'never there', 'circling in the figure');
@@ -241,7 +249,7 @@ describe('click to go', () => {
     expect(await reading(page, 'speed')).toBe(600);
     expect(await happened(page, 'arrived')).toBe(0);
     await page.locator('#figure-clicks').getByRole('checkbox', { name: 'Brake' }).check();
-    await choice(page, 'clicks', 'Arrival').selectOption('exact');
+    await choose(page, 'clicks', 'Arrival', 'exact');
     await until(
       () => reading(page, 'speed'),
       (speed) => speed === 0,
@@ -263,8 +271,11 @@ describe('click to go', () => {
         },
       ],
     });
-    await page.getByRole('button', { name: 'Compare planners from here to the goal' }).click();
-    const lines = (await page.getByTestId('planner-lengths').innerText()).split('\n').map((line) => Number(/(\d+) px/.exec(line)?.[1]));
+    const words = await inFigure(page, 'clicks', async () => {
+      await page.getByRole('button', { name: 'Compare planners from here to the goal' }).click();
+      return page.getByTestId('planner-lengths').innerText();
+    });
+    const lines = words.split('\n').map((line) => Number(/(\d+) px/.exec(line)?.[1]));
     expect(lines).toHaveLength(4);
     expect(lines[0]).toBe(320);
     expect(lines[1]).toBeGreaterThan(330);

@@ -6,7 +6,7 @@ import { buildIfChanged } from '../cli/src/up/build.ts';
 import { startCluster } from '../cli/src/up/cluster.ts';
 import { makeDatabase } from '../cli/src/up/database.ts';
 import { freePort, startServer, stopServer } from '../cli/src/up/server.ts';
-import { openBrowser, openPage, until } from './browser.ts';
+import { layer, openBrowser, openPage, until } from './browser.ts';
 
 /** Holds keys for so many milliseconds of the page's time. */
 async function hold(page: Page, keys: string[], milliseconds: number): Promise<void> {
@@ -41,7 +41,7 @@ async function demoIds(address: string): Promise<(file: string) => string> {
 /** Clicks over the Tidal flats and looks at the search. */
 async function goByClick(page: Page): Promise<void> {
   await page.evaluate(() => document.querySelector('#figure-clicks')?.scrollIntoView({ inline: 'start' }));
-  await page.getByRole('checkbox', { name: 'Search' }).check();
+  await layer(page, 'Search', true);
   await page.mouse.click(760, 112);
   await page.waitForTimeout(1800);
 }
@@ -49,7 +49,7 @@ async function goByClick(page: Page): Promise<void> {
 /** Slides along the rail and throws a pebble, with the narrow gaps in sight. */
 async function slide(page: Page): Promise<void> {
   await page.evaluate(() => document.querySelector('#figure-walls')?.scrollIntoView({ inline: 'start' }));
-  for (const layer of ['Gaps', 'Reach']) await page.getByRole('checkbox', { name: layer, exact: true }).check();
+  for (const name of ['Gaps', 'Reach']) await layer(page, name, true);
   await page.keyboard.down('KeyD');
   await hold(page, ['KeyS'], 900);
   await page.keyboard.press('KeyG');

@@ -1,6 +1,6 @@
 import type { Browser } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { choice, enter, field, groundFile, happened, makeDocument, openBench, openBrowser, place, until } from './browser.ts';
+import { choose, enter, field, groundFile, happened, makeDocument, openBench, openBrowser, place, until } from './browser.ts';
 
 let browser: Browser;
 const address = inject('address');
@@ -18,7 +18,7 @@ describe('grid steps', () => {
       {},
       await makeDocument(address, 'grounds', groundFile({ cells: ['....', '....', '...#', '....'], start: { x: 48, y: 48, facing: 90 } })),
     );
-    await choice(page, 'steps', 'Scheme').selectOption('step');
+    await choose(page, 'steps', 'Scheme', 'step');
     await enter(page, 'steps', /^Step time/, '0.4');
     await enter(page, 'steps', /^Buffer/, '0.4');
     await page.keyboard.press('KeyD');

@@ -56,7 +56,7 @@ export { Recorder } from './tape/recorder.ts';
 export { Replay } from './tape/replay.ts';
 export { parseTape, readTape, type Tape } from './tape/tape.ts';
 // A tuning: its parameters and their catalogue, links, entries in a field, differences.
-export { bodySize } from './tuning/body.ts';
+export { bodyRadius, bodySize } from './tuning/body.ts';
 export { type Parameters, specOf, specs, unitOf } from './tuning/catalogue/catalogue.ts';
 export type { ChoiceSpec, SetSpec } from './tuning/catalogue/specs.ts';
 export { differences } from './tuning/diff.ts';

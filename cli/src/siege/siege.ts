@@ -30,12 +30,12 @@ export async function siege(options: SiegeOptions): Promise<number> {
   };
   try {
     // Files are read by a process of their own, while the kills mostly wait.
-    const reading = files(minutes * 0.45, seed);
-    await part('kills', kills(stand, minutes * 0.5, seed));
+    const reading = files(minutes * 0.55, seed);
+    await part('kills', kills(stand, minutes * 0.63, seed));
     await part('files', reading);
-    await part('requests', requests(stand, minutes * 0.15, seed));
+    await part('requests', requests(stand, minutes * 0.13, seed));
     await part('a frozen database', frozen(stand, Math.min(20, minutes * 6)));
-    await part('fifty clients', clients(stand, minutes * 0.3, seed));
+    await part('fifty clients', clients(stand, minutes * 0.22, seed));
   } finally {
     await stand.stop();
     clearFolder(state);

@@ -5,7 +5,7 @@ import { type WallBuckets, WallIndex } from '../ground/wallIndex.ts';
 import { meshFor } from '../route/bodyMesh.ts';
 import { Locator } from '../route/locate.ts';
 import type { Mesh } from '../route/mesh.ts';
-import { bodySize, centreOffset } from '../tuning/body.ts';
+import { bodyRadius, centreOffset } from '../tuning/body.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { type Clearance, clearanceField } from './clearance.ts';
 import { type Gap, narrowGaps } from './gaps.ts';
@@ -45,8 +45,7 @@ export function surveyGround(ground: Ground, parameters: Parameters, walls: Wall
 /** The same, told as it comes to be known: room and notes at once, gaps, and, as the last, where the body gets to. */
 export function* surveyInParts(ground: Ground, parameters: Parameters, walls: WallBuckets): Generator<SurveyPart, Survey> {
   const { body, bounds } = parameters;
-  const { width, height } = bodySize(body);
-  const clearance = clearanceField(ground, new WallIndex(walls), (Math.max(width, height) / 2) * ROOM);
+  const clearance = clearanceField(ground, new WallIndex(walls), bodyRadius(body) * ROOM);
   const first = { clearance, notes: wallNotes(ground), gaps: null, mesh: null, startRegion: -1, reachesGoal: null };
   yield first;
   const gaps = narrowGaps(ground, body, bounds.policy === 'clamp' && bounds.measure === 'body');

@@ -7,6 +7,12 @@ export function bodySize(body: Body): { width: number; height: number } {
   return body.shape === 'circle' ? { width: 2 * body.radius, height: 2 * body.radius } : { width: body.width, height: body.height };
 }
 
+/** Half the larger side of a body, unit. */
+export function bodyRadius(body: Body): number {
+  const { width, height } = bodySize(body);
+  return Math.max(width, height) / 2;
+}
+
 /** From a body's origin to its centre, unit. */
 export function centreOffset(body: Body): { x: number; y: number } {
   const { width, height } = bodySize(body);

@@ -9,6 +9,8 @@ interface Difference {
   b: unknown;
   writtenA: FileValue;
   writtenB: FileValue;
+  /** Whether it was written anew; else it follows a link to another that was. */
+  isWritten: boolean;
 }
 
 /** The parameters in which two tunings differ, in the catalogue's order; a changed link counts even if its value is the same. */
@@ -19,8 +21,9 @@ export function differences(a: Tuning, b: Tuning): Difference[] {
     const writtenB = rawAt(b.file, path);
     const valueA = valueAt(a.parameters, path);
     const valueB = valueAt(b.parameters, path);
-    if (JSON.stringify(writtenA) !== JSON.stringify(writtenB) || JSON.stringify(valueA) !== JSON.stringify(valueB))
-      found.push({ path, a: valueA, b: valueB, writtenA, writtenB });
+    const isWritten = JSON.stringify(writtenA) !== JSON.stringify(writtenB);
+    if (isWritten || JSON.stringify(valueA) !== JSON.stringify(valueB))
+      found.push({ path, a: valueA, b: valueB, writtenA, writtenB, isWritten });
   }
   return found;
 }

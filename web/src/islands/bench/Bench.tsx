@@ -1,9 +1,12 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
 import { BindingList } from '../devices/BindingList.tsx';
+import { drives } from '../devices/bindings.ts';
 import { CommandList, KeyList, SaveRevision } from '../shared/CommandOverlays.tsx';
 import { listenToCommands } from '../shared/commands.ts';
 import { Painters } from '../shared/frames.ts';
+import { Overlay } from '../shared/Overlay.tsx';
+import { Rename } from '../shared/Rename.tsx';
 import { benchCommands, listenToTrials } from './commands.ts';
 import { BenchContext } from './context.ts';
 import { Figures } from './figures/Figures.tsx';
@@ -26,7 +29,8 @@ const looking = [
 /** The bench: the yard between Now and what has changed, the strip, and the figures. */
 export function Bench({ opening }: { opening: Opening }) {
   const session = useMemo(() => openSession(opening), [opening]);
-  const [overlay, setOverlay] = useState<'save' | 'list' | 'keys' | 'bindings' | null>(null);
+  const [overlay, setOverlay] = useState<'save' | 'list' | 'keys' | 'bindings' | 'rename' | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
   const [bands, setBands] = useState(() => (window.innerHeight < 760 ? { strip: 144, figures: 206 } : { strip: 178, figures: 236 }));
   const commands = useMemo(
     () =>
@@ -35,11 +39,13 @@ export function Bench({ opening }: { opening: Opening }) {
         list: () => setOverlay('list'),
         keys: () => setOverlay('keys'),
         bindings: () => setOverlay('bindings'),
+        rename: () => setOverlay('rename'),
+        trouble: setTrouble,
       }),
     [session],
   );
   useEffect(() => session.start(), [session]);
-  useEffect(() => listenToCommands(commands), [commands]);
+  useEffect(() => listenToCommands(commands, drives), [commands]);
   useEffect(() => listenToTrials(session), [session]);
   const close = () => setOverlay(null);
   const resize = (band: 'strip' | 'figures') => (height: number) =>
@@ -50,10 +56,10 @@ export function Bench({ opening }: { opening: Opening }) {
       <Painters value={session.painters}>
         <div className="flex h-screen min-h-[620px] min-w-[960px] flex-col">
           <Header commands={commands} opening={opening} />
-          <Banner />
           <main className="flex min-h-0 flex-1 flex-col">
             <h1 className="sr-only">Bench</h1>
-            <div className="grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)_232px]">
+            <div className="relative grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)_232px]">
+              <Banner />
               <Now />
               <Yard />
               <Aside />
@@ -68,6 +74,21 @@ export function Bench({ opening }: { opening: Opening }) {
             </div>
           </main>
         </div>
+        {overlay === 'rename' && (
+          <Rename
+            what="tuning"
+            name={session.editing.$now.get().name}
+            rename={(name) => session.editing.replace({ ...session.editing.$now.get(), name }, 'rename')}
+            close={close}
+          />
+        )}
+        {trouble && (
+          <Overlay title="That could not be done" close={() => setTrouble(null)}>
+            <p role="alert" className="text-now">
+              ▲ {trouble}
+            </p>
+          </Overlay>
+        )}
         {overlay === 'save' && <SaveRevision save={session.save} close={close} />}
         {overlay === 'list' && <CommandList commands={commands} close={close} />}
         {overlay === 'bindings' && <BindingList commands={commands} close={close} />}

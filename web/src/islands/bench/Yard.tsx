@@ -1,26 +1,28 @@
 import { useStore } from '@nanostores/react';
+import { bodyRadius, type Parameters } from '@zygopod/core';
 import { type PointerEvent, useRef, useState } from 'react';
 import { ScreenControls } from '../devices/ScreenControls.tsx';
 import { swipeBetween, type Touch } from '../devices/swipe.ts';
 import { usePainter } from '../shared/frames.ts';
 import { drawContact, drawPebbles, drawScreen } from '../yard/drawEncounters.ts';
-import { drawGround } from '../yard/drawGround.ts';
+import { drawCoordinates, drawGround } from '../yard/drawGround.ts';
 import { drawBody, drawPrints } from '../yard/drawMotion.ts';
 import { drawRoute } from '../yard/drawRoute.ts';
 import { drawSurvey } from '../yard/drawSurvey.ts';
-import { Legend } from '../yard/Legend.tsx';
 import { type Layers, surveyed } from '../yard/layers.ts';
 import { cameraLens, flatLens, type Lens, lookThrough, worldAt } from '../yard/lens.ts';
+import { Overview } from '../yard/Overview.tsx';
 import { shownCamera, shownPose } from '../yard/pose.ts';
 import { useSheet } from '../yard/useSheet.ts';
 import { useSpace } from '../yard/useZoom.ts';
-import { fit, keepInside, pan } from '../yard/view.ts';
+import { centred, pan, type View } from '../yard/view.ts';
+import { YardMenus } from '../yard/YardMenus.tsx';
 import { useBench } from './context.ts';
 
-/** The live view: the ground as a chart with the body on it. Wheel zooms, middle- or space-drag pans, double-click fits. */
+/** The live view: the ground as a chart with the body on it. Wheel zooms, middle- or space-drag pans, double-click goes back. */
 export function Yard() {
   const { drive, hub, surveyor } = useBench();
-  const { canvas, size, chart, theme, view, fitted, inks, refit } = useSheet();
+  const { canvas, size, chart, theme, view, $mode, inks, look, choose, move } = useSheet();
   const [layers, setLayers] = useState<Layers>({
     prints: true,
     wedge: true,
@@ -41,19 +43,20 @@ export function Yard() {
   const found = useStore(surveyor.$survey);
   const needsSurvey = surveyed.some((layer) => layers[layer]);
 
-  usePainter(() => {
+  usePainter((now) => {
     const ctx = canvas.current?.getContext('2d');
     if (!ctx) return;
     const { width, height, ratio } = size.current;
     const { world } = drive;
     const { parameters, trace, ground } = world;
     const ink = inks();
-    view.current ??= fit(ground.size, { width, height });
     const pose = shownPose(drive);
     const camera = shownCamera(drive);
-    if (!fitted.current && drive.$running.get()) view.current = keepInside(view.current, { width, height }, pose.x, pose.y, 60);
-    lens.current = through ? cameraLens(parameters.camera, camera.x, camera.y, width, height) : flatLens(view.current, width, height);
+    const radius = bodyRadius(parameters.body);
+    const at = look({ ground: ground.size, x: pose.x, y: pose.y, radius, isRunning: drive.$running.get() }, now);
+    lens.current = through ? cameraLens(parameters.camera, camera.x, camera.y, width, height) : flatLens(at, width, height);
     const seen = lens.current;
+    tellView(canvas.current, seen.view);
     if (needsSurvey) surveyor.ask(ground, parameters);
     const survey = needsSurvey && found?.ground === ground ? found.survey : null;
 
@@ -65,10 +68,10 @@ export function Yard() {
     lookThrough(ctx, seen, ratio);
     const key = JSON.stringify([layers.grid, layers.frame, layers.gaps, layers.reach, layers.room, theme, through, parameters.body]);
     const version = drive.groundVersion + (survey ? (found?.milliseconds ?? 0) : 0);
-    chart.current.lay(ctx, seen, { width, height }, ratio, `${key} ${version}`, (on, at, w, h) => {
+    chart.current.lay(ctx, seen, { width, height }, ratio, `${key} ${version}`, (on, part, w, h) => {
       // The ground's own frame is the screen while the camera stays.
-      drawGround(on, ground, at, w, h, ink, { grid: layers.grid && !through, frame: false });
-      if (survey) drawSurvey(on, survey, parameters.body, at, { width: w, height: h }, ink, layers);
+      drawGround(on, ground, part, w, h, ink, { grid: layers.grid && !through, frame: false });
+      if (survey) drawSurvey(on, survey, parameters.body, part, { width: w, height: h }, ink, layers);
     });
     if (layers.prints) drawPrints(ctx, trace, drive.row, seen.view, ink);
     if (layers.frame && !through) drawScreen(ctx, parameters.camera, camera.x, camera.y, seen.view, ink);
@@ -77,6 +80,7 @@ export function Yard() {
     if (contact) drawContact(ctx, contact, parameters.body, seen.view, ink);
     drawPebbles(ctx, trace, drive.row, parameters.facing.launchSpeed, world.walls, seen.view, ink);
     drawBody(ctx, pose, parameters.body, seen.view, ink, layers);
+    if (layers.grid && !through) drawCoordinates(ctx, ground, seen.view, width, height, ink);
     ctx.restore();
   });
 
@@ -119,8 +123,7 @@ export function Yard() {
     if (!view.current || !lens.current) return;
     if (clicks() || drive.world.parameters.facing.from === 'pointer') pointAt(event);
     if (!dragging.current) return;
-    fitted.current = false;
-    view.current = pan(view.current, event.clientX - dragging.current.x, event.clientY - dragging.current.y);
+    move(pan(view.current, event.clientX - dragging.current.x, event.clientY - dragging.current.y));
     dragging.current = { x: event.clientX, y: event.clientY };
   };
 
@@ -135,19 +138,35 @@ export function Yard() {
         onPointerMove={drag}
         onPointerUp={drop}
         onPointerCancel={drop}
-        onDoubleClick={refit}
+        onDoubleClick={() => choose('first')}
         data-testid="yard"
         data-surveyed={found?.isWhole ? found.survey.gaps?.length : undefined}
       />
-      <Legend layers={layers} change={setLayers} />
+      <Overview
+        look={() => {
+          const { world, row, groundVersion } = drive;
+          const [x, y] = [world.trace.at('x', row), world.trace.at('y', row)];
+          const shown = through ? null : view.current;
+          return { ground: world.ground, version: `${groundVersion} ${theme}`, view: shown, canvas: size.current, x, y };
+        }}
+        inks={inks}
+        go={(x, y) => view.current && move(centred(view.current, size.current, x, y))}
+      />
+      <YardMenus layers={layers} change={setLayers} $mode={$mode} choose={choose} />
       <FirstSteps />
       {layers.touch && <ScreenControls hub={hub} />}
-      <p className="absolute top-8 right-2 flex flex-col items-end gap-1 text-xs" role="status">
+      <p className="absolute top-2 left-1/2 flex -translate-x-1/2 flex-col items-center gap-1 text-xs" role="status">
         {through && <span className="bg-sheet px-2 py-1">Through the camera (V leaves)</span>}
         {lookBack !== null && <span className="bg-sheet px-2 py-1 text-now">Looking back</span>}
       </p>
     </section>
   );
+}
+
+/** Says how the ground is seen, for whoever has to find a place on it. */
+function tellView(canvas: HTMLCanvasElement | null, { scale, x, y }: View): void {
+  const words = `${scale} ${x} ${y}`;
+  if (canvas && canvas.dataset['view'] !== words) canvas.dataset['view'] = words;
 }
 
 /** Shows only what a player's screen holds. */
@@ -163,20 +182,57 @@ function clipToScreen(
   ctx.clip();
 }
 
+/** How this tuning is moved, in a few words with its keys. */
+function DrivingWords({ parameters: { route, scheme, pace } }: { parameters: Parameters }) {
+  const keys = <kbd className="keycap">W A S D</kbd>;
+  const clicks = route.enabled && scheme !== 'step' && 'Click where to go, hold to follow. ';
+  const sprint = pace.sprintSpeed > pace.walkSpeed && (
+    <>
+      , sprint with <kbd className="keycap">Shift</kbd>
+    </>
+  );
+  switch (scheme) {
+    case 'step':
+      return (
+        <>
+          Step from cell to cell with {keys} or the arrows{sprint}.
+        </>
+      );
+    case 'turn':
+      return (
+        <>
+          {clicks}Turn with <kbd className="keycap">A D</kbd>, drive with <kbd className="keycap">W S</kbd>
+          {sprint}.
+        </>
+      );
+    case 'latch':
+      return (
+        <>
+          {clicks}Press {keys}, an arrow or swipe once: it goes on that way until <kbd className="keycap">X</kbd>
+          {sprint}.
+        </>
+      );
+    default:
+      return (
+        <>
+          {clicks}Drive with {keys} or the arrows{sprint}.
+        </>
+      );
+  }
+}
+
 /** The one line that a newcomer needs, until the character has been driven. */
 function FirstSteps() {
   const { drive, editing } = useBench();
   const line = useRef<HTMLParagraphElement>(null);
-  const { route, scheme } = useStore(editing.$tuning).parameters;
-  const clicks = route.enabled && scheme !== 'step';
+  const { parameters } = useStore(editing.$tuning);
   usePainter(() => {
     const moved = drive.recorder.hands.presses > 0;
     if (line.current && line.current.hidden !== moved) line.current.hidden = moved;
   });
   return (
     <p ref={line} className="absolute bottom-7 left-1/2 -translate-x-1/2 border border-now bg-sheet px-3 py-1 whitespace-nowrap">
-      {clicks && 'Click where to go, hold to follow. '}
-      Drive with <kbd className="keycap">W A S D</kbd> or the arrows, sprint with <kbd className="keycap">Shift</kbd>.
+      <DrivingWords parameters={parameters} />
     </p>
   );
 }

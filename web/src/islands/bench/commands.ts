@@ -1,6 +1,9 @@
+import { newTuning, type TuningFile } from '@zygopod/core';
 import { type Command, isText } from '../shared/commands.ts';
+import { createDocument, putAway } from '../shared/deeds.ts';
 import { switchTheme } from '../shared/theme.ts';
 import type { BenchSession } from './context.ts';
+import { figureList } from './figures/figureList.ts';
 import { $calipers } from './strip/calipers.ts';
 
 /** What the bench does for itself when a command asks for it. */
@@ -9,22 +12,10 @@ interface BenchActions {
   list(): void;
   keys(): void;
   bindings(): void;
+  rename(): void;
+  /** Says why something could not be done. */
+  trouble(why: string): void;
 }
-
-/** The figures there are, with their numbers in the order of work. */
-export const figureList = [
-  { id: 'pace', number: 1, title: 'Pace' },
-  { id: 'stamina', number: 2, title: 'Stamina' },
-  { id: 'walls', number: 3, title: 'Walls' },
-  { id: 'edges', number: 4, title: 'Edges' },
-  { id: 'facing', number: 5, title: 'Facing' },
-  { id: 'clicks', number: 6, title: 'Clicks' },
-  { id: 'steps', number: 7, title: 'Grid steps' },
-  { id: 'hands', number: 8, title: 'Hands' },
-  { id: 'body', number: 9, title: 'Body' },
-  { id: 'camera', number: 10, title: 'Camera' },
-  { id: 'clock', number: 11, title: 'Clock' },
-] as const;
 
 export function showFigure(id: string): void {
   const figure = document.getElementById(`figure-${id}`);
@@ -32,8 +23,42 @@ export function showFigure(id: string): void {
   document.getElementById(`figure-${id}-title`)?.focus({ preventScroll: true });
 }
 
+/** Opens a tuning on the bench. */
+const open = (id: string) => window.location.assign(`/bench/${id}`);
+
+/** What can be done with the tuning as a whole; none of it has a key. */
+export function tuningDeeds({ editing, saving }: BenchSession, { rename, trouble }: BenchActions): Command[] {
+  const make = async (file: TuningFile, note: string) => {
+    await saving.flush();
+    const made = await createDocument('tunings', file, note);
+    if ('why' in made) trouble(made.why);
+    else open(made.id);
+  };
+  const away = async () => {
+    await saving.flush();
+    const why = await putAway('tunings', saving.id, saving.$head.get());
+    if (why) trouble(why);
+    else window.location.assign('/');
+  };
+  return [
+    { id: 'new', label: 'New tuning', key: '', run: () => void make(newTuning('New tuning', editing.$now.get().unit), '') },
+    {
+      id: 'duplicate',
+      label: 'Duplicate this one',
+      key: '',
+      run: () => {
+        const file = editing.$now.get();
+        void make({ ...file, name: `${file.name.slice(0, 112)}, a copy` }, `From ${file.name}`);
+      },
+    },
+    { id: 'rename', label: 'Rename this one', key: '', run: rename },
+    { id: 'away', label: 'Put this one away', key: '', run: () => void away() },
+  ];
+}
+
 /** Everything that has a key. None of the keys drives. */
-export function benchCommands({ editing, drive }: BenchSession, actions: BenchActions): Command[] {
+export function benchCommands(session: BenchSession, actions: BenchActions): Command[] {
+  const { editing, drive } = session;
   return [
     { id: 'flip', label: 'Flip between now and before', key: 'B', run: () => editing.flip() },
     { id: 'restart', label: 'Back to the start', key: 'R', run: () => drive.restart() },
@@ -52,6 +77,7 @@ export function benchCommands({ editing, drive }: BenchSession, actions: BenchAc
     { id: 'bindings', label: 'Driving keys', key: 'K', run: actions.bindings },
     { id: 'keys', label: 'List of keys', key: '?', run: actions.keys },
     { id: 'list', label: 'List of commands', key: 'Ctrl+K', run: actions.list },
+    ...tuningDeeds(session, actions),
     ...figureList.map(({ id, number, title }) => ({
       id: `figure-${id}`,
       label: `Show figure: ${title}`,

@@ -3,7 +3,7 @@ import { type Control, controls } from '@zygopod/core';
 import { useState } from 'react';
 import type { Command } from '../shared/commands.ts';
 import { Overlay } from '../shared/Overlay.tsx';
-import { $bindings, bindingConflict, controlWords, defaultBindings, keysOf, keyWord, setBindings } from './bindings.ts';
+import { $bindings, bindingConflict, controlWords, defaultBindings, keyName, keysOf, setBindings } from './bindings.ts';
 
 /** Which key works which control. A key that is taken is not given away silently: the conflict is said. */
 export function BindingList({ commands, close }: { commands: Command[]; close(): void }) {
@@ -49,7 +49,7 @@ export function BindingList({ commands, close }: { commands: Command[]; close():
                         title="Take this key away"
                         onClick={() => free(code)}
                       >
-                        {keyWord(code)}
+                        {keyName(code)}
                       </button>
                     ))}
                     {keysOf(bindings, control).length === 0 && <span className="text-now">▲ no key</span>}

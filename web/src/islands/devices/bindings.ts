@@ -58,6 +58,9 @@ export function setBindings(bindings: Bindings): void {
   localStorage.setItem(STORE, JSON.stringify(bindings));
 }
 
+/** Whether a key, by its place, works a control. */
+export const drives = (code: string): boolean => Object.hasOwn($bindings.get(), code);
+
 /** The keys of a control. */
 export function keysOf(bindings: Bindings, control: Control): string[] {
   return Object.keys(bindings).filter((code) => bindings[code] === control);
@@ -67,6 +70,12 @@ export function keysOf(bindings: Bindings, control: Control): string[] {
 export function keyWord(code: string): string {
   const arrows: Record<string, string> = { ArrowUp: '↑', ArrowDown: '↓', ArrowLeft: '←', ArrowRight: '→' };
   return arrows[code] ?? code.replace(/^(Key|Digit)/, '').replace(/(Left|Right)$/, '');
+}
+
+/** The same with the two of a pair told apart: `Left Shift`. */
+export function keyName(code: string): string {
+  const side = /(Left|Right)$/.exec(code)?.[1];
+  return side && !code.startsWith('Arrow') ? `${side} ${keyWord(code)}` : keyWord(code);
 }
 
 /** Why a key cannot be bound to a control, or null: it works another control, or a command of the bench has it. */

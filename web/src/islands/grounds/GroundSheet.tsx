@@ -1,18 +1,19 @@
 import { useStore } from '@nanostores/react';
-import { bodySize, clearanceAt, type Ground, removeWall, solidTester, unitOf } from '@zygopod/core';
+import { bodyRadius, bodySize, clearanceAt, type Ground, removeWall, solidTester, unitOf } from '@zygopod/core';
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { usePainter } from '../shared/frames.ts';
 import { drawContact, drawPebbles } from '../yard/drawEncounters.ts';
-import { drawGround } from '../yard/drawGround.ts';
+import { drawCoordinates, drawGround } from '../yard/drawGround.ts';
 import { drawBody, drawPrints } from '../yard/drawMotion.ts';
 import { drawSurvey } from '../yard/drawSurvey.ts';
-import { Legend } from '../yard/Legend.tsx';
 import type { Layers } from '../yard/layers.ts';
 import { flatLens } from '../yard/lens.ts';
+import { Overview } from '../yard/Overview.tsx';
 import { shownPose } from '../yard/pose.ts';
 import { useSheet } from '../yard/useSheet.ts';
 import { useSpace } from '../yard/useZoom.ts';
-import { fit, pan } from '../yard/view.ts';
+import { centred, pan } from '../yard/view.ts';
+import { YardMenus } from '../yard/YardMenus.tsx';
 import { drawEditing } from './drawEditing.ts';
 import { useGround } from './session.ts';
 import { $pending, beginStroke, finishPath, type Stroke } from './strokes.ts';
@@ -23,7 +24,7 @@ const names = { prints: 'Prints', grid: 'Grid', frame: 'Screen', gaps: 'Gaps', r
 /** The ground as a chart to draw on, with the body that drives over it all the while. */
 export function GroundSheet() {
   const { steps, drive, surveyor, parameters } = useGround();
-  const { canvas, size, chart, theme, view, fitted, inks, refit, show } = useSheet();
+  const { canvas, size, chart, theme, view, $mode, inks, look, choose, move: moveView, show } = useSheet('whole');
   const reading = useRef<HTMLParagraphElement>(null);
   const [layers, setLayers] = useState<Layers>({
     prints: true,
@@ -61,15 +62,16 @@ export function GroundSheet() {
     [show],
   );
 
-  usePainter(() => {
+  usePainter((now) => {
     const ctx = canvas.current?.getContext('2d');
     if (!ctx) return;
     const { width, height, ratio } = size.current;
     const ground = steps.$now.get();
     const { world } = drive;
     const ink = inks();
-    view.current ??= fit(ground.size, { width, height });
-    const at = view.current;
+    const pose = shownPose(drive);
+    const at = look({ ground: ground.size, x: pose.x, y: pose.y, radius: bodyRadius(parameters.body), isRunning: false }, now);
+    if (canvas.current) canvas.current.dataset['view'] = `${at.scale} ${at.x} ${at.y}`;
     // While the newest survey is under way, the last one stays to be seen.
     const survey = found?.survey ?? null;
     if (versions.current.ground !== ground || versions.current.survey !== survey)
@@ -84,7 +86,7 @@ export function GroundSheet() {
     const contact = world.trace.contacts.at(drive.row);
     if (contact) drawContact(ctx, contact, parameters.body, at, ink);
     drawPebbles(ctx, world.trace, drive.row, parameters.facing.launchSpeed, world.walls, at, ink);
-    drawBody(ctx, shownPose(drive), parameters.body, at, ink, layers);
+    drawBody(ctx, pose, parameters.body, at, ink, layers);
     drawEditing(ctx, ground, at, ink, {
       selected: $selected.get(),
       selecting: tool === 'select',
@@ -93,6 +95,7 @@ export function GroundSheet() {
       pointer: pointer.current && snapped(pointer.current.x, pointer.current.y, ground.cell, $snap.get()),
       closing: tool === 'shape',
     });
+    if (layers.grid) drawCoordinates(ctx, ground, at, width, height, ink);
     tell(ground);
   });
 
@@ -131,8 +134,7 @@ export function GroundSheet() {
   const move = (event: PointerEvent<HTMLCanvasElement>) => {
     pointer.current = placeOf(event);
     if (panning.current && view.current) {
-      fitted.current = false;
-      view.current = pan(view.current, event.clientX - panning.current.x, event.clientY - panning.current.y);
+      moveView(pan(view.current, event.clientX - panning.current.x, event.clientY - panning.current.y));
       panning.current = { x: event.clientX, y: event.clientY };
     } else stroke.current?.move(placeOf(event));
   };
@@ -177,13 +179,23 @@ export function GroundSheet() {
         }}
         onDoubleClick={() => {
           if ($pending.get().length > 0) finishPath(steps, tool === 'shape');
-          else if (tool === 'select') refit();
+          else if (tool === 'select') choose('whole');
         }}
         onKeyDown={key}
         data-testid="ground"
         data-surveyed={found?.isWhole ? String(found.ground === steps.$now.get()) : 'no'}
       />
-      <Legend layers={layers} names={names} change={setLayers} />
+      <Overview
+        look={() => {
+          const { world, row } = drive;
+          const [x, y] = [world.trace.at('x', row), world.trace.at('y', row)];
+          const ground = steps.$now.get();
+          return { ground, version: `${versions.current.number} ${theme}`, view: view.current, canvas: size.current, x, y };
+        }}
+        inks={inks}
+        go={(x, y) => view.current && moveView(centred(view.current, size.current, x, y))}
+      />
+      <YardMenus layers={layers} names={names} change={setLayers} $mode={$mode} choose={choose} />
       <p
         ref={reading}
         className="digits pointer-events-none absolute bottom-6 left-2 bg-sheet/85 px-2 py-0.5 text-[11px] text-ink"

@@ -2,10 +2,13 @@ import { useStore } from '@nanostores/react';
 import { type Ground, groundFormat } from '@zygopod/core';
 import { useEffect, useMemo, useState } from 'react';
 import type { GroundOpening } from '../../server/data/openings.ts';
+import { drives } from '../devices/bindings.ts';
 import { CommandList, KeyList, SaveRevision } from '../shared/CommandOverlays.tsx';
 import { type Command, listenToCommands } from '../shared/commands.ts';
 import { Deed } from '../shared/Deed.tsx';
+import { createDocument } from '../shared/deeds.ts';
 import { Painters } from '../shared/frames.ts';
+import { Notice } from '../shared/Notice.tsx';
 import { Picker } from '../shared/Picker.tsx';
 import { ScreenHeader } from '../shared/ScreenHeader.tsx';
 import { switchTheme } from '../shared/theme.ts';
@@ -21,14 +24,9 @@ type Sheet = 'save' | 'list' | 'keys' | 'import' | 'export' | 'history';
 
 /** Makes a ground of its own; the page goes there, or why not. */
 async function makeNew(ground: Ground, tuning: string): Promise<string | null> {
-  const response = await fetch('/api/v1/grounds', {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ file: ground, note: '' }),
-  }).catch(() => null);
-  if (!response?.ok) return response ? `The server said ${response.status}.` : 'The server cannot be reached.';
-  const { id } = (await response.json()) as { id: string };
-  window.location.assign(`/grounds/${id}?tuning=${tuning}`);
+  const made = await createDocument('grounds', ground);
+  if ('why' in made) return made.why;
+  window.location.assign(`/grounds/${made.id}?tuning=${tuning}`);
   return null;
 }
 
@@ -73,7 +71,7 @@ export function Grounds({ opening }: { opening: GroundOpening }) {
   const [dropped, setDropped] = useState<File | null>(null);
   const commands = useMemo(() => groundCommands(session, setSheet), [session]);
   useEffect(() => session.start(), [session]);
-  useEffect(() => listenToCommands(commands), [commands]);
+  useEffect(() => listenToCommands(commands, drives), [commands]);
   useEffect(() => {
     // A file that is dropped anywhere is shown before anything becomes of it.
     const over = (event: DragEvent) => event.preventDefault();
@@ -102,9 +100,9 @@ export function Grounds({ opening }: { opening: GroundOpening }) {
       <Painters value={session.painters}>
         <div className="flex h-screen min-h-[620px] min-w-[960px] flex-col">
           <GroundHeader opening={opening} commands={commands} asNew={asNew} />
-          <Trouble />
-          <main className="grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)_248px]">
+          <main className="relative grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)_248px]">
             <h1 className="sr-only">Grounds</h1>
+            <Trouble />
             <ToolPanel />
             <GroundSheet />
             <GroundPanel opening={opening} />
@@ -171,13 +169,13 @@ function Trouble() {
   const state = useStore(saving.$state);
   if (state.at === 'offline')
     return (
-      <p role="alert" className="border-b border-ink bg-solid px-4 py-1.5 text-ink">
+      <Notice tone="trouble" role="alert">
         ◆ {state.why} Your changes are kept in this browser and are sent as soon as it answers. You can go on.
-      </p>
+      </Notice>
     );
   if (state.at !== 'conflict') return null;
   return (
-    <div role="alert" className="flex items-baseline gap-4 border-b border-ink bg-solid px-4 py-1.5 text-ink">
+    <Notice tone="trouble" role="alert">
       <span>◆ This ground was changed in another tab or by somebody else.</span>
       <button type="button" className="deed" onClick={() => saving.settle(steps.$now.get())}>
         Keep mine
@@ -192,6 +190,6 @@ function Trouble() {
       >
         Take theirs
       </button>
-    </div>
+    </Notice>
   );
 }

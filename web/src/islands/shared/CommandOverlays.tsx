@@ -18,14 +18,16 @@ export function KeyList({ commands, more, close }: { commands: Command[]; more: 
   return (
     <Overlay title="Keys" close={close}>
       <dl className="grid grid-cols-[auto_1fr] items-baseline gap-x-4 gap-y-1">
-        {[...drivingKeys(bindings), ...more, ...commands.map(({ key, label }) => [key, label] as const)].map(([key, label]) => (
-          <div key={key + label} className="contents">
-            <dt>
-              <kbd className="keycap">{key}</kbd>
-            </dt>
-            <dd>{label}</dd>
-          </div>
-        ))}
+        {[...drivingKeys(bindings), ...more, ...commands.filter(({ key }) => key).map(({ key, label }) => [key, label] as const)].map(
+          ([key, label]) => (
+            <div key={key + label} className="contents">
+              <dt>
+                <kbd className="keycap">{key}</kbd>
+              </dt>
+              <dd>{label}</dd>
+            </div>
+          ),
+        )}
       </dl>
     </Overlay>
   );
@@ -77,7 +79,7 @@ export function CommandList({ commands, close }: { commands: Command[]; close():
             onClick={() => run(command)}
           >
             {command.label}
-            <kbd className="keycap">{command.key}</kbd>
+            {command.key && <kbd className="keycap">{command.key}</kbd>}
           </li>
         ))}
         {found.length === 0 && <li className="px-2 py-1 text-ink-soft">No command is called that.</li>}

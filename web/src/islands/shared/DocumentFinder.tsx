@@ -1,16 +1,18 @@
 import { type KeyboardEvent, useState } from 'react';
+import type { Command } from './commands.ts';
 import { type Collection, useListing } from './listing.ts';
 import { Overlay } from './Overlay.tsx';
 
 interface Props {
   title: string;
   collection: Collection;
+  deeds: readonly Command[];
   go(id: string): void;
   close(): void;
 }
 
 /** Finds a document by a part of its name and opens it. */
-export function DocumentFinder({ title, collection, go, close }: Props) {
+export function DocumentFinder({ title, collection, deeds, go, close }: Props) {
   const [wanted, setWanted] = useState('');
   const [picked, pick] = useState(0);
   const { items, isBusy, why, more } = useListing(collection, wanted);
@@ -70,6 +72,23 @@ export function DocumentFinder({ title, collection, go, close }: Props) {
         <button type="button" className="deed mt-2 text-xs" onClick={more}>
           Older ones
         </button>
+      )}
+      {deeds.length > 0 && (
+        <p className="mt-3 flex flex-wrap gap-x-4 border-t border-rule pt-2">
+          {deeds.map(({ id, label, run }) => (
+            <button
+              key={id}
+              type="button"
+              className="deed min-h-6 text-xs"
+              onClick={() => {
+                close();
+                run();
+              }}
+            >
+              {label}
+            </button>
+          ))}
+        </p>
       )}
     </Overlay>
   );

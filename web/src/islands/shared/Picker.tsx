@@ -1,9 +1,23 @@
 import { useState } from 'react';
+import type { Command } from './commands.ts';
 import { DocumentFinder } from './DocumentFinder.tsx';
 import type { Collection } from './listing.ts';
 
 /** The name of what is open, which opens another in its place. Work is kept as a draft before the page is left. */
-export function Picker({ label, name, collection, go }: { label: string; name: string; collection: Collection; go(id: string): void }) {
+export function Picker({
+  label,
+  name,
+  collection,
+  deeds = [],
+  go,
+}: {
+  label: string;
+  name: string;
+  collection: Collection;
+  /** What can be done with the one that is open. */
+  deeds?: readonly Command[];
+  go(id: string): void;
+}) {
   const [isOpen, open] = useState(false);
   return (
     <>
@@ -20,7 +34,7 @@ export function Picker({ label, name, collection, go }: { label: string; name: s
           ▾
         </span>
       </button>
-      {isOpen && <DocumentFinder title={label} collection={collection} go={go} close={() => open(false)} />}
+      {isOpen && <DocumentFinder title={label} collection={collection} deeds={deeds} go={go} close={() => open(false)} />}
     </>
   );
 }

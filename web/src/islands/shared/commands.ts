@@ -7,9 +7,11 @@ export interface Command {
   run(): void;
 }
 
-/** The name of the key that was pressed, as commands have it. */
-function keyOf(event: KeyboardEvent): string {
-  const letter = event.key === '?' ? '?' : event.code.replace(/^(Key|Digit)/, '');
+type Pressed = Pick<KeyboardEvent, 'key' | 'code' | 'ctrlKey' | 'metaKey' | 'shiftKey'>;
+
+/** The name of the key that was pressed, as commands have it: the letter on it, on every layout; its place where that is no Latin letter. */
+export function keyOf(event: Pressed): string {
+  const letter = event.key === '?' ? '?' : /^[a-z]$/i.test(event.key) ? event.key.toUpperCase() : event.code.replace(/^(Key|Digit)/, '');
   const modifiers = [event.ctrlKey || event.metaKey ? 'Ctrl' : '', event.shiftKey && letter !== '?' ? 'Shift' : ''].filter(Boolean);
   return [...modifiers, letter].join('+');
 }
@@ -19,12 +21,14 @@ export function isText(target: EventTarget | null): boolean {
   return target instanceof Element && target.closest('input:not([type="checkbox"]), textarea, select, dialog') !== null;
 }
 
-/** Listens for the keys of commands, except while something else takes text. */
-export function listenToCommands(commands: Command[]): () => void {
+/** Listens for the keys of commands, except while something else takes text, and but for those whose place drives. */
+export function listenToCommands(commands: Command[], drives: (code: string) => boolean): () => void {
   const press = (event: KeyboardEvent) => {
     const name = keyOf(event);
     const command = commands.find(({ key }) => key === name);
-    if (!command || event.altKey || (isText(event.target) && !['Ctrl+S', 'Ctrl+K'].includes(name))) return;
+    const isPlain = !event.ctrlKey && !event.metaKey;
+    if (!command || event.altKey || (isPlain && drives(event.code)) || (isText(event.target) && !['Ctrl+S', 'Ctrl+K'].includes(name)))
+      return;
     event.preventDefault();
     if (!event.repeat || command.id === 'undo' || command.id === 'redo') command.run();
   };

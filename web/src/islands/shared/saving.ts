@@ -48,6 +48,11 @@ export class Saving<F> {
     this.$state.set(state);
   }
 
+  /** The document that is kept. */
+  get id(): string {
+    return this.#origin.id;
+  }
+
   /** A change that another run of this page could not send any more, if there is one that follows the server's revision and draft. */
   static unsent(id: string, head: number, draftVersion: number): unknown {
     try {

@@ -1,7 +1,7 @@
 import type { Lens } from './lens.ts';
 import type { View } from './view.ts';
 
-/** Screen pixels that a chart seen through the camera is drawn beyond what is in sight, so that it lasts for a while. */
+/** Screen pixels that a chart is drawn beyond what is in sight, so that it lasts for a while when the view moves. */
 const BEYOND = 160;
 
 /**
@@ -30,7 +30,7 @@ export class Chart {
   ): void {
     const flat = turn === 0 && squash === 1;
     const reach = Math.hypot(size.width, size.height / squash) + 2 * BEYOND;
-    const wanted = flat ? size : { width: reach, height: reach };
+    const wanted = flat ? { width: size.width + 2 * BEYOND, height: size.height + 2 * BEYOND } : { width: reach, height: reach };
     const whole = `${key} ${view.scale} ${wanted.width} ${wanted.height} ${ratio}`;
     const centre = { x: view.x + size.width / 2 / view.scale, y: view.y + size.height / 2 / view.scale };
     const kept = this.#view;
@@ -40,14 +40,12 @@ export class Chart {
           Math.abs(centre.y - kept.y - this.#size.height / 2 / kept.scale),
         ) * view.scale
       : Infinity;
-    if (this.#key !== whole || !this.#sheet || (flat ? moved > 0 : moved > BEYOND)) {
+    if (this.#key !== whole || !this.#sheet || moved > BEYOND) {
       this.#sheet ??= document.createElement('canvas');
       this.#sheet.width = Math.ceil(wanted.width * ratio);
       this.#sheet.height = Math.ceil(wanted.height * ratio);
       this.#size = wanted;
-      this.#view = flat
-        ? view
-        : { scale: view.scale, x: centre.x - wanted.width / 2 / view.scale, y: centre.y - wanted.height / 2 / view.scale };
+      this.#view = { scale: view.scale, x: centre.x - wanted.width / 2 / view.scale, y: centre.y - wanted.height / 2 / view.scale };
       this.#key = whole;
       const on = this.#sheet.getContext('2d') as CanvasRenderingContext2D;
       on.setTransform(ratio, 0, 0, ratio, 0, 0);

@@ -4,7 +4,7 @@ import { gridStep, type View } from './view.ts';
 
 type Canvas = CanvasRenderingContext2D;
 
-/** Draws what does not move: sheet, grid with its coordinates, water, walls, start, goal and screen frame. */
+/** Draws what does not move: sheet, grid, water, walls, start, goal and screen frame. */
 export function drawGround(
   ctx: Canvas,
   ground: Ground,
@@ -28,7 +28,7 @@ export function drawGround(
   ctx.clip();
   if (layers.grid) drawGrid(ctx, ground, view, width, height, inks);
   drawCells(ctx, ground, view, width, height, inks);
-  outlineCells(ctx, ground, view, inks);
+  outlineCells(ctx, ground, view, width, height, inks);
   ctx.restore();
 
   ctx.save();
@@ -41,7 +41,6 @@ export function drawGround(
   ctx.strokeRect(0, 0, ground.size.width, ground.size.height);
   if (layers.frame && ground.frame) drawFrame(ctx, ground.frame, scale, inks);
   ctx.restore();
-  if (layers.grid) drawCoordinates(ctx, ground, view, width, height, inks);
 }
 
 function drawGrid(ctx: Canvas, ground: Ground, view: View, width: number, height: number, inks: Inks): void {
@@ -64,8 +63,8 @@ function drawGrid(ctx: Canvas, ground: Ground, view: View, width: number, height
   ctx.globalAlpha = 1;
 }
 
-/** Coordinates along the lower and the right margin, on every other line of the grid. */
-function drawCoordinates(ctx: Canvas, ground: Ground, view: View, width: number, height: number, inks: Inks): void {
+/** Coordinates along the lower and the right margin of what is in sight, on every other line of the grid. */
+export function drawCoordinates(ctx: Canvas, ground: Ground, view: View, width: number, height: number, inks: Inks): void {
   const step = gridStep(view.scale, ground.cell, 72);
   ctx.font = '10.5px "Spline Sans Mono", monospace';
   ctx.fillStyle = inks.inkSoft;
@@ -124,15 +123,28 @@ function drawCells(ctx: Canvas, ground: Ground, view: View, width: number, heigh
   }
 }
 
+const outlines = new WeakMap<Ground, Float64Array>();
+
+/** The outlines of a ground's cells, found once. */
+function cellOutlines(ground: Ground): Float64Array {
+  const known = outlines.get(ground) ?? wallSegments({ ...ground, walls: [] });
+  outlines.set(ground, known);
+  return known;
+}
+
 /** The outlines of solid cells that hang together, as walls have them. */
-function outlineCells(ctx: Canvas, ground: Ground, view: View, inks: Inks): void {
+function outlineCells(ctx: Canvas, ground: Ground, view: View, width: number, height: number, inks: Inks): void {
   // Cells of a pixel or two are all outline.
   if (ground.cells.length === 0 || ground.cell * view.scale < 4) return;
-  const segments = wallSegments({ ...ground, walls: [] });
+  const segments = cellOutlines(ground);
+  const [right, bottom] = [view.x + width / view.scale, view.y + height / view.scale];
   ctx.beginPath();
   for (let i = 0; i < segments.length; i += 4) {
-    ctx.moveTo(((segments[i] as number) - view.x) * view.scale, ((segments[i + 1] as number) - view.y) * view.scale);
-    ctx.lineTo(((segments[i + 2] as number) - view.x) * view.scale, ((segments[i + 3] as number) - view.y) * view.scale);
+    const [ax, ay, bx, by] = segments.subarray(i, i + 4) as unknown as [number, number, number, number];
+    if ((ax < view.x && bx < view.x) || (ax > right && bx > right) || (ay < view.y && by < view.y) || (ay > bottom && by > bottom))
+      continue;
+    ctx.moveTo((ax - view.x) * view.scale, (ay - view.y) * view.scale);
+    ctx.lineTo((bx - view.x) * view.scale, (by - view.y) * view.scale);
   }
   ctx.strokeStyle = inks.ink;
   ctx.lineWidth = 1.4;

@@ -1,4 +1,4 @@
-import type { Hands, World } from '@zygopod/core';
+import { bodyRadius, type Hands, type World } from '@zygopod/core';
 import type { Inks } from '../shared/theme.ts';
 import { outlineMesh } from './drawMesh.ts';
 import type { View } from './view.ts';
@@ -43,7 +43,7 @@ export function drawRoute(
   ctx.setLineDash([]);
   ctx.lineCap = 'butt';
   ctx.fillStyle = inks.sheet;
-  for (const [x, y] of plan.points.slice(body.routeLeg, -1)) {
+  for (const [x, y] of bends(plan.points.slice(body.routeLeg, -1), 2 * bodyRadius(parameters.body))) {
     const [px, py] = at(x, y);
     ctx.beginPath();
     ctx.moveTo(px, py - 4);
@@ -57,6 +57,17 @@ export function drawRoute(
   const [endX, endY] = plan.points.at(-1) as [number, number];
   ring(ctx, ...at(endX, endY), parameters.route.arriveRadius * view.scale, inks);
   if (!plan.reached) cross(ctx, ...at(body.routeToX, body.routeToY), inks);
+}
+
+/** One point a bend: those that follow each other nearer than `near` (unit) are an arc round one corner, and stand for its middle. */
+export function bends(points: readonly (readonly [number, number])[], near: number): (readonly [number, number])[] {
+  const runs: (readonly [number, number])[][] = [];
+  for (const point of points) {
+    const last = runs.at(-1)?.at(-1);
+    if (last && Math.hypot(point[0] - last[0], point[1] - last[1]) < near) runs.at(-1)?.push(point);
+    else runs.push([point]);
+  }
+  return runs.map((run) => run[Math.floor(run.length / 2)] as readonly [number, number]);
 }
 
 /** Where the way ends: the arrival radius, and a ring that can be seen whatever the radius. */

@@ -1,4 +1,4 @@
-import { bodySize, type Gap, type Mesh, type Parameters, type SurveyPart } from '@zygopod/core';
+import { bodyRadius, bodySize, type Gap, type Mesh, type Parameters, type SurveyPart } from '@zygopod/core';
 import type { Inks } from '../shared/theme.ts';
 import { fillPolygons, outlineMesh } from './drawMesh.ts';
 import type { View } from './view.ts';
@@ -26,8 +26,7 @@ const TIGHT = 1.4;
 /** Places where the body would stick out of its room in magenta, places with more and more room in paler blue. */
 function drawRoom(ctx: Canvas, { clearance }: SurveyPart, body: Parameters['body'], view: View, inks: Inks): void {
   const { step, columns, rows, values, most } = clearance;
-  const { width, height } = bodySize(body);
-  const need = Math.max(width, height) / 2;
+  const need = bodyRadius(body);
   const side = step * view.scale;
   for (let row = 0; row < rows; row++)
     for (let column = 0; column < columns; column++) {

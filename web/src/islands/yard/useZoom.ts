@@ -1,8 +1,8 @@
 import { type RefObject, useEffect, useRef } from 'react';
 import { type View, zoomAt } from './view.ts';
 
-/** The wheel zooms a canvas about the pointer; from then on its view is the user's own, no longer fitted. */
-export function useZoom(canvas: RefObject<HTMLCanvasElement | null>, view: RefObject<View | null>, fitted: RefObject<boolean>): void {
+/** The wheel zooms a canvas about the pointer. */
+export function useZoom(canvas: RefObject<HTMLCanvasElement | null>, view: RefObject<View | null>, move: (view: View) => void): void {
   useEffect(() => {
     const element = canvas.current;
     if (!element) return;
@@ -10,13 +10,11 @@ export function useZoom(canvas: RefObject<HTMLCanvasElement | null>, view: RefOb
     const wheel = (event: WheelEvent) => {
       event.preventDefault();
       const box = element.getBoundingClientRect();
-      fitted.current = false;
-      if (view.current)
-        view.current = zoomAt(view.current, Math.exp(-event.deltaY * 0.0015), event.clientX - box.left, event.clientY - box.top);
+      if (view.current) move(zoomAt(view.current, Math.exp(-event.deltaY * 0.0015), event.clientX - box.left, event.clientY - box.top));
     };
     element.addEventListener('wheel', wheel, { passive: false });
     return () => element.removeEventListener('wheel', wheel);
-  }, [canvas, view, fitted]);
+  }, [canvas, view, move]);
 }
 
 /** Whether the space bar is down. */

@@ -5,31 +5,88 @@ export interface View {
   y: number;
 }
 
-interface Size {
+export interface Size {
   width: number;
   height: number;
 }
 
-/** Room round a fitted ground: for the legend above, the coordinates at the right and below. */
+/** All of the ground; with the body, which stays in sight; or as the user has moved it. */
+export const viewModes = ['whole', 'follow', 'free'] as const;
+export type ViewMode = (typeof viewModes)[number];
+
+/** Room round a fitted ground: for the menus above, the coordinates at the right and below. */
 const MARGIN = { top: 34, right: 40, bottom: 22, left: 12 };
+
+/** Radius of the body on the screen (pixels): at the least, so that its motion can be judged, and where the view follows it. */
+const LEAST_RADIUS = 10;
+const FOLLOWED_RADIUS = 14;
+
+/** Screen pixels beyond the ground's border that a view which follows shows. */
+const BEYOND = 28;
+
+/** The part of the canvas, round its middle, within which the body moves without the view (a share of each side). */
+const ZONE = 0.22;
+
+/** Half-life (s) of the way that a view has to go to the body. */
+const HALF_LIFE = 0.12;
 
 /** The whole ground, centred. */
 export function fit(ground: Size, canvas: Size): View {
-  const width = canvas.width - MARGIN.left - MARGIN.right;
-  const height = canvas.height - MARGIN.top - MARGIN.bottom;
+  const width = Math.max(1, canvas.width - MARGIN.left - MARGIN.right);
+  const height = Math.max(1, canvas.height - MARGIN.top - MARGIN.bottom);
   const scale = Math.max(1e-6, Math.min(width / ground.width, height / ground.height));
   return { scale, x: ground.width / 2 - (MARGIN.left + width / 2) / scale, y: ground.height / 2 - (MARGIN.top + height / 2) / scale };
 }
 
+/** How a ground is seen at first: whole where a body of this radius (unit) is large enough then, else with the body. */
+export function firstMode(ground: Size, canvas: Size, radius: number): ViewMode {
+  return fit(ground, canvas).scale * radius >= LEAST_RADIUS ? 'whole' : 'follow';
+}
+
+/** The scale of a view that follows a body of this radius (unit). */
+export function followScale(radius: number): number {
+  return FOLLOWED_RADIUS / radius;
+}
+
+/**
+ * The next view that follows a point at a scale, `elapsed` seconds after the last one: it stays while the point is near the middle, moves
+ * after it with a half-life else, and shows no more beyond the ground than it has to. Without a last view, or from another scale, it begins on the point.
+ */
+export function follow(last: View | null, ground: Size, canvas: Size, scale: number, x: number, y: number, elapsed: number): View {
+  const share = last?.scale === scale ? 1 - 2 ** (-elapsed / HALF_LIFE) : 1;
+  const along = (from: number | undefined, at: number, side: number, length: number): number => {
+    const seen = side / scale;
+    const middle = share === 1 ? at : (from as number) + seen / 2;
+    const zone = share === 1 ? 0 : (seen * ZONE) / 2;
+    const wanted = Math.min(Math.max(middle, at - zone), at + zone);
+    const next = middle + (wanted - middle) * share;
+    const beyond = BEYOND / scale;
+    if (length + 2 * beyond <= seen) return length / 2 - seen / 2;
+    return Math.min(Math.max(next - seen / 2, -beyond), length + beyond - seen);
+  };
+  return { scale, x: along(last?.x, x, canvas.width, ground.width), y: along(last?.y, y, canvas.height, ground.height) };
+}
+
+/** A view on whole device pixels, so that lines stay sharp while it moves. */
+export function sharp(view: View, ratio: number): View {
+  const step = view.scale * ratio;
+  return { scale: view.scale, x: Math.round(view.x * step) / step, y: Math.round(view.y * step) / step };
+}
+
 /** Zooms by `factor` and keeps the world point under the screen point (px, py) where it is. */
 export function zoomAt(view: View, factor: number, px: number, py: number): View {
-  const scale = Math.min(64, Math.max(0.005, view.scale * factor));
+  const scale = Math.min(1000, Math.max(0.005, view.scale * factor));
   return { scale, x: view.x + px / view.scale - px / scale, y: view.y + py / view.scale - py / scale };
 }
 
 /** Moves the ground by a screen distance. */
 export function pan(view: View, dx: number, dy: number): View {
   return { scale: view.scale, x: view.x - dx / view.scale, y: view.y - dy / view.scale };
+}
+
+/** The view at the same scale with a world point in the middle. */
+export function centred(view: View, canvas: Size, x: number, y: number): View {
+  return { scale: view.scale, x: x - canvas.width / 2 / view.scale, y: y - canvas.height / 2 / view.scale };
 }
 
 /** Moves the view just enough that the point stays `margin` screen pixels inside. */
@@ -41,7 +98,7 @@ export function keepInside(view: View, canvas: Size, x: number, y: number, margi
   return dx === 0 && dy === 0 ? view : pan(view, -dx, -dy);
 }
 
-/** A round step (1, 2 or 5 times a power of ten, or the cell) that is at least `least` screen pixels wide. */
+/** A round step (the cell, doubled as often as need be) that is at least `least` screen pixels wide. */
 export function gridStep(scale: number, cell: number, least: number): number {
   for (let step = cell; ; step *= 2) if (step * scale >= least) return step;
 }

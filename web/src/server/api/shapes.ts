@@ -31,6 +31,7 @@ export const document = z
     head: number.meta({ description: 'Number of the newest revision' }),
     drafted: z.int().min(0).meta({ description: 'Version of the newest draft that there has been' }),
     putAwayAt: time.nullable().meta({ description: 'When it was put away; null for what is in use' }),
+    ground: id.nullable().meta({ description: 'The ground that a tuning was last laid on' }),
     demo: z.string().nullable().meta({ description: 'Name of the demo file that it was loaded from' }),
     createdAt: time,
     updatedAt: time,

@@ -1,5 +1,5 @@
 import { markOf } from '@zygopod/core';
-import { eq } from 'drizzle-orm';
+import { and, eq, isNull } from 'drizzle-orm';
 import { judged } from '../judge/judge.ts';
 import type { Database } from './connection.ts';
 import { createDocument } from './documents.ts';
@@ -10,6 +10,25 @@ import { documents, type Kind, projects } from './schema.ts';
 const files = import.meta.glob<{ default: { name: string } }>('../../../../demo/*.{tuning,ground,tape}.json', { eager: true });
 
 export const DEMO_PROJECT = 'Saltmarsh Post';
+
+/** The grounds that the demo's tunings are made for. */
+const madeFor: Readonly<Record<string, string>> = {
+  'ferry-hand.tuning.json': 'tidal-flats.ground.json',
+  'sorting-clerk.tuning.json': 'sorting-floor.ground.json',
+  'pram-cart.tuning.json': 'ferry-deck.ground.json',
+};
+
+/** Lays the demo's tunings on the grounds made for them, but for those that somebody has laid elsewhere. */
+async function layOut(db: Database): Promise<void> {
+  for (const [tuning, ground] of Object.entries(madeFor)) {
+    const [place] = await db.select({ id: documents.id }).from(documents).where(eq(documents.demo, ground)).limit(1);
+    if (place)
+      await db
+        .update(documents)
+        .set({ ground: place.id })
+        .where(and(eq(documents.demo, tuning), isNull(documents.ground)));
+  }
+}
 
 /** Loads what is missing of the demo data; with `reset` it throws away what became of it first. */
 export async function loadDemo(db: Database, reset: boolean): Promise<void> {
@@ -25,4 +44,5 @@ export async function loadDemo(db: Database, reset: boolean): Promise<void> {
     const { name, text, hash } = judged(module.default);
     await createDocument(db, kind, { project: project.id, name, file: new RawJson(text), hash, note: 'As shipped', demo });
   }
+  await layOut(db);
 }

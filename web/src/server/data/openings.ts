@@ -1,7 +1,7 @@
 import { type Ground, readGround, readTuning, type TuningFile } from '@zygopod/core';
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import type { Database } from './connection.ts';
-import { getDocument } from './documents.ts';
+import { getDocument, inUse } from './documents.ts';
 import { getDraft } from './drafts.ts';
 import { getRevision } from './revisions.ts';
 import { documents } from './schema.ts';
@@ -27,7 +27,7 @@ export async function firstTuning(db: Database): Promise<string | null> {
   return first?.id ?? null;
 }
 
-/** A tuning with its draft, on a ground: the one asked for, else the demo's first. */
+/** A tuning with its draft, on a ground. */
 export async function openBench(db: Database, id: string, groundId: string | null): Promise<Opening> {
   const tuning = await getDocument(db, 'tuning', id);
   const saved = readTuning(tuning.file.read());
@@ -35,7 +35,7 @@ export async function openBench(db: Database, id: string, groundId: string | nul
   const draft = await getDraft(db, id);
   const kept = draft && readTuning(draft.file.read());
   const from = draft && readTuning(draft.base < tuning.head ? (await getRevision(db, id, draft.base)).file.read() : tuning.file.read());
-  const ground = await openGround(db, groundId ?? (await firstGround(db)));
+  const ground = await layOn(db, tuning, groundId);
   return {
     id,
     head: tuning.head,
@@ -44,6 +44,22 @@ export async function openBench(db: Database, id: string, groundId: string | nul
       draft && kept?.ok && from?.ok ? { version: draft.version, base: draft.base, file: kept.value.file, from: from.value.file } : null,
     ground: { id: ground.id, file: ground.draft?.file ?? ground.saved },
   };
+}
+
+/** The ground that a tuning comes up on: the one asked for, which is remembered; else the one it was last on; else the demo's first. */
+async function layOn(db: Database, tuning: { id: string; ground: string | null }, asked: string | null) {
+  if (asked) {
+    const ground = await openGround(db, asked);
+    if (asked !== tuning.ground) await db.update(documents).set({ ground: asked }).where(eq(documents.id, tuning.id));
+    return ground;
+  }
+  const known = tuning.ground && (await isInUse(db, tuning.ground)) ? tuning.ground : null;
+  return openGround(db, known ?? (await firstGround(db)));
+}
+
+async function isInUse(db: Database, id: string): Promise<boolean> {
+  const [found] = await db.select({ id: documents.id }).from(documents).where(inUse('ground', id)).limit(1);
+  return found !== undefined;
 }
 
 /** A ground with its draft. */

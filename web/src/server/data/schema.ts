@@ -1,4 +1,4 @@
-import { customType, index, integer, pgEnum, pgTable, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import { type AnyPgColumn, customType, index, integer, pgEnum, pgTable, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
 import { RawJson } from './rawJson.ts';
 
 /** The kinds of document that a project holds; each is a file format of the core. */
@@ -38,6 +38,8 @@ export const documents = pgTable(
     drafted: integer('drafted').notNull().default(0),
     /** When it was put away; null for what is in use. What is put away is left out of lists, and can be brought back. */
     putAwayAt: timestamp('put_away_at', { withTimezone: true, precision: 3 }),
+    /** The ground that a tuning was last laid on. */
+    ground: uuid('ground_id').references((): AnyPgColumn => documents.id, { onDelete: 'set null' }),
     /** The name of the demo file that this was loaded from. */
     demo: text('demo'),
     createdAt: made,

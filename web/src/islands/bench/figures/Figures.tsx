@@ -1,12 +1,16 @@
-import type { ComponentType } from 'react';
-import { figureList, showFigure } from '../commands.ts';
+import { useStore } from '@nanostores/react';
+import { type ComponentType, useMemo, useState } from 'react';
+import { showFigure } from '../commands.ts';
+import { useBench } from '../context.ts';
 import { BodyFigure } from './BodyFigure.tsx';
 import { CameraFigure } from './CameraFigure.tsx';
 import { ClicksFigure } from './ClicksFigure.tsx';
 import { ClockFigure } from './ClockFigure.tsx';
 import { EdgesFigure } from './EdgesFigure.tsx';
 import { FacingFigure } from './FacingFigure.tsx';
+import { type figureList, orderedFigures, unusedFigures } from './figureList.ts';
 import { HandsFigure } from './HandsFigure.tsx';
+import { FiguresContext } from './openFigure.ts';
 import { PaceFigure } from './PaceFigure.tsx';
 import { StaminaFigure } from './StaminaFigure.tsx';
 import { StepsFigure } from './StepsFigure.tsx';
@@ -28,22 +32,34 @@ const drawings: Record<(typeof figureList)[number]['id'], ComponentType<{ number
 
 /** The figures in the order of work, and a column of names to jump between them. */
 export function Figures() {
+  const { editing } = useBench();
+  const { scheme, route } = useStore(editing.$tuning).parameters;
+  const [open, setOpen] = useState<string | null>(null);
+  const ordered = useMemo(() => orderedFigures({ scheme, route }), [scheme, route]);
+  const state = useMemo(() => ({ open, setOpen, unused: unusedFigures({ scheme, route }) as ReadonlySet<string> }), [open, scheme, route]);
   return (
-    <div className="flex min-h-0 border-t border-ink">
-      <div className="flex min-w-0 flex-1 overflow-x-auto" role="group" aria-label="Figures">
-        {figureList.map(({ id, number }) => {
-          const Figure = drawings[id];
-          return <Figure key={id} number={number} />;
-        })}
+    <FiguresContext value={state}>
+      <div className="flex min-h-0 border-t border-ink">
+        <div className="flex min-w-0 flex-1 overflow-x-auto" role="group" aria-label="Figures">
+          {ordered.map(({ id, number }) => {
+            const Figure = drawings[id];
+            return <Figure key={id} number={number} />;
+          })}
+        </div>
+        <nav aria-label="Figures" className="w-[104px] shrink-0 overflow-y-auto border-l border-rule py-1.5 pl-3">
+          {ordered.map(({ id, number, title }) => (
+            <button
+              key={id}
+              type="button"
+              className={`block text-left text-[12.5px] leading-[19px] hover:text-now ${state.unused.has(id) ? 'text-ink-soft' : ''}`}
+              onClick={() => showFigure(id)}
+            >
+              <span className="digits mr-1.5 inline-block w-4 text-right text-xs text-ink-soft">{number}</span>
+              {title}
+            </button>
+          ))}
+        </nav>
       </div>
-      <nav aria-label="Figures" className="w-[96px] shrink-0 border-l border-rule py-2 pl-3">
-        {figureList.map(({ id, number, title }) => (
-          <button key={id} type="button" className="block py-[1.5px] text-left text-[12.5px] hover:text-now" onClick={() => showFigure(id)}>
-            <span className="digits mr-1.5 inline-block w-4 text-right text-xs text-ink-soft">{number}</span>
-            {title}
-          </button>
-        ))}
-      </nav>
-    </div>
+    </FiguresContext>
   );
 }

@@ -31,6 +31,7 @@ export function Header({ commands, opening }: { commands: Command[]; opening: Op
             label="Tuning"
             name={tuning.file.name}
             collection="tunings"
+            deeds={commands.filter(({ id }) => ['new', 'duplicate', 'rename', 'away'].includes(id))}
             go={(other) => window.location.assign(`/bench/${other}?ground=${ground.id}`)}
           />{' '}
           <span className="digits text-xs">rev {head}</span> on{' '}

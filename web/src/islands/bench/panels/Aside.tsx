@@ -31,6 +31,7 @@ function Changes() {
   const head = useStore(saving.$head);
   const flipped = useStore(editing.$flipped);
   const found = differences(before, tuning);
+  const following = found.filter(({ isWritten }) => !isWritten);
   return (
     <section aria-label="Changes">
       <h2 className="rubric">Changed since rev {head}</h2>
@@ -40,28 +41,43 @@ function Changes() {
         <p className="mt-1.5 text-ink-soft">Nothing yet. Drag a circle in a figure below, or a number’s name.</p>
       ) : (
         <ul className="mt-1">
-          {found.map(({ path, a, b, writtenA, writtenB }) => {
-            const spec = specOf(path);
-            return (
-              <li key={path} className="border-b border-rule/60 py-1">
-                <div className="flex items-baseline justify-between gap-2">
-                  <span>{spec.label}</span>
-                  <button
-                    type="button"
-                    className="deed text-xs"
-                    onClick={() => editing.set(path, writtenA, `take back ${spec.label.toLowerCase()}`)}
-                  >
-                    Take back
-                  </button>
-                </div>
-                <p className="digits text-xs text-ink-soft">
-                  {told(a, writtenA)} → <b className="font-medium text-ink">{told(b, writtenB)}</b>
-                  {spec.kind === 'number' && ` ${unitOf(spec.quantity, drive.world.ground.unit)}`}
-                </p>
-              </li>
-            );
-          })}
+          {found
+            .filter(({ isWritten }) => isWritten)
+            .map(({ path, a, b, writtenA, writtenB }) => {
+              const spec = specOf(path);
+              return (
+                <li key={path} className="border-b border-rule/60 py-1">
+                  <div className="flex items-baseline justify-between gap-2">
+                    <span>{spec.label}</span>
+                    <button
+                      type="button"
+                      className="deed text-xs"
+                      onClick={() => editing.set(path, writtenA, `take back ${spec.label.toLowerCase()}`)}
+                    >
+                      Take back
+                    </button>
+                  </div>
+                  <p className="digits text-xs text-ink-soft">
+                    {told(a, writtenA)} → <b className="font-medium text-ink">{told(b, writtenB)}</b>
+                    {spec.kind === 'number' && ` ${unitOf(spec.quantity, drive.world.ground.unit)}`}
+                  </p>
+                </li>
+              );
+            })}
         </ul>
+      )}
+      {!flipped && following.length > 0 && (
+        <p className="mt-1.5 text-xs text-ink-soft">
+          {following.map(({ path, a, b }, i) => (
+            <span key={path}>
+              {i > 0 && ', '}
+              {specOf(path).label} follows:{' '}
+              <span className="digits">
+                {told(a, null)} → {told(b, null)}
+              </span>
+            </span>
+          ))}
+        </p>
       )}
     </section>
   );

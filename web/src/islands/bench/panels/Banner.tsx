@@ -1,5 +1,6 @@
 import { useStore } from '@nanostores/react';
 import { numberAt, shortNumber, specOf } from '@zygopod/core';
+import { Notice } from '../../shared/Notice.tsx';
 import { useBench } from '../context.ts';
 import { merge } from '../session/merge.ts';
 
@@ -12,9 +13,9 @@ export function Banner() {
   const { parameters } = useStore(editing.$tuning);
   if (state.at === 'offline')
     return (
-      <p role="alert" className="border-b border-ink bg-solid px-4 py-1.5 text-ink">
+      <Notice tone="trouble" role="alert">
         ◆ {state.why} Your changes are kept in this browser and are sent as soon as it answers. You can go on.
-      </p>
+      </Notice>
     );
   if (state.at === 'conflict') {
     const mine = editing.$now.get();
@@ -25,7 +26,7 @@ export function Banner() {
     };
     const { file, conflicts } = merge(state.from, mine, state.theirs);
     return (
-      <div role="alert" className="flex items-baseline gap-4 border-b border-ink bg-solid px-4 py-1.5 text-ink">
+      <Notice tone="trouble" role="alert">
         <span>
           ◆ This tuning was changed in another tab or by somebody else.{' '}
           {conflicts.length > 0 ? `Both changed: ${conflicts.join(', ')}.` : 'Nothing was changed by both.'}
@@ -36,21 +37,23 @@ export function Banner() {
         <button type="button" className="deed" onClick={() => take(state.theirs)}>
           Take theirs
         </button>
-      </div>
+      </Notice>
     );
   }
   if (trial)
     return (
-      <p role="status" className="border-b border-now bg-sheet px-4 py-1 text-now">
-        ◆ Trying {specOf(trial.path).label} × {trial.factor}: <b className="digits">{shortNumber(numberAt(parameters, trial.path))}</b>, as
-        long as the key is held.
-      </p>
+      <Notice tone="now" role="status">
+        <span>
+          ◆ Trying {specOf(trial.path).label} × {trial.factor}: <b className="digits">{shortNumber(numberAt(parameters, trial.path))}</b>,
+          as long as the key is held.
+        </span>
+      </Notice>
     );
   if (flipped)
     return (
-      <p role="status" className="border-b border-other bg-sheet px-4 py-1 text-other">
+      <Notice tone="other" role="status">
         ◇ You are driving the last saved revision. Press B to come back to your changes.
-      </p>
+      </Notice>
     );
   return null;
 }

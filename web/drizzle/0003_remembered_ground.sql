@@ -1,0 +1,2 @@
+ALTER TABLE "documents" ADD COLUMN "ground_id" uuid;--> statement-breakpoint
+ALTER TABLE "documents" ADD CONSTRAINT "documents_ground_id_documents_id_fk" FOREIGN KEY ("ground_id") REFERENCES "public"."documents"("id") ON DELETE set null ON UPDATE no action;
