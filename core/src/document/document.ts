@@ -61,8 +61,29 @@ function readLists(format: Format, document: Record<string, unknown>) {
   return { rest, lists, faults };
 }
 
+/** Nesting (lists in objects in lists …) at the most: no format comes near it, and deeper texts take long to read. */
+const DEEPEST = 200;
+
+/** Whether lists and objects of a text are nested deeper than they may be; what stands in quotes does not count. */
+function isTooDeep(text: string): boolean {
+  let depth = 0;
+  let isQuoted = false;
+  for (let i = 0; i < text.length; i++) {
+    const code = text.charCodeAt(i);
+    if (isQuoted) {
+      if (code === 92) i++;
+      else if (code === 34) isQuoted = false;
+    } else if (code === 34) isQuoted = true;
+    else if (code === 91 || code === 123) {
+      if (++depth > DEEPEST) return true;
+    } else if (code === 93 || code === 125) depth--;
+  }
+  return false;
+}
+
 /** Parses JSON; a syntax error becomes a fault with its line and column. */
 export function readJson(text: string): Reading<unknown> {
+  if (isTooDeep(text)) return refuse('', `lists or objects nested more than ${DEEPEST} deep`, 'a UTF-8 JSON file');
   try {
     return { ok: true, value: JSON.parse(text.charCodeAt(0) === 0xfeff ? text.slice(1) : text) };
   } catch {

@@ -70,13 +70,22 @@ export const groundFormat: Format = {
   }),
 };
 
+/** The first column of a row whose mark is not known; −1 where all are. */
+function unknownIn(row: string, surfaces: Ground['surfaces']): number {
+  for (let x = 0; x < row.length; x++) {
+    const mark = row[x] as string;
+    if (mark !== SOLID && mark !== OPEN && !Object.hasOwn(surfaces, mark)) return x;
+  }
+  return -1;
+}
+
 /** What a schema cannot say: rows of one length, marks that are known. */
 function cellFaults(ground: Ground): Fault[] {
   const width = ground.cells[0]?.length ?? 0;
   return ground.cells.flatMap((row, y): Fault[] => {
     if (row.length !== width)
       return [{ path: `cells.${y}`, found: `a row of ${row.length} cells`, expected: `${width}, like the first row` }];
-    const x = [...row].findIndex((mark) => mark !== SOLID && mark !== OPEN && !ground.surfaces[mark]);
+    const x = unknownIn(row, ground.surfaces);
     return x < 0
       ? []
       : [{ path: `cells.${y}`, found: `the mark ${shown(row[x])} in column ${x}`, expected: `"#", "." or a mark of surfaces` }];

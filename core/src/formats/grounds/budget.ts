@@ -7,6 +7,8 @@ export const most = {
   /** Elements of a drawing, with those that draw nothing, and their attributes. */
   elements: 100_000,
   attributes: 600_000,
+  /** Attributes of one element. */
+  inOneElement: 200,
   /** Numbers in the path of one element. */
   numbers: 800_000,
   /** Transforms that are applied to shapes, counted once for each shape. */
@@ -27,6 +29,18 @@ export function countUpTo(text: string, character: string, limit: number): numbe
   let count = 0;
   for (let at = text.indexOf(character); at >= 0 && count <= limit; at = text.indexOf(character, at + 1)) count++;
   return count;
+}
+
+/** The most attributes that an element of a drawing has: equals signs between two angle brackets. */
+export function attributesInOne(text: string): number {
+  let largest = 0;
+  let count = 0;
+  for (let i = 0; i < text.length; i++) {
+    const code = text.charCodeAt(i);
+    if (code === 60) count = 0;
+    else if (code === 61 && ++count > largest) largest = count;
+  }
+  return largest;
 }
 
 /** How many numbers stand in a text, or a few more: runs of what numbers are made of, and signs and points within them. */

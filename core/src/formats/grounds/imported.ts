@@ -1,5 +1,5 @@
 import type { Fault, Reading } from '../../document/fault.ts';
-import { type Ground, groundFormat, OPEN, readGround, type Surface } from '../../ground/ground.ts';
+import { type Ground, groundFormat, OPEN, readGround, SOLID, type Surface } from '../../ground/ground.ts';
 
 /** A ground that was made from another format, and what had to be made up for it. */
 export interface Imported {
@@ -34,6 +34,29 @@ export function surfacesFor(
   return { surfaces, remarks };
 }
 
+/** Reads codes as a text; typed arrays have the byte order of the machine, which is little-endian wherever this runs. */
+const UTF16 = new TextDecoder('utf-16le', { ignoreBOM: true });
+
+/** The codes of marks that cells are made of most. */
+export const SOLID_CODE = SOLID.charCodeAt(0);
+export const OPEN_CODE = OPEN.charCodeAt(0);
+
+/** A row of marks, one a column, by their codes: a text that grows by a character at a time takes thirty times the room. */
+export function rowOf(columns: number, codeAt: (column: number) => number): string {
+  const codes = new Uint16Array(columns);
+  for (let x = 0; x < columns; x++) codes[x] = codeAt(x);
+  return UTF16.decode(codes);
+}
+
+/** The first column of a row that one can stand on; −1 where there is none. */
+function openIn(row: string, surfaces: Record<string, Surface>): number {
+  for (let x = 0; x < row.length; x++) {
+    const mark = row[x] as string;
+    if (mark === OPEN || mark in surfaces) return x;
+  }
+  return -1;
+}
+
 /** A ground of cells alone, with its start on the first open cell. */
 export function groundOfCells(
   name: string,
@@ -44,8 +67,8 @@ export function groundOfCells(
 ): Reading<Imported> {
   const columns = cells[0]?.length ?? 0;
   if (columns === 0) return refused('', 'no cells', 'at least one row of cells');
-  const row = cells.findIndex((marks) => [...marks].some((mark) => mark === OPEN || mark in surfaces));
-  const column = row < 0 ? 0 : [...(cells[row] as string)].findIndex((mark) => mark === OPEN || mark in surfaces);
+  const row = cells.findIndex((marks) => openIn(marks, surfaces) >= 0);
+  const column = row < 0 ? 0 : openIn(cells[row] as string, surfaces);
   if (row < 0) remarks.push('There is no open cell: the start is put in the first one');
   const start = { x: (column + 0.5) * cell, y: (Math.max(0, row) + 0.5) * cell };
   const reading = readGround({

@@ -1,7 +1,7 @@
 import { type Reading, shown } from '../../document/fault.ts';
 import { type Ground, OPEN, SOLID, type Surface } from '../../ground/ground.ts';
 import { countUpTo, most, tooMany } from './budget.ts';
-import { beyondCells, type Exported, groundOfCells, type Imported, refused, surfacesFor, wholeCells } from './imported.ts';
+import { beyondCells, type Exported, groundOfCells, type Imported, refused, rowOf, surfacesFor, wholeCells } from './imported.ts';
 
 /** Marks of the format (Sturtevant 2012, “Benchmarks for Grid-Based Pathfinding”) as ours. */
 const ours: Readonly<Record<string, string>> = { '.': OPEN, G: OPEN, '@': SOLID, O: SOLID, T: SOLID, S: 'S', W: 'W' };
@@ -31,14 +31,12 @@ export function readOctile(name: string, text: string, cell: number): Reading<Im
     const line = lines[4 + y];
     if (line === undefined || line.length !== columns)
       return refused(`line ${5 + y}`, line === undefined ? 'the end of the file' : `${line.length} marks`, `${columns} marks`);
-    let row = '';
     for (let x = 0; x < columns; x++) {
       const mark = ours[line[x] as string];
       if (mark === undefined) return refused(`line ${5 + y}, column ${x + 1}`, shown(line[x]), 'one of . G @ O T S W');
       if (mark !== OPEN && mark !== SOLID) marks.add(mark);
-      row += mark;
     }
-    cells.push(row);
+    cells.push(rowOf(columns, (x) => (ours[line[x] as string] as string).charCodeAt(0)));
   }
   const { surfaces } = surfacesFor(marks, slow);
   const remarks = marks.size > 0 ? ['S is taken as slow (× 0.6), W as water (× 0.35)'] : [];

@@ -3,7 +3,7 @@ import { Unzlib } from 'fflate';
 import type { Reading } from '../../document/fault.ts';
 import { type Ground, OPEN, SOLID } from '../../ground/ground.ts';
 import { most } from './budget.ts';
-import { beyondCells, type Exported, groundOfCells, type Imported, refused, wholeCells } from './imported.ts';
+import { beyondCells, type Exported, groundOfCells, type Imported, OPEN_CODE, refused, rowOf, SOLID_CODE, wholeCells } from './imported.ts';
 
 const SIGNATURE = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a];
 
@@ -88,26 +88,27 @@ export function readPng(name: string, bytes: Uint8Array, cell: number, threshold
     return refused('size', `${size.width} × ${size.height} pixels`, `at most ${most.side} × ${most.side}`);
   const image = decoded(bytes);
   if (!image) return refused('', 'a broken PNG, or one that unpacks to more than its pixels', 'a whole PNG image');
-  const { width, height, data, channels, palette, depth } = image;
+  const { width, height, channels, depth } = image;
   if (depth < 8) return readPacked(name, image, cell, threshold);
-  const full = depth === 16 ? 65535 : 255;
-  const pixel = (at: number): [number, number] => {
-    const entry = palette ? (palette[data[at] as number] ?? [0, 0, 0]) : null;
-    if (entry) return [luminance(entry[0] as number, entry[1] as number, entry[2] as number) / 255, (entry[3] ?? 255) / 255];
-    const [a, b, c] = [data[at], data[at + 1], data[at + 2]] as [number, number, number];
-    const light = channels < 3 ? a : luminance(a, b, c);
-    const alpha = channels === 2 ? b : channels === 4 ? (data[at + 3] as number) : full;
-    return [light / full, alpha / full];
-  };
-  const cells = Array.from({ length: height }, (_, y) => {
-    let row = '';
-    for (let x = 0; x < width; x++) {
-      const [light, alpha] = pixel((y * width + x) * channels);
-      row += alpha >= 0.5 && light < threshold ? SOLID : OPEN;
-    }
-    return row;
-  });
+  const solid = solidity(image, threshold);
+  const cells = Array.from({ length: height }, (_, y) => rowOf(width, (x) => (solid((y * width + x) * channels) ? SOLID_CODE : OPEN_CODE)));
   return groundOfCells(name, cells, cell, {}, []);
+}
+
+/** Says of a place in the data whether its pixel is solid: dark, and not clear. */
+function solidity({ data, channels, palette, depth }: ReturnType<typeof decode>, threshold: number): (at: number) => boolean {
+  const full = depth === 16 ? 65535 : 255;
+  const [dark, seen] = [threshold * full, 0.5 * full];
+  if (palette) {
+    const solid = palette.map(
+      ([red = 0, green = 0, blue = 0, alpha = 255]) => alpha >= 127.5 && luminance(red, green, blue) < threshold * 255,
+    );
+    return (at) => solid[data[at] as number] ?? true;
+  }
+  if (channels === 1) return (at) => (data[at] as number) < dark;
+  if (channels === 2) return (at) => (data[at + 1] as number) >= seen && (data[at] as number) < dark;
+  const light = (at: number) => luminance(data[at] as number, data[at + 1] as number, data[at + 2] as number);
+  return channels === 3 ? (at) => light(at) < dark : (at) => (data[at + 3] as number) >= seen && light(at) < dark;
 }
 
 /** Images with several pixels a byte (1, 2 or 4 bits, grey or by palette). */
@@ -115,17 +116,15 @@ function readPacked(name: string, image: ReturnType<typeof decode>, cell: number
   const { width, height, data, depth, palette } = image;
   const rowBytes = Math.ceil((width * depth) / 8);
   const most = 2 ** depth - 1;
-  const cells = Array.from({ length: height }, (_, y) => {
-    let row = '';
-    for (let x = 0; x < width; x++) {
+  const cells = Array.from({ length: height }, (_, y) =>
+    rowOf(width, (x) => {
       const bit = x * depth;
       const value = ((data[y * rowBytes + (bit >> 3)] as number) >> (8 - depth - (bit & 7))) & most;
       const entry = palette?.[value];
       const light = entry ? luminance(entry[0] as number, entry[1] as number, entry[2] as number) / 255 : value / most;
-      row += light < threshold ? SOLID : OPEN;
-    }
-    return row;
-  });
+      return light < threshold ? SOLID_CODE : OPEN_CODE;
+    }),
+  );
   return groundOfCells(name, cells, cell, {}, []);
 }
 

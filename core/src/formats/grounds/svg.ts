@@ -1,7 +1,7 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import type { Reading } from '../../document/fault.ts';
 import { type Ground, groundFormat, OPEN, readGround, SOLID, type Surface, type Wall } from '../../ground/ground.ts';
-import { countUpTo, most, numbersIn, tooMany } from './budget.ts';
+import { attributesInOne, countUpTo, most, numbersIn, tooMany } from './budget.ts';
 import { BrokenPath, flattenPath, TooManyPoints } from './flatten.ts';
 import { type Exported, type Imported, refused, wholeCells } from './imported.ts';
 
@@ -37,6 +37,7 @@ interface Drawing {
 export function readSvg(name: string, text: string): Reading<Imported> {
   if (countUpTo(text, '<', most.elements) > most.elements) return tooMany('', 'elements', most.elements);
   if (countUpTo(text, '=', most.attributes) > most.attributes) return tooMany('', 'attributes', most.attributes);
+  if (attributesInOne(text) > most.inOneElement) return tooMany('', 'attributes in one element', most.inOneElement);
   const valid = XMLValidator.validate(text);
   if (valid !== true) return refused(`line ${valid.err.line}, column ${valid.err.col}`, 'XML that is broken there', 'well-formed XML');
   let nodes: Node[];

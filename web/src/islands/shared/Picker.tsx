@@ -26,7 +26,7 @@ export function Picker({
         aria-label={`${label}: ${name}`}
         aria-haspopup="dialog"
         title={`Open another ${label.toLowerCase()}`}
-        className="max-w-48 truncate border-b border-rule align-bottom font-semibold text-ink"
+        className="mr-1.5 ml-0.5 min-h-6 max-w-48 truncate border-b border-rule align-bottom font-semibold text-ink"
         onClick={() => open(true)}
       >
         {name}

@@ -3,10 +3,10 @@ import { type PointerEvent, useRef } from 'react';
 import { usePainter } from '../shared/frames.ts';
 import type { Inks } from '../shared/theme.ts';
 import { drawGround } from './drawGround.ts';
-import type { Size, View } from './view.ts';
+import { isAllInSight, MAP_HEIGHT, type Size, type View } from './view.ts';
 
 /** The largest that a map may be, CSS pixels. */
-const LARGEST = { width: 150, height: 92 };
+const LARGEST = { width: 150, height: MAP_HEIGHT };
 const EDGE = 1;
 
 /** What the map shows, looked up in each frame. */
@@ -30,12 +30,7 @@ export function Overview({ look, inks, go }: { look(): Shown; inks(): Inks; go(x
     const element = canvas.current;
     if (!element) return;
     const { ground, version, view, canvas: size, x, y } = look();
-    const isAll =
-      !view ||
-      (view.x <= 0 &&
-        view.y <= 0 &&
-        view.x + size.width / view.scale >= ground.size.width &&
-        view.y + size.height / view.scale >= ground.size.height);
+    const isAll = !view || isAllInSight(ground.size, view, size);
     if (element.hidden !== isAll) element.hidden = isAll;
     if (isAll) return;
     scale.current = Math.min(LARGEST.width / ground.size.width, LARGEST.height / ground.size.height);

@@ -1,6 +1,6 @@
 import { type Ground, type Wall, wallSegments } from '@zygopod/core';
 import type { Inks } from '../shared/theme.ts';
-import { gridStep, type View } from './view.ts';
+import { gridStep, isAllInSight, MAP_HEIGHT, type View } from './view.ts';
 
 type Canvas = CanvasRenderingContext2D;
 
@@ -65,6 +65,8 @@ function drawGrid(ctx: Canvas, ground: Ground, view: View, width: number, height
 
 /** Coordinates along the lower and the right margin of what is in sight, on every other line of the grid. */
 export function drawCoordinates(ctx: Canvas, ground: Ground, view: View, width: number, height: number, inks: Inks): void {
+  // What lies under the map of the ground is not written on.
+  const top = isAllInSight(ground.size, view, { width, height }) ? 16 : MAP_HEIGHT + 24;
   const step = gridStep(view.scale, ground.cell, 72);
   ctx.font = '10.5px "Spline Sans Mono", monospace';
   ctx.fillStyle = inks.inkSoft;
@@ -91,7 +93,7 @@ export function drawCoordinates(ctx: Canvas, ground: Ground, view: View, width: 
   for (let gy = Math.ceil(Math.max(0, view.y) / step) * step; gy <= ground.size.height; gy += step) {
     const py = (gy - view.y) * view.scale;
     if (py > height - 24) break;
-    if (py > 16) write(String(gy), right, py + 4);
+    if (py > top) write(String(gy), right, py + 4);
   }
 }
 

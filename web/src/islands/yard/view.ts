@@ -14,6 +14,9 @@ export interface Size {
 export const viewModes = ['whole', 'follow', 'free'] as const;
 export type ViewMode = (typeof viewModes)[number];
 
+/** Height (pixels) that the map of a ground has at the most. */
+export const MAP_HEIGHT = 92;
+
 /** Room round a fitted ground: for the menus above, the coordinates at the right and below. */
 const MARGIN = { top: 34, right: 40, bottom: 22, left: 12 };
 
@@ -71,6 +74,11 @@ export function follow(last: View | null, ground: Size, canvas: Size, scale: num
 export function sharp(view: View, ratio: number): View {
   const step = view.scale * ratio;
   return { scale: view.scale, x: Math.round(view.x * step) / step, y: Math.round(view.y * step) / step };
+}
+
+/** Whether nothing of the ground is out of sight. */
+export function isAllInSight(ground: Size, { x, y, scale }: View, canvas: Size): boolean {
+  return x <= 0 && y <= 0 && x + canvas.width / scale >= ground.width && y + canvas.height / scale >= ground.height;
 }
 
 /** Zooms by `factor` and keeps the world point under the screen point (px, py) where it is. */
