@@ -67,6 +67,12 @@ program
   .action(leave(async (files: string[], options: { json?: boolean }) => (await import('./commands/check.ts')).check(files, options)));
 
 program
+  .command('docs')
+  .description('Writes what of the documentation is made from the code.')
+  .addHelpText('after', '\nExample:\n  ./zygopod docs')
+  .action(leave(async () => (await import('./commands/docs.ts')).docs()));
+
+program
   .command('siege')
   .description('Kills, floods and misleads an application of its own on loopback, and prints what became of it.')
   .option('--minutes <number>', 'how long', '5')

@@ -55,7 +55,6 @@ export type { Hands, HandsEvent } from './tape/hands.ts';
 export { Recorder } from './tape/recorder.ts';
 export { Replay } from './tape/replay.ts';
 export { parseTape, readTape, type Tape } from './tape/tape.ts';
-// A tuning: its parameters and their catalogue, links, entries in a field, differences.
 export { bodyRadius, bodySize } from './tuning/body.ts';
 export { type Parameters, specOf, specs, unitOf } from './tuning/catalogue/catalogue.ts';
 export type { ChoiceSpec, SetSpec } from './tuning/catalogue/specs.ts';
@@ -63,6 +62,8 @@ export { differences } from './tuning/diff.ts';
 export { readEntry, shortNumber } from './tuning/expression.ts';
 export { isLink } from './tuning/links.ts';
 export { HALF_LIVES_TO_90, rateToStopIn } from './tuning/outcomes.ts';
+// A tuning: its parameters and their catalogue, links, entries in a field, differences.
+export { parameterReference } from './tuning/reference.ts';
 export type { FileValue, TuningFile } from './tuning/schema.ts';
 export {
   newTuning,

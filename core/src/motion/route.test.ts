@@ -117,6 +117,26 @@ describe('walls on the way', () => {
     expect([world.body.x, world.body.y]).toEqual([500, 300]);
   });
 
+  it('hold up a body that keeps to the straight way for as long as it is told to wait, again and again', () => {
+    for (const after of [0.5, 1, 3]) {
+      const world = run({ 'route.planner': 'straight', 'route.stuckAfter': after }, tap(2, 500, 300), 900, walled);
+      const met = Array.from({ length: world.trace.end }, (_, row) => row).find((row) => world.trace.at('contacts', row) > 0) as number;
+      const waited = ((rowsOf(world, REPLANNED | STUCK)[0] as number) - met) / 60;
+      // It is watched window by window: one that began before the wall was met ends the wait sooner, by less than itself.
+      expect(waited).toBeGreaterThan(after * 0.99);
+      expect(waited).toBeLessThan(after * 2.01);
+    }
+  });
+
+  it('are looked at anew as often as is asked for', () => {
+    const count = (every: number) => rowsOf(run({ 'route.replanEvery': every }, tap(2, 900, 300), 240), REPLANNED).length;
+    expect(count(0)).toBe(0);
+    // Four seconds, less the part in which nothing is planned.
+    expect(count(0.5)).toBeGreaterThanOrEqual(6);
+    expect(count(0.5)).toBeLessThanOrEqual(8);
+    expect(count(1)).toBeLessThan(count(0.5));
+  });
+
   it('around the goal mean the nearest place, or refusal', () => {
     const shut = ground({
       walls: [

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Format } from '../document/document.ts';
-import { catalogue } from './catalogue/catalogue.ts';
+import { catalogue, unitOf } from './catalogue/catalogue.ts';
 import type { Group, Link, Spec } from './catalogue/specs.ts';
 
 /** A value as a file may hold it: a number may be a link. */
@@ -49,12 +49,18 @@ function choiceSchema(options: [string, ...string[]]): z.ZodType {
   return z.union([z.enum(options), z.literal(numbers).transform(String)]);
 }
 
+/** What a schema tells of a row to those who write files by it. */
+function toldOf(spec: Spec): Record<string, unknown> {
+  const unit = spec.kind === 'number' && unitOf(spec.quantity, 'px');
+  return { title: spec.label, description: spec.help, default: spec.default, ...(unit ? { unit } : {}) };
+}
+
 function groupSchema(group: Group): Record<string, z.ZodType> {
   return Object.fromEntries(
     Object.entries(group).map(([name, entry]) => {
       if (typeof entry['kind'] !== 'string') return [name, z.strictObject(groupSchema(entry as Group)).optional()];
       const spec = entry as Spec;
-      return [name, valueSchema(spec).describe(spec.help).optional()];
+      return [name, valueSchema(spec).optional().meta(toldOf(spec))];
     }),
   );
 }
