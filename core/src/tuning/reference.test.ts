@@ -9,6 +9,7 @@ import { anotherValue } from '../testing/anyValue.ts';
 import { sequence } from '../testing/sequence.ts';
 import { specs } from './catalogue/catalogue.ts';
 import { parameterReference } from './reference.ts';
+import type { FileValue } from './schema.ts';
 import { newTuning, resolveTuning, withValue } from './tuning.ts';
 
 /** Grounds with free walls and with cells; without a facing of their own. */
@@ -33,7 +34,20 @@ const ownScenes: Readonly<Record<string, string>> = {
   'route.stuckAfter': 'route.test.ts',
   'route.replanEvery': 'route.test.ts',
   'route.afterPlant': 'route.test.ts',
+  'stamina.startAt': 'gait.test.ts',
 };
+
+/** What has to be so for a row to matter: chance alone seldom comes upon it. By the beginning of the path. */
+const circumstances: readonly (readonly [string, Record<string, FileValue>])[] = [
+  ['ramp.points', { 'ramp.model': 'curve' }],
+  ['stamina', { 'stamina.enabled': true, 'stamina.drain': 80, 'stamina.max': 100, scheme: 'latch' }],
+  ['contact', { scheme: 'steer', 'ramp.model': 'instant' }],
+  ['bounds.sendTo', { 'bounds.policy': 'sendTo', scheme: 'latch' }],
+  ['route', { 'route.enabled': true, scheme: 'steer' }],
+  ['route.arriveRadius', { 'route.arrival': 'radiusOnly' }],
+  ['step', { scheme: 'step' }],
+  ['step.diagonalTime', { 'step.diagonals': true }],
+];
 
 /** A tuning with about a fifth of its rows changed, twice: once with this row as it was drawn, once with another value; null where that is none. */
 function pair(path: string, seed: number) {
@@ -44,6 +58,9 @@ function pair(path: string, seed: number) {
   file = withValue(file, 'scheme', ['steer', 'latch', 'step', 'turn'][seed % 4] as string);
   file = withValue(file, 'route.enabled', next() < 0.6);
   file = withValue(file, 'stamina.enabled', next() < 0.7);
+  for (const [start, values] of circumstances)
+    if (path.startsWith(start))
+      for (const [other, value] of Object.entries(values)) if (other !== path) file = withValue(file, other, value);
   const spec = specs.get(path);
   if (!spec) throw new Error(path);
   const [a, b] = [resolveTuning(file), resolveTuning(withValue(file, path, anotherValue(spec, next)))];
@@ -75,7 +92,7 @@ describe('every row of the catalogue', () => {
   it('is read by a stage: it changes some trace, or what is drawn or heard', () => {
     const inert = [...specs.keys()].filter((path) => {
       if (beyondTraces[path] || ownScenes[path]) return false;
-      for (let seed = 1; seed <= 600; seed++) if (changesTrace(path, seed)) return false;
+      for (let seed = 1; seed <= 200; seed++) if (changesTrace(path, seed)) return false;
       return true;
     });
     expect(inert).toEqual([]);
