@@ -31,7 +31,7 @@ export function Bench({ opening }: { opening: Opening }) {
   const session = useMemo(() => openSession(opening), [opening]);
   const [overlay, setOverlay] = useState<'save' | 'list' | 'keys' | 'bindings' | 'rename' | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
-  const [bands, setBands] = useState(() => (window.innerHeight < 760 ? { strip: 132, figures: 250 } : { strip: 166, figures: 258 }));
+  const [bands, setBands] = useState(() => (window.innerHeight < 760 ? { strip: 128, figures: 254 } : { strip: 156, figures: 270 }));
   const commands = useMemo(
     () =>
       benchCommands(session, {

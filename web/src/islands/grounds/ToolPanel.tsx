@@ -19,7 +19,7 @@ export function ToolPanel() {
                 type="button"
                 title={help}
                 aria-pressed={tool === id}
-                className="flex w-full items-baseline justify-between px-1.5 py-[3px] text-left hover:text-now aria-pressed:bg-ink aria-pressed:text-sheet"
+                className="flex min-h-6 w-full items-center justify-between px-1.5 text-left hover:text-now aria-pressed:bg-ink aria-pressed:text-sheet"
                 onClick={() => $tool.set(id)}
               >
                 {title}
@@ -78,8 +78,14 @@ function Marks() {
           [OPEN, 'open', 'bg-sheet'],
         ].map(([own, name, tone]) => (
           <li key={own}>
-            <label className="flex items-center gap-2 py-0.5">
-              <input type="radio" name="mark" className="accent-(--ink)" checked={mark === own} onChange={() => $mark.set(own as string)} />
+            <label className="flex min-h-6 items-center gap-2">
+              <input
+                type="radio"
+                name="mark"
+                className="m-[5px] size-3.5 shrink-0 accent-(--ink)"
+                checked={mark === own}
+                onChange={() => $mark.set(own as string)}
+              />
               <span className={`size-3.5 border border-ink-soft ${tone}`} aria-hidden="true" />
               {name}
             </label>
@@ -96,7 +102,7 @@ function Marks() {
           />
         ))}
       </ul>
-      <button type="button" className="deed text-xs" onClick={add}>
+      <button type="button" className="deed min-h-6 text-xs" onClick={add}>
         Add a surface
       </button>
     </fieldset>
@@ -120,12 +126,19 @@ function SurfaceRow({
   const value = Number(speed);
   const wrong = speed.trim() === '' || !(value >= 0 && value <= 10);
   return (
-    <li className="flex items-center gap-1.5 py-0.5">
-      <input type="radio" name="mark" className="accent-(--ink)" aria-label={surface.name} checked={chosen} onChange={choose} />
+    <li className="flex min-h-6 items-center gap-1.5">
+      <input
+        type="radio"
+        name="mark"
+        className="m-[5px] size-3.5 shrink-0 accent-(--ink)"
+        aria-label={surface.name}
+        checked={chosen}
+        onChange={choose}
+      />
       <span className="size-3.5 shrink-0 border border-ink-soft bg-water" aria-hidden="true" />
       <input
         aria-label="Name of the surface"
-        className="w-16 min-w-0 flex-1 border-b border-rule bg-transparent"
+        className="min-h-6 w-12 min-w-0 flex-1 border-b border-rule bg-transparent"
         value={surface.name}
         maxLength={60}
         onChange={(event) => event.target.value.trim() && put({ ...surface, name: event.target.value })}
@@ -135,7 +148,7 @@ function SurfaceRow({
         aria-label={`Speed on ${surface.name}`}
         aria-invalid={wrong}
         title={wrong ? 'A factor from 0 to 10' : 'Factor on the speed'}
-        className={`digits w-9 border-b bg-transparent text-right ${wrong ? 'border-now text-now' : 'border-ink'}`}
+        className={`digits min-h-6 w-9 border-b bg-transparent text-right ${wrong ? 'border-now text-now' : 'border-ink'}`}
         value={speed}
         onChange={(event) => {
           setSpeed(event.target.value);

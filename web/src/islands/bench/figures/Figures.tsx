@@ -46,12 +46,12 @@ export function Figures() {
             return <Figure key={id} number={number} />;
           })}
         </div>
-        <nav aria-label="Figures" className="w-[104px] shrink-0 overflow-y-auto border-l border-rule py-1.5 pl-3">
+        <nav aria-label="Figures" className="w-[104px] shrink-0 overflow-y-auto border-l border-rule pt-px pl-3">
           {ordered.map(({ id, number, title }) => (
             <button
               key={id}
               type="button"
-              className={`block text-left text-[12.5px] leading-[19px] hover:text-now ${state.unused.has(id) ? 'text-ink-soft' : ''}`}
+              className={`block min-h-6 text-left text-[12.5px] hover:text-now ${state.unused.has(id) ? 'text-ink-soft' : ''}`}
               onClick={() => showFigure(id)}
             >
               <span className="digits mr-1.5 inline-block w-4 text-right text-xs text-ink-soft">{number}</span>

@@ -40,7 +40,7 @@ export function Now() {
     const degrees = trace.at('facing', row);
     write(speed, trace.at('speed', row).toFixed(trace.at('speed', row) >= 1000 ? 0 : 1));
     write(gait, gaitWords[index] ?? '');
-    const tone = `px-2 py-0.5 font-semibold ${gaitTones[index] ?? ''}`;
+    const tone = `px-2 font-semibold ${gaitTones[index] ?? ''}`;
     if (gait.current && gait.current.className !== tone) gait.current.className = tone;
     write(since, `for ${gaitSince(trace, row).toFixed(1)} s`);
     write(facing, `${compassName((degrees * Math.PI) / 180, parameters.facing.directions)} ${Math.round(degrees)}°`);
@@ -53,14 +53,16 @@ export function Now() {
 
   return (
     <section aria-label="Now" className="flex min-h-0 flex-col overflow-y-auto border-r border-rule bg-paper px-3.5 py-2">
-      <h2 className="rubric">Now</h2>
+      <div className="flex items-center justify-between gap-2">
+        <h2 className="rubric">Now</h2>
+        <p className="flex items-center gap-2">
+          <span ref={since} className="digits text-xs text-ink-soft" />
+          <span ref={gait} data-testid="gait" />
+        </p>
+      </div>
       <p className="digits mt-0.5 text-[34px] leading-9 font-medium tracking-tight" data-testid="speed">
         <span ref={speed}>0.0</span>
         <span className="ml-1.5 text-sm font-normal tracking-normal text-ink-soft">{unit}/s</span>
-      </p>
-      <p className="mt-0.5 flex items-center gap-2">
-        <span ref={gait} data-testid="gait" />
-        <span ref={since} className="digits text-xs text-ink-soft" />
       </p>
       <StaminaBar />
       <dl className="mt-1.5 grid grid-cols-[auto_1fr] gap-y-px">
