@@ -70,7 +70,11 @@ describe('the yard', () => {
     );
     expect(await mode(page)).toBe('Free');
     await page.getByTestId('yard').dblclick({ position: { x: 300, y: 250 } });
-    expect(await mode(page)).toBe('Follow');
+    await until(
+      () => mode(page),
+      (words) => words === 'Follow',
+      'the view that follows',
+    );
     expect(await isInside(page, 50)).toBe(true);
     expect(faults).toEqual([]);
     await page.context().close();
