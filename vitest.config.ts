@@ -3,14 +3,20 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'unit', include: ['core/src/**/*.test.ts', 'cli/src/**/*.test.ts', 'web/src/**/*.test.ts'], testTimeout: 60_000 } },
+      {
+        test: {
+          name: 'unit',
+          include: ['core/src/**/*.test.ts', 'cli/src/**/*.test.ts', 'web/src/**/*.test.ts', 'testing/**/*.test.ts'],
+          testTimeout: 60_000,
+        },
+      },
       {
         test: {
           name: 'integration',
           include: ['web/src/**/*.integration.ts', 'cli/src/**/*.integration.ts'],
           testTimeout: 60_000,
           fileParallelism: false,
-          globalSetup: './e2e/server.ts',
+          globalSetup: './testing/server.ts',
         },
       },
       {
@@ -19,7 +25,7 @@ export default defineConfig({
           include: ['e2e/**/*.spec.ts'],
           testTimeout: 60_000,
           fileParallelism: false,
-          globalSetup: './e2e/server.ts',
+          globalSetup: './testing/server.ts',
         },
       },
     ],

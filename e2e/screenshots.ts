@@ -6,7 +6,7 @@ import { buildIfChanged } from '../cli/src/up/build.ts';
 import { startCluster } from '../cli/src/up/cluster.ts';
 import { makeDatabase } from '../cli/src/up/database.ts';
 import { freePort, startServer, stopServer } from '../cli/src/up/server.ts';
-import { layer, openBrowser, openPage, until } from './browser.ts';
+import { layer, openBrowser, openPage, seenAs, until } from './browser.ts';
 
 /** Holds keys for so many milliseconds of the page's time. */
 async function hold(page: Page, keys: string[], milliseconds: number): Promise<void> {
@@ -38,12 +38,12 @@ async function demoIds(address: string): Promise<(file: string) => string> {
   return (file) => ids.get(file) ?? '';
 }
 
-/** Clicks over the Tidal flats and looks at the search. */
+/** Clicks across the Tidal flats, and follows the body on its way round what is in between. */
 async function goByClick(page: Page): Promise<void> {
-  await page.evaluate(() => document.querySelector('#figure-clicks')?.scrollIntoView({ inline: 'start' }));
-  await layer(page, 'Search', true);
-  await page.mouse.click(760, 112);
-  await page.waitForTimeout(1800);
+  const at = await seenAs(page, 'Whole');
+  await page.mouse.click(...at(2300, 3050));
+  await seenAs(page, 'Follow');
+  await page.waitForTimeout(5200);
 }
 
 /** Slides along the rail and throws a pebble, with the narrow gaps in sight. */

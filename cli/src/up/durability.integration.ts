@@ -1,6 +1,6 @@
 import { once } from 'node:events';
 import { expect, inject, it } from 'vitest';
-import '../../../e2e/provided.ts';
+import '../../../testing/provided.ts';
 import { freePort, startServer, stopServer } from './server.ts';
 
 const tuning = { format: 'zygopod/tuning', version: 2, name: 'Boots that last' };

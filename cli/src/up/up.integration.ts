@@ -4,7 +4,7 @@ import { createServer, type Server } from 'node:net';
 import { join } from 'node:path';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import '../../../e2e/provided.ts';
+import '../../../testing/provided.ts';
 import { clearFolder, ownFolder, processesOf, Stand, until } from '../siege/stand.ts';
 import { makeDatabase } from './database.ts';
 import { freePort } from './server.ts';

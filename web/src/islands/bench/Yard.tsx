@@ -1,22 +1,22 @@
 import { useStore } from '@nanostores/react';
 import { bodyRadius, type Parameters } from '@zygopod/core';
 import { type PointerEvent, useRef, useState } from 'react';
-import { ScreenControls } from '../devices/ScreenControls.tsx';
-import { swipeBetween, type Touch } from '../devices/swipe.ts';
-import { usePainter } from '../shared/frames.ts';
-import { drawContact, drawPebbles, drawScreen } from '../yard/drawEncounters.ts';
-import { drawCoordinates, drawGround } from '../yard/drawGround.ts';
-import { drawBody, drawPrints } from '../yard/drawMotion.ts';
-import { drawRoute } from '../yard/drawRoute.ts';
-import { drawSurvey } from '../yard/drawSurvey.ts';
-import { type Layers, surveyed } from '../yard/layers.ts';
-import { cameraLens, flatLens, type Lens, lookThrough, worldAt } from '../yard/lens.ts';
-import { Overview } from '../yard/Overview.tsx';
-import { shownCamera, shownPose } from '../yard/pose.ts';
-import { useSheet } from '../yard/useSheet.ts';
-import { useSpace } from '../yard/useZoom.ts';
-import { centred, pan, type View } from '../yard/view.ts';
-import { YardMenus } from '../yard/YardMenus.tsx';
+import { drawContact, drawPebbles, drawScreen } from '../chart/drawEncounters.ts';
+import { drawCoordinates, drawGround } from '../chart/drawGround.ts';
+import { drawBody, drawPrints } from '../chart/drawMotion.ts';
+import { drawRoute } from '../chart/drawRoute.ts';
+import { drawSurvey } from '../chart/drawSurvey.ts';
+import { usePainter } from '../chart/frames.ts';
+import { type Layers, surveyed } from '../chart/layers.ts';
+import { cameraLens, flatLens, type Lens, lookThrough, worldAt } from '../chart/lens.ts';
+import { Overview } from '../chart/Overview.tsx';
+import { shownCamera, shownPose } from '../chart/pose.ts';
+import { useSheet } from '../chart/useSheet.ts';
+import { useSpace } from '../chart/useZoom.ts';
+import { centred, pan, type View } from '../chart/view.ts';
+import { YardMenus } from '../chart/YardMenus.tsx';
+import { ScreenControls } from '../drive/ScreenControls.tsx';
+import { swipeBetween, type Touch } from '../drive/swipe.ts';
 import { useBench } from './context.ts';
 
 /** The live view: the ground as a chart with the body on it. Wheel zooms, middle- or space-drag pans, double-click goes back. */

@@ -1,7 +1,7 @@
 import { newTuning, type TuningFile } from '@zygopod/core';
-import { type Command, isText } from '../shared/commands.ts';
-import { createDocument, putAway } from '../shared/deeds.ts';
-import { switchTheme } from '../shared/theme.ts';
+import { switchTheme } from '../chart/theme.ts';
+import { type Command, isText } from '../work/commands.ts';
+import { createDocument, putAway } from '../work/deeds.ts';
 import type { BenchSession } from './context.ts';
 import { figureList } from './figures/figureList.ts';
 import { $calipers } from './strip/calipers.ts';

@@ -1,10 +1,10 @@
 import type { TuningFile } from '@zygopod/core';
 import { createContext, useContext } from 'react';
-import type { DeviceHub } from '../devices/hub.ts';
-import type { Painter } from '../shared/frames.ts';
-import type { Saving } from '../shared/saving.ts';
-import type { Surveyor } from '../shared/surveyor.ts';
-import type { Drive } from '../yard/drive.ts';
+import type { Painter } from '../chart/frames.ts';
+import type { Drive } from '../drive/drive.ts';
+import type { DeviceHub } from '../drive/hub.ts';
+import type { Surveyor } from '../drive/surveyor.ts';
+import type { Saving } from '../work/saving.ts';
 import type { Editing } from './session/editing.ts';
 
 /** What all parts of the bench share. */

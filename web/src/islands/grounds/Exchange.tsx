@@ -1,10 +1,10 @@
 import { useStore } from '@nanostores/react';
 import { faultText, type Ground, type GroundFormat, groundFormats, type Imported, type Reading } from '@zygopod/core';
 import { useEffect, useRef, useState } from 'react';
-import { Overlay } from '../shared/Overlay.tsx';
-import { readInks } from '../shared/theme.ts';
-import { drawGround } from '../yard/drawGround.ts';
-import { fit } from '../yard/view.ts';
+import { drawGround } from '../chart/drawGround.ts';
+import { readInks } from '../chart/theme.ts';
+import { fit } from '../chart/view.ts';
+import { Overlay } from '../controls/Overlay.tsx';
 import { readFile, writeGround } from './exchanger.ts';
 import { useGround } from './session.ts';
 

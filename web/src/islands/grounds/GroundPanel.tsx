@@ -1,7 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { bodySize, shortNumber } from '@zygopod/core';
 import type { GroundOpening } from '../../server/data/openings.ts';
-import { Picker } from '../shared/Picker.tsx';
+import { Picker } from '../work/Picker.tsx';
 import { Measures } from './Measures.tsx';
 import { useGround } from './session.ts';
 import { $lookAt } from './tools.ts';

@@ -1,6 +1,6 @@
 import { readGround } from '@zygopod/core';
 import { useEffect, useState } from 'react';
-import { Overlay } from '../shared/Overlay.tsx';
+import { Overlay } from '../controls/Overlay.tsx';
 import { useGround } from './session.ts';
 
 interface Revision {

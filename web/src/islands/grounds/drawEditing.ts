@@ -1,6 +1,6 @@
 import type { Ground } from '@zygopod/core';
-import type { Inks } from '../shared/theme.ts';
-import type { View } from '../yard/view.ts';
+import type { Inks } from '../chart/theme.ts';
+import type { View } from '../chart/view.ts';
 import type { Preview } from './strokes.ts';
 
 type Canvas = CanvasRenderingContext2D;

@@ -1,15 +1,15 @@
 import { type Ground, type Parameters, readGround, resolveTuning } from '@zygopod/core';
 import { createContext, useContext } from 'react';
 import type { GroundOpening } from '../../server/data/openings.ts';
-import { DeviceHub } from '../devices/hub.ts';
-import { listenToKeyboard } from '../devices/keyboard.ts';
-import { pollPads } from '../devices/pad.ts';
-import { type Painter, runFrames } from '../shared/frames.ts';
-import { begin } from '../shared/opened.ts';
-import { Saving } from '../shared/saving.ts';
-import { Steps } from '../shared/steps.ts';
-import { Surveyor } from '../shared/surveyor.ts';
-import { Drive } from '../yard/drive.ts';
+import { type Painter, runFrames } from '../chart/frames.ts';
+import { Drive } from '../drive/drive.ts';
+import { DeviceHub } from '../drive/hub.ts';
+import { listenToKeyboard } from '../drive/keyboard.ts';
+import { pollPads } from '../drive/pad.ts';
+import { Surveyor } from '../drive/surveyor.ts';
+import { begin } from '../work/opened.ts';
+import { Saving } from '../work/saving.ts';
+import { Steps } from '../work/steps.ts';
 
 /** A ground under work, with a body that can be driven over it all the while. */
 export interface GroundSession {

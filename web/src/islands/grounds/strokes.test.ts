@@ -1,7 +1,7 @@
 import type { Ground } from '@zygopod/core';
 import { groundFormat } from '@zygopod/core';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { Steps } from '../shared/steps.ts';
+import { Steps } from '../work/steps.ts';
 import { $pending, beginStroke, finishPath } from './strokes.ts';
 import { $mark, $selected, $snap, snapped, type Tool } from './tools.ts';
 

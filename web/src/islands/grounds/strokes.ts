@@ -14,7 +14,7 @@ import {
   wallNear,
 } from '@zygopod/core';
 import { atom } from 'nanostores';
-import type { Steps } from '../shared/steps.ts';
+import type { Steps } from '../work/steps.ts';
 import { $mark, $selected, $snap, snapped, type Tool } from './tools.ts';
 
 type Place = { x: number; y: number };

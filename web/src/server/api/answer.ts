@@ -1,14 +1,14 @@
 import { largest } from '@zygopod/core';
 import { database } from '../data/database.ts';
-import type { Kind } from '../data/schema.ts';
 import { insideCourt, isLarge, judgeBody } from '../judge/court.ts';
 import type { JudgedBody } from '../judge/judge.ts';
+import type { Kind } from '../kinds.ts';
+import { Problem } from '../problem.ts';
 import { isUnchanged } from './conditions.ts';
 import { problemOf } from './failures.ts';
 import { Matcher } from './match.ts';
 import { collections, type Operation, parameters } from './operation.ts';
 import { operations } from './operations/index.ts';
-import { Problem } from './problem.ts';
 import { problemResponse } from './responses.ts';
 
 const matcher = new Matcher(operations);

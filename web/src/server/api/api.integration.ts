@@ -1,4 +1,4 @@
-import '../../../../e2e/provided.ts';
+import '../../../../testing/provided.ts';
 import { request } from 'node:http';
 import { beforeEach, describe, expect, inject, it } from 'vitest';
 

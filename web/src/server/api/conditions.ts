@@ -1,5 +1,5 @@
 import type { Seen } from '../data/documents.ts';
-import { Problem } from './problem.ts';
+import { Problem } from '../problem.ts';
 
 /** An entity tag: W/ in front for a weak one, then text in quotes (RFC 9110, 8.8.3). */
 const TAG = /^(W\/)?"([\x21\x23-\x7e\x80-\xff]*)"$/;

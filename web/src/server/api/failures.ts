@@ -1,5 +1,5 @@
 import { log } from '../log.ts';
-import { Problem } from './problem.ts';
+import { Problem } from '../problem.ts';
 
 /** Errors of the driver and of the operating system that mean that the database cannot be reached now. */
 const UNREACHABLE = /^(08|57|53300|55P03|25P03|ECONN|ENOTFOUND|ETIMEDOUT|EPIPE|ENOENT)/;

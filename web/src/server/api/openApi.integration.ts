@@ -1,4 +1,4 @@
-import '../../../../e2e/provided.ts';
+import '../../../../testing/provided.ts';
 import Ajv2020, { type ValidateFunction } from 'ajv/dist/2020.js';
 import addFormats from 'ajv-formats';
 import { beforeAll, describe, expect, inject, it } from 'vitest';

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { Database } from '../data/connection.ts';
-import type { Kind } from '../data/schema.ts';
 import type { JudgedBody } from '../judge/judge.ts';
+import type { Kind } from '../kinds.ts';
 
 /** What an operation is asked, read from the request and found good. */
 export interface Asked<Q = Record<string, never>> {

@@ -1,5 +1,5 @@
 import { jsonText } from '../data/rawJson.ts';
-import type { Problem } from './problem.ts';
+import type { Problem } from '../problem.ts';
 
 /** An answer with JSON, and, where it has one, its entity tag. */
 export function json(body: unknown, init: { status?: number; etag?: string; location?: string; type?: string } = {}): Response {

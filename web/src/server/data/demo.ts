@@ -1,10 +1,11 @@
 import { markOf } from '@zygopod/core';
 import { and, eq, isNull } from 'drizzle-orm';
 import { judged } from '../judge/judge.ts';
+import type { Kind } from '../kinds.ts';
 import type { Database } from './connection.ts';
 import { createDocument } from './documents.ts';
 import { RawJson } from './rawJson.ts';
-import { documents, type Kind, projects } from './schema.ts';
+import { documents, projects } from './schema.ts';
 
 /** The files of the demo folder, taken into the build. */
 const files = import.meta.glob<{ default: { name: string } }>('../../../../demo/*.{tuning,ground,tape}.json', { eager: true });

@@ -1,8 +1,9 @@
 import { and, desc, eq, ilike, isNotNull, isNull, lt, or, sql } from 'drizzle-orm';
-import { Problem } from '../api/problem.ts';
+import type { Kind } from '../kinds.ts';
+import { Problem } from '../problem.ts';
 import type { Database } from './connection.ts';
 import type { RawJson } from './rawJson.ts';
-import { documents, type Kind, revisions } from './schema.ts';
+import { documents, revisions } from './schema.ts';
 
 /** A document as the API gives it. */
 type Document = typeof documents.$inferSelect;

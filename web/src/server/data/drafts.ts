@@ -1,9 +1,10 @@
 import { eq, sql } from 'drizzle-orm';
-import { Problem } from '../api/problem.ts';
+import type { Kind } from '../kinds.ts';
+import { Problem } from '../problem.ts';
 import type { Database } from './connection.ts';
 import { findDocument, inUse, notInUse, type Reader, type Seen } from './documents.ts';
 import type { RawJson } from './rawJson.ts';
-import { documents, drafts, type Kind } from './schema.ts';
+import { documents, drafts } from './schema.ts';
 
 export type Draft = typeof drafts.$inferSelect;
 

@@ -1,4 +1,4 @@
-import '../../../../e2e/provided.ts';
+import '../../../../testing/provided.ts';
 import pg from 'pg';
 import { describe, expect, inject, it } from 'vitest';
 

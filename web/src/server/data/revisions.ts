@@ -1,9 +1,10 @@
 import { and, desc, eq, lt, sql } from 'drizzle-orm';
-import { Problem } from '../api/problem.ts';
+import type { Kind } from '../kinds.ts';
+import { Problem } from '../problem.ts';
 import type { Database } from './connection.ts';
 import { inUse, type JudgedFile, notInUse, type Reader, type Seen } from './documents.ts';
 import { type Draft, getDraft } from './drafts.ts';
-import { documents, drafts, type Kind, revisions } from './schema.ts';
+import { documents, drafts, revisions } from './schema.ts';
 
 type Revision = typeof revisions.$inferSelect;
 

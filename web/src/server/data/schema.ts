@@ -1,9 +1,7 @@
 import { type AnyPgColumn, customType, index, integer, pgEnum, pgTable, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import { kinds } from '../kinds.ts';
 import { RawJson } from './rawJson.ts';
 
-/** The kinds of document that a project holds; each is a file format of the core. */
-export const kinds = ['tuning', 'ground', 'tape'] as const;
-export type Kind = (typeof kinds)[number];
 export const kind = pgEnum('kind', kinds);
 
 /** A file as jsonb, which goes in and comes out as text. */

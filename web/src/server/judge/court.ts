@@ -1,8 +1,8 @@
 import { once } from 'node:events';
 import { resolve } from 'node:path';
 import { Worker } from 'node:worker_threads';
-import { Problem } from '../api/problem.ts';
-import type { Kind } from '../data/schema.ts';
+import type { Kind } from '../kinds.ts';
+import { Problem } from '../problem.ts';
 import { type JudgedBody, judge, type Verdict } from './judge.ts';
 
 /** Bodies up to this many bytes are judged at once, in place. */

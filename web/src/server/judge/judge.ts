@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { type Reading, readGround, readTape, readTuning } from '@zygopod/core';
 import { z } from 'zod';
-import type { Kind } from '../data/schema.ts';
+import type { Kind } from '../kinds.ts';
 
 /** A body that holds a good file: its name, text and hash, and what came with it. */
 export interface JudgedBody {

@@ -1,4 +1,4 @@
-import '../../../../e2e/provided.ts';
+import '../../../../testing/provided.ts';
 import { describe, expect, inject, it } from 'vitest';
 
 const address = inject('address');

@@ -1,5 +1,5 @@
 import { parentPort } from 'node:worker_threads';
-import type { Kind } from '../data/schema.ts';
+import type { Kind } from '../kinds.ts';
 import { judge } from './judge.ts';
 
 /** Judges one body after the other, away from the thread that answers. */

@@ -3,7 +3,7 @@ import { compassName, type Parameters, shortNumber } from '@zygopod/core';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { useRef } from 'react';
-import { usePainter } from '../../shared/frames.ts';
+import { usePainter } from '../../chart/frames.ts';
 import { useBench } from '../context.ts';
 import { ChoiceField } from '../fields/ChoiceField.tsx';
 import { putNumber, useParameter } from '../fields/model.ts';

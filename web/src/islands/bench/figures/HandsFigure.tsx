@@ -2,7 +2,7 @@ import { useStore } from '@nanostores/react';
 import { shapedStick, shortNumber } from '@zygopod/core';
 import { scaleLinear } from 'd3-scale';
 import { useRef } from 'react';
-import { usePainter } from '../../shared/frames.ts';
+import { usePainter } from '../../chart/frames.ts';
 import { useBench } from '../context.ts';
 import { ChoiceField, FlagField } from '../fields/ChoiceField.tsx';
 import { putNumber, useParameter } from '../fields/model.ts';

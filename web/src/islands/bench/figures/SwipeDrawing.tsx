@@ -2,7 +2,7 @@ import { useStore } from '@nanostores/react';
 import { shortNumber } from '@zygopod/core';
 import { scaleLinear } from 'd3-scale';
 import { useRef, useState } from 'react';
-import { usePainter } from '../../shared/frames.ts';
+import { usePainter } from '../../chart/frames.ts';
 import { useBench } from '../context.ts';
 import { putNumber } from '../fields/model.ts';
 import { Handle } from './Handle.tsx';

@@ -1,9 +1,9 @@
 import { useStore } from '@nanostores/react';
 import { differences } from '@zygopod/core';
 import type { Opening } from '../../../server/data/openings.ts';
-import type { Command } from '../../shared/commands.ts';
-import { Picker } from '../../shared/Picker.tsx';
-import { ScreenHeader } from '../../shared/ScreenHeader.tsx';
+import type { Command } from '../../work/commands.ts';
+import { Picker } from '../../work/Picker.tsx';
+import { ScreenHeader } from '../../work/ScreenHeader.tsx';
 import { useBench } from '../context.ts';
 
 /** What is on the bench, and the flip between it and its last revision. */

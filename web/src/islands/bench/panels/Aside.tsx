@@ -1,7 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { differences, isLink, shortNumber, specOf, unitOf } from '@zygopod/core';
 import { useRef } from 'react';
-import { usePainter } from '../../shared/frames.ts';
+import { usePainter } from '../../chart/frames.ts';
 import { useBench } from '../context.ts';
 import { linkWords } from '../fields/model.ts';
 import { $calipers } from '../strip/calipers.ts';

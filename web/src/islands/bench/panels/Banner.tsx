@@ -1,6 +1,6 @@
 import { useStore } from '@nanostores/react';
 import { numberAt, shortNumber, specOf } from '@zygopod/core';
-import { Notice } from '../../shared/Notice.tsx';
+import { Notice } from '../../controls/Notice.tsx';
 import { useBench } from '../context.ts';
 import { merge } from '../session/merge.ts';
 

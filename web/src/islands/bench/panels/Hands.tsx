@@ -1,9 +1,9 @@
 import { useStore } from '@nanostores/react';
 import { type Control, controls } from '@zygopod/core';
 import { useRef } from 'react';
-import { $bindings, controlWords, keysOf, keyWord } from '../../devices/bindings.ts';
-import { devices } from '../../devices/hub.ts';
-import { usePainter } from '../../shared/frames.ts';
+import { usePainter } from '../../chart/frames.ts';
+import { $bindings, controlWords, keysOf, keyWord } from '../../drive/bindings.ts';
+import { devices } from '../../drive/hub.ts';
 import { useBench } from '../context.ts';
 
 const keys: { control: Control; place: string }[] = [

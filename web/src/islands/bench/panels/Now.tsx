@@ -1,6 +1,6 @@
 import { compassName, type Parameters, type Trace } from '@zygopod/core';
 import { type RefObject, useRef } from 'react';
-import { usePainter } from '../../shared/frames.ts';
+import { usePainter } from '../../chart/frames.ts';
 import { useBench } from '../context.ts';
 import { Hands } from './Hands.tsx';
 import { StaminaBar } from './StaminaBar.tsx';

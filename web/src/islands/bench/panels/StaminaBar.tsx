@@ -1,6 +1,6 @@
 import { useStore } from '@nanostores/react';
 import { useRef } from 'react';
-import { usePainter } from '../../shared/frames.ts';
+import { usePainter } from '../../chart/frames.ts';
 import { useBench } from '../context.ts';
 
 /** The bar with its level, and the mark at which an emptied one may sprint again. */

@@ -1,6 +1,6 @@
 import { type FileValue, numberAt, numberSpec, resolveTuning, type Tuning, type TuningFile, withValue } from '@zygopod/core';
 import { atom, computed, type ReadableAtom } from 'nanostores';
-import { Steps } from '../../shared/steps.ts';
+import { Steps } from '../../work/steps.ts';
 
 /** A number at a multiple of itself. */
 interface Trial {

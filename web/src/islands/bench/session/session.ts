@@ -1,14 +1,14 @@
 import { readTuning, type TuningFile } from '@zygopod/core';
 import type { Opening } from '../../../server/data/openings.ts';
-import { DeviceHub } from '../../devices/hub.ts';
-import { listenToKeyboard } from '../../devices/keyboard.ts';
-import { pollPads } from '../../devices/pad.ts';
-import { type Painter, runFrames } from '../../shared/frames.ts';
-import { begin } from '../../shared/opened.ts';
-import { Saving } from '../../shared/saving.ts';
-import { Surveyor } from '../../shared/surveyor.ts';
-import { Drive } from '../../yard/drive.ts';
-import { Mesher } from '../../yard/mesher.ts';
+import { type Painter, runFrames } from '../../chart/frames.ts';
+import { Drive } from '../../drive/drive.ts';
+import { DeviceHub } from '../../drive/hub.ts';
+import { listenToKeyboard } from '../../drive/keyboard.ts';
+import { Mesher } from '../../drive/mesher.ts';
+import { pollPads } from '../../drive/pad.ts';
+import { Surveyor } from '../../drive/surveyor.ts';
+import { begin } from '../../work/opened.ts';
+import { Saving } from '../../work/saving.ts';
 import type { BenchSession } from '../context.ts';
 import { Editing } from './editing.ts';
 

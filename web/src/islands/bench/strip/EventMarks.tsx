@@ -1,6 +1,6 @@
 import { type Happening, lastHappenings } from '@zygopod/core';
 import { useRef, useState } from 'react';
-import { usePainter } from '../../shared/frames.ts';
+import { usePainter } from '../../chart/frames.ts';
 import { useBench } from '../context.ts';
 
 /** How often (ms) the marks are looked up, and how many are shown at the most. */

@@ -1,6 +1,6 @@
 import { useStore } from '@nanostores/react';
-import { CheckList } from '../../shared/CheckList.tsx';
-import { Menu } from '../../shared/Menu.tsx';
+import { CheckList } from '../../controls/CheckList.tsx';
+import { Menu } from '../../controls/Menu.tsx';
 import { $lanes, lanes, showLane } from './laneList.ts';
 
 const options = lanes.map(({ name }) => [name, name] as const);

@@ -1,9 +1,9 @@
 import { useStore } from '@nanostores/react';
 import type { Parameters } from '@zygopod/core';
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef } from 'react';
-import { useCanvasSize } from '../../shared/canvas.ts';
-import { usePainter } from '../../shared/frames.ts';
-import { $theme, type Inks, readInks } from '../../shared/theme.ts';
+import { useCanvasSize } from '../../chart/canvas.ts';
+import { usePainter } from '../../chart/frames.ts';
+import { $theme, type Inks, readInks } from '../../chart/theme.ts';
 import { useBench } from '../context.ts';
 import { $calipers } from './calipers.ts';
 import { EventMarks } from './EventMarks.tsx';

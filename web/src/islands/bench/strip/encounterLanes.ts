@@ -1,5 +1,5 @@
 import { compassName, gaits } from '@zygopod/core';
-import { gaitInk } from '../../yard/drawMotion.ts';
+import { gaitInk } from '../../chart/drawMotion.ts';
 import { eachRun, type Lane, type LaneView } from './lanes.ts';
 
 const TYPE = '10px "Spline Sans Mono", monospace';

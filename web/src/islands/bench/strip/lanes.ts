@@ -1,6 +1,6 @@
 import type { Column, Parameters, Trace } from '@zygopod/core';
-import type { Inks } from '../../shared/theme.ts';
-import { gaitInk } from '../../yard/drawMotion.ts';
+import { gaitInk } from '../../chart/drawMotion.ts';
+import type { Inks } from '../../chart/theme.ts';
 
 type Canvas = CanvasRenderingContext2D;
 

@@ -1,6 +1,6 @@
 import type { Trace } from '@zygopod/core';
 import { ticks } from 'd3-array';
-import type { Inks } from '../../shared/theme.ts';
+import type { Inks } from '../../chart/theme.ts';
 import { measure, type Span } from './span.ts';
 
 type Canvas = CanvasRenderingContext2D;

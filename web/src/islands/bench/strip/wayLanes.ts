@@ -1,5 +1,5 @@
 import type { Column } from '@zygopod/core';
-import type { Inks } from '../../shared/theme.ts';
+import type { Inks } from '../../chart/theme.ts';
 import { drawCurve, eachColumn, eachRun, type Lane } from './lanes.ts';
 
 /** A lane with a column's curve from 0 to the largest value in sight, at least `least`. */

@@ -4,9 +4,9 @@ import { DEMO_PROJECT } from '../../data/demo.ts';
 import { bringBack, createDocument, getDocument, listDocuments, type Place, putAway, removeForever } from '../../data/documents.ts';
 import { RawJson } from '../../data/rawJson.ts';
 import { projects } from '../../data/schema.ts';
+import { Problem } from '../../problem.ts';
 import { seenBy } from '../conditions.ts';
 import type { Asked, Operation } from '../operation.ts';
-import { Problem } from '../problem.ts';
 import { done, json } from '../responses.ts';
 import { document, documentPage, documentWithFile } from '../shapes.ts';
 

@@ -1,9 +1,9 @@
 import { findDocument } from '../../data/documents.ts';
 import { deleteDraft, getDraft, putDraft } from '../../data/drafts.ts';
 import { RawJson } from '../../data/rawJson.ts';
+import { Problem } from '../../problem.ts';
 import { seenBy, seenOrNone } from '../conditions.ts';
 import type { Asked, Operation } from '../operation.ts';
-import { Problem } from '../problem.ts';
 import { done, json } from '../responses.ts';
 import { draft } from '../shapes.ts';
 

@@ -1,6 +1,6 @@
 import { eventBit } from '@zygopod/core';
+import type { Drive } from '../drive/drive.ts';
 import type { Pose } from './drawMotion.ts';
-import type { Drive } from './drive.ts';
 
 /** Where to draw the body: between the last two ticks while time runs, at the row looked at else. */
 export function shownPose(drive: Drive): Pose {

@@ -1,5 +1,5 @@
 import type { Parameters, Trace } from '@zygopod/core';
-import type { Inks } from '../shared/theme.ts';
+import type { Inks } from './theme.ts';
 import type { View } from './view.ts';
 
 type Canvas = CanvasRenderingContext2D;

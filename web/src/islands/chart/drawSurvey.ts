@@ -1,6 +1,6 @@
 import { bodyRadius, bodySize, type Gap, type Mesh, type Parameters, type SurveyPart } from '@zygopod/core';
-import type { Inks } from '../shared/theme.ts';
 import { fillPolygons, outlineMesh } from './drawMesh.ts';
+import type { Inks } from './theme.ts';
 import type { View } from './view.ts';
 
 type Canvas = CanvasRenderingContext2D;

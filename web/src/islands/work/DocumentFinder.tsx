@@ -1,7 +1,7 @@
 import { type KeyboardEvent, useState } from 'react';
+import { Overlay } from '../controls/Overlay.tsx';
 import type { Command } from './commands.ts';
 import { type Collection, useListing } from './listing.ts';
-import { Overlay } from './Overlay.tsx';
 
 interface Props {
   title: string;

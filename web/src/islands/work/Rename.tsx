@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Overlay } from './Overlay.tsx';
+import { Overlay } from '../controls/Overlay.tsx';
 
 /** Asks for another name. */
 export function Rename({ what, name, rename, close }: { what: string; name: string; rename(name: string): void; close(): void }) {

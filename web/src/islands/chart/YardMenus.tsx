@@ -1,7 +1,7 @@
 import { useStore } from '@nanostores/react';
 import type { ReadableAtom } from 'nanostores';
-import { CheckList } from '../shared/CheckList.tsx';
-import { Menu } from '../shared/Menu.tsx';
+import { CheckList } from '../controls/CheckList.tsx';
+import { Menu } from '../controls/Menu.tsx';
 import { type Layer, type Layers, layerNames } from './layers.ts';
 import { type ViewMode, viewModes } from './view.ts';
 

@@ -1,5 +1,5 @@
 import { type Ground, type Wall, wallSegments } from '@zygopod/core';
-import type { Inks } from '../shared/theme.ts';
+import type { Inks } from './theme.ts';
 import { gridStep, isAllInSight, MAP_HEIGHT, type View } from './view.ts';
 
 type Canvas = CanvasRenderingContext2D;

@@ -1,9 +1,9 @@
 import { useStore } from '@nanostores/react';
 import { controls } from '@zygopod/core';
 import { useState } from 'react';
-import { $bindings, type Bindings, controlWords, keysOf, keyWord } from '../devices/bindings.ts';
+import { Overlay } from '../controls/Overlay.tsx';
+import { $bindings, type Bindings, controlWords, keysOf, keyWord } from '../drive/bindings.ts';
 import type { Command } from './commands.ts';
-import { Overlay } from './Overlay.tsx';
 
 /** Each control with its keys. */
 function drivingKeys(bindings: Bindings): (readonly [string, string])[] {

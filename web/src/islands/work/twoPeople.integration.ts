@@ -1,4 +1,4 @@
-import '../../../../e2e/provided.ts';
+import '../../../../testing/provided.ts';
 import { type FileValue, newTuning, type TuningFile, withValue, writtenAt } from '@zygopod/core';
 import { afterAll, beforeAll, describe, expect, inject, it, vi } from 'vitest';
 import { merge } from '../bench/session/merge.ts';

@@ -1,9 +1,9 @@
 import { useStore } from '@nanostores/react';
 import { atom, type WritableAtom } from 'nanostores';
 import { type RefObject, useCallback, useEffect, useRef, useState } from 'react';
-import { type CanvasSize, useCanvasSize } from '../shared/canvas.ts';
-import { $theme, type Inks, readInks, type Theme } from '../shared/theme.ts';
+import { type CanvasSize, useCanvasSize } from './canvas.ts';
 import { Chart } from './chart.ts';
+import { $theme, type Inks, readInks, type Theme } from './theme.ts';
 import { useZoom } from './useZoom.ts';
 import { centred, firstMode, fit, follow, followScale, keepInside, type Size, sharp, type View, type ViewMode } from './view.ts';
 

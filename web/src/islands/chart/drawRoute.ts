@@ -1,6 +1,6 @@
 import { bodyRadius, type Hands, type World } from '@zygopod/core';
-import type { Inks } from '../shared/theme.ts';
 import { outlineMesh } from './drawMesh.ts';
+import type { Inks } from './theme.ts';
 import type { View } from './view.ts';
 
 type Canvas = CanvasRenderingContext2D;

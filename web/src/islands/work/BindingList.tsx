@@ -1,9 +1,9 @@
 import { useStore } from '@nanostores/react';
 import { type Control, controls } from '@zygopod/core';
 import { useState } from 'react';
-import type { Command } from '../shared/commands.ts';
-import { Overlay } from '../shared/Overlay.tsx';
-import { $bindings, bindingConflict, controlWords, defaultBindings, keyName, keysOf, setBindings } from './bindings.ts';
+import { Overlay } from '../controls/Overlay.tsx';
+import { $bindings, bindingConflict, controlWords, defaultBindings, keyName, keysOf, setBindings } from '../drive/bindings.ts';
+import type { Command } from './commands.ts';
 
 /** Which key works which control. A key that is taken is not given away silently: the conflict is said. */
 export function BindingList({ commands, close }: { commands: Command[]; close(): void }) {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { keyName, keyWord } from '../devices/bindings.ts';
+import { keyName, keyWord } from '../drive/bindings.ts';
 import { keyOf } from './commands.ts';
 
 const press = (key: string, code: string, more: { ctrlKey?: boolean; shiftKey?: boolean } = {}) =>

@@ -1,8 +1,8 @@
 import { useStore } from '@nanostores/react';
 import type { ReactNode } from 'react';
+import { Deed } from '../controls/Deed.tsx';
+import { Mark } from '../controls/Mark.tsx';
 import type { Command } from './commands.ts';
-import { Deed } from './Deed.tsx';
-import { Mark } from './Mark.tsx';
 import { Screens } from './Screens.tsx';
 import { saveWords } from './saveWords.ts';
 import type { Saving } from './saving.ts';

@@ -1,6 +1,6 @@
 import { eventBit, type LoggedContact, type Parameters, type Trace, throwPebble, viewCorners, type WallIndex } from '@zygopod/core';
-import type { Inks } from '../shared/theme.ts';
 import { drawArrow } from './drawMotion.ts';
+import type { Inks } from './theme.ts';
 import type { View } from './view.ts';
 
 type Canvas = CanvasRenderingContext2D;

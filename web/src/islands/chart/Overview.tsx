@@ -1,8 +1,8 @@
 import type { Ground } from '@zygopod/core';
 import { type PointerEvent, useRef } from 'react';
-import { usePainter } from '../shared/frames.ts';
-import type { Inks } from '../shared/theme.ts';
 import { drawGround } from './drawGround.ts';
+import { usePainter } from './frames.ts';
+import type { Inks } from './theme.ts';
 import { isAllInSight, MAP_HEIGHT, type Size, type View } from './view.ts';
 
 /** The largest that a map may be, CSS pixels. */
