@@ -43,7 +43,11 @@ export const documents = pgTable(
     createdAt: made,
     updatedAt: timestamp('updated_at', { withTimezone: true, precision: 3 }).notNull().defaultNow(),
   },
-  (table) => [index('documents_by_kind').on(table.kind, table.createdAt, table.id), uniqueIndex('documents_by_demo').on(table.demo)],
+  (table) => [
+    index('documents_by_kind').on(table.kind, table.createdAt, table.id),
+    uniqueIndex('documents_by_demo').on(table.demo),
+    index('documents_by_ground').on(table.ground),
+  ],
 );
 
 /** A saved state of a document; rows are only ever added. */

@@ -1,0 +1,1 @@
+CREATE INDEX "documents_by_ground" ON "documents" USING btree ("ground_id");
