@@ -153,6 +153,18 @@ export class Saving<F> {
     this.$state.set({ at: 'conflict', theirs: file, version, base, from, ...(base > head ? { head: base, saved: theirBase } : {}) });
   }
 
+  /**
+   * Somebody saved first. If the draft that was seen here last is ended, it is in their revision: they went on from it, and what stands in it
+   * is nobody's own any more. If it is still there they knew nothing of it.
+   */
+  async #meetRevision({ file, number }: { file: F; number: number }): Promise<void> {
+    const { draftVersion, draft, saved } = this.#origin;
+    const there = draftVersion > 0 ? await request('GET', `${this.#path}/draft`) : null;
+    const isEnded = there !== null && !there.ok && there.status === 404;
+    const from = isEnded && draft ? [saved, draft.file] : [saved];
+    this.$state.set({ at: 'conflict', theirs: file, version: isEnded ? 0 : draftVersion, base: number, head: number, from });
+  }
+
   /** Goes on from the other's state, with `file` as what is wanted now. */
   settle(file: F): F | null {
     const state = this.$state.get();
@@ -194,15 +206,7 @@ export class Saving<F> {
     }
     if (answer.status === 409) {
       const current = answer.body['current'] as { file: F; number: number } | undefined;
-      if (current)
-        this.$state.set({
-          at: 'conflict',
-          theirs: current.file,
-          version: draftVersion,
-          base: current.number,
-          head: current.number,
-          from: [this.#origin.saved],
-        });
+      if (current) await this.#meetRevision(current);
       return 'Somebody saved a newer revision meanwhile. Your draft is kept.';
     }
     return `${answer.why} Your draft is kept.`;

@@ -28,8 +28,16 @@ async function get<T>(path: string): Promise<T | null> {
   return answer.ok ? ((await answer.json()) as T) : null;
 }
 
-/** A document as a page is given it. */
+/** A document as a page is given it: as it was at one moment. */
 async function openedNow(id: string): Promise<Opened<TuningFile>> {
+  for (;;) {
+    const opened = await lookedUp(id);
+    const { head } = (await get<{ head: number }>(`/api/v1/tunings/${id}`)) as { head: number };
+    if (head === opened.head) return opened;
+  }
+}
+
+async function lookedUp(id: string): Promise<Opened<TuningFile>> {
   const path = `/api/v1/tunings/${id}`;
   const document = (await get<{ head: number; file: TuningFile }>(path)) as { head: number; file: TuningFile };
   const draft = await get<{ version: number; base: number; file: TuningFile }>(`${path}/draft`);

@@ -86,6 +86,15 @@ describe('tunings', () => {
     expect((await put('*', 4)).headers.get('etag')).toBe('"3"');
   });
 
+  it('take no first draft that was made from an older revision: it knows nothing of the newest', async () => {
+    await call('POST', `/tunings/${id}/revisions`, { file: tuning }, { 'if-match': '"1"' });
+    const late = await call('PUT', `/tunings/${id}/draft`, { file: tuning, base: 1 }, { 'if-none-match': '*' });
+    expect(late.status).toBe(409);
+    expect(await late.json()).toMatchObject({ current: null });
+    expect((await call('PUT', `/tunings/${id}/draft`, { file: tuning, base: 3 }, { 'if-none-match': '*' })).status).toBe(422);
+    expect((await call('PUT', `/tunings/${id}/draft`, { file: tuning, base: 2 }, { 'if-none-match': '*' })).status).toBe(201);
+  });
+
   it('keep a draft that a saved revision does not name, and hand it to whoever saved', async () => {
     const theirs = { ...tuning, pace: { walkSpeed: 177 } };
     await call('PUT', `/tunings/${id}/draft`, { file: theirs }, { 'if-none-match': '*' });

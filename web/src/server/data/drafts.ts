@@ -30,6 +30,9 @@ export async function putDraft(db: Database, kind: Kind, id: string, file: RawJs
     const current = await getDraft(tx, id);
     if (!seen(current?.version ?? 0)) throw new Problem(409, 'The draft was changed elsewhere', { current: current ?? null });
     if (base !== undefined && base > head) throw new Problem(422, 'The base is no revision of this document', { base, head });
+    // A first draft that is made from an older revision knows nothing of the newest: both are brought together first.
+    if (!current && base !== undefined && base < head)
+      throw new Problem(409, `Revision ${head} was saved elsewhere meanwhile`, { current: null });
     const next = { version, base: base ?? head, file };
     const [written] = await tx
       .insert(drafts)

@@ -17,7 +17,7 @@ export interface Opening {
 }
 
 /** The tuning that a first visit opens: the demo's main one, else the oldest there is. */
-export async function firstTuning(db: Database): Promise<string | null> {
+export async function firstTuning(db: Moment): Promise<string | null> {
   const [first] = await db
     .select({ id: documents.id })
     .from(documents)
@@ -29,6 +29,17 @@ export async function firstTuning(db: Database): Promise<string | null> {
 
 /** A tuning with its draft, on a ground. */
 export async function openBench(db: Database, id: string, groundId: string | null): Promise<Opening> {
+  return atOnce(db, (moment) => bench(moment, id, groundId));
+}
+
+/** A database at one moment: what others save while a page is opened is in all that it is given, or in none of it. */
+type Moment = Pick<Database, 'select' | 'update'>;
+
+function atOnce<T>(db: Database, work: (moment: Moment) => Promise<T>): Promise<T> {
+  return db.transaction((tx) => work(tx), { isolationLevel: 'repeatable read' });
+}
+
+async function bench(db: Moment, id: string, groundId: string | null): Promise<Opening> {
   const tuning = await getDocument(db, 'tuning', id);
   const saved = readTuning(tuning.file.read());
   if (!saved.ok) throw new Error(`revision ${tuning.head} of ${id} does not read: ${JSON.stringify(saved.faults)}`);
@@ -47,7 +58,7 @@ export async function openBench(db: Database, id: string, groundId: string | nul
 }
 
 /** The ground that a tuning comes up on: the one asked for, which is remembered; else the one it was last on; else the demo's first. */
-async function layOn(db: Database, tuning: { id: string; ground: string | null }, asked: string | null) {
+async function layOn(db: Moment, tuning: { id: string; ground: string | null }, asked: string | null) {
   if (asked) {
     const ground = await openGround(db, asked);
     if (asked !== tuning.ground) await db.update(documents).set({ ground: asked }).where(eq(documents.id, tuning.id));
@@ -57,13 +68,13 @@ async function layOn(db: Database, tuning: { id: string; ground: string | null }
   return openGround(db, known ?? (await firstGround(db)));
 }
 
-async function isInUse(db: Database, id: string): Promise<boolean> {
+async function isInUse(db: Moment, id: string): Promise<boolean> {
   const [found] = await db.select({ id: documents.id }).from(documents).where(inUse('ground', id)).limit(1);
   return found !== undefined;
 }
 
 /** A ground with its draft. */
-async function openGround(db: Database, id: string) {
+async function openGround(db: Moment, id: string) {
   const document = await getDocument(db, 'ground', id);
   const saved = readGround(document.file.read());
   if (!saved.ok) throw new Error(`ground ${id} does not read: ${JSON.stringify(saved.faults)}`);
@@ -86,6 +97,10 @@ export interface GroundOpening {
 
 /** A ground for the Grounds screen, with the body of a tuning: the one asked for, else the demo's main one. */
 export async function openGrounds(db: Database, id: string, tuningId: string | null): Promise<GroundOpening> {
+  return atOnce(db, (moment) => grounds(moment, id, tuningId));
+}
+
+async function grounds(db: Moment, id: string, tuningId: string | null): Promise<GroundOpening> {
   const wanted = tuningId ?? (await firstTuning(db));
   if (!wanted) throw new Error('there is no tuning');
   const tuning = await getDocument(db, 'tuning', wanted);
@@ -99,7 +114,7 @@ export async function openGrounds(db: Database, id: string, tuningId: string | n
 }
 
 /** The ground that is opened where none is asked for: the demo's first. */
-export async function firstGround(db: Database): Promise<string> {
+export async function firstGround(db: Moment): Promise<string> {
   const [ground] = await db
     .select({ id: documents.id })
     .from(documents)
