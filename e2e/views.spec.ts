@@ -43,9 +43,11 @@ describe('the yard', () => {
   it('follows the body on a large ground, at a size that can be judged, and shows where that is on a map', async () => {
     const { page, faults } = await openBench(browser, address, {}, await makeDocument(address, 'grounds', groundFile(large)));
     expect(await mode(page)).toBe('Follow');
-    const radius = 12 * (await scale(page));
-    expect(radius).toBeGreaterThanOrEqual(10);
-    expect(radius).toBeLessThanOrEqual(20);
+    await until(
+      () => scale(page),
+      (now) => 12 * now >= 10 && 12 * now <= 20,
+      'a body of ten to twenty pixels',
+    );
     await page.keyboard.down('KeyD');
     await page.keyboard.down('ShiftLeft');
     await until(
@@ -85,7 +87,11 @@ describe('the yard', () => {
     const { page } = await openBench(browser, address, {}, await makeDocument(address, 'grounds', small));
     expect(await mode(page)).toBe('Whole');
     expect(await page.getByTestId('overview').isVisible()).toBe(false);
-    const whole = await scale(page);
+    const whole = await until(
+      () => scale(page),
+      (now) => now > 0,
+      'a view',
+    );
     await page.getByTestId('yard').hover();
     await page.mouse.wheel(0, -400);
     await until(
@@ -105,9 +111,18 @@ describe('the yard', () => {
   ])('keeps %s in sight and drivable', async (_, over, _path, value) => {
     const { page, faults } = await openBench(browser, address, {}, await makeDocument(address, 'grounds', groundFile(over)));
     await enter(page, 'body', /^Radius/, value);
+    await until(
+      () => page.getByTestId('save-state').getAttribute('data-state'),
+      (state) => state === 'draft',
+      'the draft',
+    );
     await page.reload();
     await ready(page);
-    expect(Number(value) * (await scale(page))).toBeGreaterThanOrEqual(9.99);
+    await until(
+      () => scale(page),
+      (now) => Number(value) * now >= 9.99,
+      'a body that can be seen',
+    );
     expect(await isInside(page, 0)).toBe(true);
     const before = await place(page);
     await page.keyboard.down('KeyD');

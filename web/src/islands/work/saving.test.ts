@@ -36,6 +36,17 @@ const open = () => new Saving<{ name: string }>('grounds', { id: 'abc', head: 3,
 const draft = (version: number) => ({ status: 200, body: { version } });
 
 describe('saving', () => {
+  it('takes a draft that says what is sent for its own: a page that was left has sent it already', async () => {
+    const saving = open();
+    answers = [{ status: 409, body: { current: { file: { name: 'again' }, version: 7, base: 3 } } }, draft(8)];
+    saving.keep({ name: 'again' });
+    await saving.flush();
+    expect(saving.$state.get()).toEqual({ at: 'draft' });
+    saving.keep({ name: 'more' });
+    await saving.flush();
+    expect(sent.at(-1)?.init.headers['if-match']).toBe('"7"');
+  });
+
   it('keeps a draft here at once and on the server, naming the version that was last seen', async () => {
     const saving = open();
     answers.push(draft(1), draft(2));

@@ -98,21 +98,31 @@ export class Saving<F> {
   async #send(file: F): Promise<void> {
     const { head, draftVersion } = this.#origin;
     const answer = await request('PUT', `${this.#path}/draft`, { file, base: head }, draftVersion);
-    if (answer.ok) {
-      this.#origin.draftVersion = Number(answer.body['version']);
-      this.#origin.draft = { file, base: head };
-      if (this.#pending === null) {
-        this.#forgetHere();
-        this.$state.set({ at: 'draft' });
-      } else this.#schedule(PAUSE);
-    } else if (answer.status === 409) {
+    if (answer.ok) this.#arrived(Number(answer.body['version']), file, head);
+    else if (answer.status === 409) {
+      const current = answer.body['current'] as { file: F; version: number; base: number } | null;
+      if (current && current.base === head && isSame(current.file, file)) {
+        // What this page sent as it was left has come there after it was opened anew.
+        this.#arrived(current.version, file, head);
+        return;
+      }
       this.#pending ??= file;
-      await this.#meetConflict(answer.body['current'] as { file: F; version: number; base: number } | null);
+      await this.#meetConflict(current);
     } else {
       this.#pending ??= file;
       this.$state.set({ at: 'offline', why: answer.why });
       this.#schedule(RETRY);
     }
+  }
+
+  /** A draft is on the server; what was changed meanwhile follows. */
+  #arrived(version: number, file: F, base: number): void {
+    this.#origin.draftVersion = version;
+    this.#origin.draft = { file, base };
+    if (this.#pending === null) {
+      this.#forgetHere();
+      this.$state.set({ at: 'draft' });
+    } else this.#schedule(PAUSE);
   }
 
   /** Somebody else wrote: show their draft, or, when it became a revision, that revision. */
@@ -211,6 +221,17 @@ export class Saving<F> {
     }
     return `${answer.why} Your draft is kept.`;
   }
+}
+
+/** Whether two files say the same, in whatever order their keys stand. */
+function isSame(a: unknown, b: unknown): boolean {
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return a === b;
+  const [left, right] = [Object.entries(a), b as Record<string, unknown>];
+  return (
+    Array.isArray(a) === Array.isArray(b) &&
+    left.length === Object.keys(right).length &&
+    left.every(([key, value]) => Object.hasOwn(right, key) && isSame(value, right[key]))
+  );
 }
 
 /** Keeps a text in this browser. A ground too large for its store goes to the server alone. */
