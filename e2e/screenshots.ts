@@ -76,6 +76,13 @@ const pictures: {
     path: (id) => `/bench/${id('ferry-hand.tuning.json')}?ground=${id('tidal-flats.ground.json')}`,
     act: goByClick,
   },
+  {
+    name: 'figure',
+    colorScheme: 'light',
+    path: day,
+    act: (page) => page.locator('#figure-stamina [data-all]').click(),
+  },
+  { name: 'api', colorScheme: 'light', path: () => '/api', act: async () => undefined },
   { name: 'grounds', colorScheme: 'light', path: boardwalk, act: (page) => page.mouse.click(600, 300) },
   { name: 'grounds-night', colorScheme: 'dark', path: boardwalk, act: (page) => page.mouse.click(600, 300) },
 ];
@@ -88,7 +95,7 @@ async function shootAll(address: string, folder: string): Promise<string[]> {
     const id = await demoIds(address);
     for (const { name, colorScheme, path, act } of pictures) {
       const { page } = await openPage(browser, `${address}${path(id)}`, { colorScheme });
-      await page.locator('[data-testid=now-at]:not(:empty), [data-testid=findings][data-fresh=true]').first().waitFor();
+      await page.locator('[data-testid=now-at]:not(:empty), [data-testid=findings][data-fresh=true], #putDraft').first().waitFor();
       await until(
         () => page.evaluate(() => document.fonts.status),
         (status) => status === 'loaded',

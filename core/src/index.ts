@@ -57,7 +57,7 @@ export { Replay } from './tape/replay.ts';
 export { parseTape, readTape, type Tape } from './tape/tape.ts';
 export { bodyRadius, bodySize } from './tuning/body.ts';
 export { type Parameters, specOf, specs, unitOf } from './tuning/catalogue/catalogue.ts';
-export type { ChoiceSpec, SetSpec } from './tuning/catalogue/specs.ts';
+export { type ChoiceSpec, type Figure, figureTitles, type SetSpec } from './tuning/catalogue/specs.ts';
 export { differences } from './tuning/diff.ts';
 export { readEntry, shortNumber } from './tuning/expression.ts';
 export { isLink } from './tuning/links.ts';

@@ -1,20 +1,5 @@
 import { specs, unitOf } from './catalogue/catalogue.ts';
-import type { Spec } from './catalogue/specs.ts';
-
-/** What the figures of the bench are called. */
-const titles: Record<Spec['figure'], string> = {
-  pace: 'Pace',
-  stamina: 'Stamina',
-  walls: 'Walls',
-  edges: 'Edges',
-  facing: 'Facing',
-  clicks: 'Clicks',
-  steps: 'Grid steps',
-  hands: 'Hands',
-  body: 'Body',
-  camera: 'Camera',
-  clock: 'Clock',
-};
+import { figureTitles, type Spec } from './catalogue/specs.ts';
 
 /** What a row may hold. */
 function rangeOf(spec: Spec): string {
@@ -46,7 +31,7 @@ export function parameterReference(): string {
     '',
     'Made from the catalogue (`core/src/tuning/catalogue`) by `./zygopod docs`; a test holds it to that. Lengths are in the ground’s unit, px here.',
   ];
-  for (const [figure, title] of Object.entries(titles)) {
+  for (const [figure, title] of Object.entries(figureTitles)) {
     lines.push('', `## ${title}`, '', '| path | called | unit | default | range | what it does |', '| --- | --- | --- | --- | --- | --- |');
     for (const [path, spec] of specs)
       if (spec.figure === figure) {

@@ -17,9 +17,21 @@ export type Quantity =
   | 'count'
   | 'frequency';
 
-/** The figures of the bench, in the order of work; `null` in a row means that no figure shows it yet. */
-const figures = ['pace', 'stamina', 'walls', 'edges', 'facing', 'clicks', 'steps', 'hands', 'body', 'camera', 'clock'] as const;
-type Figure = (typeof figures)[number];
+/** The figures that show the rows, in the order of work, with what they are called. */
+export const figureTitles = {
+  pace: 'Pace',
+  stamina: 'Stamina',
+  walls: 'Walls',
+  edges: 'Edges',
+  facing: 'Facing',
+  clicks: 'Clicks',
+  steps: 'Grid steps',
+  hands: 'Hands',
+  body: 'Body',
+  camera: 'Camera',
+  clock: 'Clock',
+} as const;
+export type Figure = keyof typeof figureTitles;
 
 /** A number that follows another: value(of) · times + plus. */
 export interface Link {

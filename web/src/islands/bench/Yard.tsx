@@ -13,7 +13,7 @@ import { Overview } from '../chart/Overview.tsx';
 import { shownCamera, shownPose } from '../chart/pose.ts';
 import { useSheet } from '../chart/useSheet.ts';
 import { useSpace } from '../chart/useZoom.ts';
-import { centred, pan, type View } from '../chart/view.ts';
+import { centred, pan } from '../chart/view.ts';
 import { YardMenus } from '../chart/YardMenus.tsx';
 import { ScreenControls } from '../drive/ScreenControls.tsx';
 import { swipeBetween, type Touch } from '../drive/swipe.ts';
@@ -56,7 +56,6 @@ export function Yard() {
     const at = look({ ground: ground.size, x: pose.x, y: pose.y, radius, isRunning: drive.$running.get() }, now);
     lens.current = through ? cameraLens(parameters.camera, camera.x, camera.y, width, height) : flatLens(at, width, height);
     const seen = lens.current;
-    tellView(canvas.current, seen.view);
     if (needsSurvey) surveyor.ask(ground, parameters);
     const survey = needsSurvey && found?.ground === ground ? found.survey : null;
 
@@ -161,12 +160,6 @@ export function Yard() {
       </p>
     </section>
   );
-}
-
-/** Says how the ground is seen, for whoever has to find a place on it. */
-function tellView(canvas: HTMLCanvasElement | null, { scale, x, y }: View): void {
-  const words = `${scale} ${x} ${y}`;
-  if (canvas && canvas.dataset['view'] !== words) canvas.dataset['view'] = words;
 }
 
 /** Shows only what a player's screen holds. */

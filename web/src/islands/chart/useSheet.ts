@@ -85,7 +85,7 @@ export function useSheet(first: ViewMode | 'first' = 'first'): Sheet {
     if (mode !== 'free') view.current = null;
     if (mode !== 'first') $mode.set(mode);
   };
-  const look = ({ ground, x, y, radius, isRunning }: InSight, now: number): View => {
+  const next = ({ ground, x, y, radius, isRunning }: InSight, now: number): View => {
     const elapsed = Math.min(0.1, Math.max(0, (now - last.current.now) / 1000));
     // Another ground, or another size of it, is looked at anew.
     const key = `${ground.width} ${ground.height}`;
@@ -94,14 +94,21 @@ export function useSheet(first: ViewMode | 'first' = 'first'): Sheet {
     if (wanted.current === 'first' && view.current === null) $mode.set(firstMode(ground, size.current, radius));
     const mode = $mode.get();
     if (mode === 'follow') {
-      const next = follow(view.current, ground, size.current, followScale(radius), x, y, elapsed);
+      const followed = follow(view.current, ground, size.current, followScale(radius), x, y, elapsed);
       // Whoever is put elsewhere at once is not waited for.
-      view.current = keepInside(next, size.current, x, y, Math.min(INSIDE, size.current.height / 4));
+      view.current = keepInside(followed, size.current, x, y, Math.min(INSIDE, size.current.height / 4));
       return sharp(view.current, size.current.ratio);
     }
     view.current ??= fit(ground, size.current);
     if (mode === 'free' && isRunning) view.current = keepInside(view.current, size.current, x, y, INSIDE);
     return view.current;
+  };
+  const look = (sight: InSight, now: number): View => {
+    const seen = next(sight, now);
+    // For whoever has to find a place on it.
+    const words = `${seen.scale} ${seen.x} ${seen.y}`;
+    if (canvas.current && canvas.current.dataset['view'] !== words) canvas.current.dataset['view'] = words;
+    return seen;
   };
   const show = useCallback(
     (x: number, y: number) => {

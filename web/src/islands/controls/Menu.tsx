@@ -1,4 +1,5 @@
-import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { type ReactNode, useCallback, useRef, useState } from 'react';
+import { useDismiss } from './useDismiss.ts';
 
 /** A button that opens a small sheet beside it; Escape and a press anywhere else close it. */
 export function Menu({
@@ -18,19 +19,8 @@ export function Menu({
 }) {
   const [open, setOpen] = useState(false);
   const menu = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    if (!open) return;
-    const leave = (event: Event) => {
-      if (event instanceof KeyboardEvent ? event.key === 'Escape' : !menu.current?.contains(event.target as Node)) setOpen(false);
-    };
-    // Before the yard hears of the press.
-    window.addEventListener('pointerdown', leave, true);
-    window.addEventListener('keydown', leave);
-    return () => {
-      window.removeEventListener('pointerdown', leave, true);
-      window.removeEventListener('keydown', leave);
-    };
-  }, [open]);
+  const close = useCallback(() => setOpen(false), []);
+  useDismiss(menu, open, close);
   return (
     <div ref={menu} className="relative">
       <button type="button" aria-expanded={open} title={title} className={className} onClick={() => setOpen(!open)}>

@@ -71,7 +71,6 @@ export function GroundSheet() {
     const ink = inks();
     const pose = shownPose(drive);
     const at = look({ ground: ground.size, x: pose.x, y: pose.y, radius: bodyRadius(parameters.body), isRunning: false }, now);
-    if (canvas.current) canvas.current.dataset['view'] = `${at.scale} ${at.x} ${at.y}`;
     // While the newest survey is under way, the last one stays to be seen.
     const survey = found?.survey ?? null;
     if (versions.current.ground !== ground || versions.current.survey !== survey)

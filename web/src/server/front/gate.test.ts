@@ -1,3 +1,4 @@
+import { largest } from '@zygopod/core';
 import { describe, expect, it } from 'vitest';
 import { type Arrival, LARGEST_BODY, type Passage, passage } from './gate.ts';
 
@@ -8,6 +9,10 @@ const come = (arrival: Partial<Arrival>, to: { host: string; token: string | und
   passage({ method: 'GET', url: '/api/v1/tunings', ...arrival, headers: { host: 'localhost:4380', ...arrival.headers } }, to);
 const status = (way: Passage) => (way.kind === 'refused' ? way.status : way.kind);
 const json = { 'content-type': 'application/json', 'content-length': '2' };
+
+it('lets a body be as large as the largest file', () => {
+  expect(LARGEST_BODY).toBe(Math.max(...Object.values(largest)));
+});
 
 describe('the gate', () => {
   it.each([

@@ -5,11 +5,12 @@ import {
   Fragment,
   isValidElement,
   type ReactNode,
-  useEffect,
+  useCallback,
   useLayoutEffect,
   useRef,
   useState,
 } from 'react';
+import { useDismiss } from '../../controls/useDismiss.ts';
 import { ChoiceField, FlagField } from '../fields/ChoiceField.tsx';
 import { NumberField } from '../fields/NumberField.tsx';
 import { SetField } from '../fields/SetField.tsx';
@@ -50,18 +51,8 @@ export function FigureFrame({
   const isOpen = open === id;
   const section = useRef<HTMLElement>(null);
   const left = useLeft(section, isOpen);
-  useEffect(() => {
-    if (!isOpen) return;
-    const leave = (event: Event) => {
-      if (event instanceof KeyboardEvent ? event.key === 'Escape' : !section.current?.contains(event.target as Node)) setOpen(null);
-    };
-    window.addEventListener('pointerdown', leave, true);
-    window.addEventListener('keydown', leave);
-    return () => {
-      window.removeEventListener('pointerdown', leave, true);
-      window.removeEventListener('keydown', leave);
-    };
-  }, [isOpen, setOpen]);
+  const close = useCallback(() => setOpen(null), [setOpen]);
+  useDismiss(section, isOpen, close);
   const rows = rowsAmong(children);
   const isPale = unused.has(id) && !isOpen;
   return (

@@ -1,4 +1,5 @@
 import { useStore } from '@nanostores/react';
+import type { Figure } from '@zygopod/core';
 import { type ComponentType, useMemo, useState } from 'react';
 import { showFigure } from '../commands.ts';
 import { useBench } from '../context.ts';
@@ -8,7 +9,7 @@ import { ClicksFigure } from './ClicksFigure.tsx';
 import { ClockFigure } from './ClockFigure.tsx';
 import { EdgesFigure } from './EdgesFigure.tsx';
 import { FacingFigure } from './FacingFigure.tsx';
-import { type figureList, orderedFigures, unusedFigures } from './figureList.ts';
+import { orderedFigures, unusedFigures } from './figureList.ts';
 import { HandsFigure } from './HandsFigure.tsx';
 import { FiguresContext } from './openFigure.ts';
 import { PaceFigure } from './PaceFigure.tsx';
@@ -16,7 +17,7 @@ import { StaminaFigure } from './StaminaFigure.tsx';
 import { StepsFigure } from './StepsFigure.tsx';
 import { WallsFigure } from './WallsFigure.tsx';
 
-const drawings: Record<(typeof figureList)[number]['id'], ComponentType<{ number: number }>> = {
+const drawings: Record<Figure, ComponentType<{ number: number }>> = {
   pace: PaceFigure,
   stamina: StaminaFigure,
   walls: WallsFigure,
@@ -42,8 +43,8 @@ export function Figures() {
       <div className="flex min-h-0 border-t border-ink">
         <div className="flex min-w-0 flex-1 overflow-x-auto" role="group" aria-label="Figures">
           {ordered.map(({ id, number }) => {
-            const Figure = drawings[id];
-            return <Figure key={id} number={number} />;
+            const Drawn = drawings[id];
+            return <Drawn key={id} number={number} />;
           })}
         </div>
         <nav aria-label="Figures" className="w-[104px] shrink-0 overflow-y-auto border-l border-rule pt-px pl-3">
