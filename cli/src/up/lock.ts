@@ -44,9 +44,11 @@ const SWEPT = 10_000;
 /** One `up` at a time in a folder; what a run that was killed has left is swept first. */
 export class Lock {
   readonly #path: string;
+  readonly #patience: number;
   #held: Held = runningNow(process.pid);
 
-  constructor(folder: string) {
+  constructor(folder: string, patience = SWEPT) {
+    this.#patience = patience;
     this.#path = join(folder, 'up.pid');
   }
 
@@ -56,7 +58,7 @@ export class Lock {
     if (earlier && isAlive(earlier))
       throw new Misuse(`Zygopod is running already${earlier.address ? ` on ${earlier.address}` : ''} (process ${earlier.pid}).`);
     if (earlier) say(`An earlier run (process ${earlier.pid}) was killed; taking over what it left.`);
-    for (let waited = 0; earlier?.sweeper && isAlive(earlier.sweeper) && waited < SWEPT; waited += 50)
+    for (let waited = 0; earlier?.sweeper && isAlive(earlier.sweeper) && waited < this.#patience; waited += 50)
       await new Promise((next) => setTimeout(next, 50));
     if (existsSync(this.#path)) rmSync(this.#path, { force: true });
     try {
