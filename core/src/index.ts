@@ -31,7 +31,7 @@ export { bucketWalls, type WallBuckets, WallIndex } from './ground/wallIndex.ts'
 export { clearanceAt } from './measure/clearance.ts';
 export type { Gap } from './measure/gaps.ts';
 export { type Happening, lastHappenings } from './measure/happenings.ts';
-export { staminaCycle } from './measure/staminaCycle.ts';
+export { type StaminaCycle, staminaCycle } from './measure/staminaCycle.ts';
 export { type Survey, type SurveyPart, surveyGround, surveyInParts } from './measure/survey.ts';
 // The motion: a world that ticks, its trace, and the words for what is in it.
 export { monotoneCubic } from './motion/accelerationCurve.ts';
@@ -56,8 +56,8 @@ export { Recorder } from './tape/recorder.ts';
 export { Replay } from './tape/replay.ts';
 export { parseTape, readTape, type Tape } from './tape/tape.ts';
 export { bodyRadius, bodySize } from './tuning/body.ts';
-export { type Parameters, specOf, specs, unitOf } from './tuning/catalogue/catalogue.ts';
-export { type ChoiceSpec, type Figure, figureTitles, type SetSpec } from './tuning/catalogue/specs.ts';
+export { matters, type Parameters, rowsOf, specOf, specs, unitOf, whenWords } from './tuning/catalogue/catalogue.ts';
+export { type ChoiceSpec, type CurveSpec, type Figure, figureTitles, type SetSpec } from './tuning/catalogue/specs.ts';
 export { differences } from './tuning/diff.ts';
 export { readEntry, shortNumber } from './tuning/expression.ts';
 export { isLink } from './tuning/links.ts';

@@ -1,7 +1,7 @@
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 
 /** What the stamina comes to, by the model's formulas (docs/model.md, “Gait and stamina”). */
-interface StaminaCycle {
+export interface StaminaCycle {
   /** Seconds that a full bar lasts; Infinity when it never empties. */
   lasts: number;
   /** Seconds from empty, standing still, until a sprint may begin again. */

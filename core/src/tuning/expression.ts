@@ -1,5 +1,5 @@
 import { type Parameters, specs, unitOf } from './catalogue/catalogue.ts';
-import type { Link, NumberSpec } from './catalogue/specs.ts';
+import type { EntryRule, Link, NumberSpec } from './catalogue/specs.ts';
 import { follow } from './links.ts';
 import { HALF_LIVES_TO_90, rateToStopIn } from './outcomes.ts';
 import { numberAt, numberSpec } from './tuning.ts';
@@ -19,23 +19,23 @@ interface Context {
 
 type Rule = [pattern: RegExp, meaning: (match: RegExpMatchArray, context: Context) => number | Link | string | null];
 
-/** Speed that a ramp's rate has to cover: from rest to walk, or for `ease` from sprint to walk. */
-function rampSpan({ path, parameters }: Context): number | null {
-  if (!/^ramp\.(accelerate|decelerate|brake|ease)$/.test(path)) return null;
-  const { walkSpeed, sprintSpeed } = parameters.pace;
-  return path === 'ramp.ease' ? Math.abs(sprintSpeed - walkSpeed) : walkSpeed;
+const takes = ({ spec }: Context, rule: EntryRule): boolean => spec.entries?.includes(rule) ?? false;
+
+/** Speed that a ramp's rate has to cover: from rest to walk, or from sprint to walk. */
+function rampSpan(context: Context): number | null {
+  const { walkSpeed, sprintSpeed } = context.parameters.pace;
+  if (takes(context, 'toWalkFromSprint')) return Math.abs(sprintSpeed - walkSpeed);
+  return takes(context, 'toWalk') ? walkSpeed : null;
 }
 
 /** `0.2 s to full`, `5 s to empty`, `0.1 s to stop`, `0.15 s to 90 %`: a rate from a time. */
 function fromTime(seconds: number, goal: string, context: Context): number | string | null {
   if (seconds <= 0) return 'a time above 0';
-  const { path, parameters } = context;
   const span = rampSpan(context);
   if (span !== null && goal !== '90%') return span / seconds;
-  if (path === 'ramp.halfLife' || path === 'facing.halfLife' || path === 'camera.halfLife')
-    return goal === '90%' ? seconds / HALF_LIVES_TO_90 : null;
-  if ((path === 'stamina.drain' && goal === 'empty') || (path === 'stamina.regain' && goal === 'full'))
-    return parameters.stamina.max / seconds;
+  if (takes(context, 'toNineTenths')) return goal === '90%' ? seconds / HALF_LIVES_TO_90 : null;
+  if ((takes(context, 'toEmpty') && goal === 'empty') || (takes(context, 'toFull') && goal === 'full'))
+    return context.parameters.stamina.max / seconds;
   return null;
 }
 
@@ -47,8 +47,9 @@ function perFrame(value: number, squared: boolean, hz: number, { spec }: Context
 }
 
 /** `8 px to stop`: the rate that stops from walk in this distance. */
-function fromStop(distance: number, { path, parameters }: Context): number | string | null {
-  if (path !== 'ramp.decelerate' && path !== 'ramp.brake') return null;
+function fromStop(distance: number, context: Context): number | string | null {
+  if (!takes(context, 'toStop')) return null;
+  const { parameters } = context;
   if (distance <= 0) return 'a distance above 0';
   return rateToStopIn(distance, parameters.pace.walkSpeed, 1 / parameters.clock.hz, parameters.clock.integration);
 }

@@ -1,5 +1,5 @@
-import { specs, unitOf } from './catalogue/catalogue.ts';
-import { figureTitles, type Spec } from './catalogue/specs.ts';
+import { rowsOf, specOf, stageOf, unitOf, whenWords } from './catalogue/catalogue.ts';
+import { type Figure, figureTitles, type Spec } from './catalogue/specs.ts';
 
 /** What a row may hold. */
 function rangeOf(spec: Spec): string {
@@ -24,7 +24,9 @@ function defaultOf(spec: Spec): string {
   return `\`${of}\`${times === 1 ? '' : ` × ${times}`}${plus === 0 ? '' : ` + ${plus}`}`;
 }
 
-/** The reference of all parameters as Markdown, figure by figure: path, unit, default, range, help; made from the catalogue alone. */
+const columns = ['path', 'called', 'unit', 'default', 'range', 'what it does', 'matters when', 'read by'];
+
+/** The reference of all parameters as Markdown, figure by figure: path, unit, default, range, help, when it matters, what reads it; made from the catalogue alone. */
 export function parameterReference(): string {
   const lines = [
     '# Parameters',
@@ -32,12 +34,13 @@ export function parameterReference(): string {
     'Made from the catalogue (`core/src/tuning/catalogue`) by `./zygopod docs`; a test holds it to that. Lengths are in the ground’s unit, px here.',
   ];
   for (const [figure, title] of Object.entries(figureTitles)) {
-    lines.push('', `## ${title}`, '', '| path | called | unit | default | range | what it does |', '| --- | --- | --- | --- | --- | --- |');
-    for (const [path, spec] of specs)
-      if (spec.figure === figure) {
-        const unit = spec.kind === 'number' ? unitOf(spec.quantity, 'px') : '';
-        lines.push(`| \`${path}\` | ${spec.label} | ${unit} | ${defaultOf(spec)} | ${rangeOf(spec)} | ${spec.help} |`);
-      }
+    lines.push('', `## ${title}`, '', `| ${columns.join(' | ')} |`, `|${' --- |'.repeat(columns.length)}`);
+    for (const path of rowsOf(figure as Figure)) {
+      const spec = specOf(path);
+      const unit = spec.kind === 'number' ? unitOf(spec.quantity, 'px') : '';
+      const cells = [`\`${path}\``, spec.label, unit, defaultOf(spec), rangeOf(spec), spec.help, whenWords(path), stageOf(path)];
+      lines.push(`| ${cells.join(' | ')} |`);
+    }
   }
   return `${lines.join('\n')}\n`;
 }

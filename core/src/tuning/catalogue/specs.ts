@@ -40,7 +40,44 @@ export interface Link {
   plus?: number;
 }
 
-interface Row {
+/** The stages of a tick that read rows, and the two places outside of it. */
+export type Stage =
+  | 'intent'
+  | 'step'
+  | 'route'
+  | 'gait'
+  | 'velocity'
+  | 'contact'
+  | 'bounds'
+  | 'facing'
+  | 'camera'
+  | 'clock'
+  | 'drawing'
+  | 'devices';
+
+/** Rows by path with the values of which each must have one: all of them have to be so. */
+export type Circumstance = Readonly<Record<string, readonly (string | boolean)[]>>;
+
+/**
+ * What an entry may say instead of the number: `0.2 s to full` (to walk, or from sprint to walk), `8 px to stop`, `5 s to empty`,
+ * `0.15 s to 90 %`.
+ */
+export type EntryRule = 'toWalk' | 'toWalkFromSprint' | 'toStop' | 'toFull' | 'toEmpty' | 'toNineTenths';
+
+/** What a row may tell besides. */
+interface Further {
+  /** Place in the figure; rows without one follow in the catalogue's order. */
+  place?: number;
+  /** What has to be so for the row to matter: one of these. Where none is so, it changes nothing. */
+  when?: readonly Circumstance[];
+  entries?: readonly EntryRule[];
+  /** What options are called on screen, where the file's word is not plain speech. */
+  words?: Readonly<Record<string, string>>;
+  /** What reads the row, where it is not what reads the others of its group. */
+  stage?: Stage;
+}
+
+interface Row extends Further {
   label: string;
   help: string;
   figure: Figure;
@@ -105,6 +142,11 @@ const measure =
     min,
     max,
   });
+
+/** A row with more to tell of it. */
+export function row<S extends Spec>(further: Further, spec: S): S {
+  return { ...spec, ...further };
+}
 
 /** Constructors, one a quantity: `(figure, label, default, help, min?, max?)`. */
 export const speed = measure('speed', 0, 1e6);

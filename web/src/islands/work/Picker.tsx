@@ -26,10 +26,10 @@ export function Picker({
         aria-label={`${label}: ${name}`}
         aria-haspopup="dialog"
         title={`Open another ${label.toLowerCase()}`}
-        className="mr-1.5 ml-0.5 min-h-6 max-w-48 truncate border-b border-rule align-bottom font-semibold text-ink"
+        className="mr-1.5 ml-0.5 inline-flex min-h-6 max-w-48 items-baseline border-b border-rule font-semibold text-ink"
         onClick={() => open(true)}
       >
-        {name}
+        <span className="truncate">{name}</span>
         <span aria-hidden="true" className="ml-1 text-ink-soft">
           ▾
         </span>

@@ -2,15 +2,6 @@ import { type ChoiceSpec, specOf } from '@zygopod/core';
 import { useId } from 'react';
 import { useChoice } from './model.ts';
 
-/** What the options of the catalogue are called on screen, where the file's word is not plain speech. */
-const words: Record<string, string> = {
-  semiImplicit: 'semi-implicit',
-  perFrame: 'per frame',
-  notSprinting: 'not sprinting',
-  sendTo: 'send to',
-  perTick: 'per tick',
-};
-
 /** A row with one of several options. */
 export function ChoiceField({ path }: { path: string }) {
   const id = useId();
@@ -25,7 +16,7 @@ export function ChoiceField({ path }: { path: string }) {
           </span>
         )}
         {spec.label}
-        {was !== null && <span className="digits ml-1.5 text-[11px] text-ink-soft">was {words[was] ?? was}</span>}
+        {was !== null && <span className="digits ml-1.5 text-[11px] text-ink-soft">was {spec.words?.[was] ?? was}</span>}
       </label>
       <select
         id={id}
@@ -39,7 +30,7 @@ export function ChoiceField({ path }: { path: string }) {
       >
         {spec.options.map((option) => (
           <option key={option} value={option}>
-            {words[option] ?? option}
+            {spec.words?.[option] ?? option}
           </option>
         ))}
       </select>

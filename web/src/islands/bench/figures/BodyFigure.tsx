@@ -2,9 +2,8 @@ import { useStore } from '@nanostores/react';
 import { shortNumber } from '@zygopod/core';
 import { useState } from 'react';
 import { useBench } from '../context.ts';
-import { ChoiceField } from '../fields/ChoiceField.tsx';
-import { putNumber, useParameter } from '../fields/model.ts';
-import { NumberField } from '../fields/NumberField.tsx';
+import { putNumber } from '../fields/model.ts';
+import { ParameterField } from '../fields/ParameterField.tsx';
 import { FigureFrame } from './FigureFrame.tsx';
 import { Handle } from './Handle.tsx';
 
@@ -16,8 +15,7 @@ const CY = HEIGHT / 2;
 /** The outline beside a cell of the ground, with its origin: the point whose place is told. */
 export function BodyFigure({ number }: { number: number }) {
   const { editing, drive } = useBench();
-  const { body, facing } = useStore(editing.$tuning).parameters;
-  const start = useStore(drive.$start);
+  const { body } = useStore(editing.$tuning).parameters;
   const { ground } = drive.world;
   const circle = body.shape === 'circle';
   const [width, height] = circle ? [2 * body.radius, 2 * body.radius] : [body.width, body.height];
@@ -29,16 +27,11 @@ export function BodyFigure({ number }: { number: number }) {
   const set = (path: string, value: number) => void putNumber(editing, path, value, path.split('.')[1] ?? path);
   const round = (value: number) => Math.max(0.5, Math.round(value * 2) / 2);
   const hold = { began: () => freeze(scale), ended: () => freeze(null) };
-  const start0 = start ?? ground.start;
-  const radius = useParameter('body.radius');
-  const across = useParameter('body.width');
-  const down = useParameter('body.height');
 
   return (
     <FigureFrame
       number={number}
       id="body"
-      title="Body"
       drawing={
         <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full shrink-0 select-none" role="group" aria-label="The body beside a cell">
           <rect
@@ -112,24 +105,26 @@ export function BodyFigure({ number }: { number: number }) {
           />
         </svg>
       }
-    >
-      <ChoiceField path="body.shape" />
-      {circle ? (
-        <NumberField model={radius} />
-      ) : (
-        <>
-          <NumberField model={across} />
-          <NumberField model={down} />
-        </>
-      )}
-      <NumberField model={useParameter('body.originX')} />
-      <NumberField model={useParameter('body.originY')} />
+      more={{ 'body.originY': <Start /> }}
+    />
+  );
+}
+
+/** Where the body starts, and which way it looks there. */
+function Start() {
+  const { editing, drive } = useBench();
+  const { facing } = useStore(editing.$tuning).parameters;
+  const own = useStore(drive.$start);
+  const { start } = drive.world.ground;
+  const at = own ?? start;
+  return (
+    <>
       <p className="flex items-baseline justify-between border-t border-rule/60 py-[3px]">
         <span>
-          Start <span className="digits text-ink-soft">{`${shortNumber(start0.x, 1)}, ${shortNumber(start0.y, 1)}`}</span>
+          Start <span className="digits text-ink-soft">{`${shortNumber(at.x, 1)}, ${shortNumber(at.y, 1)}`}</span>
         </span>
         <span className="flex gap-3 text-xs">
-          {start && (
+          {own && (
             <button type="button" className="deed" onClick={() => drive.startHere(false)}>
               The ground’s own
             </button>
@@ -139,13 +134,13 @@ export function BodyFigure({ number }: { number: number }) {
           </button>
         </span>
       </p>
-      <NumberField model={useParameter('facing.start')} />
-      {ground.start.facing !== undefined && (
+      <ParameterField path="facing.start" />
+      {start.facing !== undefined && (
         <p className="text-xs text-ink-soft">
-          This ground sets {shortNumber(ground.start.facing)}° itself
-          {facing.start === ground.start.facing ? '' : ', so the number above does not show here'}.
+          This ground sets {shortNumber(start.facing)}° itself
+          {facing.start === start.facing ? '' : ', so the number above does not show here'}.
         </p>
       )}
-    </FigureFrame>
+    </>
   );
 }

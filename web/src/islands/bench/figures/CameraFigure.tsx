@@ -4,9 +4,7 @@ import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { useState } from 'react';
 import { useBench } from '../context.ts';
-import { ChoiceField, FlagField } from '../fields/ChoiceField.tsx';
-import { putNumber, useParameter } from '../fields/model.ts';
-import { NumberField } from '../fields/NumberField.tsx';
+import { putNumber } from '../fields/model.ts';
 import { FigureFrame } from './FigureFrame.tsx';
 import { Handle } from './Handle.tsx';
 import { cameraLag, PHASES, WHOLE } from './turnScenes.ts';
@@ -20,22 +18,10 @@ const LEFT = 118;
 export function CameraFigure({ number }: { number: number }) {
   const { editing } = useBench();
   const { parameters } = useStore(editing.$tuning);
-  const rows = {
-    halfLife: useParameter('camera.halfLife'),
-    perTick: useParameter('camera.perTick'),
-    zoneWidth: useParameter('camera.deadZoneWidth'),
-    zoneHeight: useParameter('camera.deadZoneHeight'),
-    lookAhead: useParameter('camera.lookAhead'),
-    width: useParameter('camera.viewWidth'),
-    height: useParameter('camera.viewHeight'),
-    heading: useParameter('camera.heading'),
-    tilt: useParameter('camera.tilt'),
-  };
   return (
     <FigureFrame
       number={number}
       id="camera"
-      title="Camera"
       drawing={
         <svg
           viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
@@ -47,19 +33,7 @@ export function CameraFigure({ number }: { number: number }) {
           <LagDrawing parameters={parameters} />
         </svg>
       }
-    >
-      <ChoiceField path="camera.follow" />
-      <NumberField model={rows.halfLife} />
-      <NumberField model={rows.perTick} />
-      <NumberField model={rows.zoneWidth} />
-      <NumberField model={rows.zoneHeight} />
-      <NumberField model={rows.lookAhead} />
-      <FlagField path="camera.keepInGround" />
-      <NumberField model={rows.width} />
-      <NumberField model={rows.height} />
-      <NumberField model={rows.heading} />
-      <NumberField model={rows.tilt} />
-    </FigureFrame>
+    />
   );
 }
 

@@ -4,9 +4,7 @@ import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { useState } from 'react';
 import { useBench } from '../context.ts';
-import { ChoiceField, FlagField } from '../fields/ChoiceField.tsx';
-import { putNumber, useParameter } from '../fields/model.ts';
-import { NumberField } from '../fields/NumberField.tsx';
+import { putNumber } from '../fields/model.ts';
 import { clickRun } from './clickScenes.ts';
 import { FigureFrame } from './FigureFrame.tsx';
 import { Handle } from './Handle.tsx';
@@ -37,19 +35,10 @@ export function ClicksFigure({ number }: { number: number }) {
     ([way]) => x(Math.min(way, distance * 1.15)),
     ([, speed]) => y(speed),
   );
-  const rows = {
-    arrive: useParameter('route.arriveRadius'),
-    waypoint: useParameter('route.waypointRadius'),
-    margin: useParameter('route.margin'),
-    tap: useParameter('route.tapTime'),
-    stuck: useParameter('route.stuckAfter'),
-    replan: useParameter('route.replanEvery'),
-  };
   return (
     <FigureFrame
       number={number}
       id="clicks"
-      title="Clicks"
       drawing={
         <svg
           viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
@@ -70,22 +59,8 @@ export function ClicksFigure({ number }: { number: number }) {
           <Arrival run={run.around} parameters={parameters} unit={unit} />
         </svg>
       }
-    >
-      <FlagField path="route.enabled" />
-      <PlannerLengths />
-      <ChoiceField path="route.planner" />
-      <ChoiceField path="route.arrival" />
-      <FlagField path="route.brake" />
-      <NumberField model={rows.arrive} />
-      <NumberField model={rows.waypoint} />
-      <NumberField model={rows.margin} />
-      <NumberField model={rows.tap} />
-      <ChoiceField path="route.reclick" />
-      <ChoiceField path="route.unreachable" />
-      <ChoiceField path="route.afterPlant" />
-      <NumberField model={rows.stuck} />
-      <NumberField model={rows.replan} />
-    </FigureFrame>
+      more={{ 'route.enabled': <PlannerLengths /> }}
+    />
   );
 }
 

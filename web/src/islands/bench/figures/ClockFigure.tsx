@@ -2,9 +2,7 @@ import { useStore } from '@nanostores/react';
 import { type FramePattern, framePatterns, type Parameters, shortNumber } from '@zygopod/core';
 import { useId, useMemo, useRef, useState } from 'react';
 import { useBench } from '../context.ts';
-import { ChoiceField, FlagField } from '../fields/ChoiceField.tsx';
-import { putNumber, useParameter } from '../fields/model.ts';
-import { NumberField } from '../fields/NumberField.tsx';
+import { putNumber } from '../fields/model.ts';
 import { FigureFrame } from './FigureFrame.tsx';
 import { Handle } from './Handle.tsx';
 import { runUp } from './runUp.ts';
@@ -36,7 +34,6 @@ export function ClockFigure({ number }: { number: number }) {
     <FigureFrame
       number={number}
       id="clock"
-      title="Clock"
       drawing={
         <svg
           viewBox={`0 0 ${WIDTH} 106`}
@@ -90,14 +87,11 @@ export function ClockFigure({ number }: { number: number }) {
           />
         </svg>
       }
-    >
-      <NumberField model={useParameter('clock.hz')} />
-      <ChoiceField path="clock.integration" />
-      <ChoiceField path="clock.stepping" />
-      <Frames />
-      <FlagField path="clock.snapToPixel" />
-      <p className="mt-1 text-xs text-ink-soft">Bars: way lost while speeding up to walk.</p>
-    </FigureFrame>
+      more={{
+        'clock.stepping': <Frames />,
+        'clock.snapToPixel': <p className="mt-1 text-xs text-ink-soft">Bars: way lost while speeding up to walk.</p>,
+      }}
+    />
   );
 }
 

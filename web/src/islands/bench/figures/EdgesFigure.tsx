@@ -1,9 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { bodySize, shortNumber } from '@zygopod/core';
 import { useBench } from '../context.ts';
-import { ChoiceField } from '../fields/ChoiceField.tsx';
-import { putNumber, useParameter } from '../fields/model.ts';
-import { NumberField } from '../fields/NumberField.tsx';
+import { putNumber } from '../fields/model.ts';
 import { HELD, policies, pressAgainstEdge } from './edgeScenes.ts';
 import { FigureFrame } from './FigureFrame.tsx';
 import { Handle } from './Handle.tsx';
@@ -40,22 +38,12 @@ export function EdgesFigure({ number }: { number: number }) {
   const [bw, bh] = [size.width * bodyScale, size.height * bodyScale];
   const bodyX = limit.right - (bounds.measure === 'body' ? bw / 2 : 0);
   const pushAt = limit.right - bounds.push * scale;
-  const rows = {
-    push: useParameter('bounds.push'),
-    top: useParameter('bounds.inset.top'),
-    right: useParameter('bounds.inset.right'),
-    bottom: useParameter('bounds.inset.bottom'),
-    left: useParameter('bounds.inset.left'),
-    sendToX: useParameter('bounds.sendToX'),
-    sendToY: useParameter('bounds.sendToY'),
-  };
   const inside = (name: string, value: number) => `${name} ${shortNumber(value)} ${ground.unit}`;
 
   return (
     <FigureFrame
       number={number}
       id="edges"
-      title="Edges"
       drawing={
         <svg
           viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
@@ -147,19 +135,7 @@ export function EdgesFigure({ number }: { number: number }) {
           <Policies />
         </svg>
       }
-    >
-      <ChoiceField path="bounds.policy" />
-      <ChoiceField path="bounds.measure" />
-      <ChoiceField path="bounds.frame" />
-      <NumberField model={rows.push} />
-      <NumberField model={rows.sendToX} />
-      <NumberField model={rows.sendToY} />
-      <NumberField model={rows.top} />
-      <NumberField model={rows.right} />
-      <NumberField model={rows.bottom} />
-      <NumberField model={rows.left} />
-      <ChoiceField path="bounds.axes" />
-    </FigureFrame>
+    />
   );
 }
 

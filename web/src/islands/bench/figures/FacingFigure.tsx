@@ -5,9 +5,7 @@ import { line } from 'd3-shape';
 import { useRef } from 'react';
 import { usePainter } from '../../chart/frames.ts';
 import { useBench } from '../context.ts';
-import { ChoiceField } from '../fields/ChoiceField.tsx';
-import { putNumber, useParameter } from '../fields/model.ts';
-import { NumberField } from '../fields/NumberField.tsx';
+import { putNumber } from '../fields/model.ts';
 import { FigureFrame } from './FigureFrame.tsx';
 import { Handle } from './Handle.tsx';
 import { TURNED, turnedBy, turnOverTime } from './turnScenes.ts';
@@ -54,20 +52,11 @@ export function FacingFigure({ number }: { number: number }) {
     wish.current?.setAttribute('y2', String(wy));
   });
 
-  const rows = {
-    rate: useParameter('facing.rate'),
-    halfLife: useParameter('facing.halfLife'),
-    perTick: useParameter('facing.perTick'),
-    stickiness: useParameter('facing.stickiness'),
-    start: useParameter('facing.start'),
-    launch: useParameter('facing.launchSpeed'),
-  };
   const border = sector / 2;
   return (
     <FigureFrame
       number={number}
       id="facing"
-      title="Facing"
       drawing={
         <svg
           viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
@@ -117,19 +106,7 @@ export function FacingFigure({ number }: { number: number }) {
           <TurnOverTime parameters={parameters} before={useStore(editing.$beforeTuning).parameters} set={set} />
         </svg>
       }
-    >
-      <ChoiceField path="facing.directions" />
-      <ChoiceField path="facing.from" />
-      <ChoiceField path="facing.turn" />
-      <ChoiceField path="facing.whenStill" />
-      <ChoiceField path="facing.flip" />
-      <NumberField model={rows.stickiness} />
-      <NumberField model={rows.rate} />
-      <NumberField model={rows.halfLife} />
-      <NumberField model={rows.perTick} />
-      <NumberField model={rows.start} />
-      <NumberField model={rows.launch} />
-    </FigureFrame>
+    />
   );
 }
 

@@ -1,59 +1,72 @@
-import { specs } from '@zygopod/core';
-import {
-  Children,
-  type ComponentType,
-  Fragment,
-  isValidElement,
-  type ReactNode,
-  useCallback,
-  useLayoutEffect,
-  useRef,
-  useState,
-} from 'react';
+import { useStore } from '@nanostores/react';
+import { type Figure, figureTitles, matters, rowsOf, whenWords } from '@zygopod/core';
+import { Fragment, type ReactNode, useCallback, useLayoutEffect, useRef, useState } from 'react';
 import { useDismiss } from '../../controls/useDismiss.ts';
-import { ChoiceField, FlagField } from '../fields/ChoiceField.tsx';
+import { useBench } from '../context.ts';
+import type { FieldModel } from '../fields/model.ts';
 import { NumberField } from '../fields/NumberField.tsx';
-import { SetField } from '../fields/SetField.tsx';
+import { ParameterField } from '../fields/ParameterField.tsx';
 import { useFigures } from './openFigure.ts';
 
 /** Rows that a figure shows without being opened. */
 const SHOWN = 4;
 
-const rowTypes = new Set<unknown>([ChoiceField, FlagField, NumberField, SetField] satisfies ComponentType<never>[]);
+/** What a figure has between the catalogue's rows, by the path of the row that it comes after. */
+type Between<T> = Readonly<Record<string, T>>;
 
-/** The rows among what a figure holds, in order: what else it shows comes only with all of them. */
-function rowsAmong(children: ReactNode): ReactNode[] {
-  return Children.toArray(children).flatMap((child): ReactNode[] => {
-    if (!isValidElement<{ children?: ReactNode }>(child)) return [];
-    if (child.type === Fragment) return rowsAmong(child.props.children);
-    return rowTypes.has(child.type) ? [child] : [];
-  });
+/** The rows of a figure, those first that matter with the tuning at hand; opened, all of them in their order, with what belongs to them. */
+function Rows({ id, isOpen, outcomes, more }: { id: Figure; isOpen: boolean; outcomes: Between<FieldModel[]>; more: Between<ReactNode> }) {
+  const { parameters } = useStore(useBench().editing.$tuning);
+  const paths = rowsOf(id);
+  const counts = (path: string) => matters(path, parameters);
+  if (isOpen)
+    return paths.map((path) => (
+      <Fragment key={path}>
+        {counts(path) ? (
+          <ParameterField path={path} />
+        ) : (
+          <div className="opacity-60" title={`Changes nothing now: it matters when ${whenWords(path)}.`} data-idle>
+            <ParameterField path={path} />
+          </div>
+        )}
+        {outcomes[path]?.map((model) => (
+          <NumberField key={model.label} model={model} />
+        ))}
+        {more[path]}
+      </Fragment>
+    ));
+  const first = [...paths.filter(counts), ...paths.filter((path) => !counts(path))];
+  return first
+    .flatMap((path) => [
+      <ParameterField key={path} path={path} />,
+      ...(outcomes[path] ?? []).map((model) => <NumberField key={model.label} model={model} />),
+    ])
+    .slice(0, SHOWN);
 }
 
-/** How many rows the catalogue has for a figure. */
-const countOf = (id: string) => [...specs.values()].filter(({ figure }) => figure === id).length;
-
-/** A figure: its number in the order of work, its title, its drawing, and its four first rows; all of them open upwards. */
+/** A figure: its number in the order of work, its title, its drawing, and its first rows of the catalogue; all of them open upwards. */
 export function FigureFrame({
   number,
   id,
-  title,
   drawing,
-  children,
+  outcomes = {},
+  more = {},
 }: {
   number: number;
-  id: string;
-  title: string;
+  id: Figure;
   drawing: ReactNode;
-  children: ReactNode;
+  /** Numbers that follow from parameters, and set them. */
+  outcomes?: Between<FieldModel[]>;
+  /** What else is shown when the figure is open. */
+  more?: Between<ReactNode>;
 }) {
+  const title = figureTitles[id];
   const { open, setOpen, unused } = useFigures();
   const isOpen = open === id;
   const section = useRef<HTMLElement>(null);
   const left = useLeft(section, isOpen);
   const close = useCallback(() => setOpen(null), [setOpen]);
   useDismiss(section, isOpen, close);
-  const rows = rowsAmong(children);
   const isPale = unused.has(id) && !isOpen;
   return (
     <section
@@ -88,11 +101,13 @@ export function FigureFrame({
             title={isOpen ? 'Back to the four first rows (Esc)' : `All numbers of ${title.toLowerCase()}`}
             onClick={() => setOpen(isOpen ? null : id)}
           >
-            {isOpen ? 'fewer' : `all ${countOf(id)}`}
+            {isOpen ? 'fewer' : `all ${rowsOf(id).length}`}
           </button>
         </div>
         <div className="shrink-0 px-3.5">{drawing}</div>
-        <div className="mt-1 shrink-0 px-3.5 pb-2">{isOpen ? children : rows.slice(0, SHOWN)}</div>
+        <div className="mt-1 shrink-0 px-3.5 pb-2">
+          <Rows id={id} isOpen={isOpen} outcomes={outcomes} more={more} />
+        </div>
       </div>
     </section>
   );

@@ -4,9 +4,7 @@ import { scaleLinear } from 'd3-scale';
 import { useRef } from 'react';
 import { usePainter } from '../../chart/frames.ts';
 import { useBench } from '../context.ts';
-import { ChoiceField, FlagField } from '../fields/ChoiceField.tsx';
-import { putNumber, useParameter } from '../fields/model.ts';
-import { NumberField } from '../fields/NumberField.tsx';
+import { putNumber } from '../fields/model.ts';
 import { FigureFrame } from './FigureFrame.tsx';
 import { Handle } from './Handle.tsx';
 import { SwipeDrawing } from './SwipeDrawing.tsx';
@@ -41,7 +39,6 @@ export function HandsFigure({ number }: { number: number }) {
     <FigureFrame
       number={number}
       id="hands"
-      title="Hands"
       drawing={
         <div className="flex">
           <svg
@@ -100,20 +97,7 @@ export function HandsFigure({ number }: { number: number }) {
           <ConflictTable />
         </div>
       }
-    >
-      <ChoiceField path="scheme" />
-      <ChoiceField path="input.directions" />
-      <ChoiceField path="input.conflict" />
-      <FlagField path="input.normaliseDiagonals" />
-      <ChoiceField path="input.axes" />
-      <ChoiceField path="input.relativeTo" />
-      <ChoiceField path="input.devices" />
-      <NumberField model={useParameter('input.deadZone')} />
-      <NumberField model={useParameter('input.outerZone')} />
-      <NumberField model={useParameter('input.curve')} />
-      <NumberField model={useParameter('input.swipeDistance')} />
-      <NumberField model={useParameter('input.swipeTime')} />
-    </FigureFrame>
+    />
   );
 }
 

@@ -1,17 +1,13 @@
 import { useStore } from '@nanostores/react';
-import { HALF_LIVES_TO_90, type Parameters, rateToStopIn, shortNumber } from '@zygopod/core';
+import { HALF_LIVES_TO_90, matters, type Parameters, rateToStopIn, shortNumber } from '@zygopod/core';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { useMemo, useRef, useState } from 'react';
 import { useBench } from '../context.ts';
-import { ChoiceField } from '../fields/ChoiceField.tsx';
-import { outcome, putNumber, useParameter } from '../fields/model.ts';
-import { NumberField } from '../fields/NumberField.tsx';
-import { SetField } from '../fields/SetField.tsx';
+import { outcome, putNumber } from '../fields/model.ts';
 import { FigureFrame } from './FigureFrame.tsx';
 import { Handle } from './Handle.tsx';
 import { type Curve, paceProfile } from './paceProfile.ts';
-import { RampCurve } from './RampCurve.tsx';
 import { FactorRose, TurnArc } from './WayDrawings.tsx';
 
 const WIDTH = 268;
@@ -68,20 +64,6 @@ export function PaceFigure({ number }: { number: number }) {
   const handle = { began: () => freeze(natural), ended: () => freeze(null) };
   const stopsIn = shortNumber(profile.stopDistance, 1);
 
-  const walk = useParameter('pace.walkSpeed');
-  const sprint = useParameter('pace.sprintSpeed');
-  const rows = {
-    accelerate: useParameter('ramp.accelerate'),
-    decelerate: useParameter('ramp.decelerate'),
-    brake: useParameter('ramp.brake'),
-    ease: useParameter('ramp.ease'),
-    halfLife: useParameter('ramp.halfLife'),
-    turnRate: useParameter('ramp.turnRate'),
-    restored: useParameter('pace.restoredSpeed'),
-    minStick: useParameter('pace.sprintMinStick'),
-    backward: useParameter('pace.backwardFactor'),
-    sideways: useParameter('pace.sidewaysFactor'),
-  };
   const reach = outcome(
     ramp.model === 'smooth' ? 'Nine tenths of walk in' : 'Up to walk in',
     'Time from rest to the walk speed; sets accelerate (or the half-life).',
@@ -110,7 +92,6 @@ export function PaceFigure({ number }: { number: number }) {
     <FigureFrame
       number={number}
       id="pace"
-      title="Pace"
       drawing={
         <svg
           viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
@@ -224,38 +205,9 @@ export function PaceFigure({ number }: { number: number }) {
           />
         </svg>
       }
-    >
-      <NumberField model={walk} />
-      <NumberField model={sprint} />
-      <NumberField model={reach} />
-      <NumberField model={stop} />
-      <ChoiceField path="ramp.model" />
-      {ramp.model === 'curve' && <RampCurve />}
-      {ramp.model === 'smooth' && <NumberField model={rows.halfLife} />}
-      {linear && (
-        <>
-          <NumberField model={rows.accelerate} />
-          <NumberField model={rows.decelerate} />
-          <NumberField model={rows.brake} />
-          <NumberField model={rows.ease} />
-        </>
-      )}
-      <ChoiceField path="ramp.turning" />
-      {(ramp.turning === 'heading' || tuning.parameters.scheme === 'turn') && (
-        <>
-          <NumberField model={rows.turnRate} />
-          <TurnArc />
-        </>
-      )}
-      <NumberField model={rows.restored} />
-      <ChoiceField path="pace.sprintKey" />
-      <SetField path="pace.sprintEndsOn" />
-      <NumberField model={rows.minStick} />
-      <ChoiceField path="pace.autoRun" />
-      <NumberField model={rows.backward} />
-      <NumberField model={rows.sideways} />
-      <FactorRose />
-    </FigureFrame>
+      outcomes={{ 'pace.sprintSpeed': [reach, stop] }}
+      more={{ 'ramp.turnRate': matters('ramp.turnRate', tuning.parameters) && <TurnArc />, 'pace.sidewaysFactor': <FactorRose /> }}
+    />
   );
 }
 

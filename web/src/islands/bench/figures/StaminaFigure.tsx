@@ -1,11 +1,9 @@
 import { useStore } from '@nanostores/react';
-import { shortNumber, staminaCycle } from '@zygopod/core';
+import { type StaminaCycle, shortNumber, staminaCycle } from '@zygopod/core';
 import { scaleLinear } from 'd3-scale';
 import { useState } from 'react';
 import { useBench } from '../context.ts';
-import { ChoiceField, FlagField } from '../fields/ChoiceField.tsx';
-import { putNumber, useParameter } from '../fields/model.ts';
-import { NumberField } from '../fields/NumberField.tsx';
+import { putNumber } from '../fields/model.ts';
 import { FigureFrame } from './FigureFrame.tsx';
 import { Handle } from './Handle.tsx';
 
@@ -60,7 +58,6 @@ export function StaminaFigure({ number }: { number: number }) {
     <FigureFrame
       number={number}
       id="stamina"
-      title="Stamina"
       drawing={
         <svg
           viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
@@ -186,26 +183,8 @@ export function StaminaFigure({ number }: { number: number }) {
           </text>
         </svg>
       }
-    >
-      <FlagField path="stamina.enabled" />
-      <p className="digits border-t border-rule/60 py-[3px] text-[11px] leading-4 text-ink-soft" data-testid="cycle">
-        lasts {seconds(cycle.lasts)} · {cycle.way === Infinity ? 'no end' : `${shortNumber(cycle.way, 0)} ${unit}`} a bar · sprints{' '}
-        {Math.round(cycle.share * 100)} % of a long run, mean {shortNumber(cycle.meanSpeed, 0)} {unit}/s
-      </p>
-      <NumberField model={useParameter('stamina.drain')} />
-      <NumberField model={useParameter('stamina.regain')} />
-      <NumberField model={useParameter('stamina.regainDelay')} />
-      <NumberField model={useParameter('stamina.startAt')} />
-      <NumberField model={useParameter('stamina.recoverTo')} />
-      <NumberField model={useParameter('stamina.max')} />
-      <ChoiceField path="stamina.regainWhile" />
-      <NumberField model={useParameter('stamina.regainMovingFactor')} />
-      <ChoiceField path="stamina.afterEmpty" />
-      <FlagField path="stamina.emptyEndsSprint" />
-      <NumberField model={useParameter('stamina.spentFactor')} />
-      <ChoiceField path="stamina.drainWhile" />
-      <NumberField model={useParameter('stamina.interval')} />
-    </FigureFrame>
+      more={{ 'stamina.enabled': <Cycle cycle={cycle} unit={unit} /> }}
+    />
   );
 }
 
@@ -228,5 +207,15 @@ function Level({ y, words, dash, x }: { y: number; words: string; dash: string; 
         {words}
       </text>
     </>
+  );
+}
+
+/** What the numbers come to over a long run. */
+function Cycle({ cycle, unit }: { cycle: StaminaCycle; unit: string }) {
+  return (
+    <p className="digits border-t border-rule/60 py-[3px] text-[11px] leading-4 text-ink-soft" data-testid="cycle">
+      lasts {seconds(cycle.lasts)} · {cycle.way === Infinity ? 'no end' : `${shortNumber(cycle.way, 0)} ${unit}`} a bar · sprints{' '}
+      {Math.round(cycle.share * 100)} % of a long run, mean {shortNumber(cycle.meanSpeed, 0)} {unit}/s
+    </p>
   );
 }

@@ -4,9 +4,8 @@ import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { useState } from 'react';
 import { useBench } from '../context.ts';
-import { ChoiceField, FlagField } from '../fields/ChoiceField.tsx';
-import { putNumber, useParameter } from '../fields/model.ts';
-import { NumberField } from '../fields/NumberField.tsx';
+import { putNumber } from '../fields/model.ts';
+import { ParameterField } from '../fields/ParameterField.tsx';
 import { FigureFrame } from './FigureFrame.tsx';
 import { Handle } from './Handle.tsx';
 import { plainGround } from './plainGround.ts';
@@ -67,18 +66,10 @@ export function StepsFigure({ number }: { number: number }) {
     void putNumber(editing, path, Math.max(0, Math.round(value * 1000) / 1000), what);
   const hold = { began: () => freeze(natural), ended: () => freeze(null) };
   const window = Math.min(step.buffer, step.time);
-  const rows = {
-    cell: useParameter('step.cell'),
-    time: useParameter('step.time'),
-    buffer: useParameter('step.buffer'),
-    turn: useParameter('step.turnTime'),
-    bump: useParameter('step.bumpTime'),
-  };
   return (
     <FigureFrame
       number={number}
       id="steps"
-      title="Grid steps"
       drawing={
         <svg
           viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
@@ -150,17 +141,7 @@ export function StepsFigure({ number }: { number: number }) {
           />
         </svg>
       }
-    >
-      <ChoiceField path="scheme" />
-      <NumberField model={rows.cell} />
-      <NumberField model={rows.time} />
-      <ChoiceField path="step.ease" />
-      <NumberField model={rows.buffer} />
-      <NumberField model={rows.turn} />
-      <FlagField path="step.diagonals" />
-      <ChoiceField path="step.diagonalTime" />
-      <NumberField model={rows.bump} />
-      <FlagField path="step.repeat" />
-    </FigureFrame>
+      more={{ 'step.cell': <ParameterField path="scheme" /> }}
+    />
   );
 }

@@ -3,9 +3,7 @@ import { shortNumber } from '@zygopod/core';
 import { scaleLinear } from 'd3-scale';
 import { useState } from 'react';
 import { useBench } from '../context.ts';
-import { ChoiceField, FlagField } from '../fields/ChoiceField.tsx';
-import { putNumber, useParameter } from '../fields/model.ts';
-import { NumberField } from '../fields/NumberField.tsx';
+import { putNumber } from '../fields/model.ts';
 import { FigureFrame } from './FigureFrame.tsx';
 import { Handle } from './Handle.tsx';
 import { useDrawn } from './useDrawn.ts';
@@ -31,17 +29,10 @@ export function WallsFigure({ number }: { number: number }) {
   const curve = (of: typeof contact) => angles.map((angle, i) => `${i ? 'L' : 'M'}${x(angle)},${y(keptAtContact(of, angle))}`).join('');
   const held = keptAtContact(contact, HELD);
   const radians = (HELD * Math.PI) / 180;
-  const rows = {
-    friction: useParameter('contact.wallFriction'),
-    assist: useParameter('contact.cornerAssist'),
-    skin: useParameter('contact.skin'),
-    slides: useParameter('contact.contactsPerTick'),
-  };
   return (
     <FigureFrame
       number={number}
       id="walls"
-      title="Walls"
       drawing={
         <svg
           viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
@@ -83,17 +74,8 @@ export function WallsFigure({ number }: { number: number }) {
           <Scene />
         </svg>
       }
-    >
-      <ChoiceField path="contact.response" />
-      <NumberField model={rows.friction} />
-      <FlagField path="contact.keepSpeed" />
-      <NumberField model={rows.assist} />
-      <AssistDrawing />
-      <FlagField path="contact.swept" />
-      <FlagField path="contact.seams" />
-      <NumberField model={rows.skin} />
-      <NumberField model={rows.slides} />
-    </FigureFrame>
+      more={{ 'contact.cornerAssist': <AssistDrawing /> }}
+    />
   );
 }
 
