@@ -17,11 +17,11 @@ import { centred, pan } from '../chart/view.ts';
 import { YardMenus } from '../chart/YardMenus.tsx';
 import { ScreenControls } from '../drive/ScreenControls.tsx';
 import { swipeBetween, type Touch } from '../drive/swipe.ts';
-import { useBench } from './context.ts';
+import { useTuning } from '../tuning/context.ts';
 
 /** The live view: the ground as a chart with the body on it. Wheel zooms, middle- or space-drag pans, double-click goes back. */
 export function Yard() {
-  const { drive, hub, surveyor } = useBench();
+  const { drive, hub, surveyor } = useTuning();
   const { canvas, size, chart, theme, view, $mode, inks, look, choose, move } = useSheet();
   const [layers, setLayers] = useState<Layers>({
     prints: true,
@@ -216,7 +216,7 @@ function DrivingWords({ parameters: { route, scheme, pace } }: { parameters: Par
 
 /** The one line that a newcomer needs, until the character has been driven. */
 function FirstSteps() {
-  const { drive, editing } = useBench();
+  const { drive, editing } = useTuning();
   const line = useRef<HTMLParagraphElement>(null);
   const { parameters } = useStore(editing.$tuning);
   usePainter(() => {

@@ -1,17 +1,17 @@
 import { useStore } from '@nanostores/react';
 import { bodySize, shortNumber } from '@zygopod/core';
-import type { GroundOpening } from '../../server/data/openings.ts';
 import { Picker } from '../work/Picker.tsx';
+import { addressOf, placeOf, useScreens } from '../work/place.ts';
+import { currentOf } from '../work/work.ts';
 import { Measures } from './Measures.tsx';
 import { useGround } from './session.ts';
-import { $lookAt } from './tools.ts';
 import { SelectedWall } from './WallForm.tsx';
 
 /** What the ground is like for a body: can the goal be reached, where is it narrow; and the numbers of the ground itself. */
-export function GroundPanel({ opening }: { opening: GroundOpening }) {
+export function GroundPanel() {
   return (
     <aside aria-label="Body and ground" className="flex min-h-0 flex-col gap-4 overflow-y-auto border-l border-rule bg-paper px-3.5 py-2.5">
-      <BodyChoice opening={opening} />
+      <BodyChoice />
       <Findings />
       <SelectedWall />
       <Measures />
@@ -19,8 +19,9 @@ export function GroundPanel({ opening }: { opening: GroundOpening }) {
   );
 }
 
-function BodyChoice({ opening }: { opening: GroundOpening }) {
-  const { parameters } = useGround();
+function BodyChoice() {
+  const { parameters, opening } = useGround();
+  const { here } = useScreens();
   const { body } = parameters;
   const { width, height } = bodySize(body);
   return (
@@ -29,9 +30,9 @@ function BodyChoice({ opening }: { opening: GroundOpening }) {
       <p className="mt-1">
         <Picker
           label="Body of"
-          name={opening.tuning.file.name}
+          name={currentOf(opening.tuning).name}
           collection="tunings"
-          go={(id) => window.location.assign(`/grounds/${opening.ground.id}?tuning=${id}`)}
+          go={(tuning) => window.location.assign(addressOf(here, { ...placeOf(opening), tuning }))}
         />
       </p>
       <p className="digits mt-1 text-xs text-ink-soft">
@@ -88,8 +89,9 @@ function Findings() {
 }
 
 function Show({ x, y }: { x: number; y: number }) {
+  const { drawing } = useGround();
   return (
-    <button type="button" className="deed ml-1.5 text-xs" onClick={() => $lookAt.set({ x, y })}>
+    <button type="button" className="deed ml-1.5 text-xs" onClick={() => drawing.$lookAt.set({ x, y })}>
       Show
     </button>
   );

@@ -16,14 +16,14 @@ import { centred, pan } from '../chart/view.ts';
 import { YardMenus } from '../chart/YardMenus.tsx';
 import { drawEditing } from './drawEditing.ts';
 import { useGround } from './session.ts';
-import { $pending, beginStroke, finishPath, type Stroke } from './strokes.ts';
-import { $lookAt, $selected, $snap, $tool, snapped } from './tools.ts';
+import { beginStroke, finishPath, type Stroke } from './strokes.ts';
+import { snapped } from './tools.ts';
 
 const names = { prints: 'Prints', grid: 'Grid', frame: 'Screen', gaps: 'Gaps', reach: 'Reach', room: 'Room' };
 
 /** The ground as a chart to draw on, with the body that drives over it all the while. */
 export function GroundSheet() {
-  const { steps, drive, surveyor, parameters } = useGround();
+  const { steps, drive, surveyor, parameters, drawing } = useGround();
   const { canvas, size, chart, theme, view, $mode, inks, look, choose, move: moveView, show } = useSheet('whole');
   const reading = useRef<HTMLParagraphElement>(null);
   const [layers, setLayers] = useState<Layers>({
@@ -46,20 +46,20 @@ export function GroundSheet() {
   const space = useSpace();
   const tester = useRef<{ ground: Ground; test: (x: number, y: number) => boolean } | null>(null);
   const versions = useRef<{ ground: Ground | null; survey: unknown; number: number }>({ ground: null, survey: null, number: 0 });
-  const tool = useStore($tool);
+  const tool = useStore(drawing.$tool);
   const found = useStore(surveyor.$survey);
   useEffect(() => {
-    $pending.set([]);
+    drawing.$pending.set([]);
     void tool;
-  }, [tool]);
+  }, [tool, drawing]);
   useEffect(
     () =>
-      $lookAt.listen((place) => {
+      drawing.$lookAt.listen((place) => {
         if (!place) return;
         show(place.x, place.y);
-        $lookAt.set(null);
+        drawing.$lookAt.set(null);
       }),
-    [show],
+    [show, drawing],
   );
 
   usePainter((now) => {
@@ -87,11 +87,11 @@ export function GroundSheet() {
     drawPebbles(ctx, world.trace, drive.row, parameters.facing.launchSpeed, world.walls, at, ink);
     drawBody(ctx, pose, parameters.body, at, ink, layers);
     drawEditing(ctx, ground, at, ink, {
-      selected: $selected.get(),
+      selected: drawing.$selected.get(),
       selecting: tool === 'select',
       preview: stroke.current?.preview ?? null,
-      pending: $pending.get(),
-      pointer: pointer.current && snapped(pointer.current.x, pointer.current.y, ground.cell, $snap.get()),
+      pending: drawing.$pending.get(),
+      pointer: pointer.current && snapped(pointer.current.x, pointer.current.y, ground.cell, drawing.$snap.get()),
       closing: tool === 'shape',
     });
     if (layers.grid) drawCoordinates(ctx, ground, at, width, height, ink);
@@ -109,7 +109,7 @@ export function GroundSheet() {
       if (tester.current?.ground !== ground) tester.current = { ground, test: solidTester(ground) };
       const { width, height } = bodySize(parameters.body);
       const room = clearanceAt(tester.current.test, drive.world.walls, at.x, at.y, Math.max(width, height) * 4);
-      const place = snapped(at.x, at.y, ground.cell, $snap.get());
+      const place = snapped(at.x, at.y, ground.cell, drawing.$snap.get());
       const wide =
         room >= Math.max(width, height) * 4 ? 'plenty of room' : room === 0 ? 'solid' : `room for a body ${(room * 2).toFixed(1)} wide`;
       words = `${place.x}, ${place.y} ${unitOf('length', ground.unit)} · cell ${Math.floor(at.x / ground.cell)}, ${Math.floor(at.y / ground.cell)} · ${wide} · ${body}`;
@@ -128,7 +128,7 @@ export function GroundSheet() {
     if (event.button === 1 || (event.button === 0 && space.current)) {
       event.preventDefault();
       panning.current = { x: event.clientX, y: event.clientY };
-    } else if (event.button === 0) stroke.current = beginStroke(tool, steps, placeOf(event), view.current?.scale ?? 1);
+    } else if (event.button === 0) stroke.current = beginStroke(tool, drawing, placeOf(event), view.current?.scale ?? 1);
   };
   const move = (event: PointerEvent<HTMLCanvasElement>) => {
     pointer.current = placeOf(event);
@@ -148,15 +148,15 @@ export function GroundSheet() {
     steps.cancelGesture();
   };
   const key = (event: KeyboardEvent) => {
-    const selected = $selected.get();
-    if (event.key === 'Enter') finishPath(steps, tool === 'shape');
+    const selected = drawing.$selected.get();
+    if (event.key === 'Enter') finishPath(drawing, tool === 'shape');
     else if (event.key === 'Escape') {
-      $pending.set([]);
-      $selected.set(null);
+      drawing.$pending.set([]);
+      drawing.$selected.set(null);
       cancel();
     } else if ((event.key === 'Delete' || event.key === 'Backspace') && selected !== null) {
       steps.replace(removeWall(steps.$now.get(), selected), 'take a wall away');
-      $selected.set(null);
+      drawing.$selected.set(null);
     } else return;
     event.preventDefault();
   };
@@ -177,7 +177,7 @@ export function GroundSheet() {
           if (!stroke.current) pointer.current = null;
         }}
         onDoubleClick={() => {
-          if ($pending.get().length > 0) finishPath(steps, tool === 'shape');
+          if (drawing.$pending.get().length > 0) finishPath(drawing, tool === 'shape');
           else if (tool === 'select') choose('whole');
         }}
         onKeyDown={key}

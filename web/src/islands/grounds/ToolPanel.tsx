@@ -2,12 +2,13 @@ import { useStore } from '@nanostores/react';
 import { OPEN, paintCells, SOLID, type Surface } from '@zygopod/core';
 import { useState } from 'react';
 import { useGround } from './session.ts';
-import { $mark, $snap, $tool, snaps, tools } from './tools.ts';
+import { snaps, tools } from './tools.ts';
 
 /** The tools, the mark that cells get, and what the pointer snaps to. */
 export function ToolPanel() {
-  const tool = useStore($tool);
-  const snap = useStore($snap);
+  const { drawing } = useGround();
+  const tool = useStore(drawing.$tool);
+  const snap = useStore(drawing.$snap);
   return (
     <section aria-label="Tools" className="flex min-h-0 flex-col gap-3 overflow-y-auto border-r border-rule bg-paper px-3.5 py-2">
       <div>
@@ -20,7 +21,7 @@ export function ToolPanel() {
                 title={help}
                 aria-pressed={tool === id}
                 className="flex min-h-6 w-full items-center justify-between px-1.5 text-left hover:text-now aria-pressed:bg-ink aria-pressed:text-sheet"
-                onClick={() => $tool.set(id)}
+                onClick={() => drawing.$tool.set(id)}
               >
                 {title}
                 <span className="digits text-[11px] opacity-70">{key}</span>
@@ -39,7 +40,7 @@ export function ToolPanel() {
               key={id}
               className={`flex-1 py-0.5 text-center text-xs has-focus-visible:outline-2 ${snap === id ? 'bg-ink text-sheet' : 'text-ink-soft'}`}
             >
-              <input type="radio" name="snap" className="sr-only" checked={snap === id} onChange={() => $snap.set(id)} />
+              <input type="radio" name="snap" className="sr-only" checked={snap === id} onChange={() => drawing.$snap.set(id)} />
               {title}
             </label>
           ))}
@@ -51,23 +52,23 @@ export function ToolPanel() {
 
 /** What cells can be: solid, open, or a surface with its speed. */
 function Marks() {
-  const { steps } = useGround();
+  const { steps, drawing } = useGround();
   const { surfaces } = useStore(steps.$now);
-  const mark = useStore($mark);
+  const mark = useStore(drawing.$mark);
   const put = (own: string, surface: Surface) =>
     steps.replace({ ...steps.$now.get(), surfaces: { ...steps.$now.get().surfaces, [own]: surface } }, 'surface');
   const add = () => {
     const free =
       [...'~mwisrgb'].find((candidate) => !(candidate in surfaces)) ?? String.fromCodePoint(0xe000 + Object.keys(surfaces).length);
     put(free, { name: `surface ${Object.keys(surfaces).length + 1}`, speed: 0.6 });
-    $mark.set(free);
+    drawing.$mark.set(free);
   };
   const drop = (own: string) => {
     const ground = steps.$now.get();
     const places = ground.cells.flatMap((row, y) => [...row].flatMap((cell, x) => (cell === own ? [[x, y] as [number, number]] : [])));
     const { [own]: _gone, ...others } = ground.surfaces;
     steps.replace({ ...paintCells(ground, places, OPEN), surfaces: others }, 'take a surface away');
-    if (mark === own) $mark.set(SOLID);
+    if (mark === own) drawing.$mark.set(SOLID);
   };
   return (
     <fieldset>
@@ -84,7 +85,7 @@ function Marks() {
                 name="mark"
                 className="m-[5px] size-3.5 shrink-0 accent-(--ink)"
                 checked={mark === own}
-                onChange={() => $mark.set(own as string)}
+                onChange={() => drawing.$mark.set(own as string)}
               />
               <span className={`size-3.5 border border-ink-soft ${tone}`} aria-hidden="true" />
               {name}
@@ -96,7 +97,7 @@ function Marks() {
             key={own}
             surface={surface}
             chosen={mark === own}
-            choose={() => $mark.set(own)}
+            choose={() => drawing.$mark.set(own)}
             put={(next) => put(own, next)}
             drop={() => drop(own)}
           />

@@ -2,12 +2,11 @@ import { useStore } from '@nanostores/react';
 import { changeWall, removeWall, shortNumber, type Wall } from '@zygopod/core';
 import { useEffect, useId, useState } from 'react';
 import { useGround } from './session.ts';
-import { $selected } from './tools.ts';
 
 /** The points of the selected wall as text: to be read, typed and pasted. */
 export function SelectedWall() {
-  const { steps } = useGround();
-  const selected = useStore($selected);
+  const { steps, drawing } = useGround();
+  const selected = useStore(drawing.$selected);
   const ground = useStore(steps.$now);
   const wall = selected === null ? undefined : ground.walls[selected];
   const add = () => {
@@ -29,7 +28,7 @@ export function SelectedWall() {
       },
       'line',
     );
-    $selected.set(ground.walls.length);
+    drawing.$selected.set(ground.walls.length);
   };
   if (!wall || selected === null)
     return (
@@ -49,7 +48,7 @@ export function SelectedWall() {
 const pointText = (wall: Wall) => wall.points.map(([x, y]) => `${shortNumber(x, 2)}, ${shortNumber(y, 2)}`).join('\n');
 
 function WallForm({ wall, index }: { wall: Wall; index: number }) {
-  const { steps } = useGround();
+  const { steps, drawing } = useGround();
   const [text, setText] = useState(pointText(wall));
   const [why, setWhy] = useState<string | null>(null);
   const known = pointText(wall);
@@ -131,7 +130,7 @@ function WallForm({ wall, index }: { wall: Wall; index: number }) {
         className="deed text-xs"
         onClick={() => {
           steps.replace(removeWall(steps.$now.get(), index), 'take a wall away');
-          $selected.set(null);
+          drawing.$selected.set(null);
         }}
       >
         Take it away

@@ -2,26 +2,24 @@ import type { Ground } from '@zygopod/core';
 import { groundFormat } from '@zygopod/core';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { Steps } from '../work/steps.ts';
-import { $pending, beginStroke, finishPath } from './strokes.ts';
-import { $mark, $selected, $snap, snapped, type Tool } from './tools.ts';
+import { beginStroke, finishPath } from './strokes.ts';
+import { type Drawing, newDrawing, snapped, type Tool } from './tools.ts';
 
 let steps: Steps<Ground>;
+let drawing: Drawing;
 const ground = () => steps.$now.get();
 
 beforeEach(() => {
   const file = { format: 'zygopod/ground', version: 1, name: 'Test', size: { width: 320, height: 320 }, start: { x: 16, y: 16 } };
   steps = new Steps(groundFormat.schema.parse(file) as Ground);
-  $pending.set([]);
-  $selected.set(null);
-  $mark.set('#');
-  $snap.set('half');
+  drawing = newDrawing(steps);
 });
 
 /** A press, a way over some places, and the release at the last of them; a unit is a screen pixel. */
 function stroke(tool: Tool, ...places: [number, number][]): void {
   const [first, ...rest] = places.map(([x, y]) => ({ x, y }));
   if (!first) return;
-  const under = beginStroke(tool, steps, first, 1);
+  const under = beginStroke(tool, drawing, first, 1);
   for (const place of rest) under?.move(place);
   under?.end(rest.at(-1) ?? first);
 }
@@ -54,10 +52,10 @@ describe('walls', () => {
       [240, 260],
     ] as [number, number][])
       stroke('line', place);
-    expect($pending.get()).toHaveLength(3);
-    finishPath(steps, false);
+    expect(drawing.$pending.get()).toHaveLength(3);
+    finishPath(drawing, false);
     expect(ground().walls[1]?.points).toHaveLength(3);
-    expect($selected.get()).toBe(1);
+    expect(drawing.$selected.get()).toBe(1);
   });
 
   it('a shape is closed by a click on its first corner, and is none with two corners', () => {
@@ -78,7 +76,7 @@ describe('walls', () => {
     });
     stroke('shape', [200, 200]);
     stroke('shape', [232, 200]);
-    finishPath(steps, true);
+    finishPath(drawing, true);
     expect(ground().walls).toHaveLength(1);
   });
 
@@ -125,9 +123,9 @@ describe('selecting', () => {
   });
 
   it('of nothing lets go of what was selected', () => {
-    expect($selected.get()).toBe(0);
+    expect(drawing.$selected.get()).toBe(0);
     stroke('select', [300, 30]);
-    expect($selected.get()).toBeNull();
+    expect(drawing.$selected.get()).toBeNull();
   });
 });
 

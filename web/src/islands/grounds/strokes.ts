@@ -13,9 +13,7 @@ import {
   removeWall,
   wallNear,
 } from '@zygopod/core';
-import { atom } from 'nanostores';
-import type { Steps } from '../work/steps.ts';
-import { $mark, $selected, $snap, snapped, type Tool } from './tools.ts';
+import { type Drawing, snapped, type Tool } from './tools.ts';
 
 type Place = { x: number; y: number };
 
@@ -31,25 +29,23 @@ export interface Stroke {
   preview: Preview | null;
 }
 
-/** The corners of a line or shape that is being clicked together. */
-export const $pending = atom<readonly [number, number][]>([]);
-
 /** Screen pixels within which something is taken hold of. */
 const REACH = 8;
 
-const snap = (ground: Ground, at: Place) => snapped(at.x, at.y, ground.cell, $snap.get());
+/** A place on the grid that is chosen. */
+const snap = ({ steps, $snap }: Drawing, at: Place) => snapped(at.x, at.y, steps.$now.get().cell, $snap.get());
 
 /** Begins what the tool does at a place; `scale` is screen pixels a unit. Null where there is nothing to do. */
-export function beginStroke(tool: Tool, steps: Steps<Ground>, at: Place, scale: number): Stroke | null {
+export function beginStroke(tool: Tool, drawing: Drawing, at: Place, scale: number): Stroke | null {
   const reach = REACH / scale;
   switch (tool) {
     case 'select':
-      return takeHold(steps, at, reach);
+      return takeHold(drawing, at, reach);
     case 'line':
     case 'shape':
-      return drawPath(tool, steps, at, reach);
+      return drawPath(tool, drawing, at, reach);
     case 'block':
-      return dragRectangle(steps.$now.get(), at, (x0, y0, x1, y1) => {
+      return dragRectangle(drawing, at, (x0, y0, x1, y1) => {
         if (x0 === x1 || y0 === y1) return;
         const points: [number, number][] = [
           [x0, y0],
@@ -57,57 +53,60 @@ export function beginStroke(tool: Tool, steps: Steps<Ground>, at: Place, scale: 
           [x1, y1],
           [x0, y1],
         ];
-        putWall(steps, points, true);
+        putWall(drawing, points, true);
       });
     case 'frame':
-      return dragRectangle(steps.$now.get(), at, (x0, y0, x1, y1) => {
+      return dragRectangle(drawing, at, (x0, y0, x1, y1) => {
         const [width, height] = [Math.abs(x1 - x0), Math.abs(y1 - y0)];
         if (width >= 1 && height >= 1)
-          steps.replace({ ...steps.$now.get(), frame: { x: Math.min(x0, x1), y: Math.min(y0, y1), width, height } }, 'frame');
+          drawing.steps.replace(
+            { ...drawing.steps.$now.get(), frame: { x: Math.min(x0, x1), y: Math.min(y0, y1), width, height } },
+            'frame',
+          );
       });
     case 'cells':
-      return brush(steps, at, 'cells', (ground, cells) => paintCells(ground, cells, $mark.get()));
+      return brush(drawing, at, 'cells', (ground, cells) => paintCells(ground, cells, drawing.$mark.get()));
     case 'erase':
-      return brush(steps, at, 'erase', (ground, cells, place) => {
+      return brush(drawing, at, 'erase', (ground, cells, place) => {
         const open = paintCells(ground, cells, OPEN);
         const found = wallNear(open, place.x, place.y, reach);
         return found ? removeWall(open, found.wall) : open;
       });
     case 'cellBlock':
-      return cellBlock(steps, at);
+      return cellBlock(drawing, at);
     case 'fill': {
-      const ground = steps.$now.get();
-      steps.replace(paintCells(ground, cellsLike(ground, cellAt(ground, at.x, at.y)), $mark.get()), 'fill');
+      const ground = drawing.steps.$now.get();
+      drawing.steps.replace(paintCells(ground, cellsLike(ground, cellAt(ground, at.x, at.y)), drawing.$mark.get()), 'fill');
       return null;
     }
     case 'start':
-      return follow(steps, 'start', at, (ground, place) => ({ ...ground, start: { ...ground.start, ...snap(ground, place) } }));
+      return follow(drawing, 'start', at, (ground, place) => ({ ...ground, start: { ...ground.start, ...snap(drawing, place) } }));
     case 'goal':
-      return follow(steps, 'goal', at, (ground, place) => ({ ...ground, goal: { radius: 16, ...ground.goal, ...snap(ground, place) } }));
+      return follow(drawing, 'goal', at, (ground, place) => ({ ...ground, goal: { radius: 16, ...ground.goal, ...snap(drawing, place) } }));
   }
 }
 
-function putWall(steps: Steps<Ground>, points: [number, number][], closed: boolean): void {
-  const ground = addWall(steps.$now.get(), { points, closed, solid: true });
-  steps.replace(ground, closed ? 'solid wall' : 'line');
-  $selected.set(ground.walls.length - 1);
+function putWall(drawing: Drawing, points: [number, number][], closed: boolean): void {
+  const ground = addWall(drawing.steps.$now.get(), { points, closed, solid: true });
+  drawing.steps.replace(ground, closed ? 'solid wall' : 'line');
+  drawing.$selected.set(ground.walls.length - 1);
 }
 
 /** Makes a wall of the corners clicked so far, if they are enough. */
-export function finishPath(steps: Steps<Ground>, closed: boolean): void {
-  const points = $pending.get().filter(([x, y], i, all) => i === 0 || x !== all[i - 1]?.[0] || y !== all[i - 1]?.[1]);
-  $pending.set([]);
-  if (points.length >= (closed ? 3 : 2)) putWall(steps, [...points], closed);
+export function finishPath(drawing: Drawing, closed: boolean): void {
+  const points = drawing.$pending.get().filter(([x, y], i, all) => i === 0 || x !== all[i - 1]?.[0] || y !== all[i - 1]?.[1]);
+  drawing.$pending.set([]);
+  if (points.length >= (closed ? 3 : 2)) putWall(drawing, [...points], closed);
 }
 
-function drawPath(tool: 'line' | 'shape', steps: Steps<Ground>, at: Place, reach: number): Stroke {
-  const from = snap(steps.$now.get(), at);
+function drawPath(tool: 'line' | 'shape', drawing: Drawing, at: Place, reach: number): Stroke {
+  const from = snap(drawing, at);
   const stroke: Stroke = {
     preview: null,
     move(to) {
-      const end = snap(steps.$now.get(), to);
+      const end = snap(drawing, to);
       const far = Math.hypot(to.x - at.x, to.y - at.y) > reach;
-      if ($pending.get().length === 0 && far && tool === 'line')
+      if (drawing.$pending.get().length === 0 && far && tool === 'line')
         stroke.preview = {
           kind: 'path',
           points: [
@@ -118,10 +117,10 @@ function drawPath(tool: 'line' | 'shape', steps: Steps<Ground>, at: Place, reach
         };
     },
     end(to) {
-      const end = snap(steps.$now.get(), to);
+      const end = snap(drawing, to);
       if (stroke.preview && (end.x !== from.x || end.y !== from.y)) {
         putWall(
-          steps,
+          drawing,
           [
             [from.x, from.y],
             [end.x, end.y],
@@ -130,26 +129,26 @@ function drawPath(tool: 'line' | 'shape', steps: Steps<Ground>, at: Place, reach
         );
         return;
       }
-      const first = $pending.get()[0];
+      const first = drawing.$pending.get()[0];
       // A click on the first corner closes a shape.
-      if (tool === 'shape' && first && $pending.get().length > 2 && Math.hypot(first[0] - to.x, first[1] - to.y) < reach * 1.5)
-        finishPath(steps, true);
-      else $pending.set([...$pending.get(), [from.x, from.y]]);
+      if (tool === 'shape' && first && drawing.$pending.get().length > 2 && Math.hypot(first[0] - to.x, first[1] - to.y) < reach * 1.5)
+        finishPath(drawing, true);
+      else drawing.$pending.set([...drawing.$pending.get(), [from.x, from.y]]);
     },
   };
   return stroke;
 }
 
-function dragRectangle(ground: Ground, at: Place, make: (x0: number, y0: number, x1: number, y1: number) => void): Stroke {
-  const from = snap(ground, at);
+function dragRectangle(drawing: Drawing, at: Place, make: (x0: number, y0: number, x1: number, y1: number) => void): Stroke {
+  const from = snap(drawing, at);
   const stroke: Stroke = {
     preview: null,
     move(to) {
-      const end = snap(ground, to);
+      const end = snap(drawing, to);
       stroke.preview = { kind: 'rectangle', x0: from.x, y0: from.y, x1: end.x, y1: end.y };
     },
     end(to) {
-      const end = snap(ground, to);
+      const end = snap(drawing, to);
       make(from.x, from.y, end.x, end.y);
     },
   };
@@ -158,25 +157,25 @@ function dragRectangle(ground: Ground, at: Place, make: (x0: number, y0: number,
 
 /** Changes the ground along the way of the pointer; the whole stroke is one step of undo. */
 function brush(
-  steps: Steps<Ground>,
+  drawing: Drawing,
   at: Place,
   what: string,
   change: (ground: Ground, cells: [number, number][], place: Place) => Ground,
 ): Stroke {
-  steps.beginGesture(what);
-  let last = cellAt(steps.$now.get(), at.x, at.y);
+  drawing.steps.beginGesture(what);
+  let last = cellAt(drawing.steps.$now.get(), at.x, at.y);
   const to = (place: Place) => {
-    const ground = steps.$now.get();
+    const ground = drawing.steps.$now.get();
     const cell = cellAt(ground, place.x, place.y);
-    steps.replace(change(ground, cellsAlong(last, cell), place), what);
+    drawing.steps.replace(change(ground, cellsAlong(last, cell), place), what);
     last = cell;
   };
   to(at);
-  return { preview: null, move: to, end: () => steps.endGesture() };
+  return { preview: null, move: to, end: () => drawing.steps.endGesture() };
 }
 
-function cellBlock(steps: Steps<Ground>, at: Place): Stroke {
-  const ground = steps.$now.get();
+function cellBlock(drawing: Drawing, at: Place): Stroke {
+  const ground = drawing.steps.$now.get();
   const { cell } = ground;
   const from = cellAt(ground, at.x, at.y);
   const area = (to: Place) => {
@@ -194,8 +193,12 @@ function cellBlock(steps: Steps<Ground>, at: Place): Stroke {
       // No larger than the ground, however far the pointer was dragged.
       const limit = 4096;
       const end = area(to).end.map((value) => Math.min(limit, Math.max(-1, value))) as [number, number];
-      steps.replace(
-        paintCells(ground, cellsBetween(from.map((value) => Math.min(limit, Math.max(-1, value))) as [number, number], end), $mark.get()),
+      drawing.steps.replace(
+        paintCells(
+          ground,
+          cellsBetween(from.map((value) => Math.min(limit, Math.max(-1, value))) as [number, number], end),
+          drawing.$mark.get(),
+        ),
         'block of cells',
       );
     },
@@ -203,24 +206,28 @@ function cellBlock(steps: Steps<Ground>, at: Place): Stroke {
   return stroke;
 }
 
-function follow(steps: Steps<Ground>, what: string, at: Place, change: (ground: Ground, place: Place) => Ground): Stroke {
-  steps.beginGesture(what);
-  const to = (place: Place) => steps.replace(change(steps.$now.get(), place), what);
+function follow(drawing: Drawing, what: string, at: Place, change: (ground: Ground, place: Place) => Ground): Stroke {
+  drawing.steps.beginGesture(what);
+  const to = (place: Place) => drawing.steps.replace(change(drawing.steps.$now.get(), place), what);
   to(at);
-  return { preview: null, move: to, end: () => steps.endGesture() };
+  return { preview: null, move: to, end: () => drawing.steps.endGesture() };
 }
 
 /** Takes hold of a place, of the frame, or of a wall: of one of its points, of the middle of a side, or of all of it. */
-function takeHold(steps: Steps<Ground>, at: Place, reach: number): Stroke | null {
-  const ground = steps.$now.get();
+function takeHold(drawing: Drawing, at: Place, reach: number): Stroke | null {
+  const ground = drawing.steps.$now.get();
   const near = (x: number, y: number) => Math.hypot(x - at.x, y - at.y) < reach * 1.2;
   const { start, goal, frame } = ground;
   const drag = (what: string, change: (now: Ground, place: Place) => Ground): Stroke => {
-    steps.beginGesture(what);
-    return { preview: null, move: (to) => steps.replace(change(steps.$now.get(), to), what), end: () => steps.endGesture() };
+    drawing.steps.beginGesture(what);
+    return {
+      preview: null,
+      move: (to) => drawing.steps.replace(change(drawing.steps.$now.get(), to), what),
+      end: () => drawing.steps.endGesture(),
+    };
   };
-  if (near(start.x, start.y)) return drag('start', (now, to) => ({ ...now, start: { ...now.start, ...snap(now, to) } }));
-  if (goal && near(goal.x, goal.y)) return drag('goal', (now, to) => ({ ...now, goal: { ...goal, ...snap(now, to) } }));
+  if (near(start.x, start.y)) return drag('start', (now, to) => ({ ...now, start: { ...now.start, ...snap(drawing, to) } }));
+  if (goal && near(goal.x, goal.y)) return drag('goal', (now, to) => ({ ...now, goal: { ...goal, ...snap(drawing, to) } }));
   if (goal && Math.abs(Math.hypot(goal.x - at.x, goal.y - at.y) - goal.radius) < reach)
     return drag('goal', (now, to) => ({
       ...now,
@@ -228,30 +235,30 @@ function takeHold(steps: Steps<Ground>, at: Place, reach: number): Stroke | null
     }));
   const found = wallNear(ground, at.x, at.y, reach);
   if (found) {
-    $selected.set(found.wall);
-    return holdWall(steps, found, at, reach, drag);
+    drawing.$selected.set(found.wall);
+    return holdWall(drawing, found, at, reach, drag);
   }
-  $selected.set(null);
+  drawing.$selected.set(null);
   if (frame && near(frame.x + frame.width, frame.y + frame.height))
     return drag('frame', (now, to) => {
-      const end = snap(now, to);
+      const end = snap(drawing, to);
       return { ...now, frame: { ...frame, width: Math.max(1, end.x - frame.x), height: Math.max(1, end.y - frame.y) } };
     });
-  if (frame && near(frame.x, frame.y)) return drag('frame', (now, to) => ({ ...now, frame: { ...frame, ...snap(now, to) } }));
+  if (frame && near(frame.x, frame.y)) return drag('frame', (now, to) => ({ ...now, frame: { ...frame, ...snap(drawing, to) } }));
   return null;
 }
 
 function holdWall(
-  steps: Steps<Ground>,
+  drawing: Drawing,
   found: NonNullable<ReturnType<typeof wallNear>>,
   at: Place,
   reach: number,
   drag: (what: string, change: (now: Ground, place: Place) => Ground) => Stroke,
 ): Stroke {
-  const ground = steps.$now.get();
+  const ground = drawing.steps.$now.get();
   const wall = ground.walls[found.wall] as Ground['walls'][number];
   const toSnap = (now: Ground, number: number, to: Place) => {
-    const place = snap(now, to);
+    const place = snap(drawing, to);
     return movePoint(now, found.wall, number, place.x, place.y);
   };
   if (found.kind === 'point') return drag('point of a wall', (now, to) => toSnap(now, found.point, to));
@@ -260,13 +267,13 @@ function holdWall(
     const [x, y] = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
     if (Math.hypot(x - at.x, y - at.y) < reach) {
       const stroke = drag('new point of a wall', (now, to) => toSnap(now, found.side + 1, to));
-      steps.replace(insertPoint(ground, found.wall, found.side + 1, x, y), 'new point of a wall');
+      drawing.steps.replace(insertPoint(ground, found.wall, found.side + 1, x, y), 'new point of a wall');
       return stroke;
     }
   }
   const [firstX, firstY] = wall.points[0] as [number, number];
   return drag('move a wall', (now, to) => {
-    const place = snap(now, { x: firstX + to.x - at.x, y: firstY + to.y - at.y });
+    const place = snap(drawing, { x: firstX + to.x - at.x, y: firstY + to.y - at.y });
     const [x, y] = (now.walls[found.wall] as Ground['walls'][number]).points[0] as [number, number];
     return moveWall(now, found.wall, place.x - x, place.y - y);
   });

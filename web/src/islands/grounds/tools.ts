@@ -1,4 +1,6 @@
+import type { Ground } from '@zygopod/core';
 import { atom } from 'nanostores';
+import type { Steps } from '../work/steps.ts';
 
 /** What the pointer does on the ground. Keys are digits: none of them drives. */
 export const tools = [
@@ -26,10 +28,6 @@ export const tools = [
 ] as const;
 export type Tool = (typeof tools)[number]['id'];
 
-export const $tool = atom<Tool>('select');
-/** The mark that cells get. */
-export const $mark = atom<string>('#');
-
 export const snaps = [
   { id: 'cell', title: 'cell' },
   { id: 'half', title: 'half' },
@@ -37,12 +35,24 @@ export const snaps = [
   { id: 'off', title: 'off' },
 ] as const;
 type Snap = (typeof snaps)[number]['id'];
-export const $snap = atom<Snap>('half');
 
-/** The wall that is selected, by its number. */
-export const $selected = atom<number | null>(null);
-/** A place to bring into sight. */
-export const $lookAt = atom<{ x: number; y: number } | null>(null);
+/** A ground to draw on, and what is in the hand of whoever draws. */
+export function newDrawing(steps: Steps<Ground>) {
+  return {
+    steps,
+    $tool: atom<Tool>('select'),
+    /** The mark that cells get. */
+    $mark: atom<string>('#'),
+    $snap: atom<Snap>('half'),
+    /** The wall that is selected, by its number. */
+    $selected: atom<number | null>(null),
+    /** Points of a wall that is not ended yet. */
+    $pending: atom<readonly [number, number][]>([]),
+    /** A place to bring into sight. */
+    $lookAt: atom<{ x: number; y: number } | null>(null),
+  };
+}
+export type Drawing = ReturnType<typeof newDrawing>;
 
 /** A place on the grid that is chosen. */
 export function snapped(x: number, y: number, cell: number, snap: Snap): { x: number; y: number } {

@@ -3,30 +3,23 @@ import type { ReactNode } from 'react';
 import { Deed } from '../controls/Deed.tsx';
 import { Mark } from '../controls/Mark.tsx';
 import type { Command } from './commands.ts';
+import { placeOf } from './place.ts';
 import { Screens } from './Screens.tsx';
 import { saveWords } from './saveWords.ts';
-import type { Saving } from './saving.ts';
 import type { Steps } from './steps.ts';
+import type { Work } from './work.ts';
 
 /** The head of a screen: what is under work, how it stands, the way to the other screens, and the deeds that concern all of it. */
-export function ScreenHeader<F>({
+export function ScreenHeader<F, S extends Steps<F>>({
   where,
-  here,
-  bench,
-  grounds,
-  steps,
-  saving,
+  work: { opening, steps, saving },
   unchanged = false,
   commands,
   children,
 }: {
   /** What is under work, in the line of crumbs. */
   where: ReactNode;
-  here: 'bench' | 'grounds';
-  bench: string;
-  grounds: string;
-  steps: Steps<F>;
-  saving: Saving<F>;
+  work: Work<F, S>;
   /** True where the file is the last revision's, whatever was sent meanwhile. */
   unchanged?: boolean;
   commands: Command[];
@@ -47,7 +40,7 @@ export function ScreenHeader<F>({
         {unchanged && state.at === 'draft' ? saveWords.saved : saveWords[state.at]}
       </p>
       <div className="ml-auto flex h-full shrink-0 items-center gap-4">
-        <Screens here={here} bench={bench} grounds={grounds} />
+        <Screens place={placeOf(opening)} />
         {children}
         <Deed
           label="Undo"

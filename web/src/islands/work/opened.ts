@@ -1,14 +1,5 @@
+import type { Opened } from '../../server/data/openings.ts';
 import type { Origin, SaveState } from './saving.ts';
-
-/** A document as the server gives it to be worked on. */
-export interface Opened<F> {
-  id: string;
-  head: number;
-  /** The file of the newest revision. */
-  saved: F;
-  /** Work that is in no revision, and the file of the revision that it was made from. */
-  draft: { version: number; base: number; file: F; from: F } | null;
-}
 
 /** Where work on a document begins: what is worked on, what it is compared with, where it stands with the server. */
 export interface Beginning<F> {

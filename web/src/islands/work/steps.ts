@@ -12,14 +12,17 @@ const DEPTH = 500;
 /** A file under work with undo and redo. While a drag lasts, its changes are one step. */
 export class Steps<F> {
   readonly $now: WritableAtom<F>;
+  /** The file of the last saved revision. */
+  readonly $before: WritableAtom<F>;
   /** What undo and redo would take back, in words. */
   readonly $history = atom<{ undo: string | null; redo: string | null }>({ undo: null, redo: null });
   #done: Step<F>[] = [];
   #undone: Step<F>[] = [];
   #gesture: { before: F; what: string } | null = null;
 
-  constructor(now: F) {
+  constructor(now: F, before: F = now) {
     this.$now = atom(now) as WritableAtom<F>;
+    this.$before = atom(before) as WritableAtom<F>;
   }
 
   /** Puts a whole file in place of the present one, as one step. */

@@ -1,4 +1,4 @@
-import { type Ground, readGround, readTuning, type TuningFile } from '@zygopod/core';
+import { type Ground, type Reading, readGround, readTuning, type TuningFile } from '@zygopod/core';
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import type { Database } from './connection.ts';
 import { getDocument, inUse } from './documents.ts';
@@ -6,81 +6,72 @@ import { getDraft } from './drafts.ts';
 import { getRevision } from './revisions.ts';
 import { documents } from './schema.ts';
 
-/** What the bench is opened with. */
-export interface Opening {
+/** A document as it is opened to be worked on. */
+export interface Opened<F> {
   id: string;
   head: number;
   /** The file of the newest revision. */
-  saved: TuningFile;
-  draft: { version: number; base: number; file: TuningFile; from: TuningFile } | null;
-  ground: { id: string; file: Ground };
+  saved: F;
+  /** Work that is in no revision, and the file of the revision that it was made from. */
+  draft: { version: number; base: number; file: F; from: F } | null;
 }
 
-/** The tuning that a first visit opens: the demo's main one, else the oldest there is. */
-export async function firstTuning(db: Moment): Promise<string | null> {
-  const [first] = await db
-    .select({ id: documents.id })
-    .from(documents)
-    .where(and(eq(documents.kind, 'tuning'), isNull(documents.putAwayAt)))
-    .orderBy(sql`${documents.demo} = 'carrier-day-boots.tuning.json' desc nulls last`, asc(documents.createdAt))
-    .limit(1);
-  return first?.id ?? null;
+/** What every screen is opened with: a tuning on a ground. */
+export interface Opening {
+  tuning: Opened<TuningFile>;
+  ground: Opened<Ground>;
 }
-
-/** A tuning with its draft, on a ground. */
-export async function openBench(db: Database, id: string, groundId: string | null): Promise<Opening> {
-  return atOnce(db, (moment) => bench(moment, id, groundId));
-}
+/** Which of the two an address names; the other comes with it. */
+export type Subject = keyof Opening;
 
 /** A database at one moment: what others save while a page is opened is in all that it is given, or in none of it. */
 type Moment = Pick<Database, 'select' | 'update'>;
 
-function atOnce<T>(db: Database, work: (moment: Moment) => Promise<T>): Promise<T> {
-  return db.transaction((tx) => work(tx), { isolationLevel: 'repeatable read' });
+/** The demo's documents that a first visit opens. */
+const foremost: Readonly<Record<Subject, string>> = { tuning: 'carrier-day-boots.tuning.json', ground: 'boardwalk.ground.json' };
+
+/** The document that is opened where none is asked for: the demo's main one, else the oldest there is; null where there is none. */
+export async function firstOf(db: Moment, subject: Subject): Promise<string | null> {
+  const [first] = await db
+    .select({ id: documents.id })
+    .from(documents)
+    .where(and(eq(documents.kind, subject), isNull(documents.putAwayAt)))
+    .orderBy(sql`${documents.demo} = ${foremost[subject]} desc nulls last`, asc(documents.createdAt))
+    .limit(1);
+  return first?.id ?? null;
 }
 
-async function bench(db: Moment, id: string, groundId: string | null): Promise<Opening> {
-  const tuning = await getDocument(db, 'tuning', id);
-  const saved = readTuning(tuning.file.read());
-  if (!saved.ok) throw new Error(`revision ${tuning.head} of ${id} does not read: ${JSON.stringify(saved.faults)}`);
-  const draft = await getDraft(db, id);
-  const kept = draft && readTuning(draft.file.read());
-  const from = draft && readTuning(draft.base < tuning.head ? (await getRevision(db, id, draft.base)).file.read() : tuning.file.read());
-  const ground = await layOn(db, tuning, groundId);
-  return {
-    id,
-    head: tuning.head,
-    saved: saved.value.file,
-    draft:
-      draft && kept?.ok && from?.ok ? { version: draft.version, base: draft.base, file: kept.value.file, from: from.value.file } : null,
-    ground: { id: ground.id, file: ground.draft?.file ?? ground.saved },
+/**
+ * Opens what an address names, with the other that it asks for. A tuning without a ground comes up on the one that it was last on, a ground
+ * without a tuning under the demo's main one. Throws a Problem where there is no such document.
+ */
+export function openWith(db: Database, subject: Subject, id: string, other: string | null): Promise<Opening> {
+  const open = async (moment: Moment): Promise<Opening> => {
+    if (subject === 'ground') {
+      const ground = await openGround(moment, id);
+      return { ground, tuning: await openTuning(moment, other ?? (await needed(moment, 'tuning'))) };
+    }
+    const tuning = await openTuning(moment, id);
+    return { tuning, ground: await layOn(moment, id, other) };
   };
+  return db.transaction(open, { isolationLevel: 'repeatable read' });
 }
 
-/** The ground that a tuning comes up on: the one asked for, which is remembered; else the one it was last on; else the demo's first. */
-async function layOn(db: Moment, tuning: { id: string; ground: string | null }, asked: string | null) {
-  if (asked) {
-    const ground = await openGround(db, asked);
-    if (asked !== tuning.ground) await db.update(documents).set({ ground: asked }).where(eq(documents.id, tuning.id));
-    return ground;
-  }
-  const known = tuning.ground && (await isInUse(db, tuning.ground)) ? tuning.ground : null;
-  return openGround(db, known ?? (await firstGround(db)));
-}
+const openTuning = (db: Moment, id: string) =>
+  openDocument<TuningFile>(db, 'tuning', id, (file) => {
+    const read = readTuning(file);
+    return read.ok ? { ok: true, value: read.value.file } : read;
+  });
+const openGround = (db: Moment, id: string) => openDocument<Ground>(db, 'ground', id, readGround);
 
-async function isInUse(db: Moment, id: string): Promise<boolean> {
-  const [found] = await db.select({ id: documents.id }).from(documents).where(inUse('ground', id)).limit(1);
-  return found !== undefined;
-}
-
-/** A ground with its draft. */
-async function openGround(db: Moment, id: string) {
-  const document = await getDocument(db, 'ground', id);
-  const saved = readGround(document.file.read());
-  if (!saved.ok) throw new Error(`ground ${id} does not read: ${JSON.stringify(saved.faults)}`);
+/** A document with its draft. A draft that cannot be read is left out. */
+async function openDocument<F>(db: Moment, kind: Subject, id: string, read: (file: unknown) => Reading<F>): Promise<Opened<F>> {
+  const document = await getDocument(db, kind, id);
+  const saved = read(document.file.read());
+  if (!saved.ok) throw new Error(`revision ${document.head} of ${id} does not read: ${JSON.stringify(saved.faults)}`);
   const draft = await getDraft(db, id);
-  const kept = draft && readGround(draft.file.read());
-  const from = draft && readGround(draft.base < document.head ? (await getRevision(db, id, draft.base)).file.read() : document.file.read());
+  const kept = draft && read(draft.file.read());
+  const from = draft && read((draft.base < document.head ? await getRevision(db, id, draft.base) : document).file.read());
   return {
     id,
     head: document.head,
@@ -89,38 +80,24 @@ async function openGround(db: Moment, id: string) {
   };
 }
 
-/** What the Grounds screen is opened with: a ground, and a tuning whose body is laid on it. */
-export interface GroundOpening {
-  ground: Awaited<ReturnType<typeof openGround>>;
-  tuning: { id: string; file: TuningFile };
+/** The ground that a tuning comes up on: the one asked for, which is remembered; else the one it was last on; else the demo's first. */
+async function layOn(db: Moment, tuning: string, asked: string | null): Promise<Opened<Ground>> {
+  const [{ ground: known = null } = {}] = await db.select({ ground: documents.ground }).from(documents).where(eq(documents.id, tuning));
+  if (asked) {
+    const ground = await openGround(db, asked);
+    if (asked !== known) await db.update(documents).set({ ground: asked }).where(eq(documents.id, tuning));
+    return ground;
+  }
+  return openGround(db, known && (await isInUse(db, known)) ? known : await needed(db, 'ground'));
 }
 
-/** A ground for the Grounds screen, with the body of a tuning: the one asked for, else the demo's main one. */
-export async function openGrounds(db: Database, id: string, tuningId: string | null): Promise<GroundOpening> {
-  return atOnce(db, (moment) => grounds(moment, id, tuningId));
+async function needed(db: Moment, subject: Subject): Promise<string> {
+  const first = await firstOf(db, subject);
+  if (!first) throw new Error(`there is no ${subject}`);
+  return first;
 }
 
-async function grounds(db: Moment, id: string, tuningId: string | null): Promise<GroundOpening> {
-  const wanted = tuningId ?? (await firstTuning(db));
-  if (!wanted) throw new Error('there is no tuning');
-  const tuning = await getDocument(db, 'tuning', wanted);
-  const draft = await getDraft(db, wanted);
-  const read = readTuning((draft?.file ?? tuning.file).read());
-  if (!read.ok) throw new Error(`tuning ${wanted} does not read: ${JSON.stringify(read.faults)}`);
-  return {
-    ground: await openGround(db, id),
-    tuning: { id: wanted, file: read.value.file },
-  };
-}
-
-/** The ground that is opened where none is asked for: the demo's first. */
-export async function firstGround(db: Moment): Promise<string> {
-  const [ground] = await db
-    .select({ id: documents.id })
-    .from(documents)
-    .where(and(eq(documents.kind, 'ground'), isNull(documents.putAwayAt)))
-    .orderBy(sql`${documents.demo} = 'boardwalk.ground.json' desc nulls last`, asc(documents.createdAt))
-    .limit(1);
-  if (!ground) throw new Error('there is no ground');
-  return ground.id;
+async function isInUse(db: Moment, id: string): Promise<boolean> {
+  const [found] = await db.select({ id: documents.id }).from(documents).where(inUse('ground', id)).limit(1);
+  return found !== undefined;
 }

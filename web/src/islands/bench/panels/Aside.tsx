@@ -2,10 +2,9 @@ import { useStore } from '@nanostores/react';
 import { differences, isLink, shortNumber, specOf, unitOf } from '@zygopod/core';
 import { useRef } from 'react';
 import { usePainter } from '../../chart/frames.ts';
-import { useBench } from '../context.ts';
-import { linkWords } from '../fields/model.ts';
-import { $calipers } from '../strip/calipers.ts';
-import { measure } from '../strip/span.ts';
+import { linkWords } from '../../fields/model.ts';
+import { measure } from '../../strip/span.ts';
+import { useTuning } from '../../tuning/context.ts';
 
 /** Right of the yard: what has changed since the last revision, and what the calipers read. */
 export function Aside() {
@@ -25,7 +24,7 @@ const told = (value: unknown, written: unknown) =>
 
 /** Every parameter that differs from the last saved revision, each to be taken back. */
 function Changes() {
-  const { editing, saving, drive } = useBench();
+  const { editing, saving, drive } = useTuning();
   const tuning = useStore(editing.$tuning);
   const before = useStore(editing.$beforeTuning);
   const head = useStore(saving.$head);
@@ -85,7 +84,7 @@ function Changes() {
 
 /** What lies between the two edges that were dragged on the strip. */
 function Calipers() {
-  const { drive } = useBench();
+  const { drive, $calipers } = useTuning();
   const span = useStore($calipers);
   const seconds = useRef<HTMLElement>(null);
   const way = useRef<HTMLElement>(null);

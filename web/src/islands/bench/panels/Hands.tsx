@@ -4,7 +4,7 @@ import { useRef } from 'react';
 import { usePainter } from '../../chart/frames.ts';
 import { $bindings, controlWords, keysOf, keyWord } from '../../drive/bindings.ts';
 import { devices } from '../../drive/hub.ts';
-import { useBench } from '../context.ts';
+import { useTuning } from '../../tuning/context.ts';
 
 const keys: { control: Control; place: string }[] = [
   { control: 'up', place: 'col-start-2' },
@@ -16,7 +16,7 @@ const more: Control[] = ['sprint', 'sprintToggle', 'autoRun', 'plant', 'action',
 
 /** The hands as they are: controls that light up as they go down, the way that they ask for, and what each device says. */
 export function Hands() {
-  const { drive, hub } = useBench();
+  const { drive, hub } = useTuning();
   const bindings = useStore($bindings);
   const caps = useRef(new Map<Control, HTMLElement>());
   const knob = useRef<SVGCircleElement>(null);

@@ -1,7 +1,7 @@
 import { compassName, type Parameters, type Trace } from '@zygopod/core';
 import { type RefObject, useRef } from 'react';
 import { usePainter } from '../../chart/frames.ts';
-import { useBench } from '../context.ts';
+import { useTuning } from '../../tuning/context.ts';
 import { Hands } from './Hands.tsx';
 import { StaminaBar } from './StaminaBar.tsx';
 
@@ -22,7 +22,7 @@ function gaitSince(trace: Trace, row: number): number {
 
 /** What the body does at the moment shown: the present, or the one looked back at. */
 export function Now() {
-  const { drive } = useBench();
+  const { drive } = useTuning();
   const speed = useRef<HTMLSpanElement>(null);
   const gait = useRef<HTMLSpanElement>(null);
   const since = useRef<HTMLSpanElement>(null);

@@ -1,11 +1,11 @@
 import { useStore } from '@nanostores/react';
 import { useRef } from 'react';
 import { usePainter } from '../../chart/frames.ts';
-import { useBench } from '../context.ts';
+import { useTuning } from '../../tuning/context.ts';
 
 /** The bar with its level, and the mark at which an emptied one may sprint again. */
 export function StaminaBar() {
-  const { drive, editing } = useBench();
+  const { drive, editing } = useTuning();
   const { stamina } = useStore(editing.$tuning).parameters;
   const fill = useRef<HTMLDivElement>(null);
   const level = useRef<HTMLElement>(null);

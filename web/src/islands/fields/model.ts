@@ -1,0 +1,130 @@
+import { useStore } from '@nanostores/react';
+import {
+  type FileValue,
+  isLink,
+  numberAt,
+  numberSpec,
+  rawAt,
+  readEntry,
+  shortNumber,
+  specOf,
+  unitOf,
+  valueAt,
+  writtenAt,
+} from '@zygopod/core';
+import { useTuning } from '../tuning/context.ts';
+import type { Editing } from '../tuning/editing.ts';
+
+/** What a number field shows and does; a parameter and an outcome that is worked out both come in this form. */
+export interface FieldModel {
+  /** The parameter behind it; none for an outcome. */
+  path: string | null;
+  label: string;
+  help: string;
+  unit: string;
+  number: number;
+  /** What the number follows, in words, and what lets it go its own way. */
+  link: { words: string; break(): void } | null;
+  /** What it was in the last saved revision, when it differs. */
+  was: string | null;
+  /** Reads an entry; null when it was taken, else why not. */
+  enter(text: string): string | null;
+  /** Sets the number as a drag or a nudge does. */
+  put(number: number): string | null;
+}
+
+const lastName = (path: string) => specOf(path).label.toLowerCase();
+
+/** `1.75 × walk`, `walk + 60` */
+export function linkWords(link: { of: string; times?: number; plus?: number }): string {
+  const times = link.times === undefined || link.times === 1 ? '' : `${shortNumber(link.times)} × `;
+  const plus = link.plus ? ` ${link.plus < 0 ? '−' : '+'} ${shortNumber(Math.abs(link.plus))}` : '';
+  return `${times}${lastName(link.of)}${plus}`;
+}
+
+/** Sets a number. A linked one keeps its link and changes its ratio (or, where the ratio cannot, what it adds). */
+export function putNumber(editing: Editing, path: string, number: number, what: string): string | null {
+  const spec = numberSpec(path);
+  const held = Math.min(spec.max, Math.max(spec.min, number));
+  const raw = rawAt(editing.$now.get(), path);
+  if (!isLink(raw)) return editing.set(path, tidy(held), what);
+  const source = numberAt(editing.$tuning.get().parameters, raw.of);
+  const plus = raw.plus ?? 0;
+  if (source === 0) return editing.set(path, { ...raw, plus: tidy(held) }, what);
+  return editing.set(path, { ...raw, times: Number(((held - plus) / source).toPrecision(6)) }, what);
+}
+
+/** A dragged number with no more digits than a hand can mean. */
+function tidy(number: number): number {
+  return Number(number.toPrecision(6));
+}
+
+function display(value: FileValue): string {
+  return isLink(value) ? linkWords(value) : typeof value === 'number' ? shortNumber(value) : String(value);
+}
+
+/** The model of a parameter that is a number. */
+export function useParameter(path: string, label = specOf(path).label): FieldModel {
+  const { editing, drive } = useTuning();
+  const { file, parameters } = useStore(editing.$tuning);
+  const before = useStore(editing.$beforeTuning);
+  const spec = numberSpec(path);
+  const raw = rawAt(file, path);
+  const unit = drive.world.ground.unit;
+  const changed = JSON.stringify(writtenAt(file, path)) !== JSON.stringify(writtenAt(before.file, path));
+  const number = numberAt(parameters, path);
+  return {
+    path,
+    label,
+    help: spec.help,
+    unit: unitOf(spec.quantity, unit),
+    number,
+    link: isLink(raw)
+      ? { words: linkWords(raw), break: () => void editing.set(path, number, `break the link of ${label.toLowerCase()}`) }
+      : null,
+    was: changed ? display(rawAt(before.file, path)) : null,
+    enter: (text) => {
+      const entry = readEntry(text, path, editing.$tuning.get().parameters, unit);
+      if (!entry.ok) return entry.why;
+      return editing.set(path, entry.value, label.toLowerCase());
+    },
+    put: (value) => putNumber(editing, path, value, label.toLowerCase()),
+  };
+}
+
+/** The model of a number that follows from parameters: typed or dragged, it sets one of them. */
+export function outcome(label: string, help: string, unit: string, number: number, put: (value: number) => string | null): FieldModel {
+  return {
+    path: null,
+    label,
+    help,
+    unit,
+    number,
+    link: null,
+    was: null,
+    put,
+    enter: (text) => {
+      const bare = text
+        .trim()
+        .replace('−', '-')
+        .replace(new RegExp(`\\s*${unit.replace(/[/²]/g, '\\$&')}$`), '');
+      const value = Number(bare);
+      if (bare === '' || !Number.isFinite(value)) return 'a number is needed';
+      return put(value);
+    },
+  };
+}
+
+/** A parameter that is no number: its value, what it was, and how to set it. */
+export function useChoice(path: string): { value: unknown; was: string | null; set(value: FileValue): void } {
+  const { editing } = useTuning();
+  const { file, parameters } = useStore(editing.$tuning);
+  const before = useStore(editing.$beforeTuning);
+  const spec = specOf(path);
+  const same = JSON.stringify(rawAt(file, path)) === JSON.stringify(rawAt(before.file, path));
+  return {
+    value: valueAt(parameters, path),
+    was: same ? null : display(rawAt(before.file, path)),
+    set: (value) => void editing.set(path, value, spec.label.toLowerCase()),
+  };
+}

@@ -1,0 +1,147 @@
+import { useStore } from '@nanostores/react';
+import { type Parameters, Recorder, shortNumber, World } from '@zygopod/core';
+import { scaleLinear } from 'd3-scale';
+import { line } from 'd3-shape';
+import { useState } from 'react';
+import { putNumber } from '../fields/model.ts';
+import { ParameterField } from '../fields/ParameterField.tsx';
+import { useTuning } from '../tuning/context.ts';
+import { FigureFrame } from './FigureFrame.tsx';
+import { Handle } from './Handle.tsx';
+import { plainGround } from './plainGround.ts';
+import { useDrawn } from './useDrawn.ts';
+
+const WIDTH = 268;
+const HEIGHT = 112;
+const BASE = HEIGHT - 34;
+const STEPS = 3;
+
+/** Way gone (in cells) over time with the key held for three steps: what the core does. */
+function stepRun(parameters: Parameters): [number, number][] {
+  const { clock, step } = parameters;
+  const cell = Math.max(step.cell, 1);
+  const start = { x: cell * 0.5, y: cell * 0.5, facing: 90 };
+  const free: Parameters = {
+    ...parameters,
+    scheme: 'step',
+    bounds: { ...parameters.bounds, policy: 'none' },
+    input: { ...parameters.input, axes: 'both', relativeTo: 'screen' },
+    clock: { ...clock, stepping: 'fixed' },
+  };
+  const world = new World(free, plainGround({ start }), 4);
+  const recorder = new Recorder();
+  recorder.push({ press: 'right' });
+  const curve: [number, number][] = [[0, 0]];
+  const whole = STEPS * step.time + step.turnTime;
+  const ticks = Math.min(1500, Math.ceil(Math.max(0.1, whole) * clock.hz) + 3);
+  for (let tick = 0; tick < ticks; tick++) {
+    if (tick / clock.hz > whole - step.time * 0.5) recorder.push({ release: 'right' });
+    world.tick(recorder.next());
+    curve.push([(tick + 1) / clock.hz, (world.body.x - start.x) / cell]);
+  }
+  return curve;
+}
+
+const relevant = ({ step, clock }: Parameters) => JSON.stringify([step, clock]);
+
+/** Three steps over time, with the window before the end of each in which a press is kept for the next. */
+export function StepsFigure({ number }: { number: number }) {
+  const { editing } = useTuning();
+  const { parameters } = useStore(editing.$tuning);
+  const before = useStore(editing.$beforeTuning).parameters;
+  const { step } = parameters;
+  const [frozen, freeze] = useState<number | null>(null);
+  const curve = useDrawn(relevant(parameters), () => stepRun(parameters));
+  const ghost = useDrawn(relevant(before), () => stepRun(before));
+  const natural = Math.max(0.1, step.turnTime + STEPS * step.time + 0.05) * 1.04;
+  const span = frozen ?? natural;
+  const x = scaleLinear([0, span], [10, WIDTH - 10]);
+  const y = scaleLinear([0, STEPS], [BASE, 10]);
+  const draw = line<[number, number]>(
+    ([time]) => x(Math.min(time, span)),
+    ([, cells]) => y(cells),
+  );
+  const ends = Array.from({ length: STEPS }, (_, i) => step.turnTime + (i + 1) * step.time);
+  const set = (path: string, value: number, what: string) =>
+    void putNumber(editing, path, Math.max(0, Math.round(value * 1000) / 1000), what);
+  const hold = { began: () => freeze(natural), ended: () => freeze(null) };
+  const window = Math.min(step.buffer, step.time);
+  return (
+    <FigureFrame
+      number={number}
+      id="steps"
+      drawing={
+        <svg
+          viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+          className={`w-full shrink-0 select-none ${parameters.scheme === 'step' ? '' : 'opacity-60'}`}
+          role="group"
+          aria-label="Three steps over time, with the window for the next press"
+        >
+          {ends.slice(0, -1).map((end) => (
+            <rect
+              key={end}
+              x={x(end - window)}
+              y="8"
+              width={Math.max(0, x(end) - x(end - window))}
+              height={BASE - 8}
+              className="fill-now/12"
+            />
+          ))}
+          {Array.from({ length: STEPS + 1 }, (_, i) => (
+            <line key={i} x1="10" x2={WIDTH - 8} y1={y(i)} y2={y(i)} className="stroke-rule" strokeWidth="0.8" />
+          ))}
+          <path d={`M10,6 V${BASE} H${WIDTH - 6}`} className="fill-none stroke-ink" strokeWidth="1.2" />
+          {relevant(parameters) !== relevant(before) && (
+            <path d={draw(ghost) ?? ''} className="fill-none stroke-other" strokeDasharray="4 3" strokeWidth="1.3" />
+          )}
+          <path d={draw(curve) ?? ''} className="fill-none stroke-ink" strokeWidth="2" strokeLinejoin="round" />
+          <line x1="10" x2={x(step.bumpTime)} y1={HEIGHT - 8} y2={HEIGHT - 8} className="stroke-solid" strokeWidth="4" />
+          <text x={WIDTH - 8} y={HEIGHT - 5} textAnchor="end" className="digits fill-ink-soft text-[10px]">
+            {step.time === 0 ? 'at once' : `${shortNumber(1 / step.time, 1)} cells/s · bump ${shortNumber(step.bumpTime, 2)} s`}
+          </text>
+          <Handle
+            x={x(ends[0] as number)}
+            y={y(1)}
+            label="Step time"
+            value={`${shortNumber(step.time, 3)} s a cell`}
+            number={step.time}
+            drag={(px) => set('step.time', x.invert(px) - step.turnTime, 'step time')}
+            nudge={(across, along) => set('step.time', step.time + (across + along) * 0.01, 'step time')}
+            {...hold}
+          />
+          <Handle
+            x={x((ends[0] as number) - window)}
+            y={BASE}
+            label="Buffer"
+            value={`${shortNumber(step.buffer, 3)} s before the end`}
+            number={step.buffer}
+            drag={(px) => set('step.buffer', (ends[0] as number) - x.invert(px), 'buffer')}
+            nudge={(across, along) => set('step.buffer', step.buffer + (along - across) * 0.01, 'buffer')}
+            {...hold}
+          />
+          <Handle
+            x={x(step.turnTime)}
+            y={BASE + 14}
+            label="Turn first"
+            value={`${shortNumber(step.turnTime, 3)} s`}
+            number={step.turnTime}
+            drag={(px) => set('step.turnTime', x.invert(px), 'turn first')}
+            nudge={(across, along) => set('step.turnTime', step.turnTime + (across + along) * 0.01, 'turn first')}
+            {...hold}
+          />
+          <Handle
+            x={Math.min(WIDTH - 10, x(step.bumpTime))}
+            y={HEIGHT - 8}
+            label="Bump"
+            value={`${shortNumber(step.bumpTime, 3)} s`}
+            number={step.bumpTime}
+            drag={(px) => set('step.bumpTime', x.invert(px), 'bump')}
+            nudge={(across, along) => set('step.bumpTime', step.bumpTime + (across + along) * 0.01, 'bump')}
+            {...hold}
+          />
+        </svg>
+      }
+      more={{ 'step.cell': <ParameterField path="scheme" /> }}
+    />
+  );
+}

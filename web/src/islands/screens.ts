@@ -1,0 +1,14 @@
+import type { ComponentType } from 'react';
+import type { Opening } from '../server/data/openings.ts';
+import type { ScreenName } from './work/place.ts';
+
+/** A screen: `/id/…` shows its island, opened with the document that the address names and the other that comes with it. */
+interface Screen extends ScreenName {
+  island(): Promise<ComponentType<{ opening: Opening }>>;
+}
+
+/** All screens, in the order of the header. To add one: its folder, and its entry here. */
+export const screens: readonly Screen[] = [
+  { id: 'bench', title: 'Bench', subject: 'tuning', island: async () => (await import('./bench/Bench.tsx')).Bench },
+  { id: 'grounds', title: 'Grounds', subject: 'ground', island: async () => (await import('./grounds/Grounds.tsx')).Grounds },
+];

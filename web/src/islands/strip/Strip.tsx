@@ -1,0 +1,191 @@
+import { useStore } from '@nanostores/react';
+import type { Parameters } from '@zygopod/core';
+import { type KeyboardEvent, type PointerEvent, useEffect, useRef } from 'react';
+import { useCanvasSize } from '../chart/canvas.ts';
+import { usePainter } from '../chart/frames.ts';
+import { $theme, type Inks, readInks } from '../chart/theme.ts';
+import { useTuning } from '../tuning/context.ts';
+import { EventMarks } from './EventMarks.tsx';
+import { LaneMenu } from './LaneMenu.tsx';
+import { $lanes, lanes as allLanes } from './laneList.ts';
+import type { LaneView } from './lanes.ts';
+import { drawAxis, drawCalipers, drawCursor } from './marks.ts';
+
+const LEFT = 96;
+const RIGHT = 22;
+const AXIS = 17;
+/** Room above the lanes for the marks of events. */
+const TOP = 13;
+const GAP = 4;
+/** Shortest and longest window, s. */
+const NARROWEST = 0.25;
+const WIDEST = 600;
+
+/** The time chart: lanes over one axis. At rest the pointer looks back; dragging measures; the wheel zooms in time. */
+export function Strip() {
+  const { drive, $calipers } = useTuning();
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const inks = useRef<Inks | null>(null);
+  const theme = useStore($theme);
+  useEffect(() => {
+    inks.current = null;
+    void theme;
+  }, [theme]);
+  const size = useCanvasSize(canvas, () => undefined);
+  /** The window's length, and its end; null: the end is now. */
+  const window = useRef<{ length: number; end: number | null }>({ length: 8, end: null });
+  /** What the strip was last drawn from. */
+  const drawn = useRef<{ key: string; parameters: Parameters | null }>({ key: '', parameters: null });
+  const dragged = useRef<{ from: number; edge: boolean; length: number; x: number } | null>(null);
+
+  /** The times at the left and the right of the lanes. */
+  const span = (): [number, number] => {
+    const { trace } = drive.world;
+    const newest = trace.at('time', trace.end - 1);
+    const end = Math.max(window.current.end ?? newest, window.current.length);
+    return [end - window.current.length, end];
+  };
+  const timeAt = (clientX: number): number => {
+    const box = canvas.current?.getBoundingClientRect();
+    const [from, to] = span();
+    if (!box) return from;
+    return from + ((clientX - box.left - LEFT) / (box.width - LEFT - RIGHT)) * (to - from);
+  };
+
+  usePainter(() => {
+    const ctx = canvas.current?.getContext('2d');
+    if (!ctx) return;
+    inks.current ??= readInks();
+    const { width, height, ratio } = size.current;
+    const { trace, parameters } = drive.world;
+    const [from, to] = span();
+    const inner = width - LEFT - RIGHT;
+    const x = (time: number) => LEFT + ((time - from) / (to - from)) * inner;
+    // Over a long window time moves by less than a pixel a frame: then there is nothing new to draw.
+    const calipers = $calipers.get();
+    const lanes = allLanes.filter(({ name }) => $lanes.get().includes(name));
+    const drawing = [
+      Math.floor((to / (to - from)) * inner),
+      window.current.length,
+      width,
+      height,
+      ratio,
+      theme,
+      lanes.map(({ name }) => name).join(),
+      Math.round(x(trace.at('time', drive.row))),
+    ];
+    const key = `${drawing.join()} ${document.fonts.status} ${calipers?.from} ${calipers?.to}`;
+    if (drawn.current.key === key && drawn.current.parameters === parameters) return;
+    drawn.current = { key, parameters };
+    ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
+    ctx.fillStyle = inks.current.paper;
+    ctx.fillRect(0, 0, width, height);
+
+    const shares = lanes.reduce((sum, lane) => sum + lane.share, 0);
+    const free = height - AXIS - TOP - GAP * (lanes.length - 1);
+    const view: LaneView = {
+      ctx,
+      inks: inks.current,
+      trace,
+      parameters,
+      top: TOP,
+      height: 0,
+      left: LEFT,
+      width: inner,
+      from: Math.max(trace.first, trace.rowAt(from) - 1),
+      to: Math.min(trace.end - 1, trace.rowAt(to)),
+      x,
+    };
+    for (const lane of lanes) {
+      view.height = (free * lane.share) / shares;
+      ctx.save();
+      ctx.beginPath();
+      ctx.rect(LEFT, view.top - 4, inner, view.height + 8);
+      ctx.clip();
+      lane.draw(view);
+      ctx.restore();
+      ctx.font = '600 11.5px "Archivo Variable", sans-serif';
+      ctx.fillStyle = inks.current.inkSoft;
+      ctx.textAlign = 'left';
+      ctx.textBaseline = 'middle';
+      ctx.fillText(lane.name, 14, view.top + view.height / 2);
+      view.top += view.height + GAP;
+    }
+    drawAxis(ctx, inks.current, { from, to, x, left: LEFT, right: width - RIGHT, y: height - AXIS });
+    if (calipers) drawCalipers(ctx, inks.current, trace, calipers, x, LEFT, width - RIGHT, height - AXIS);
+    drawCursor(ctx, inks.current, x(trace.at('time', drive.row)), height - AXIS, LEFT, width - RIGHT);
+  });
+
+  useEffect(() => {
+    const element = canvas.current;
+    if (!element) return;
+    const wheel = (event: WheelEvent) => {
+      event.preventDefault();
+      const at = timeAt(event.clientX);
+      const [from, to] = span();
+      const length = Math.min(WIDEST, Math.max(NARROWEST, window.current.length * Math.exp(event.deltaY * 0.0015)));
+      const share = (at - from) / (to - from);
+      window.current = { length, end: window.current.end === null ? null : at + (1 - share) * length };
+    };
+    element.addEventListener('wheel', wheel, { passive: false });
+    return () => element.removeEventListener('wheel', wheel);
+  });
+
+  const down = (event: PointerEvent<HTMLCanvasElement>) => {
+    if (event.button !== 0) return;
+    const box = event.currentTarget.getBoundingClientRect();
+    event.currentTarget.setPointerCapture(event.pointerId);
+    const edge = event.clientX - box.left < LEFT || event.clientX > box.right - RIGHT;
+    dragged.current = { from: timeAt(event.clientX), edge, length: window.current.length, x: event.clientX };
+  };
+  const move = (event: PointerEvent<HTMLCanvasElement>) => {
+    const drag = dragged.current;
+    if (drag?.edge) {
+      // Pulling an edge outwards shows more time, pushing it in less.
+      const outwards = drag.from < span()[0] + 1e-9 ? drag.x - event.clientX : event.clientX - drag.x;
+      window.current.length = Math.min(WIDEST, Math.max(NARROWEST, drag.length * Math.exp(outwards * 0.006)));
+    } else if (drag && Math.abs(event.clientX - drag.x) > 3) $calipers.set({ from: drag.from, to: timeAt(event.clientX) });
+    if (!drive.$running.get() && !drag?.edge) lookAt(timeAt(event.clientX));
+  };
+  const up = (event: PointerEvent) => {
+    if (dragged.current && !dragged.current.edge && Math.abs(event.clientX - dragged.current.x) <= 3) $calipers.set(null);
+    dragged.current = null;
+  };
+  const lookAt = (time: number) => {
+    const { trace } = drive.world;
+    drive.$lookBack.set(time < 0 || time >= trace.at('time', trace.end - 1) ? null : Math.min(trace.rowAt(time), trace.end - 1));
+  };
+  const key = (event: KeyboardEvent) => {
+    const ways: Record<string, number> = { Comma: -1, Period: 1 };
+    const way = ways[event.code];
+    if (way === undefined || drive.$running.get()) return;
+    event.preventDefault();
+    drive.$lookBack.set(
+      Math.min(drive.world.trace.end - 1, Math.max(drive.world.trace.first, drive.row + way * (event.shiftKey ? 10 : 1))),
+    );
+  };
+
+  return (
+    <section aria-label="Strip" className="relative min-h-0 border-t border-ink">
+      <canvas
+        ref={canvas}
+        className="size-full cursor-crosshair touch-none"
+        tabIndex={0}
+        role="img"
+        aria-label="Speed and gait over time. At rest, comma and full stop step through the ticks; drag to measure."
+        onPointerDown={down}
+        onPointerMove={move}
+        onPointerUp={up}
+        onPointerCancel={up}
+        onPointerLeave={() => !dragged.current && drive.$lookBack.set(null)}
+        onDoubleClick={() => {
+          window.current = { length: 8, end: null };
+        }}
+        onKeyDown={key}
+        data-testid="strip"
+      />
+      <LaneMenu />
+      <EventMarks span={span} left={LEFT} right={RIGHT} />
+    </section>
+  );
+}

@@ -1,0 +1,212 @@
+import type { Column, Parameters, Trace } from '@zygopod/core';
+import { gaitInk } from '../chart/drawMotion.ts';
+import type { Inks } from '../chart/theme.ts';
+
+type Canvas = CanvasRenderingContext2D;
+
+/** What a lane draws with: its place on the strip, and the rows and times in sight. */
+export interface LaneView {
+  ctx: Canvas;
+  inks: Inks;
+  trace: Trace;
+  parameters: Parameters;
+  top: number;
+  height: number;
+  left: number;
+  width: number;
+  /** Rows in sight, the last one included. */
+  from: number;
+  to: number;
+  x(time: number): number;
+}
+
+export interface Lane {
+  name: string;
+  /** Share of the strip's height. */
+  share: number;
+  draw(view: LaneView): void;
+}
+
+const TYPE = '10.5px "Spline Sans Mono", monospace';
+
+/** The rows in sight, those that share a pixel column as one: its place, its last, lowest and highest value. */
+export function eachColumn(view: LaneView, column: Column, visit: (x: number, value: number, low: number, high: number) => void): void {
+  const { trace, from, to } = view;
+  let pixel = Number.NaN;
+  let place = 0;
+  let low = 0;
+  let high = 0;
+  let last = 0;
+  for (let row = from; row <= to; row++) {
+    const x = view.x(trace.at('time', row));
+    const value = trace.at(column, row);
+    if (Math.round(x) !== pixel) {
+      if (!Number.isNaN(pixel)) visit(place, last, low, high);
+      pixel = Math.round(x);
+      low = value;
+      high = value;
+    }
+    place = x;
+    low = Math.min(low, value);
+    high = Math.max(high, value);
+    last = value;
+  }
+  if (!Number.isNaN(pixel)) visit(place, last, low, high);
+}
+
+/** A filled curve of a column over [0, top]. */
+export function drawCurve(view: LaneView, column: Column, ceiling: number, stroke: string, fill: string, fillAlpha: number): void {
+  const { ctx, top, height } = view;
+  const y = (value: number) => top + height - (Math.min(value, ceiling) / ceiling) * (height - 2);
+  ctx.beginPath();
+  let first = true;
+  let start = 0;
+  let end = 0;
+  eachColumn(view, column, (x, value, low, high) => {
+    if (first) start = x;
+    if (first) ctx.moveTo(x, y(value));
+    else {
+      if (high - low > ceiling / height) {
+        ctx.lineTo(x, y(high));
+        ctx.lineTo(x, y(low));
+      }
+      ctx.lineTo(x, y(value));
+    }
+    first = false;
+    end = x;
+  });
+  if (first) return;
+  ctx.strokeStyle = stroke;
+  ctx.lineWidth = 1.6;
+  ctx.lineJoin = 'round';
+  ctx.stroke();
+  ctx.lineTo(end, top + height);
+  ctx.lineTo(start, top + height);
+  ctx.closePath();
+  ctx.globalAlpha = fillAlpha;
+  ctx.fillStyle = fill;
+  ctx.fill();
+  ctx.globalAlpha = 1;
+}
+
+/** A dotted level with its words at the left. */
+function drawLevel(view: LaneView, y: number, words: string, ink: string): void {
+  const { ctx, left, width } = view;
+  ctx.setLineDash([1.5, 3]);
+  ctx.beginPath();
+  ctx.moveTo(left, y);
+  ctx.lineTo(left + width, y);
+  ctx.strokeStyle = ink;
+  ctx.lineWidth = 1;
+  ctx.stroke();
+  ctx.setLineDash([]);
+  ctx.font = TYPE;
+  ctx.textAlign = 'left';
+  ctx.textBaseline = 'alphabetic';
+  ctx.lineWidth = 3;
+  ctx.strokeStyle = view.inks.paper;
+  ctx.strokeText(words, left + 4, y - 3);
+  ctx.fillStyle = ink;
+  ctx.fillText(words, left + 4, y - 3);
+}
+
+const round = (value: number) => String(Math.round(value * 10) / 10);
+
+export const speedLane: Lane = {
+  name: 'Speed',
+  share: 1,
+  draw(view) {
+    const { walkSpeed, sprintSpeed } = view.parameters.pace;
+    let highest = 0;
+    eachColumn(view, 'speed', (_x, _value, _low, high) => {
+      highest = Math.max(highest, high);
+    });
+    const ceiling = Math.max(walkSpeed, sprintSpeed, highest, 1e-6) * 1.16;
+    const y = (value: number) => view.top + view.height - (value / ceiling) * (view.height - 2);
+    drawCurve(view, 'speed', ceiling, view.inks.ink, view.inks.ink, 0.07);
+    if (Math.abs(y(walkSpeed) - y(sprintSpeed)) > 12) drawLevel(view, y(sprintSpeed), `sprint ${round(sprintSpeed)}`, view.inks.inkSoft);
+    drawLevel(view, y(walkSpeed), `walk ${round(walkSpeed)}`, view.inks.inkSoft);
+  },
+};
+
+/** Runs of equal values of a column, as spans of time. */
+export function eachRun(view: LaneView, column: Column, visit: (x0: number, x1: number, value: number) => void): void {
+  const { trace, from, to } = view;
+  for (let row = from; row <= to; ) {
+    const value = trace.at(column, row);
+    let end = row;
+    while (end < to && trace.at(column, end + 1) === value) end++;
+    const before = row > trace.first ? trace.at('time', row - 1) : trace.at('time', row);
+    visit(view.x(before), view.x(trace.at('time', end)), value);
+    row = end + 1;
+  }
+}
+
+export const gaitLane: Lane = {
+  name: 'Gait',
+  share: 0.16,
+  draw(view) {
+    const { ctx, top, height, inks } = view;
+    eachRun(view, 'gait', (x0, x1, gait) => {
+      ctx.fillStyle = gait === 0 ? inks.rule : gaitInk(gait, inks);
+      ctx.globalAlpha = gait === 0 ? 0.5 : gait === 1 ? 0.75 : 1;
+      // Height tells the gait, too: standing is the lowest.
+      const tall = gait === 0 ? 0.35 : gait === 1 ? 0.75 : 1;
+      ctx.fillRect(x0, top + height * (1 - tall), Math.max(1, x1 - x0), height * tall);
+    });
+    ctx.globalAlpha = 1;
+  },
+};
+
+/** The bar over time with the mark at which an emptied one may sprint again; blank while the tuning has no stamina. */
+export const staminaLane: Lane = {
+  name: 'Stamina',
+  share: 0.36,
+  draw(view) {
+    const { stamina } = view.parameters;
+    if (!stamina.enabled) return;
+    drawCurve(view, 'stamina', stamina.max, view.inks.stamina, view.inks.stamina, 0.3);
+    const y = view.top + view.height - (Math.min(stamina.recoverTo, stamina.max) / stamina.max) * (view.height - 2);
+    view.ctx.setLineDash([3, 3]);
+    view.ctx.strokeStyle = view.inks.now;
+    view.ctx.lineWidth = 1;
+    view.ctx.beginPath();
+    view.ctx.moveTo(view.left, y);
+    view.ctx.lineTo(view.left + view.width, y);
+    view.ctx.stroke();
+    view.ctx.setLineDash([]);
+  },
+};
+
+/** Sprint asked for (outline) and given (filled): what is outlined only was refused. */
+export const sprintLane: Lane = {
+  name: 'Sprint',
+  share: 0.15,
+  draw(view) {
+    const { ctx, top, height, inks } = view;
+    eachRun(view, 'sprintGiven', (x0, x1, given) => {
+      if (!given) return;
+      ctx.fillStyle = inks.now;
+      ctx.fillRect(x0, top + 1, Math.max(1, x1 - x0), height - 1);
+    });
+    eachRun(view, 'sprintWanted', (x0, x1, wanted) => {
+      if (!wanted) return;
+      ctx.strokeStyle = inks.now;
+      ctx.lineWidth = 1;
+      ctx.strokeRect(x0 + 0.5, top + 1, Math.max(1, x1 - x0 - 1), height - 1.5);
+    });
+  },
+};
+
+/** The magnitude that the hands ask for, 0 to 1 (√2 with uneven diagonals). */
+export const handsLane: Lane = {
+  name: 'Hands',
+  share: 0.22,
+  draw(view) {
+    let highest = Math.SQRT2;
+    eachColumn(view, 'amount', (_x, _value, _low, high) => {
+      highest = Math.max(highest, high);
+    });
+    drawCurve(view, 'amount', highest, view.inks.inkSoft, view.inks.inkSoft, 0.12);
+  },
+};

@@ -1,0 +1,86 @@
+import type { Trace } from '@zygopod/core';
+import { ticks } from 'd3-array';
+import type { Inks } from '../chart/theme.ts';
+import type { Span } from '../tuning/context.ts';
+import { measure } from './span.ts';
+
+type Canvas = CanvasRenderingContext2D;
+
+interface Axis {
+  from: number;
+  to: number;
+  x(time: number): number;
+  left: number;
+  right: number;
+  y: number;
+}
+
+/** The time axis under the lanes. */
+export function drawAxis(ctx: Canvas, inks: Inks, { from, to, x, left, right, y }: Axis): void {
+  ctx.font = '10.5px "Spline Sans Mono", monospace';
+  ctx.textAlign = 'center';
+  ctx.textBaseline = 'alphabetic';
+  const marks = ticks(from, to, Math.max(2, Math.floor((right - left) / 130)));
+  const step = (marks[1] ?? 1) - (marks[0] ?? 0);
+  const decimals = step >= 1 ? 0 : step >= 0.1 ? 1 : step >= 0.01 ? 2 : 3;
+  for (const time of marks) {
+    const px = Math.round(x(time)) + 0.5;
+    ctx.strokeStyle = inks.rule;
+    ctx.lineWidth = 1;
+    ctx.beginPath();
+    ctx.moveTo(px, y - 2);
+    ctx.lineTo(px, y + 2);
+    ctx.stroke();
+    ctx.fillStyle = inks.inkSoft;
+    if (time >= 0) ctx.fillText(`${time.toFixed(decimals)} s`, px, y + 13);
+  }
+}
+
+/** The moment shown on the yard. */
+export function drawCursor(ctx: Canvas, inks: Inks, px: number, bottom: number, left: number, right: number): void {
+  if (px < left - 1 || px > right + 1) return;
+  ctx.strokeStyle = inks.now;
+  ctx.lineWidth = 1.5;
+  ctx.beginPath();
+  ctx.moveTo(px, 2);
+  ctx.lineTo(px, bottom);
+  ctx.stroke();
+}
+
+/** The measured span with its readings. */
+export function drawCalipers(
+  ctx: Canvas,
+  inks: Inks,
+  trace: Trace,
+  span: Span,
+  x: (time: number) => number,
+  left: number,
+  right: number,
+  bottom: number,
+): void {
+  const x0 = Math.max(left, x(Math.min(span.from, span.to)));
+  const x1 = Math.min(right, x(Math.max(span.from, span.to)));
+  if (x1 < x0) return;
+  ctx.fillStyle = inks.route;
+  ctx.globalAlpha = 0.16;
+  ctx.fillRect(x0, 2, x1 - x0, bottom - 2);
+  ctx.globalAlpha = 1;
+  ctx.strokeStyle = inks.route;
+  ctx.lineWidth = 1.5;
+  for (const px of [x0, x1]) {
+    ctx.beginPath();
+    ctx.moveTo(px, 2);
+    ctx.lineTo(px, bottom);
+    ctx.stroke();
+  }
+  const { seconds, travelled } = measure(trace, span);
+  const words = `${seconds.toFixed(2)} s  ${travelled.toFixed(1)}`;
+  ctx.font = '500 10.5px "Spline Sans Mono", monospace';
+  ctx.textBaseline = 'alphabetic';
+  ctx.textAlign = 'left';
+  ctx.lineWidth = 4;
+  ctx.strokeStyle = inks.paper;
+  ctx.strokeText(words, x0 + 4, 14);
+  ctx.fillStyle = inks.route;
+  ctx.fillText(words, x0 + 4, 14);
+}

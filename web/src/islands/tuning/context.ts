@@ -1,0 +1,54 @@
+import { newTuning, readTuning, type TuningFile } from '@zygopod/core';
+import { atom, type WritableAtom } from 'nanostores';
+import { createContext, useContext } from 'react';
+import type { Opening } from '../../server/data/openings.ts';
+import { Drive } from '../drive/drive.ts';
+import { currentOf, openWork, type Work } from '../work/work.ts';
+import { Editing } from './editing.ts';
+import { merge } from './merge.ts';
+
+/** A span of time on the strip, s. */
+export interface Span {
+  from: number;
+  to: number;
+}
+
+/** A tuning under work: what the fields, the figures and the strip of a screen share. */
+export interface TuningWork extends Work<TuningFile, Editing> {
+  editing: Editing;
+  /** The span that is being measured, if any. */
+  $calipers: WritableAtom<Span | null>;
+}
+
+export const TuningContext = createContext<TuningWork | null>(null);
+
+export function useTuning(): TuningWork {
+  const work = useContext(TuningContext);
+  if (!work) throw new Error('no tuning is under work here');
+  return work;
+}
+
+/** Opens a tuning to be worked on, driven on its ground. */
+export function openTuningWork(opening: Opening): TuningWork {
+  const work = openWork<TuningFile, Editing>(
+    {
+      subject: 'tuning',
+      read: (kept) => {
+        const read = readTuning(kept);
+        return read.ok ? read.value.file : null;
+      },
+      steps: (now, before) => new Editing(now, before),
+      drive: (editing) => new Drive(editing.$tuning.get().parameters, currentOf(opening.ground)),
+      follow: ({ steps, drive }) => [
+        steps.$tuning.listen(({ parameters }) => {
+          drive.world.setParameters(parameters);
+          drive.refresh();
+        }),
+      ],
+      merge,
+      fresh: ({ unit }) => newTuning('New tuning', unit),
+    },
+    opening,
+  );
+  return { ...work, editing: work.steps, $calipers: atom(null) };
+}

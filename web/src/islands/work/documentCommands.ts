@@ -1,0 +1,40 @@
+import type { Command } from './commands.ts';
+import { createDocument, putAway } from './deeds.ts';
+import { addressOf, placeOf, type ScreenName } from './place.ts';
+import type { Steps } from './steps.ts';
+import type { Work } from './work.ts';
+
+/** What can be done with a document as a whole; none of it has a key. */
+export function documentCommands<F extends { name: string }, S extends Steps<F>>(
+  { trade, opening, steps, saving }: Work<F, S>,
+  here: ScreenName,
+  ask: { rename(): void; trouble(why: string): void },
+): Command[] {
+  const collection = `${trade.subject}s` as const;
+  const make = async (file: F, note: string) => {
+    await saving.flush();
+    const made = await createDocument(collection, file, note);
+    if ('why' in made) ask.trouble(made.why);
+    else window.location.assign(addressOf(here, { ...placeOf(opening), [trade.subject]: made.id }));
+  };
+  const away = async () => {
+    await saving.flush();
+    const why = await putAway(collection, saving.id, saving.$head.get());
+    if (why) ask.trouble(why);
+    else window.location.assign(`/${here.id}`);
+  };
+  const copy = () => {
+    const file = steps.$now.get();
+    void make({ ...file, name: `${file.name.slice(0, 112)}, a copy` }, `From ${file.name}`);
+  };
+  return [
+    { id: 'new', label: `New ${trade.subject}`, key: '', run: () => void make(trade.fresh(steps.$now.get()), '') },
+    { id: 'duplicate', label: 'Duplicate this one', key: '', run: copy },
+    { id: 'rename', label: 'Rename this one', key: '', run: ask.rename },
+    { id: 'away', label: 'Put this one away', key: '', run: () => void away() },
+  ];
+}
+
+/** The commands that concern a document as a whole, for its picker. */
+export const documentDeeds = (commands: readonly Command[]): Command[] =>
+  commands.filter(({ id }) => ['new', 'duplicate', 'rename', 'away'].includes(id));

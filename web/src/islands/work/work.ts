@@ -1,0 +1,97 @@
+import type { Opened, Opening, Subject } from '../../server/data/openings.ts';
+import { type Painter, runFrames } from '../chart/frames.ts';
+import type { Drive } from '../drive/drive.ts';
+import { DeviceHub } from '../drive/hub.ts';
+import { listenToKeyboard } from '../drive/keyboard.ts';
+import { Mesher } from '../drive/mesher.ts';
+import { pollPads } from '../drive/pad.ts';
+import { Surveyor } from '../drive/surveyor.ts';
+import { begin } from './opened.ts';
+import { Saving } from './saving.ts';
+import type { Steps } from './steps.ts';
+
+/** How a kind of document is worked on. */
+export interface Trade<F, S extends Steps<F>> {
+  subject: Subject;
+  /** A file that this browser kept, or null where it is none. */
+  read(kept: unknown): F | null;
+  /** Undo and redo over the file. */
+  steps(now: F, before: F): S;
+  /** The world in which the work is driven. */
+  drive(steps: S): Drive;
+  /** Keeps the world up with the file until the answers are called. */
+  follow(work: Work<F, S>): (() => void)[];
+  /** Brings two changes together; where there is no way, one of them is chosen. */
+  merge?(from: readonly F[], mine: F, theirs: F): { file: F; conflicts: string[] };
+  /** An empty file to begin another document with. */
+  fresh(now: F): F;
+}
+
+/** A document under work on a screen, its parts wired together; at work until `start`'s answer is called. */
+export interface Work<F, S extends Steps<F> = Steps<F>> {
+  trade: Trade<F, S>;
+  opening: Opening;
+  steps: S;
+  saving: Saving<F>;
+  drive: Drive;
+  hub: DeviceHub;
+  surveyor: Surveyor;
+  painters: Set<Painter>;
+  start(): () => void;
+  /** Saves a revision; null, or why it failed. */
+  save(note: string): Promise<string | null>;
+}
+
+/** Lays out work on what the server gave, and on changes that this browser could not send last time. */
+export function openWork<F, S extends Steps<F>>(trade: Trade<F, S>, opening: Opening): Work<F, S> {
+  const opened = opening[trade.subject] as unknown as Opened<F>;
+  const unsent = trade.read(Saving.unsent(opened.id, opened.draft?.base ?? opened.head, opened.draft?.version ?? 0));
+  const { now, before, origin, state } = begin(opened, unsent);
+  const steps = trade.steps(now, before);
+  const saving = new Saving<F>(`${trade.subject}s`, origin, state);
+  const drive = trade.drive(steps);
+  const surveyor = new Surveyor();
+  const mesher = new Mesher(drive);
+  const painters = new Set<Painter>();
+  const hub = new DeviceHub((event) => {
+    drive.recorder.push(event);
+    drive.wake();
+  });
+  if (unsent) saving.keep(now);
+
+  const start = () => {
+    const stops = [
+      ...trade.follow(work),
+      steps.$now.listen((file) => saving.keep(file as F)),
+      listenToKeyboard(window, hub),
+      runFrames((elapsed, at) => {
+        pollPads(hub);
+        drive.advance(elapsed);
+        mesher.look();
+        for (const paint of painters) paint(at);
+      }),
+    ];
+    const leaving = () => void saving.flush();
+    window.addEventListener('pagehide', leaving);
+    return () => {
+      window.removeEventListener('pagehide', leaving);
+      for (const stop of stops) stop();
+      surveyor.stop();
+      mesher.stop();
+    };
+  };
+
+  const save = async (note: string) => {
+    steps.endGesture();
+    const file = steps.$now.get();
+    const fault = await saving.saveRevision(file, note);
+    if (fault === null) steps.$before.set(file);
+    return fault;
+  };
+
+  const work: Work<F, S> = { trade, opening, steps, saving, drive, hub, surveyor, painters, start, save };
+  return work;
+}
+
+/** What of a document is shown where it is not worked on: its draft, else its newest revision. */
+export const currentOf = <F>({ draft, saved }: Opened<F>): F => draft?.file ?? saved;
