@@ -6,6 +6,7 @@ export { type Fault, faultText, printable, type Reading, shown } from './documen
 export { largest } from './document/sizes.ts';
 export { exportGround, type GroundFormat, groundFormats, type ImportOptions, importGround } from './formats/grounds/convert.ts';
 export type { Exported, Imported } from './formats/grounds/imported.ts';
+export { tooLarge } from './formats/grounds/imported.ts';
 export { jsonSchema } from './formats/jsonSchema.ts';
 export { traceHeader, traceRows } from './formats/traceCsv.ts';
 // A ground: its file, its walls by place, and how it is edited.
@@ -31,6 +32,14 @@ export { bucketWalls, type WallBuckets, WallIndex } from './ground/wallIndex.ts'
 export { clearanceAt } from './measure/clearance.ts';
 export type { Gap } from './measure/gaps.ts';
 export { type Happening, lastHappenings } from './measure/happenings.ts';
+// Small scenes, run on the core, of which the figures draw what a tuning comes to.
+export { clickRun } from './measure/scenes/click.ts';
+export { HELD_AGAINST, policies, pressAgainstEdge } from './measure/scenes/edge.ts';
+export { type PaceCurve, paceProfile } from './measure/scenes/paceProfile.ts';
+export { runUp } from './measure/scenes/runUp.ts';
+export { STEPS_SHOWN, stepRun } from './measure/scenes/step.ts';
+export { CAMERA_PHASES, cameraLag, TURNED, turnedBy, turnOverTime, WATCHED_LAG } from './measure/scenes/turn.ts';
+export { keptAtContact, steadySlide } from './measure/scenes/wall.ts';
 export { type StaminaCycle, staminaCycle } from './measure/staminaCycle.ts';
 export { type Survey, type SurveyPart, surveyGround, surveyInParts } from './measure/survey.ts';
 // The motion: a world that ticks, its trace, and the words for what is in it.

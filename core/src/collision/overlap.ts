@@ -1,4 +1,5 @@
 import { length } from '../math/functions.ts';
+import { shareAlong } from '../math/segment.ts';
 import type { Probe } from './probe.ts';
 import { gather } from './sweep.ts';
 import { SLOP } from './tolerance.ts';
@@ -33,8 +34,7 @@ function depthOf(p: Probe, i: number): number {
 
 /** For a circle the axis from the nearest point of the segment is enough. */
 function circleDepth(p: Probe, ax: number, ay: number, ex: number, ey: number): number {
-  const size = ex * ex + ey * ey;
-  const share = Math.max(0, Math.min(1, ((p.x - ax) * ex + (p.y - ay) * ey) / size));
+  const share = shareAlong(p.x - ax, p.y - ay, ex, ey);
   let fx = p.x - ax - ex * share;
   let fy = p.y - ay - ey * share;
   let distance = length(fx, fy);
@@ -42,7 +42,7 @@ function circleDepth(p: Probe, ax: number, ay: number, ex: number, ey: number): 
   if (distance === 0) {
     // On the wall itself: either side is as near.
     [fx, fy] = [-ey, ex];
-    distance = Math.sqrt(size);
+    distance = Math.sqrt(ex * ex + ey * ey);
   }
   p.easeX = (fx / distance) * depth;
   p.easeY = (fy / distance) * depth;

@@ -1,3 +1,4 @@
+import { shareAlong } from '../math/segment.ts';
 import { type Ground, OPEN, type Wall } from './ground.ts';
 import { isInside } from './outlines.ts';
 
@@ -133,7 +134,7 @@ export function wallNear(ground: Ground, x: number, y: number, reach: number): F
     for (let side = 0; side < sides; side++) {
       const [a, b] = [points[side], points[(side + 1) % points.length]] as [[number, number], [number, number]];
       const [ex, ey] = [b[0] - a[0], b[1] - a[1]];
-      const share = Math.max(0, Math.min(1, ((x - a[0]) * ex + (y - a[1]) * ey) / (ex * ex + ey * ey || 1)));
+      const share = shareAlong(x - a[0], y - a[1], ex, ey);
       const distance = Math.hypot(a[0] + ex * share - x, a[1] + ey * share - y);
       if (distance < least) {
         least = distance;

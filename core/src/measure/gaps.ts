@@ -1,6 +1,7 @@
 import type { Ground } from '../ground/ground.ts';
 import { isSolidAt, wallSegments } from '../ground/outlines.ts';
 import { bucketSegments, squareTo, type WallBuckets, WallIndex } from '../ground/wallIndex.ts';
+import { shareAlong } from '../math/segment.ts';
 import { bodySize, gapRatio } from '../tuning/body.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 
@@ -73,7 +74,7 @@ function isWithin(walls: WallBuckets, x: number, y: number, wall: number, most: 
 function between(s: Float64Array, x: number, y: number, wall: number, body: Parameters['body'], most: number): Gap | null {
   const [ax, ay, bx, by] = [s[wall * 4], s[wall * 4 + 1], s[wall * 4 + 2], s[wall * 4 + 3]] as [number, number, number, number];
   const [ex, ey] = [bx - ax, by - ay];
-  const share = Math.max(0, Math.min(1, ((x - ax) * ex + (y - ay) * ey) / (ex * ex + ey * ey)));
+  const share = shareAlong(x - ax, y - ay, ex, ey);
   const [px, py] = [ax + ex * share, ay + ey * share];
   const width = Math.sqrt((px - x) ** 2 + (py - y) ** 2);
   if (width < TOUCH || width > most) return null;
@@ -90,7 +91,7 @@ function isClear(index: WallIndex, { a, b, width }: Gap): boolean {
     const i = (index.found[k] as number) * 4;
     const [ax, ay, bx, by] = [segments[i], segments[i + 1], segments[i + 2], segments[i + 3]] as [number, number, number, number];
     const [ex, ey] = [bx - ax, by - ay];
-    const share = Math.max(0, Math.min(1, ((x - ax) * ex + (y - ay) * ey) / (ex * ex + ey * ey)));
+    const share = shareAlong(x - ax, y - ay, ex, ey);
     if ((ax + ex * share - x) ** 2 + (ay + ey * share - y) ** 2 < radius * radius) return false;
   }
   return true;

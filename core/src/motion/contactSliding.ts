@@ -2,6 +2,7 @@ import { easeRound } from '../collision/cornerAssist.ts';
 import { addPlane, leadAlong } from '../collision/planes.ts';
 import type { Probe } from '../collision/probe.ts';
 import { gather, sweep } from '../collision/sweep.ts';
+import { shareAlong } from '../math/segment.ts';
 import type { Own } from './body.ts';
 import { BOTTOM_SIDE, BY_DRIVE, LEFT_SIDE, RIGHT_SIDE, TOP_SIDE } from './codes.ts';
 import type { ContactPlan } from './contactPlan.ts';
@@ -177,7 +178,7 @@ export function note(body: Own<'contact'>, { probe }: ContactPlan): void {
   const ay = segments[i + 1] as number;
   const ex = (segments[i + 2] as number) - ax;
   const ey = (segments[i + 3] as number) - ay;
-  const share = Math.max(0, Math.min(1, ((probe.x - ax) * ex + (probe.y - ay) * ey) / (ex * ex + ey * ey)));
+  const share = shareAlong(probe.x - ax, probe.y - ay, ex, ey);
   body.contactNormalX = probe.normalX;
   body.contactNormalY = probe.normalY;
   body.contactPointX = ax + ex * share;

@@ -1,5 +1,6 @@
 import { isClear } from '../collision/placedBody.ts';
 import { cos, length, sin, TAU } from '../math/functions.ts';
+import { shareAlong } from '../math/segment.ts';
 import type { Route } from '../route/navigator.ts';
 import type { Own } from './body.ts';
 import { BY_VECTOR, LANDS, LANDS_AT_REST, PASSES, TO_POINT } from './codes.ts';
@@ -176,7 +177,6 @@ function restAfter({ points }: Route, leg: number): number {
 function distanceToLeg(points: Points, leg: number, x: number, y: number): number {
   const [[ax, ay], [bx, by]] = [points[leg - 1], points[leg]] as [[number, number], [number, number]];
   const [ex, ey] = [bx - ax, by - ay];
-  const size = ex * ex + ey * ey;
-  const share = size === 0 ? 0 : Math.max(0, Math.min(1, ((x - ax) * ex + (y - ay) * ey) / size));
+  const share = shareAlong(x - ax, y - ay, ex, ey);
   return length(x - ax - ex * share, y - ay - ey * share);
 }

@@ -1,3 +1,4 @@
+import { shareAlong } from '../math/segment.ts';
 import type { Mesh } from './mesh.ts';
 
 /** Tolerance (unit) within which a point on a polygon's side is in it. */
@@ -115,7 +116,7 @@ export class Locator {
         const b = mesh.corners[i + 1 === to ? from : i + 1] as number;
         const [ax, ay] = [mesh.x[a] as number, mesh.y[a] as number];
         const [ex, ey] = [(mesh.x[b] as number) - ax, (mesh.y[b] as number) - ay];
-        const share = Math.max(0, Math.min(1, ((x - ax) * ex + (y - ay) * ey) / (ex * ex + ey * ey)));
+        const share = shareAlong(x - ax, y - ay, ex, ey);
         give(ax + ex * share, ay + ey * share, polygon, i);
       }
     }

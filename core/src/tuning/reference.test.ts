@@ -151,7 +151,7 @@ describe('every row of the catalogue', () => {
   it('is read by a stage: it changes some trace, or what is drawn or heard', () => {
     const inert = [...specs.keys()].filter((path) => {
       if (isBeyondTraces(path) || ownScenes[path]) return false;
-      for (let seed = 1; seed <= 200; seed++) if (changesTrace(path, seed)) return false;
+      for (let seed = 1; seed <= 800; seed++) if (changesTrace(path, seed)) return false;
       return true;
     });
     expect(inert).toEqual([]);

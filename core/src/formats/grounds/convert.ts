@@ -1,7 +1,7 @@
 import type { Reading } from '../../document/fault.ts';
 import { type Ground, parseGround } from '../../ground/ground.ts';
 import { readCsvGrid, writeCsvGrid } from './csvGrid.ts';
-import { type Exported, type Imported, LARGEST, refused } from './imported.ts';
+import { type Exported, type Imported, refused, tooLarge } from './imported.ts';
 import { readOctile, writeOctile } from './octile.ts';
 import { readPng, writePng } from './png.ts';
 import { readSvg, writeSvg } from './svg.ts';
@@ -38,7 +38,8 @@ export function formatOf(fileName: string, bytes: Uint8Array): GroundFormat | nu
 
 /** Reads a file of any known format as a ground. */
 export function importGround(fileName: string, bytes: Uint8Array, options: ImportOptions): Reading<Imported> {
-  if (bytes.length > LARGEST) return refused('', `${(bytes.length / 1048576).toFixed(1)} MB`, 'at most 20 MB');
+  const fault = tooLarge(bytes.length);
+  if (fault) return fault;
   const format = formatOf(fileName, bytes);
   if (!format) return refused('', 'a format that is not known', 'JSON, SVG, CSV, an octile grid or PNG');
   const name = fileName.replace(/\.(ground\.json|[a-z]+)$/i, '');

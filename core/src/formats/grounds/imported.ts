@@ -14,10 +14,16 @@ export interface Exported {
 }
 
 /** Largest file (bytes) that is taken. */
-export const LARGEST = 20 * 1024 * 1024;
+const LARGEST = 20 * 1024 * 1024;
 
 export function refused(path: string, found: string, expected: string): { ok: false; faults: Fault[] } {
   return { ok: false, faults: [{ path, found, expected }] };
+}
+
+/** Why a file of so many bytes is not even looked at; null where it is. */
+export function tooLarge(bytes: number): { ok: false; faults: Fault[] } | null {
+  const inMegabytes = (size: number) => size / 1048576;
+  return bytes > LARGEST ? refused('', `${inMegabytes(bytes).toFixed(1)} MB`, `at most ${inMegabytes(LARGEST)} MB`) : null;
 }
 
 /** Surfaces for marks that have none: as fast as open ground, because the file does not tell. */

@@ -1,6 +1,8 @@
 import type { Ground, Parameters, SurveyPart, WallBuckets } from '@zygopod/core';
+import { proxy } from 'comlink';
 import { atom } from 'nanostores';
-import type { SurveyAnswer, SurveyOrder } from '../../workers/survey.ts';
+import { Desk, GivenUp } from '../../workers/desk.ts';
+import type { SurveyApi, SurveyListener } from '../../workers/survey.ts';
 
 /** A survey, or what is known of it yet, with the ground that it is of. */
 interface Surveyed {
@@ -20,9 +22,8 @@ export class Surveyor {
   readonly $trouble = atom<string | null>(null);
   /** Told as soon as the walls of an ordered ground are sorted. */
   onWalls: ((ground: Ground, walls: WallBuckets) => void) | null = null;
-  #worker: Worker | null = null;
-  #number = 0;
-  #underWay: Ground | null = null;
+  readonly #desk = new Desk<SurveyApi>(() => new Worker(new URL('../../workers/survey.ts', import.meta.url), { type: 'module' }));
+  #isBusy = false;
   #next: { ground: Ground; parameters: Parameters } | null = null;
   #last: { ground: Ground; key: string } | null = null;
 
@@ -32,40 +33,31 @@ export class Surveyor {
     if (this.#last?.ground === ground && this.#last.key === key) return;
     this.#last = { ground, key };
     this.#next = { ground, parameters };
-    this.#send();
+    if (!this.#isBusy) void this.#work();
   }
 
   stop(): void {
-    this.#worker?.terminate();
-    this.#worker = null;
-    this.#underWay = null;
     this.#last = null;
-  }
-
-  #send(): void {
-    if (this.#underWay || !this.#next) return;
-    this.#worker ??= this.#start();
-    const { ground, parameters } = this.#next;
     this.#next = null;
-    this.#underWay = ground;
-    this.#worker.postMessage({ number: ++this.#number, ground, parameters } satisfies SurveyOrder);
+    this.#desk.stop();
   }
 
-  #start(): Worker {
-    const worker = new Worker(new URL('../../workers/survey.ts', import.meta.url), { type: 'module' });
-    worker.addEventListener('message', ({ data }: MessageEvent<SurveyAnswer>) => {
-      const ground = this.#underWay;
-      if (!ground) return;
-      if (data.kind === 'walls') {
-        this.onWalls?.(ground, data.walls);
-        return;
+  async #work(): Promise<void> {
+    this.#isBusy = true;
+    for (let order = this.#next; order; order = this.#next) {
+      const { ground, parameters } = order;
+      this.#next = null;
+      const listener: SurveyListener = {
+        walls: (walls) => this.onWalls?.(ground, walls),
+        part: (survey, isWhole, milliseconds) => this.$survey.set({ ground, survey, isWhole, milliseconds }),
+      };
+      try {
+        await this.#desk.call((remote) => remote.survey(ground, parameters, proxy(listener)));
+        this.$trouble.set(null);
+      } catch (error) {
+        if (!(error instanceof GivenUp)) this.$trouble.set(error instanceof Error ? error.message : String(error));
       }
-      if (data.kind === 'survey') this.$survey.set({ ground, survey: data.survey, isWhole: data.isWhole, milliseconds: data.milliseconds });
-      if (data.kind === 'survey' && !data.isWhole) return;
-      this.#underWay = null;
-      this.$trouble.set(data.kind === 'trouble' ? data.words : null);
-      this.#send();
-    });
-    return worker;
+    }
+    this.#isBusy = false;
   }
 }

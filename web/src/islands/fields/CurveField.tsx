@@ -1,7 +1,7 @@
 import { type CurveSpec, monotoneCubic, shortNumber, specOf } from '@zygopod/core';
 import { scaleLinear } from 'd3-scale';
 import { useId, useState } from 'react';
-import { Handle } from '../figures/Handle.tsx';
+import { Handle } from './Handle.tsx';
 import { useChoice } from './model.ts';
 
 const WIDTH = 268;

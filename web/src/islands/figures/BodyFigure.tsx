@@ -1,11 +1,11 @@
 import { useStore } from '@nanostores/react';
 import { shortNumber } from '@zygopod/core';
 import { useState } from 'react';
+import { Handle } from '../fields/Handle.tsx';
 import { putNumber } from '../fields/model.ts';
 import { ParameterField } from '../fields/ParameterField.tsx';
 import { useTuning } from '../tuning/context.ts';
 import { FigureFrame } from './FigureFrame.tsx';
-import { Handle } from './Handle.tsx';
 
 const WIDTH = 268;
 const HEIGHT = 106;

@@ -1,13 +1,12 @@
 import { useStore } from '@nanostores/react';
-import { type Parameters, shortNumber } from '@zygopod/core';
+import { CAMERA_PHASES, cameraLag, type Parameters, shortNumber, WATCHED_LAG } from '@zygopod/core';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { useState } from 'react';
+import { Handle } from '../fields/Handle.tsx';
 import { putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
 import { FigureFrame } from './FigureFrame.tsx';
-import { Handle } from './Handle.tsx';
-import { cameraLag, PHASES, WHOLE } from './turnScenes.ts';
 import { useDrawn } from './useDrawn.ts';
 
 const WIDTH = 268;
@@ -145,13 +144,13 @@ function LagDrawing({ parameters }: { parameters: Parameters }) {
   const ghost = useDrawn(relevant(before), () => cameraLag(before));
   const natural = Math.max(4, ...curve.map(([, lag]) => Math.abs(lag))) * 1.2;
   const most = frozen ?? natural;
-  const x = scaleLinear([0, WHOLE], [LEFT, WIDTH - 6]);
+  const x = scaleLinear([0, WATCHED_LAG], [LEFT, WIDTH - 6]);
   const y = scaleLinear([-most, most], [HEIGHT - 18, 14]);
   const draw = line<[number, number]>(
     ([time]) => x(time),
     ([, lag]) => y(Math.max(-most, Math.min(most, lag))),
   );
-  const steady = curve.find(([time]) => time >= PHASES.start - 1.5 / clock.hz)?.[1] ?? 0;
+  const steady = curve.find(([time]) => time >= CAMERA_PHASES.start - 1.5 / clock.hz)?.[1] ?? 0;
   const put = (path: string, value: number, digits: number) =>
     void putNumber(editing, path, Number(Math.max(0, value).toFixed(digits)), path.split('.')[1] ?? path);
   const setLag = (lag: number) => {
@@ -176,14 +175,14 @@ function LagDrawing({ parameters }: { parameters: Parameters }) {
   return (
     <>
       <path d={`M${LEFT},6 V${HEIGHT - 16} M${LEFT},${y(0)} H${WIDTH - 4}`} className="fill-none stroke-ink" strokeWidth="1.1" />
-      {[PHASES.start, PHASES.start + PHASES.stop].map((time) => (
+      {[CAMERA_PHASES.start, CAMERA_PHASES.start + CAMERA_PHASES.stop].map((time) => (
         <line key={time} x1={x(time)} x2={x(time)} y1="16" y2={HEIGHT - 16} className="stroke-rule" strokeDasharray="2 3" />
       ))}
       {(
         [
-          ['start', PHASES.start / 2],
-          ['stop', PHASES.start + PHASES.stop / 2],
-          ['back', PHASES.start + PHASES.stop + PHASES.back / 2],
+          ['start', CAMERA_PHASES.start / 2],
+          ['stop', CAMERA_PHASES.start + CAMERA_PHASES.stop / 2],
+          ['back', CAMERA_PHASES.start + CAMERA_PHASES.stop + CAMERA_PHASES.back / 2],
         ] as const
       ).map(([name, time]) => (
         <text key={name} x={x(time)} y="12" textAnchor="middle" className="fill-ink-soft text-[10px]">
@@ -199,7 +198,7 @@ function LagDrawing({ parameters }: { parameters: Parameters }) {
       </text>
       {camera.follow !== 'none' && (
         <Handle
-          x={x(PHASES.start)}
+          x={x(CAMERA_PHASES.start)}
           y={y(Math.max(-most, Math.min(most, steady)))}
           label="Lag of the view at a walk"
           value={`${shortNumber(steady, 1)} ${drive.world.ground.unit}`}

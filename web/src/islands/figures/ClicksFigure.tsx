@@ -1,13 +1,12 @@
 import { useStore } from '@nanostores/react';
-import { Navigator, type Parameters, shortNumber } from '@zygopod/core';
+import { clickRun, Navigator, type Parameters, shortNumber } from '@zygopod/core';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { useState } from 'react';
+import { Handle } from '../fields/Handle.tsx';
 import { putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
-import { clickRun } from './clickScenes.ts';
 import { FigureFrame } from './FigureFrame.tsx';
-import { Handle } from './Handle.tsx';
 import { useDrawn } from './useDrawn.ts';
 
 const WIDTH = 268;

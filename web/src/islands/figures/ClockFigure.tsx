@@ -1,11 +1,10 @@
 import { useStore } from '@nanostores/react';
-import { type FramePattern, framePatterns, type Parameters, shortNumber } from '@zygopod/core';
+import { type FramePattern, framePatterns, type Parameters, runUp, shortNumber } from '@zygopod/core';
 import { useId, useMemo, useRef, useState } from 'react';
+import { Handle } from '../fields/Handle.tsx';
 import { putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
 import { FigureFrame } from './FigureFrame.tsx';
-import { Handle } from './Handle.tsx';
-import { runUp } from './runUp.ts';
 
 const WIDTH = 268;
 const LEFT = 46;

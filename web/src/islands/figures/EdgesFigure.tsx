@@ -1,10 +1,9 @@
 import { useStore } from '@nanostores/react';
-import { bodySize, shortNumber } from '@zygopod/core';
+import { bodySize, HELD_AGAINST, policies, pressAgainstEdge, shortNumber } from '@zygopod/core';
+import { Handle } from '../fields/Handle.tsx';
 import { putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
-import { HELD, policies, pressAgainstEdge } from './edgeScenes.ts';
 import { FigureFrame } from './FigureFrame.tsx';
-import { Handle } from './Handle.tsx';
 import { useDrawn } from './useDrawn.ts';
 
 const WIDTH = 268;
@@ -162,7 +161,7 @@ function Policies() {
           .map(({ time, beyond }, k) => {
             const jump = k > 0 && Math.abs(beyond - (run[k - 1]?.beyond ?? 0)) > width * 2;
             pen = k === 0 || jump ? 'M' : 'L';
-            return `${pen}${LINE.x + (time / HELD) * LINE.width},${y(middle, beyond)}`;
+            return `${pen}${LINE.x + (time / HELD_AGAINST) * LINE.width},${y(middle, beyond)}`;
           })
           .join('');
         return (

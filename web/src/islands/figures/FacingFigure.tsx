@@ -1,14 +1,13 @@
 import { useStore } from '@nanostores/react';
-import { compassName, type Parameters, shortNumber } from '@zygopod/core';
+import { compassName, type Parameters, shortNumber, TURNED, turnedBy, turnOverTime } from '@zygopod/core';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { useRef } from 'react';
 import { usePainter } from '../chart/frames.ts';
+import { Handle } from '../fields/Handle.tsx';
 import { putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
 import { FigureFrame } from './FigureFrame.tsx';
-import { Handle } from './Handle.tsx';
-import { TURNED, turnedBy, turnOverTime } from './turnScenes.ts';
 import { useDrawn } from './useDrawn.ts';
 
 const WIDTH = 268;

@@ -3,10 +3,10 @@ import { shapedStick, shortNumber } from '@zygopod/core';
 import { scaleLinear } from 'd3-scale';
 import { useRef } from 'react';
 import { usePainter } from '../chart/frames.ts';
+import { Handle } from '../fields/Handle.tsx';
 import { putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
 import { FigureFrame } from './FigureFrame.tsx';
-import { Handle } from './Handle.tsx';
 import { SwipeDrawing } from './SwipeDrawing.tsx';
 
 const PLOT = 106;

@@ -1,13 +1,12 @@
 import { useStore } from '@nanostores/react';
-import { HALF_LIVES_TO_90, matters, type Parameters, rateToStopIn, shortNumber } from '@zygopod/core';
+import { HALF_LIVES_TO_90, matters, type PaceCurve, type Parameters, paceProfile, rateToStopIn, shortNumber } from '@zygopod/core';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { useMemo, useRef, useState } from 'react';
+import { Handle } from '../fields/Handle.tsx';
 import { outcome, putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
 import { FigureFrame } from './FigureFrame.tsx';
-import { Handle } from './Handle.tsx';
-import { type Curve, paceProfile } from './paceProfile.ts';
 import { FactorRose, TurnArc } from './WayDrawings.tsx';
 
 const WIDTH = 268;
@@ -47,7 +46,7 @@ export function PaceFigure({ number }: { number: number }) {
     (p) => x(p[0]),
     (p) => y(p[1]),
   );
-  const draw = (curve: Curve) => path(curve) ?? '';
+  const draw = (curve: PaceCurve) => path(curve) ?? '';
   const { marks } = profile;
   const crowded = Math.abs(y(pace.walkSpeed) - y(pace.sprintSpeed)) < 12;
   const lower = pace.sprintSpeed < pace.walkSpeed ? 'sprint' : 'walk';

@@ -2,10 +2,10 @@ import { useStore } from '@nanostores/react';
 import { type StaminaCycle, shortNumber, staminaCycle } from '@zygopod/core';
 import { scaleLinear } from 'd3-scale';
 import { useState } from 'react';
+import { Handle } from '../fields/Handle.tsx';
 import { putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
 import { FigureFrame } from './FigureFrame.tsx';
-import { Handle } from './Handle.tsx';
 
 const WIDTH = 268;
 const HEIGHT = 112;

@@ -1,46 +1,18 @@
 import { useStore } from '@nanostores/react';
-import { type Parameters, Recorder, shortNumber, World } from '@zygopod/core';
+import { type Parameters, STEPS_SHOWN, shortNumber, stepRun } from '@zygopod/core';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { useState } from 'react';
+import { Handle } from '../fields/Handle.tsx';
 import { putNumber } from '../fields/model.ts';
 import { ParameterField } from '../fields/ParameterField.tsx';
 import { useTuning } from '../tuning/context.ts';
 import { FigureFrame } from './FigureFrame.tsx';
-import { Handle } from './Handle.tsx';
-import { plainGround } from './plainGround.ts';
 import { useDrawn } from './useDrawn.ts';
 
 const WIDTH = 268;
 const HEIGHT = 112;
 const BASE = HEIGHT - 34;
-const STEPS = 3;
-
-/** Way gone (in cells) over time with the key held for three steps: what the core does. */
-function stepRun(parameters: Parameters): [number, number][] {
-  const { clock, step } = parameters;
-  const cell = Math.max(step.cell, 1);
-  const start = { x: cell * 0.5, y: cell * 0.5, facing: 90 };
-  const free: Parameters = {
-    ...parameters,
-    scheme: 'step',
-    bounds: { ...parameters.bounds, policy: 'none' },
-    input: { ...parameters.input, axes: 'both', relativeTo: 'screen' },
-    clock: { ...clock, stepping: 'fixed' },
-  };
-  const world = new World(free, plainGround({ start }), 4);
-  const recorder = new Recorder();
-  recorder.push({ press: 'right' });
-  const curve: [number, number][] = [[0, 0]];
-  const whole = STEPS * step.time + step.turnTime;
-  const ticks = Math.min(1500, Math.ceil(Math.max(0.1, whole) * clock.hz) + 3);
-  for (let tick = 0; tick < ticks; tick++) {
-    if (tick / clock.hz > whole - step.time * 0.5) recorder.push({ release: 'right' });
-    world.tick(recorder.next());
-    curve.push([(tick + 1) / clock.hz, (world.body.x - start.x) / cell]);
-  }
-  return curve;
-}
 
 const relevant = ({ step, clock }: Parameters) => JSON.stringify([step, clock]);
 
@@ -53,15 +25,15 @@ export function StepsFigure({ number }: { number: number }) {
   const [frozen, freeze] = useState<number | null>(null);
   const curve = useDrawn(relevant(parameters), () => stepRun(parameters));
   const ghost = useDrawn(relevant(before), () => stepRun(before));
-  const natural = Math.max(0.1, step.turnTime + STEPS * step.time + 0.05) * 1.04;
+  const natural = Math.max(0.1, step.turnTime + STEPS_SHOWN * step.time + 0.05) * 1.04;
   const span = frozen ?? natural;
   const x = scaleLinear([0, span], [10, WIDTH - 10]);
-  const y = scaleLinear([0, STEPS], [BASE, 10]);
+  const y = scaleLinear([0, STEPS_SHOWN], [BASE, 10]);
   const draw = line<[number, number]>(
     ([time]) => x(Math.min(time, span)),
     ([, cells]) => y(cells),
   );
-  const ends = Array.from({ length: STEPS }, (_, i) => step.turnTime + (i + 1) * step.time);
+  const ends = Array.from({ length: STEPS_SHOWN }, (_, i) => step.turnTime + (i + 1) * step.time);
   const set = (path: string, value: number, what: string) =>
     void putNumber(editing, path, Math.max(0, Math.round(value * 1000) / 1000), what);
   const hold = { began: () => freeze(natural), ended: () => freeze(null) };
@@ -87,7 +59,7 @@ export function StepsFigure({ number }: { number: number }) {
               className="fill-now/12"
             />
           ))}
-          {Array.from({ length: STEPS + 1 }, (_, i) => (
+          {Array.from({ length: STEPS_SHOWN + 1 }, (_, i) => (
             <line key={i} x1="10" x2={WIDTH - 8} y1={y(i)} y2={y(i)} className="stroke-rule" strokeWidth="0.8" />
           ))}
           <path d={`M10,6 V${BASE} H${WIDTH - 6}`} className="fill-none stroke-ink" strokeWidth="1.2" />

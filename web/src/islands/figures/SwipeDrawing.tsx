@@ -3,9 +3,9 @@ import { shortNumber } from '@zygopod/core';
 import { scaleLinear } from 'd3-scale';
 import { useRef, useState } from 'react';
 import { usePainter } from '../chart/frames.ts';
+import { Handle } from '../fields/Handle.tsx';
 import { putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
-import { Handle } from './Handle.tsx';
 
 const WIDTH = 150;
 const HEIGHT = 40;

@@ -1,13 +1,12 @@
 import { useStore } from '@nanostores/react';
-import { shortNumber } from '@zygopod/core';
+import { keptAtContact, shortNumber, steadySlide } from '@zygopod/core';
 import { scaleLinear } from 'd3-scale';
 import { useState } from 'react';
+import { Handle } from '../fields/Handle.tsx';
 import { putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
 import { FigureFrame } from './FigureFrame.tsx';
-import { Handle } from './Handle.tsx';
 import { useDrawn } from './useDrawn.ts';
-import { keptAtContact, steadySlide } from './wallScenes.ts';
 
 const WIDTH = 268;
 const HEIGHT = 106;

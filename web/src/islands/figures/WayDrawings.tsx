@@ -1,8 +1,8 @@
 import { useStore } from '@nanostores/react';
 import { shortNumber } from '@zygopod/core';
+import { Handle } from '../fields/Handle.tsx';
 import { putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
-import { Handle } from './Handle.tsx';
 
 const SIZE = 84;
 const WIDTH = 268;

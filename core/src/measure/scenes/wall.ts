@@ -1,4 +1,6 @@
-import { type Parameters, Recorder, World } from '@zygopod/core';
+import { World } from '../../motion/world.ts';
+import { Recorder } from '../../tape/recorder.ts';
+import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import { plainGround } from './plainGround.ts';
 
 /** Seconds until a slide is steady. */

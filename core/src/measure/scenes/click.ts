@@ -1,4 +1,6 @@
-import { type Parameters, Recorder, World } from '@zygopod/core';
+import { World } from '../../motion/world.ts';
+import { Recorder } from '../../tape/recorder.ts';
+import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import { plainGround } from './plainGround.ts';
 
 /** What a click does on open ground: speed along the way, and where the body is about the point. */

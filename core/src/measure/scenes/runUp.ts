@@ -1,4 +1,4 @@
-import type { Parameters } from '@zygopod/core';
+import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import { paceProfile } from './paceProfile.ts';
 
 /**

@@ -1,16 +1,19 @@
-import { type Control, type Parameters, Recorder, World } from '@zygopod/core';
+import { World } from '../../motion/world.ts';
+import type { Control } from '../../tape/controls.ts';
+import { Recorder } from '../../tape/recorder.ts';
+import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import { plainGround } from './plainGround.ts';
 
 /** Speed over time: [s, unit/s]. */
-export type Curve = [number, number][];
+export type PaceCurve = [number, number][];
 
 /** What the pace does to one run: press, sprint, back to walk, let go, and, apart, turn against the motion. */
 interface PaceProfile {
-  curve: Curve;
+  curve: PaceCurve;
   /** The way covered at each point of the curve, unit. */
   travelled: number[];
   /** The same end with the opposite key instead of none. */
-  braking: Curve;
+  braking: PaceCurve;
   /** Moments at which a phase begins or its speed is reached. */
   marks: {
     walkAt: number;
@@ -55,7 +58,7 @@ export function paceProfile(parameters: Parameters): PaceProfile {
   const { walkSpeed, sprintSpeed, restoredSpeed } = parameters.pace;
   const world = new World(free, plain, Math.ceil(parameters.clock.hz * (PATIENCE * 5 + 1)));
   const recorder = new Recorder();
-  const curve: Curve = [[0, 0]];
+  const curve: PaceCurve = [[0, 0]];
   const travelled = [0];
 
   const step = () => {
@@ -93,7 +96,7 @@ export function paceProfile(parameters: Parameters): PaceProfile {
   // The other ending: the opposite key from the same state.
   const other = new World(free, plain, Math.ceil(parameters.clock.hz * PATIENCE) + 1);
   other.restore(world.save());
-  const braking: Curve = [[stopFrom, world.body.vx]];
+  const braking: PaceCurve = [[stopFrom, world.body.vx]];
   const against = new Recorder();
   against.push({ press: 'left' });
   while (other.body.vx > 1e-6 && other.body.clockTime < stopFrom + PATIENCE) {
@@ -114,7 +117,7 @@ export function paceProfile(parameters: Parameters): PaceProfile {
 }
 
 /** When the last tick of a curve came to `goal`: inside the tick, on the line of the tick before where it was met exactly. */
-function arrival(curve: Curve, goal: number, near: number): number {
+function arrival(curve: PaceCurve, goal: number, near: number): number {
   const [before, previous, last] = [curve.at(-3), curve.at(-2), curve.at(-1)];
   if (!previous || !last) return last?.[0] ?? 0;
   const met = Math.abs(last[1] - goal) < 1e-9;

@@ -1,4 +1,4 @@
-import type { Ground } from '@zygopod/core';
+import type { Ground } from '../../ground/ground.ts';
 
 /** An empty ground for the drawings that run the core, with whatever the drawing needs on it. */
 export function plainGround(over: Partial<Ground> = {}): Ground {

@@ -1,10 +1,12 @@
-import { type Parameters, Recorder, World } from '@zygopod/core';
+import { World } from '../../motion/world.ts';
+import { Recorder } from '../../tape/recorder.ts';
+import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import { plainGround } from './plainGround.ts';
 
 export const policies = ['clamp', 'push', 'wrap', 'sendTo', 'none'] as const;
 
 /** Seconds that a body is held against an edge in the drawing. */
-export const HELD = 1;
+export const HELD_AGAINST = 1;
 
 /** How far a body's right side is beyond the right edge of a frame, tick by tick, while it is driven against it. */
 export function pressAgainstEdge(parameters: Parameters, policy: Parameters['bounds']['policy']): { time: number; beyond: number }[] {
@@ -32,7 +34,7 @@ export function pressAgainstEdge(parameters: Parameters, policy: Parameters['bou
   const world = new World(free, plainGround({ size: { width: side, height: side }, start }), 4);
   const recorder = new Recorder();
   recorder.push({ press: 'right' });
-  const ticks = Math.min(600, Math.ceil(clock.hz * HELD));
+  const ticks = Math.min(600, Math.ceil(clock.hz * HELD_AGAINST));
   return Array.from({ length: ticks }, (_, tick) => {
     world.tick(recorder.next());
     return { time: (tick + 1) / clock.hz, beyond: world.body.x + width * (1 - body.originX) - side };

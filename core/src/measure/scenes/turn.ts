@@ -1,4 +1,6 @@
-import { type Parameters, Recorder, World } from '@zygopod/core';
+import { World } from '../../motion/world.ts';
+import { Recorder } from '../../tape/recorder.ts';
+import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import { plainGround } from './plainGround.ts';
 
 /** How far the facing is turned in the drawing, degrees: a sector's middle for 8 and 16 ways. */
@@ -44,8 +46,8 @@ export function turnedBy(curve: readonly [number, number][], share: number): num
 }
 
 /** Seconds of right, none and left in the camera's drawing. */
-export const PHASES = { start: 1.1, stop: 0.9, back: 1.1 } as const;
-export const WHOLE = PHASES.start + PHASES.stop + PHASES.back;
+export const CAMERA_PHASES = { start: 1.1, stop: 0.9, back: 1.1 } as const;
+export const WATCHED_LAG = CAMERA_PHASES.start + CAMERA_PHASES.stop + CAMERA_PHASES.back;
 
 /** How far the body is ahead of the middle of the view (along x) over a start, a stop and a turn-round: [s, unit]. */
 export function cameraLag(parameters: Parameters): [number, number][] {
@@ -70,10 +72,10 @@ export function cameraLag(parameters: Parameters): [number, number][] {
     }
   };
   recorder.push({ press: 'right' });
-  run(PHASES.start);
+  run(CAMERA_PHASES.start);
   recorder.push({ release: 'right' });
-  run(PHASES.stop);
+  run(CAMERA_PHASES.stop);
   recorder.push({ press: 'left' });
-  run(PHASES.back);
+  run(CAMERA_PHASES.back);
   return curve;
 }
