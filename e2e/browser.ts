@@ -140,7 +140,7 @@ export async function inFigure<T>(page: Page, figure: string, work: () => Promis
 }
 
 /** A row of a figure with options, by the beginning of its name: a changed one says what it was behind it. */
-export const choice = (page: Page, figure: string, name: string) =>
+const choice = (page: Page, figure: string, name: string) =>
   page.locator(`#figure-${figure}`).getByRole('combobox', { name: new RegExp(`^${name.replace(/[()]/g, '\\$&')}`) });
 
 /** Chooses an option in a row of a figure. */

@@ -67,10 +67,13 @@ async function checkTypes(): Promise<Tally[]> {
   });
 }
 
-/** Lint, types, unit, integration (real PostgreSQL) and browser tests; the last line tells the tally. */
+/** Lint, what is unused, types, unit, integration (real PostgreSQL) and browser tests; the last line tells the tally. */
 export async function test(): Promise<number> {
   mkdirSync(stateFolder, { recursive: true });
-  const tallies: Tally[] = [await step('lint', () => show('biome', ['check', '--error-on-warnings']))];
+  const tallies: Tally[] = [
+    await step('lint', () => show('biome', ['check', '--error-on-warnings'])),
+    await step('nothing unused', () => show('knip', ['--no-progress'])),
+  ];
   let cluster: Cluster | undefined;
   try {
     tallies.push(

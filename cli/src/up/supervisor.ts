@@ -10,7 +10,7 @@ export interface RunningServer {
 }
 
 /** The database that the supervisor looks after. */
-export interface Watched {
+interface Watched {
   ensure(): Promise<void>;
   isRunning(): Promise<boolean>;
 }

@@ -28,7 +28,7 @@ export function printable(text: string): string {
 const LONGEST_KEY = 60;
 
 /** Keys as a dotted path; long ones are cut. */
-export function dotted(path: readonly PropertyKey[]): string {
+function dotted(path: readonly PropertyKey[]): string {
   return path
     .map(String)
     .map((key) => (key.length > LONGEST_KEY ? `${key.slice(0, LONGEST_KEY - 1)}…` : key))

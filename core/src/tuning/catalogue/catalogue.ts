@@ -64,7 +64,7 @@ export function rowsOf(figure: Figure): string[] {
 }
 
 /** What has to be so for a row to matter, as alternatives; none where it always does. */
-export function circumstancesOf(path: string): readonly Circumstance[] {
+function circumstancesOf(path: string): readonly Circumstance[] {
   const { when } = groupOf(path);
   const own = specOf(path).when ?? [];
   if (!when || Object.hasOwn(when, path)) return own;

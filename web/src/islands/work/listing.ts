@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 export type Collection = 'tunings' | 'grounds' | 'tapes';
 
 /** A document in a list. */
-export interface Listed {
+interface Listed {
   id: string;
   name: string;
   head: number;

@@ -40,7 +40,7 @@ export const document = z
 
 export const documentWithFile = document.extend({ file }).meta({ id: 'DocumentWithFile' });
 
-export const revision = z
+const revision = z
   .strictObject({
     id,
     document: id,

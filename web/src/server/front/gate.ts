@@ -3,7 +3,7 @@ import type { IncomingHttpHeaders } from 'node:http';
 import { isKnownHost } from './hosts.ts';
 
 /** The cookie that holds the access token. */
-export const COOKIE = 'zygopod-token';
+const COOKIE = 'zygopod-token';
 
 const READING = new Set(['GET', 'HEAD', 'OPTIONS']);
 /** Methods that no program here may see, because they hand a request's own headers back, or connect elsewhere. */
