@@ -58,7 +58,7 @@ export function YardMenus({
               <input
                 type="radio"
                 name="view"
-                className="size-3.5 accent-(--ink)"
+                className="size-3.5"
                 checked={mode === name}
                 onChange={(event) => {
                   choose(name);

@@ -17,7 +17,7 @@ export function CheckList({
         <label key={name} className="flex min-h-6 items-center gap-2">
           <input
             type="checkbox"
-            className="size-3.5 accent-(--ink)"
+            className="size-3.5"
             checked={isOn(name)}
             onChange={(event) => {
               change(name, event.target.checked);

@@ -53,7 +53,7 @@ export function FlagField({ path }: { path: string }) {
         )}
         {spec.label}
       </label>
-      <input id={id} type="checkbox" className="accent-(--ink)" checked={value === true} onChange={(event) => set(event.target.checked)} />
+      <input id={id} type="checkbox" checked={value === true} onChange={(event) => set(event.target.checked)} />
     </div>
   );
 }

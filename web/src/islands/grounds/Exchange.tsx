@@ -200,7 +200,7 @@ export function ExportGround({ close }: { close(): void }) {
         <legend className="sr-only">Format</legend>
         {groundFormats.map(({ id, title }) => (
           <label key={id} className="flex items-center gap-2 border-b border-rule/60 py-1">
-            <input type="radio" name="format" className="accent-(--ink)" checked={format === id} onChange={() => setFormat(id)} />
+            <input type="radio" name="format" checked={format === id} onChange={() => setFormat(id)} />
             {title}
           </label>
         ))}

@@ -83,7 +83,7 @@ function Marks() {
               <input
                 type="radio"
                 name="mark"
-                className="m-[5px] size-3.5 shrink-0 accent-(--ink)"
+                className="m-[5px] size-3.5 shrink-0"
                 checked={mark === own}
                 onChange={() => drawing.$mark.set(own as string)}
               />
@@ -128,14 +128,7 @@ function SurfaceRow({
   const wrong = speed.trim() === '' || !(value >= 0 && value <= 10);
   return (
     <li className="flex min-h-6 items-center gap-1.5">
-      <input
-        type="radio"
-        name="mark"
-        className="m-[5px] size-3.5 shrink-0 accent-(--ink)"
-        aria-label={surface.name}
-        checked={chosen}
-        onChange={choose}
-      />
+      <input type="radio" name="mark" className="m-[5px] size-3.5 shrink-0" aria-label={surface.name} checked={chosen} onChange={choose} />
       <span className="size-3.5 shrink-0 border border-ink-soft bg-water" aria-hidden="true" />
       <input
         aria-label="Name of the surface"

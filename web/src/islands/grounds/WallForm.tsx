@@ -89,21 +89,11 @@ function WallForm({ wall, index }: { wall: Wall; index: number }) {
       <h2 className="rubric">Wall {index + 1}</h2>
       <div className="mt-1 flex gap-4">
         <label className="flex items-center gap-1.5">
-          <input
-            type="checkbox"
-            className="accent-(--ink)"
-            checked={wall.closed === true}
-            onChange={(event) => set({ closed: event.target.checked })}
-          />
+          <input type="checkbox" checked={wall.closed === true} onChange={(event) => set({ closed: event.target.checked })} />
           solid inside
         </label>
         <label className="flex items-center gap-1.5">
-          <input
-            type="checkbox"
-            className="accent-(--ink)"
-            checked={wall.solid !== false}
-            onChange={(event) => set({ solid: event.target.checked })}
-          />
+          <input type="checkbox" checked={wall.solid !== false} onChange={(event) => set({ solid: event.target.checked })} />
           felt
         </label>
       </div>

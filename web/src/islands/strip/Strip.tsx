@@ -7,6 +7,7 @@ import { $theme, type Inks, readInks } from '../chart/theme.ts';
 import { useTuning } from '../tuning/context.ts';
 import { EventMarks } from './EventMarks.tsx';
 import { LaneMenu } from './LaneMenu.tsx';
+import { laneHeights } from './laneHeights.ts';
 import { $lanes, lanes as allLanes } from './laneList.ts';
 import type { LaneView } from './lanes.ts';
 import { drawAxis, drawCalipers, drawCursor } from './marks.ts';
@@ -17,6 +18,8 @@ const AXIS = 17;
 /** Room above the lanes for the marks of events. */
 const TOP = 13;
 const GAP = 4;
+/** Height of a lane's name with its room, px. */
+const LABEL = 14;
 /** Shortest and longest window, s. */
 const NARROWEST = 0.25;
 const WIDEST = 600;
@@ -81,8 +84,11 @@ export function Strip() {
     ctx.fillStyle = inks.current.paper;
     ctx.fillRect(0, 0, width, height);
 
-    const shares = lanes.reduce((sum, lane) => sum + lane.share, 0);
-    const free = height - AXIS - TOP - GAP * (lanes.length - 1);
+    const heights = laneHeights(
+      lanes.map((lane) => lane.share),
+      height - AXIS - TOP - GAP * (lanes.length - 1),
+      LABEL - GAP,
+    );
     const view: LaneView = {
       ctx,
       inks: inks.current,
@@ -96,8 +102,8 @@ export function Strip() {
       to: Math.min(trace.end - 1, trace.rowAt(to)),
       x,
     };
-    for (const lane of lanes) {
-      view.height = (free * lane.share) / shares;
+    for (const [i, lane] of lanes.entries()) {
+      view.height = heights[i] as number;
       ctx.save();
       ctx.beginPath();
       ctx.rect(LEFT, view.top - 4, inner, view.height + 8);

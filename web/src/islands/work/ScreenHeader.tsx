@@ -34,7 +34,10 @@ export function ScreenHeader<F, S extends Steps<F>>({
       <Mark />
       <span className="text-[17px] font-bold tracking-tight">Zygopod</span>
       <p className="ml-2 min-w-0 truncate text-ink-soft">
-        Saltmarsh Post <span aria-hidden="true">/</span> {where}
+        <span className="max-[1140px]:hidden">
+          Saltmarsh Post <span aria-hidden="true">/</span>{' '}
+        </span>
+        {where}
       </p>
       <p className="digits ml-1 shrink-0 text-xs text-ink-soft" role="status" data-testid="save-state" data-state={state.at}>
         {unchanged && state.at === 'draft' ? saveWords.saved : saveWords[state.at]}
