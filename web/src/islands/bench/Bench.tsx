@@ -30,8 +30,7 @@ export function Bench({ opening }: { opening: Opening }) {
   const before = useStore(work.editing.$beforeTuning);
   const flipped = useStore(work.editing.$flipped);
   useEffect(() => listenToTrials(work), [work]);
-  const resize = (band: 'strip' | 'figures') => (height: number) =>
-    setBands((now) => ({ ...now, [band]: Math.min(460, Math.max(80, Math.round(height))) }));
+  const resize = (band: 'strip' | 'figures') => (height: number) => setBands((now) => ({ ...now, [band]: height }));
 
   return (
     <TuningContext value={work}>
@@ -50,12 +49,12 @@ export function Bench({ opening }: { opening: Opening }) {
           <Yard />
           <Aside />
         </div>
-        <Rule label="Height of the strip" height={bands.strip} change={resize('strip')} />
-        <div className="grid shrink-0 grid-cols-[minmax(0,1fr)]" style={{ height: bands.strip }}>
+        <Rule label="Height of the strip" band="band-strip" height={bands.strip} change={resize('strip')} />
+        <div id="band-strip" className="grid shrink-0 grid-cols-[minmax(0,1fr)]" style={{ height: bands.strip }}>
           <Strip />
         </div>
-        <Rule label="Height of the figures" height={bands.figures} change={resize('figures')} />
-        <div className="grid shrink-0 grid-cols-[minmax(0,1fr)]" style={{ height: bands.figures }}>
+        <Rule label="Height of the figures" band="band-figures" height={bands.figures} change={resize('figures')} />
+        <div id="band-figures" className="grid shrink-0 grid-cols-[minmax(0,1fr)]" style={{ height: bands.figures }}>
           <Figures />
         </div>
       </Shell>

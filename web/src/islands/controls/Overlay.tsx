@@ -1,7 +1,7 @@
 import { type ReactNode, useEffect, useRef } from 'react';
 
 /** A sheet laid over the page: a dialog that Escape and a click beside it close. */
-export function Overlay({ title, close, children }: { title: string; close(): void; children: ReactNode }) {
+export function Overlay({ title, close, wide = false, children }: { title: string; close(): void; wide?: boolean; children: ReactNode }) {
   const dialog = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     dialog.current?.showModal();
@@ -13,7 +13,7 @@ export function Overlay({ title, close, children }: { title: string; close(): vo
       onClose={close}
       onClick={(event) => event.target === dialog.current && dialog.current?.close()}
       onKeyDown={(event) => event.stopPropagation()}
-      className="m-auto mt-14 max-h-[calc(100vh-80px)] w-[440px] overflow-y-auto border border-ink bg-sheet p-0 text-ink backdrop:bg-ink/25"
+      className={`m-auto mt-14 max-h-[calc(100vh-80px)] ${wide ? 'w-[640px]' : 'w-[440px]'} overflow-y-auto border border-ink bg-sheet p-0 text-ink backdrop:bg-ink/25`}
     >
       <div className="p-4">
         <h2 className="mb-3 text-sm font-semibold">{title}</h2>

@@ -1,14 +1,25 @@
 import { useStore } from '@nanostores/react';
 import { type Control, controls } from '@zygopod/core';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Overlay } from '../controls/Overlay.tsx';
 import { $bindings, bindingConflict, controlWords, defaultBindings, keyName, keysOf, setBindings } from '../drive/bindings.ts';
+import { $padMaps, buttonsOf, buttonWord, mapOf, pushedStick, setPadMap, stickWord, withButton } from '../drive/padBindings.ts';
+import { type Pressed, usePressed } from '../drive/usePressed.ts';
 import type { Command } from './commands.ts';
 
-/** Which key works which control. A key that is taken is not given away silently: the conflict is said. */
+/** What is waited for: a key or a button for a control, or a push of the stick that shall steer. */
+type Waiting = { for: 'key' | 'button'; control: Control } | { for: 'stick' } | null;
+
+const cap = (isDown: boolean) => `keycap min-h-6 hover:line-through ${isDown ? 'border-now bg-now text-sheet' : ''}`;
+
+/** Which key and which button works which control, and what of it is down now. What is taken is not given away silently: the conflict is said. */
 export function BindingList({ commands, close }: { commands: Command[]; close(): void }) {
   const bindings = useStore($bindings);
-  const [waiting, wait] = useState<Control | null>(null);
+  const maps = useStore($padMaps);
+  const pressed = usePressed();
+  const kind = pressed.pad?.kind ?? 'standard';
+  const map = mapOf(maps, kind);
+  const [waiting, wait] = useState<Waiting>(null);
   const [why, setWhy] = useState<string | null>(null);
 
   const bind = (code: string, control: Control) => {
@@ -27,10 +38,38 @@ export function BindingList({ commands, close }: { commands: Command[]; close():
     setBindings(rest);
     setWhy(null);
   };
+  usePadPress(pressed, waiting, (button) => {
+    if (waiting?.for !== 'button') return;
+    const other = map.buttons[button];
+    const isTaken = other !== undefined && other !== waiting.control;
+    setWhy(isTaken ? `The button “${buttonWord(kind, button)}” works “${controlWords[other]}”` : null);
+    if (!isTaken) setPadMap(kind, withButton(map, button, waiting.control));
+    wait(null);
+  });
+  const pushed = waiting?.for === 'stick' && pressed.pad ? pushedStick(pressed.pad.axes) : null;
+  useEffect(() => {
+    if (!pushed) return;
+    setPadMap(kind, { ...map, stick: pushed });
+    wait(null);
+  }, [pushed, kind, map]);
 
   return (
-    <Overlay title="Driving keys" close={close}>
+    <Overlay title="Driving keys" close={close} wide>
+      <p className="mb-2 text-ink-soft" data-testid="pad-kind">
+        {!pressed.pad
+          ? 'No pad is heard: press one of its buttons. The buttons below are those of the standard mapping.'
+          : kind === 'standard'
+            ? 'A pad with the standard mapping is heard.'
+            : `“${kind}” is heard. It has no standard mapping: press what shall work each control.`}
+      </p>
       <table className="w-full">
+        <thead>
+          <tr className="text-left text-xs text-ink-soft">
+            <th className="font-normal">Control</th>
+            <th className="font-normal">Keys</th>
+            <th className="font-normal">Pad</th>
+          </tr>
+        </thead>
         <tbody>
           {controls
             .filter((control) => control !== 'pointer')
@@ -40,12 +79,13 @@ export function BindingList({ commands, close }: { commands: Command[]; close():
                   {controlWords[control]}
                 </th>
                 <td className="py-1">
-                  <span className="flex flex-wrap gap-1.5">
+                  <span className="flex flex-wrap items-center gap-1.5">
                     {keysOf(bindings, control).map((code) => (
                       <button
                         key={code}
                         type="button"
-                        className="keycap hover:line-through"
+                        className={cap(pressed.keys.has(code))}
+                        data-down={pressed.keys.has(code) || undefined}
                         title="Take this key away"
                         onClick={() => free(code)}
                       >
@@ -53,27 +93,75 @@ export function BindingList({ commands, close }: { commands: Command[]; close():
                       </button>
                     ))}
                     {keysOf(bindings, control).length === 0 && <span className="text-now">▲ no key</span>}
+                    <button
+                      type="button"
+                      className="deed min-h-6 text-xs"
+                      aria-label={
+                        waiting?.for === 'key' && waiting.control === control ? undefined : `Add a key for ${controlWords[control]}`
+                      }
+                      onClick={() => wait({ for: 'key', control })}
+                      onBlur={() => wait(null)}
+                      onKeyDown={(event) => {
+                        if (waiting?.for !== 'key' || waiting.control !== control) return;
+                        event.preventDefault();
+                        event.stopPropagation();
+                        if (event.key === 'Escape') wait(null);
+                        else bind(event.code, control);
+                      }}
+                    >
+                      {waiting?.for === 'key' && waiting.control === control ? 'Press a key …' : 'Add'}
+                    </button>
                   </span>
                 </td>
-                <td className="py-1 text-right">
-                  <button
-                    type="button"
-                    className="deed text-xs"
-                    onClick={() => wait(control)}
-                    onBlur={() => wait(null)}
-                    onKeyDown={(event) => {
-                      if (waiting !== control) return;
-                      event.preventDefault();
-                      event.stopPropagation();
-                      if (event.key === 'Escape') wait(null);
-                      else bind(event.code, control);
-                    }}
-                  >
-                    {waiting === control ? 'Press a key …' : 'Add a key'}
-                  </button>
+                <td className="py-1">
+                  <span className="flex flex-wrap items-center gap-1.5">
+                    {buttonsOf(map, control).map((button) => (
+                      <button
+                        key={button}
+                        type="button"
+                        className={cap(pressed.pad?.buttons.includes(button) ?? false)}
+                        data-down={pressed.pad?.buttons.includes(button) || undefined}
+                        title="Take this button away"
+                        onClick={() => setPadMap(kind, withButton(map, button, null))}
+                      >
+                        {buttonWord(kind, button)}
+                      </button>
+                    ))}
+                    <button
+                      type="button"
+                      className="deed min-h-6 text-xs"
+                      aria-label={
+                        waiting?.for === 'button' && waiting.control === control ? undefined : `Add a button for ${controlWords[control]}`
+                      }
+                      onClick={() => wait({ for: 'button', control })}
+                    >
+                      {waiting?.for === 'button' && waiting.control === control ? 'Press a button …' : 'Add'}
+                    </button>
+                  </span>
                 </td>
               </tr>
             ))}
+          <tr className="border-t border-rule/60">
+            <th scope="row" className="py-1 pr-3 text-left font-normal">
+              Steer
+            </th>
+            <td className="py-1 text-ink-soft">–</td>
+            <td className="py-1">
+              <span className="flex items-center gap-1.5">
+                <span className="keycap" data-testid="pad-stick">
+                  {stickWord(kind, map.stick)}
+                </span>
+                {map.stick && pressed.pad && (
+                  <span className="digits text-xs text-ink-soft">
+                    {map.stick.map((axis) => (pressed.pad?.axes[axis] ?? 0).toFixed(2)).join(', ')}
+                  </span>
+                )}
+                <button type="button" className="deed min-h-6 text-xs" onClick={() => wait({ for: 'stick' })}>
+                  {waiting?.for === 'stick' ? 'Push the stick …' : 'Choose another'}
+                </button>
+              </span>
+            </td>
+          </tr>
         </tbody>
       </table>
       {why && (
@@ -81,12 +169,13 @@ export function BindingList({ commands, close }: { commands: Command[]; close():
           ▲ {why}. Take it away there first.
         </p>
       )}
-      <p className="mt-3 flex justify-between">
+      <p className="mt-3 flex justify-between gap-4">
         <button
           type="button"
           className="deed"
           onClick={() => {
             setBindings(defaultBindings);
+            setPadMap(kind, null);
             setWhy(null);
           }}
         >
@@ -96,4 +185,16 @@ export function BindingList({ commands, close }: { commands: Command[]; close():
       </p>
     </Overlay>
   );
+}
+
+/** Tells of a button that goes down while one is waited for; one that was down before does not count. */
+function usePadPress({ pad }: Pressed, waiting: Waiting, take: (button: number) => void): void {
+  const before = useRef<readonly number[]>([]);
+  const taker = useRef(take);
+  taker.current = take;
+  useEffect(() => {
+    const fresh = pad?.buttons.find((button) => !before.current.includes(button));
+    before.current = pad?.buttons ?? [];
+    if (fresh !== undefined && waiting?.for === 'button') taker.current(fresh);
+  }, [pad, waiting]);
 }

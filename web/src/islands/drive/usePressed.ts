@@ -1,0 +1,54 @@
+import { useEffect, useRef, useState } from 'react';
+import { padsHere } from './pad.ts';
+import { kindOf } from './padBindings.ts';
+
+/** What is pressed now: keys by their places, and of the pad that spoke last its kind, its buttons and its axes. */
+export interface Pressed {
+  keys: ReadonlySet<string>;
+  pad: { kind: string; buttons: readonly number[]; axes: readonly number[] } | null;
+}
+
+/** Follows keys and pads for as long as the component is there. */
+export function usePressed(): Pressed {
+  const [pressed, tell] = useState<Pressed>({ keys: new Set(), pad: null });
+  const told = useRef('');
+  useEffect(() => {
+    const keys = new Set<string>();
+    const press = (event: KeyboardEvent) => keys.add(event.code);
+    const lift = (event: KeyboardEvent) => keys.delete(event.code);
+    const leave = () => keys.clear();
+    let last: string | null = null;
+    let request = 0;
+    const look = () => {
+      request = requestAnimationFrame(look);
+      const pads = padsHere();
+      const speaks = pads.find(
+        ({ buttons, axes }) => buttons.some((button) => button.pressed) || axes.some((axis) => Math.abs(axis) > 0.5),
+      );
+      last = speaks ? speaks.id : last;
+      const shown = pads.find(({ id }) => id === last) ?? pads[0];
+      const pad = shown
+        ? {
+            kind: kindOf(shown),
+            buttons: shown.buttons.flatMap((button, i) => (button.pressed ? [i] : [])),
+            axes: shown.axes.map((axis) => Math.round(axis * 50) / 50),
+          }
+        : null;
+      const words = JSON.stringify([[...keys], pad]);
+      if (words === told.current) return;
+      told.current = words;
+      tell({ keys: new Set(keys), pad });
+    };
+    look();
+    window.addEventListener('keydown', press, true);
+    window.addEventListener('keyup', lift, true);
+    window.addEventListener('blur', leave);
+    return () => {
+      cancelAnimationFrame(request);
+      window.removeEventListener('keydown', press, true);
+      window.removeEventListener('keyup', lift, true);
+      window.removeEventListener('blur', leave);
+    };
+  }, []);
+  return pressed;
+}
