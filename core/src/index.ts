@@ -53,10 +53,14 @@ export { throwPebble } from './motion/pebble.ts';
 export { shapedStick } from './motion/steering.ts';
 export type { Column, Trace } from './motion/trace.ts';
 export { World } from './motion/world.ts';
+// Drives that are recorded, and driven again.
+export { Recording } from './replay/recording.ts';
+export { rerun } from './replay/rerun.ts';
 // Ways: planning them, and the mesh of free places that they go over.
 export { meshFor } from './route/bodyMesh.ts';
 export type { Mesh } from './route/mesh.ts';
 export { Navigator, type Route } from './route/navigator.ts';
+
 // Hands, and the tapes that keep them.
 export { type Control, controls, type Swipe } from './tape/controls.ts';
 export { FrameClock, type FramePattern, framePatterns } from './tape/frames.ts';

@@ -233,27 +233,63 @@ export function loadBody(body: Body, saved: ArrayLike<number>): void {
   for (let i = 0; i < fields.length; i++) body[fields[i] as keyof Body] = saved[i] as number;
 }
 
+/** The numbers of a body by name, those alone that differ from a new body's; infinity, which JSON does not have, is null. */
+export function nameBody(body: Readonly<Body>): Record<string, number | null> {
+  const fresh = createBody();
+  const named = fields.filter((field) => body[field] + 0 !== fresh[field] + 0);
+  return Object.fromEntries(named.map((field) => [field, body[field] === Infinity ? null : body[field] + 0]));
+}
+
+/** Puts back what `nameBody` gave; the names that no body has, as those of another core, are told and left out. */
+export function loadNamed(body: Body, named: Readonly<Record<string, number | null>>): string[] {
+  loadBody(body, saveBody(createBody()));
+  const unknown: string[] = [];
+  for (const [name, value] of Object.entries(named)) {
+    if ((fields as string[]).includes(name)) body[name as keyof Body] = value ?? Infinity;
+    else unknown.push(name);
+  }
+  return unknown;
+}
+
 /** FNV-1a's prime and offset. */
 const PRIME = 0x01000193;
 const OFFSET = 0x811c9dc5;
 
-/**
- * A hash over the bytes of a body (little-endian doubles), as 16 hexadecimal digits: two 32-bit FNV-1a lanes (Fowler, Noll and Vo),
- * the second one begun with the first one's bits turned over; integers of 64 bits are treated differently by engines.
- */
+/** Two 32-bit FNV-1a lanes (Fowler, Noll and Vo), the second one begun with the first one's bits turned over; integers of 64 bits are treated differently by engines. */
+class Lanes {
+  #first = OFFSET;
+  #second = ~OFFSET;
+
+  add(byte: number, salt: number): void {
+    this.#first = Math.imul(this.#first ^ byte, PRIME);
+    this.#second = Math.imul(this.#second ^ byte ^ salt, PRIME);
+  }
+
+  /** 16 hexadecimal digits. */
+  digits(): string {
+    return [this.#first, this.#second].map((lane) => (lane >>> 0).toString(16).padStart(8, '0')).join('');
+  }
+}
+
+/** A hash over the bytes of a body (little-endian doubles), as 16 hexadecimal digits. */
 export function hashBody(body: Readonly<Body>): string {
   const view = new DataView(new ArrayBuffer(8));
-  let first = OFFSET;
-  let second = ~OFFSET;
+  const lanes = new Lanes();
   for (const field of fields) {
     // Adding 0 turns −0 into 0: they are the same state.
     view.setFloat64(0, body[field] + 0, true);
-    for (let i = 0; i < 8; i++) {
-      const byte = view.getUint8(i);
-      first = Math.imul(first ^ byte, PRIME);
-      second = Math.imul(second ^ byte ^ i, PRIME);
-    }
+    for (let i = 0; i < 8; i++) lanes.add(view.getUint8(i), i);
   }
-  const digits = (lane: number) => (lane >>> 0).toString(16).padStart(8, '0');
-  return digits(first) + digits(second);
+  return lanes.digits();
+}
+
+/** The same over the UTF-16 units of a text, low byte first. */
+export function hashText(text: string): string {
+  const lanes = new Lanes();
+  for (let i = 0; i < text.length; i++) {
+    const unit = text.charCodeAt(i);
+    lanes.add(unit & 0xff, i & 7);
+    lanes.add(unit >> 8, (i + 1) & 7);
+  }
+  return lanes.digits();
 }

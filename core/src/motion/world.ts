@@ -6,8 +6,10 @@ import { clamp, DEGREE } from '../math/functions.ts';
 import type { Mesh } from '../route/mesh.ts';
 import { Navigator, navigatorKey } from '../route/navigator.ts';
 import type { Hands } from '../tape/hands.ts';
+import type { HeldHands } from '../tape/held.ts';
+import type { TapeSnapshot } from '../tape/tape.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
-import { type Body, createBody, hashBody, loadBody, saveBody } from './body.ts';
+import { type Body, createBody, hashBody, hashText, loadBody, loadNamed, nameBody, saveBody } from './body.ts';
 import { settleCamera } from './camera.ts';
 import { beginEpoch, setFrame } from './clock.ts';
 import { START_MOVED } from './events.ts';
@@ -17,6 +19,9 @@ import { type Plan, preparePlan } from './plan.ts';
 import { planAgain } from './routePlanning.ts';
 import { tick } from './tick.ts';
 import { Trace } from './trace.ts';
+
+/** A key of a tuning: alike for tunings that move alike in all. */
+const tuningKey = (parameters: Parameters): string => hashText(JSON.stringify(parameters));
 
 /** What every run begins with. */
 const START = /* @__PURE__ */ saveBody(/* @__PURE__ */ createBody());
@@ -104,10 +109,17 @@ export class World {
     if (seams !== this.#parameters.contact.seams) this.#walls = new WallIndex(bucketWalls(this.#ground, seams));
     this.#parameters = parameters;
     this.#refit();
+    this.#takeOver(full);
+  }
+
+  /** Makes the motion fit a tuning that it was not driven with. */
+  #takeOver(full: boolean): void {
+    const body = this.#body;
+    const { max } = this.#parameters.stamina;
     setFrame(body, this.dt);
     forgetDirection(body);
     settleGait(body, this.#plan.gait);
-    body.gaitStamina = full ? parameters.stamina.max : clamp(body.gaitStamina, 0, parameters.stamina.max);
+    body.gaitStamina = full ? max : clamp(body.gaitStamina, 0, max);
   }
 
   /** Another ground; the body starts on it. */
@@ -142,6 +154,11 @@ export class World {
   /** Hands over a mesh that was made in a worker for a navigator; when that is not in use any more, it is not taken. */
   takeMesh(navigator: Navigator, mesh: Mesh): void {
     if (navigator === this.#navigator) navigator.take(mesh);
+  }
+
+  /** Takes the mesh of another world on the same ground, where it serves this tuning. */
+  takeNavigator(other: Navigator): void {
+    if (other.ready && other.key === this.#navigator.key) this.#navigator.take(other.mesh);
   }
 
   /** The walls by place, for whoever looks for some. */
@@ -194,6 +211,35 @@ export class World {
     loadBody(this.#body, saved);
     this.#strange = true;
     unsettle(this.#plan.calm);
+  }
+
+  /** The present state for a tape that begins here. */
+  snapshot(hands: HeldHands): TapeSnapshot {
+    const full = this.#body.gaitStamina >= this.#parameters.stamina.max;
+    return { hands, body: nameBody(this.#body), tuning: tuningKey(this.#parameters), ...(full ? { full } : {}) };
+  }
+
+  /**
+   * Goes on from a tape's beginning, the trace beginning with it: bit for bit with the tuning that it was driven with; any other one takes
+   * the motion over as in `setParameters`. A tape without a body begins at the ground's start. Returns the numbers that this core does not
+   * know: a tape of another one then only begins near where it did.
+   */
+  resume({ body: named, tuning, full = false }: TapeSnapshot): string[] {
+    if (!named) {
+      this.restart();
+      return [];
+    }
+    const body = this.#body;
+    const unknown = loadNamed(body, named);
+    this.#strange = true;
+    unsettle(this.#plan.calm);
+    if (tuning !== tuningKey(this.#parameters)) {
+      planAgain(body, this.#plan.route);
+      this.#takeOver(full);
+    }
+    this.trace.clear();
+    this.trace.write(body);
+    return unknown;
   }
 
   hash(): string {

@@ -19,13 +19,17 @@ export class Recorder {
   #held: HeldHands | null = null;
   #tick = 0;
   readonly #limit: number;
+  /** The first tick of which all events are kept. */
+  #first = 0;
 
-  /** The tick at which the limit was met; 0 before. */
-  #cutAt = 0;
-
-  /** After `limit` events the hands still follow, but the tape ends: a long drive takes no more memory. */
+  /** Of more than `limit` events the older half is forgotten: a long drive takes no more memory. With none, nothing is kept. */
   constructor(limit = 200_000) {
     this.#limit = limit;
+  }
+
+  /** The first tick of which all events are kept, counted from the start. */
+  get first(): number {
+    return this.#first;
   }
 
   /** What a device says; seen at the start of the next tick. */
@@ -38,19 +42,18 @@ export class Recorder {
     beginTick(this.hands);
     this.#tick++;
     if (this.#queue.length === 0) return this.hands;
-    const recording = this.#events.length < this.#limit;
+    if (this.#events.length >= this.#limit) this.forget((this.#events[this.#limit >> 1]?.at ?? this.#tick - 1) + 1);
     let applied = 0;
     let tapped = false;
     for (const event of this.#queue) {
       // Two ways tapped one after the other are two ticks' work, however late the device told of them: neither is lost.
       if (tapped && 'press' in event && isWay(event.press)) break;
       applyEvent(this.hands, event);
-      if (recording) this.#events.push({ at: this.#tick - 1, ...event });
+      if (this.#limit > 0) this.#events.push({ at: this.#tick - 1, ...event });
       if ('release' in event && isWay(event.release) && wentDown(this.hands, controls.indexOf(event.release))) tapped = true;
       applied++;
     }
     this.#queue.splice(0, applied);
-    if (!recording && this.#cutAt === 0) this.#cutAt = this.#tick - 1;
     return this.hands;
   }
 
@@ -59,17 +62,35 @@ export class Recorder {
     this.#held = holdingOf(this.hands);
     this.#events.length = 0;
     this.#tick = 0;
-    this.#cutAt = 0;
+    this.#first = 0;
   }
 
-  /** What was recorded since the start. */
+  /** Ticks since the start. */
+  get ticks(): number {
+    return this.#tick;
+  }
+
+  /** The events of ticks from `from` to `to` (that one not included), counted from `from`. */
+  between(from: number, to: number): TapeEvent[] {
+    return this.#events.filter(({ at }) => at >= from && at < to).map((event) => ({ ...event, at: event.at - from }));
+  }
+
+  /** Forgets the events before a tick: nobody can go back there any more. */
+  forget(before: number): void {
+    const first = this.#events.findIndex(({ at }) => at >= before);
+    this.#events.splice(0, first < 0 ? this.#events.length : first);
+    this.#first = Math.max(this.#first, before);
+  }
+
+  /** What was recorded since the start. Throws where the start is forgotten. */
   tape(name: string, hz: number): Tape {
+    if (this.#first > 0) throw new Error(`the first ${this.#first} ticks are forgotten`);
     return {
       format: 'zygopod/tape',
       version: 2,
       name,
       hz,
-      ticks: Math.max(1, this.#cutAt || this.#tick),
+      ticks: Math.max(1, this.#tick),
       ...(this.#held ? { snapshot: { hands: this.#held } } : {}),
       events: [...this.#events],
     };

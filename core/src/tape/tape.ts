@@ -8,6 +8,17 @@ import type { HeldHands } from './held.ts';
 /** An event and the tick at whose start it is seen. */
 export type TapeEvent = { at: number } & HandsEvent;
 
+/** What there is as a tape begins in the middle of a drive. */
+export interface TapeSnapshot {
+  hands: HeldHands;
+  /** The numbers of the body by name, those alone that differ from a new body's; null stands for infinity. Absent: the ground's start. */
+  body?: Record<string, number | null> | undefined;
+  /** A key of the tuning that the body was driven with: with the same one it goes on bit for bit, any other one takes it over. */
+  tuning?: string | undefined;
+  /** Whether its stamina was full, whatever full is. */
+  full?: boolean | undefined;
+}
+
 /** Recorded hands: `ticks` ticks at `hz` a second; events sorted by tick. */
 export interface Tape {
   format: 'zygopod/tape';
@@ -15,8 +26,8 @@ export interface Tape {
   name: string;
   hz: number;
   ticks: number;
-  /** What is held as the tape begins; absent where the hands are at rest. */
-  snapshot?: { hands: HeldHands } | undefined;
+  /** What there is as the tape begins; absent where the hands are at rest and the body at the ground's start. */
+  snapshot?: TapeSnapshot | undefined;
   events: TapeEvent[];
 }
 
@@ -45,6 +56,19 @@ const heldHands = z.strictObject({
   spoke: z.enum(['keys', 'stick']).optional(),
 });
 
+const snapshot = z.strictObject({
+  hands: heldHands,
+  body: z
+    .record(z.string().regex(/^[a-z][A-Za-z]{0,39}$/), z.number().nullable())
+    .refine((numbers) => Object.keys(numbers).length <= 300, 'at most 300 numbers')
+    .optional(),
+  tuning: z
+    .string()
+    .regex(/^[0-9a-f]{16}$/)
+    .optional(),
+  full: z.boolean().optional(),
+});
+
 /** The tape format. */
 export const tapeFormat: Format = {
   format: 'zygopod/tape',
@@ -58,7 +82,7 @@ export const tapeFormat: Format = {
     name: z.string().trim().min(1).max(120),
     hz: z.number().min(1).max(1000),
     ticks: z.int().min(1).max(1e7),
-    snapshot: z.strictObject({ hands: heldHands }).optional(),
+    snapshot: snapshot.optional(),
     events: z.array(event).max(1e6),
   }),
 };

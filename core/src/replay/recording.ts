@@ -1,0 +1,104 @@
+import { World } from '../motion/world.ts';
+import { type HeldHands, holdingOf } from '../tape/held.ts';
+import type { Recorder } from '../tape/recorder.ts';
+import { Replay } from '../tape/replay.ts';
+import type { Tape, TapeSnapshot } from '../tape/tape.ts';
+import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+
+/** A state that one can go back to. */
+interface Mark {
+  /** Ticks since the recorder's start: the state is that after so many. */
+  tick: number;
+  snapshot: TapeSnapshot;
+  /** What was driven from here on. */
+  parameters: Parameters;
+}
+
+/** Seconds between two marks, and seconds that are kept. */
+const EVERY = 5;
+const KEPT = 600;
+
+/**
+ * Records a drive all the while: the hands tick by tick in the recorder, and here the states that one can go back to, one every few
+ * seconds and one at each change of the tuning. Memory is bounded: ten minutes of marks (about 200 numbers each) and the recorder's events.
+ */
+export class Recording {
+  readonly #world: World;
+  readonly #recorder: Recorder;
+  #marks: Mark[] = [];
+
+  constructor(world: World, recorder: Recorder) {
+    this.#world = world;
+    this.#recorder = recorder;
+    this.begin();
+  }
+
+  /** Begins anew: the world and the recorder have been started, or put where they are. */
+  begin(): void {
+    this.#marks = [];
+    this.mark();
+  }
+
+  /** Called after every tick. */
+  note(): void {
+    const last = this.#marks.at(-1);
+    const { hz } = this.#world.parameters.clock;
+    if (last && this.#recorder.ticks - last.tick < EVERY * hz) return;
+    this.mark();
+    const oldest = this.#recorder.ticks - KEPT * hz;
+    const kept = this.#marks.findLastIndex(({ tick }) => tick <= oldest);
+    if (kept <= 0) return;
+    this.#marks.splice(0, kept);
+    this.#recorder.forget((this.#marks[0] as Mark).tick);
+  }
+
+  /** Marks the state as it is: called where the tuning or the ground has been changed. */
+  mark(): void {
+    const { ticks: tick } = this.#recorder;
+    if (this.#marks.at(-1)?.tick === tick) this.#marks.pop();
+    this.#marks.push({ tick, snapshot: this.#world.snapshot(this.#holding()), parameters: this.#world.parameters });
+  }
+
+  /** The first tick that a tape can begin with. */
+  get first(): number {
+    return this.#marks.find(({ tick }) => tick >= this.#recorder.first)?.tick ?? this.#recorder.ticks;
+  }
+
+  /** Ticks at which the tuning or the ground was changed or a mark was set. */
+  get marks(): readonly number[] {
+    return this.#marks.map(({ tick }) => tick);
+  }
+
+  /**
+   * A tape of the ticks from `from` to `to` (that one not included), counted from the recorder's start, held to what is kept; with the
+   * tuning of its first tick it moves bit for bit as it was driven, as long as that was not changed on the way. Null where there is no tick.
+   */
+  cut(name: string, from: number, to: number): Tape | null {
+    const first = Math.max(this.first, Math.round(from));
+    const end = Math.min(this.#recorder.ticks, Math.round(to));
+    const mark = this.#marks.findLast(({ tick }) => tick <= first);
+    if (!mark || end <= first) return null;
+    const { hz } = mark.parameters.clock;
+    const tapeOf = (snapshot: TapeSnapshot, begin: number, last: number): Tape => ({
+      format: 'zygopod/tape',
+      version: 2,
+      name,
+      hz,
+      ticks: last - begin,
+      snapshot,
+      events: this.#recorder.between(begin, last),
+    });
+    if (mark.tick === first) return tapeOf(mark.snapshot, first, end);
+    // Between two marks the state is found by driving there again.
+    const world = new World(mark.parameters, this.#world.ground, 1, this.#world.walls);
+    world.takeNavigator(this.#world.navigator);
+    world.resume(mark.snapshot);
+    const replay = new Replay(tapeOf(mark.snapshot, mark.tick, first), hz);
+    for (let tick = mark.tick; tick < first; tick++) world.tick(replay.next());
+    return tapeOf(world.snapshot(holdingOf(replay.hands) ?? {}), first, end);
+  }
+
+  #holding(): HeldHands {
+    return holdingOf(this.#recorder.hands) ?? {};
+  }
+}
