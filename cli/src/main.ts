@@ -58,6 +58,31 @@ program
   )
   .action(leave(async (options) => (await import('./commands/route.ts')).route(options)));
 
+const tape = program.command('tape').description('Shows tapes, and cuts spans out of them.');
+
+tape
+  .command('show')
+  .description('Prints how a tape begins, and its events with their times.')
+  .argument('<tape>', 'tape file, - for stdin')
+  .option('--json', 'answer for machines')
+  .action(leave(async (file: string, options: { json?: boolean }) => (await import('./commands/tape.ts')).show(file, options)));
+
+tape
+  .command('cut')
+  .description('Cuts a span out of a tape, with the body as it is there, so that the span moves as it does within the whole.')
+  .argument('<tape>', 'tape file, - for stdin')
+  .requiredOption('--tuning <file>', 'the tuning that it was driven with')
+  .requiredOption('--ground <file>', 'the ground that it was driven on')
+  .requiredOption('--from <seconds>', 'where the span begins')
+  .requiredOption('--to <seconds>', 'where it ends')
+  .option('--name <name>', 'what to call it')
+  .option('-o, --output <file>', 'where to write it (stdout when absent)')
+  .addHelpText(
+    'after',
+    '\nExample:\n  ./zygopod tape cut demo/out-and-back.tape.json --tuning demo/carrier-day-boots.tuning.json --ground demo/boardwalk.ground.json --from 2 --to 4',
+  )
+  .action(leave(async (file: string, options) => (await import('./commands/tape.ts')).cut(file, options)));
+
 program
   .command('check')
   .description('Validates tunings, grounds and tapes.')

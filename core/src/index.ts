@@ -54,6 +54,7 @@ export { shapedStick } from './motion/steering.ts';
 export type { Column, Trace } from './motion/trace.ts';
 export { World } from './motion/world.ts';
 // Drives that are recorded, and driven again.
+export { cutTape } from './replay/cut.ts';
 export { Recording } from './replay/recording.ts';
 export { rerun } from './replay/rerun.ts';
 // Ways: planning them, and the mesh of free places that they go over.

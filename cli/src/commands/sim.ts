@@ -72,6 +72,13 @@ export async function sim(options: SimOptions): Promise<number> {
   const advance = perFrame ? byFrames(tape, hz, options.frames as FramePattern) : byTicks(tape, hz);
 
   const world = new World({ ...parameters, clock: { ...parameters.clock, hz } }, ground, HELD);
+  if (tape.snapshot) {
+    const unknown = world.resume(tape.snapshot);
+    if (unknown.length > 0)
+      process.stderr.write(
+        `${options.tape}: snapshot.body: found ${unknown.join(', ')}, which this core does not know: it only begins near there\n`,
+      );
+  }
   const output = new Output(options.trace);
   const progress = new Progress(tape.ticks / tape.hz);
   const { directions } = parameters.facing;

@@ -21,7 +21,12 @@ import { tick } from './tick.ts';
 import { Trace } from './trace.ts';
 
 /** A key of a tuning: alike for tunings that move alike in all. */
-const tuningKey = (parameters: Parameters): string => hashText(JSON.stringify(parameters));
+function tuningKey(parameters: Parameters): string {
+  const known = keys.get(parameters) ?? hashText(JSON.stringify(parameters));
+  keys.set(parameters, known);
+  return known;
+}
+const keys = new WeakMap<Parameters, string>();
 
 /** What every run begins with. */
 const START = /* @__PURE__ */ saveBody(/* @__PURE__ */ createBody());

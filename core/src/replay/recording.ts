@@ -1,9 +1,9 @@
 import { World } from '../motion/world.ts';
 import { type HeldHands, holdingOf } from '../tape/held.ts';
 import type { Recorder } from '../tape/recorder.ts';
-import { Replay } from '../tape/replay.ts';
 import type { Tape, TapeSnapshot } from '../tape/tape.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+import { cutTape } from './cut.ts';
 
 /** A state that one can go back to. */
 interface Mark {
@@ -17,6 +17,8 @@ interface Mark {
 /** Seconds between two marks, and seconds that are kept. */
 const EVERY = 5;
 const KEPT = 600;
+/** Marks that are kept at the most: a number that is dragged while one drives sets one every tick. */
+const MOST = 600;
 
 /**
  * Records a drive all the while: the hands tick by tick in the recorder, and here the states that one can go back to, one every few
@@ -57,6 +59,7 @@ export class Recording {
     const { ticks: tick } = this.#recorder;
     if (this.#marks.at(-1)?.tick === tick) this.#marks.pop();
     this.#marks.push({ tick, snapshot: this.#world.snapshot(this.#holding()), parameters: this.#world.parameters });
+    if (this.#marks.length > MOST) this.#marks.shift();
   }
 
   /** The first tick that a tape can begin with. */
@@ -78,24 +81,20 @@ export class Recording {
     const end = Math.min(this.#recorder.ticks, Math.round(to));
     const mark = this.#marks.findLast(({ tick }) => tick <= first);
     if (!mark || end <= first) return null;
-    const { hz } = mark.parameters.clock;
-    const tapeOf = (snapshot: TapeSnapshot, begin: number, last: number): Tape => ({
+    const whole: Tape = {
       format: 'zygopod/tape',
       version: 2,
       name,
-      hz,
-      ticks: last - begin,
-      snapshot,
-      events: this.#recorder.between(begin, last),
-    });
-    if (mark.tick === first) return tapeOf(mark.snapshot, first, end);
+      hz: mark.parameters.clock.hz,
+      ticks: end - mark.tick,
+      snapshot: mark.snapshot,
+      events: this.#recorder.between(mark.tick, end),
+    };
+    if (mark.tick === first) return whole;
     // Between two marks the state is found by driving there again.
     const world = new World(mark.parameters, this.#world.ground, 1, this.#world.walls);
     world.takeNavigator(this.#world.navigator);
-    world.resume(mark.snapshot);
-    const replay = new Replay(tapeOf(mark.snapshot, mark.tick, first), hz);
-    for (let tick = mark.tick; tick < first; tick++) world.tick(replay.next());
-    return tapeOf(world.snapshot(holdingOf(replay.hands) ?? {}), first, end);
+    return cutTape(whole, first - mark.tick, end - mark.tick, world);
   }
 
   #holding(): HeldHands {

@@ -2,9 +2,11 @@ import { useStore } from '@nanostores/react';
 import { differences } from '@zygopod/core';
 import { useEffect, useMemo, useState } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
+import { Overlay } from '../controls/Overlay.tsx';
 import { Figures } from '../figures/Figures.tsx';
 import { Strip } from '../strip/Strip.tsx';
 import { openTuningWork, TuningContext } from '../tuning/context.ts';
+import { Naming } from '../work/Naming.tsx';
 import { Shell } from '../work/Shell.tsx';
 import { benchCommands, listenToTrials } from './commands.ts';
 import { Flip, Where } from './Header.tsx';
@@ -12,6 +14,8 @@ import { Aside } from './panels/Aside.tsx';
 import { Notices } from './panels/Notices.tsx';
 import { Now } from './panels/Now.tsx';
 import { Rule } from './Rule.tsx';
+import { TapeBar } from './TapeBar.tsx';
+import { keepTape, loopLast, openTape, type TapeDeeds, tapeName } from './tapes.ts';
 import { Yard } from './Yard.tsx';
 
 /** What can be done to look at things. */
@@ -25,7 +29,18 @@ const looking = [
 export function Bench({ opening }: { opening: Opening }) {
   const work = useMemo(() => openTuningWork(opening), [opening]);
   const [bands, setBands] = useState(() => (window.innerHeight < 760 ? { strip: 128, figures: 254 } : { strip: 156, figures: 270 }));
-  const own = useMemo(() => benchCommands(work), [work]);
+  const [asking, ask] = useState<'name' | null>(null);
+  const [trouble, tell] = useState<string | null>(null);
+  const tapes = useMemo<TapeDeeds>(
+    () => ({
+      loop: () => tell(loopLast(work)),
+      drive: () => work.drive.drive(),
+      keep: () => ask('name'),
+      open: (id) => void openTape(work, id).then(tell),
+    }),
+    [work],
+  );
+  const own = useMemo(() => benchCommands(work, tapes), [work, tapes]);
   const tuning = useStore(work.editing.$tuning);
   const before = useStore(work.editing.$beforeTuning);
   const flipped = useStore(work.editing.$flipped);
@@ -49,6 +64,7 @@ export function Bench({ opening }: { opening: Opening }) {
           <Yard />
           <Aside />
         </div>
+        <TapeBar deeds={tapes} />
         <Rule label="Height of the strip" band="band-strip" height={bands.strip} change={resize('strip')} />
         <div id="band-strip" className="grid shrink-0 grid-cols-[minmax(0,1fr)]" style={{ height: bands.strip }}>
           <Strip />
@@ -58,6 +74,16 @@ export function Bench({ opening }: { opening: Opening }) {
           <Figures />
         </div>
       </Shell>
+      {asking && (
+        <Naming title="Keep tape" verb="Keep" name={tapeName(work)} take={(name) => keepTape(work, name)} close={() => ask(null)} />
+      )}
+      {trouble && (
+        <Overlay title="That could not be done" close={() => tell(null)}>
+          <p role="alert" className="text-now">
+            ▲ {trouble}
+          </p>
+        </Overlay>
+      )}
     </TuningContext>
   );
 }

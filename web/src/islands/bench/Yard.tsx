@@ -2,6 +2,7 @@ import { useStore } from '@nanostores/react';
 import { bodyRadius, type Parameters } from '@zygopod/core';
 import { type PointerEvent, useRef, useState } from 'react';
 import { drawContact, drawPebbles, drawScreen } from '../chart/drawEncounters.ts';
+import { drawGhost } from '../chart/drawGhost.ts';
 import { drawCoordinates, drawGround } from '../chart/drawGround.ts';
 import { drawBody, drawPrints } from '../chart/drawMotion.ts';
 import { drawRoute } from '../chart/drawRoute.ts';
@@ -10,7 +11,7 @@ import { usePainter } from '../chart/frames.ts';
 import { type Layers, surveyed } from '../chart/layers.ts';
 import { cameraLens, flatLens, type Lens, lookThrough, worldAt } from '../chart/lens.ts';
 import { Overview } from '../chart/Overview.tsx';
-import { shownCamera, shownPose } from '../chart/pose.ts';
+import { shownCamera, shownPose, shownTime } from '../chart/pose.ts';
 import { useSheet } from '../chart/useSheet.ts';
 import { useSpace } from '../chart/useZoom.ts';
 import { centred, pan } from '../chart/view.ts';
@@ -21,7 +22,7 @@ import { useTuning } from '../tuning/context.ts';
 
 /** The live view: the ground as a chart with the body on it. Wheel zooms, middle- or space-drag pans, double-click goes back. */
 export function Yard() {
-  const { drive, hub, surveyor } = useTuning();
+  const { drive, hub, surveyor, editing } = useTuning();
   const { canvas, size, chart, theme, view, $mode, inks, look, choose, move } = useSheet();
   const [layers, setLayers] = useState<Layers>({
     prints: true,
@@ -72,9 +73,14 @@ export function Yard() {
       drawGround(on, ground, part, w, h, ink, { grid: layers.grid && !through, frame: false });
       if (survey) drawSurvey(on, survey, parameters.body, part, { width: w, height: h }, ink, layers);
     });
-    if (layers.prints) drawPrints(ctx, trace, drive.row, seen.view, ink);
+    const loop = drive.$loop.get();
+    if (loop?.ghost) {
+      const { trace: ghost, parameters: other } = loop.ghost;
+      drawGhost(ctx, ghost, shownTime(drive), other.body, seen.view, ink, editing.$flipped.get() ? 'now' : 'before');
+    }
+    if (layers.prints) drawPrints(ctx, trace, loop ? trace.end - 1 : drive.row, seen.view, ink);
     if (layers.frame && !through) drawScreen(ctx, parameters.camera, camera.x, camera.y, seen.view, ink);
-    drawRoute(ctx, world, drive.recorder.hands, seen.view, { width, height }, ink, layers);
+    if (!loop) drawRoute(ctx, world, drive.recorder.hands, seen.view, { width, height }, ink, layers);
     const contact = layers.contact ? trace.contacts.at(drive.row) : null;
     if (contact) drawContact(ctx, contact, parameters.body, seen.view, ink);
     drawPebbles(ctx, trace, drive.row, parameters.facing.launchSpeed, world.walls, seen.view, ink);
@@ -220,7 +226,7 @@ function FirstSteps() {
   const line = useRef<HTMLParagraphElement>(null);
   const { parameters } = useStore(editing.$tuning);
   usePainter(() => {
-    const moved = drive.recorder.hands.presses > 0;
+    const moved = drive.recorder.hands.presses > 0 || drive.$loop.get() !== null;
     if (line.current && line.current.hidden !== moved) line.current.hidden = moved;
   });
   return (

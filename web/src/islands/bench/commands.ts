@@ -2,11 +2,23 @@ import { figureList } from '../figures/figureList.ts';
 import { showFigure } from '../figures/showFigure.ts';
 import type { TuningWork } from '../tuning/context.ts';
 import { type Command, isText } from '../work/commands.ts';
+import type { TapeDeeds } from './tapes.ts';
 
 /** What the bench has besides what every screen has. None of the keys drives. */
-export function benchCommands({ editing, drive, $calipers }: TuningWork): Command[] {
+export function benchCommands({ editing, drive, $calipers }: TuningWork, tapes: TapeDeeds): Command[] {
   return [
     { id: 'flip', label: 'Flip between now and before', key: 'B', run: () => editing.flip() },
+    { id: 'loop', label: 'Loop what was driven, or drive on', key: 'L', run: () => (drive.$loop.get() ? tapes.drive() : tapes.loop()) },
+    {
+      id: 'play',
+      label: 'Play or hold the tape',
+      key: 'P',
+      run: () => {
+        const loop = drive.$loop.get();
+        loop?.$playing.set(!loop.$playing.get());
+      },
+    },
+    { id: 'keep-tape', label: 'Keep tape', key: '', run: tapes.keep },
     { id: 'start-here', label: 'Start here from now on', key: 'N', run: () => drive.startHere(true) },
     { id: 'measured', label: 'Forget what the calipers measure', key: 'M', run: () => $calipers.set(null) },
     {

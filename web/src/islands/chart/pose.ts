@@ -38,3 +38,12 @@ export function shownCamera(drive: Drive): { x: number; y: number } {
   const [lastX, lastY] = [trace.at('cameraX', row - 1), trace.at('cameraY', row - 1)];
   return { x: lastX + (x - lastX) * share, y: lastY + (y - lastY) * share };
 }
+
+/** The moment shown, as a time of the trace, s. */
+export function shownTime(drive: Drive): number {
+  const { trace } = drive.world;
+  const { row } = drive;
+  if (row <= trace.first) return trace.at('time', row);
+  const before = trace.at('time', row - 1);
+  return isBetween(drive) ? before + (trace.at('time', row) - before) * drive.fraction : trace.at('time', row);
+}

@@ -1,10 +1,26 @@
-import { FrameClock, type FramePattern, type Ground, gaits, type Parameters, Recorder, type WallBuckets, World } from '@zygopod/core';
+import {
+  FrameClock,
+  type FramePattern,
+  type Ground,
+  gaits,
+  type Hands,
+  type HandsEvent,
+  type Parameters,
+  Recorder,
+  Recording,
+  type Tape,
+  type WallBuckets,
+  World,
+} from '@zygopod/core';
 import { atom } from 'nanostores';
+import { Loop } from './loop.ts';
 
 /** Seconds of trace that the bench keeps at 60 ticks a second: ten minutes. */
 const KEPT = 60 * 600;
 /** A stalled page does not catch up more than this (s), so that it cannot spiral. */
 const LONGEST_FRAME = 0.1;
+/** What a tape is called that nobody has named. */
+export const JUST_NOW = 'Just now';
 /** Stillness (s) after which time stops running on. */
 const REST_AFTER = 0.4;
 
@@ -13,8 +29,14 @@ const REST_AFTER = 0.4;
  * (0…1 of a tick) tells the drawing how far to go from the last state but one to the last.
  */
 export class Drive {
-  readonly world: World;
   readonly recorder = new Recorder();
+  readonly #live: World;
+  readonly #recording: Recording;
+  /** The tape that plays instead of the hands, if one does. */
+  readonly $loop = atom<Loop | null>(null);
+  /** What devices said while a tape plays: pointer and stick as they were last. */
+  #heard: HandsEvent[] = [];
+  #other: Parameters | null = null;
   /** The row under look when the driver looks back, else null. */
   readonly $lookBack = atom<number | null>(null);
   /** True while time runs. */
@@ -38,22 +60,36 @@ export class Drive {
 
   constructor(parameters: Parameters, ground: Ground) {
     this.#ground = ground;
-    this.world = new World(parameters, ground, KEPT);
+    this.#live = new World(parameters, ground, KEPT);
+    this.#recording = new Recording(this.#live, this.recorder);
+  }
+
+  /** The world that is shown: the one under the hands, or that of the tape that plays. */
+  get world(): World {
+    return this.$loop.get()?.world ?? this.#live;
+  }
+
+  /** The hands that move it, at the moment shown. */
+  get hands(): Hands {
+    return this.$loop.get()?.handsAt(this.row) ?? this.recorder.hands;
   }
 
   /** Part of a tick that has gone by since the last one; a per-frame tick is whole when it is drawn. */
   get fraction(): number {
-    return this.#perFrame ? 1 : this.#left / this.world.dt;
+    const loop = this.$loop.get();
+    if (loop) return loop.fraction;
+    return this.#perFrame ? 1 : this.#left / this.#live.dt;
   }
 
   get #perFrame(): boolean {
-    return this.world.parameters.clock.stepping === 'perFrame';
+    return this.#live.parameters.clock.stepping === 'perFrame';
   }
 
   /** The row to show: the newest, or the one looked back at. */
   get row(): number {
     const back = this.$lookBack.get();
-    return back === null ? this.world.trace.end - 1 : Math.min(Math.max(back, this.world.trace.first), this.world.trace.end - 1);
+    const newest = this.$loop.get()?.row ?? this.world.trace.end - 1;
+    return back === null ? newest : Math.min(Math.max(back, this.world.trace.first), this.world.trace.end - 1);
   }
 
   /** A device has said something: time runs, and the view comes back to the present. */
@@ -63,8 +99,89 @@ export class Drive {
     if (!this.$running.get()) this.$running.set(true);
   }
 
+  /** What a device says. While a tape plays, a press, a push or a swipe takes over from it. */
+  say(event: HandsEvent): void {
+    const loop = this.$loop.get();
+    if (!loop) {
+      this.recorder.push(event);
+      this.wake();
+      return;
+    }
+    const takes = 'press' in event || 'swipe' in event || ('stick' in event && (event.stick[0] !== 0 || event.stick[1] !== 0));
+    if (takes) this.#takeOver(loop);
+    if (takes) this.recorder.push(event);
+    else {
+      const kind = 'point' in event ? 'point' : 'stick' in event ? 'stick' : null;
+      if (kind) this.#heard = this.#heard.filter((other) => !(kind in other));
+      this.#heard.push(event);
+    }
+  }
+
+  /** Plays the ticks of a span of the trace, s, or a tape, over and over; false where there is nothing to play. */
+  loop(what: Tape | { from: number; to: number }): boolean {
+    const tape = 'events' in what ? what : this.cut(JUST_NOW, what);
+    if (!tape) return false;
+    this.$lookBack.set(null);
+    this.$loop.set(new Loop(tape, this.#live.ground, this.#live.parameters, this.#other, this.#live));
+    this.$running.set(true);
+    return true;
+  }
+
+  /** The span of the trace that is shown (s), or all that can be kept, as a tape; null where it holds no tick. */
+  cut(name: string, span: { from: number; to: number } | null): Tape | null {
+    const loop = this.$loop.get();
+    if (loop) return { ...loop.tape, name };
+    const { trace } = this.#live;
+    const tickAt = (time: number) => this.recorder.ticks - (trace.end - 1 - Math.min(trace.rowAt(time), trace.end - 1));
+    if (!span) return this.#recording.cut(name, this.#recording.first, this.recorder.ticks);
+    return this.#recording.cut(name, tickAt(Math.min(span.from, span.to)), tickAt(Math.max(span.from, span.to)));
+  }
+
+  /** Back to where the hands left off. */
+  drive(): void {
+    if (!this.$loop.get()) return;
+    this.$loop.set(null);
+    this.#hear();
+    this.wake();
+  }
+
+  /** The hands go on from the moment that is shown, with the body in the state that it has there. */
+  #takeOver(loop: Loop): void {
+    const world = loop.worldAt(this.row);
+    this.$loop.set(null);
+    this.#hear();
+    this.recorder.next();
+    this.#live.resume(world.snapshot({}));
+    this.recorder.restart();
+    this.#recording.begin();
+    this.#left = 0;
+    this.wake();
+  }
+
+  #hear(): void {
+    for (const event of this.#heard) this.recorder.push(event);
+    this.#heard = [];
+  }
+
+  /** Another tuning, and the one that it is compared with, where that is another: what is shown follows at once. */
+  retune(parameters: Parameters, other: Parameters | null): void {
+    this.#other = other;
+    if (parameters !== this.#live.parameters) {
+      this.#live.setParameters(parameters);
+      this.#recording.mark();
+    }
+    this.$loop.get()?.run(parameters, other, this.#live);
+    this.refresh();
+  }
+
   /** Runs the ticks of `elapsed` seconds, in frames of the display or of the chosen pattern. */
   advance(elapsed: number): void {
+    const loop = this.$loop.get();
+    if (loop) {
+      loop.advance(Math.min(elapsed, LONGEST_FRAME));
+      if (this.$running.get() !== loop.$playing.get()) this.$running.set(loop.$playing.get());
+      return;
+    }
     if (!this.$running.get()) return;
     const time = Math.min(elapsed, LONGEST_FRAME);
     if (this.#pattern === null) this.#runFrame(time);
@@ -92,22 +209,28 @@ export class Drive {
   /** One frame: a tick of its length, or the whole ticks that fit, with the rest kept. */
   #runFrame(seconds: number): void {
     if (this.#perFrame) {
-      if (seconds > 0) this.world.tickFrame(this.recorder.next(), seconds);
+      if (seconds > 0) this.#tick(() => this.#live.tickFrame(this.recorder.next(), seconds));
       return;
     }
     this.#left += seconds;
-    for (const { dt } = this.world; this.#left >= dt; this.#left -= dt) this.world.tick(this.recorder.next());
+    for (const { dt } = this.#live; this.#left >= dt; this.#left -= dt) this.#tick(() => this.#live.tick(this.recorder.next()));
+  }
+
+  #tick(run: () => void): void {
+    run();
+    this.#recording.note();
   }
 
   /** The tuning has changed: time runs on if something is not at rest any more. */
   refresh(): void {
     this.#still = 0;
+    if (this.$loop.get()) return;
     if (!this.$running.get() && !this.#atRest()) this.$running.set(true);
   }
 
   /** Nothing would change: no hands, no speed, the bar full. */
   #atRest(): boolean {
-    const { body, parameters } = this.world;
+    const { body, parameters } = this.#live;
     const { hands } = this.recorder;
     return (
       gaits[body.gaitIndex] === 'stand' &&
@@ -125,7 +248,7 @@ export class Drive {
 
   /** Whether the view has come to rest: within a hundredth of a unit of where it was a tick ago. */
   #cameraAtRest(): boolean {
-    const { trace } = this.world;
+    const { trace } = this.#live;
     const row = trace.end - 1;
     if (row <= trace.first) return true;
     const moved = (column: 'cameraX' | 'cameraY') => Math.abs(trace.at(column, row) - trace.at(column, row - 1));
@@ -134,12 +257,19 @@ export class Drive {
 
   /** Back to the start; the trace and the tape begin again. */
   restart(): void {
+    const loop = this.$loop.get();
+    if (loop) {
+      loop.goTo(0);
+      loop.$playing.set(true);
+      return;
+    }
     const start = this.$start.get();
-    const { ground } = this.world;
+    const { ground } = this.#live;
     this.groundVersion++;
-    if (start) this.world.setGround({ ...ground, start: { ...ground.start, ...start } });
-    else this.world.restart();
+    if (start) this.#live.setGround({ ...ground, start: { ...ground.start, ...start } });
+    else this.#live.restart();
     this.recorder.restart();
+    this.#recording.begin();
     this.#left = 0;
     this.wake();
   }
@@ -148,16 +278,17 @@ export class Drive {
   changeGround(ground: Ground, walls: WallBuckets): void {
     this.#ground = ground;
     this.groundVersion++;
-    this.world.changeGround(ground, walls);
+    this.#live.changeGround(ground, walls);
+    this.#recording.begin();
     this.refresh();
   }
 
   /** From now on starts where the body is, or where the ground says. */
   startHere(here: boolean): void {
-    const motion = this.world.body;
+    const motion = this.#live.body;
     this.$start.set(here ? { x: Number(motion.x.toFixed(2)), y: Number(motion.y.toFixed(2)) } : null);
     if (here) return;
     this.groundVersion++;
-    this.world.setGround(this.#ground);
+    this.#live.setGround(this.#ground);
   }
 }

@@ -1,8 +1,9 @@
 import { useStore } from '@nanostores/react';
-import type { Parameters } from '@zygopod/core';
+import type { Parameters, Trace } from '@zygopod/core';
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef } from 'react';
 import { useCanvasSize } from '../chart/canvas.ts';
 import { usePainter } from '../chart/frames.ts';
+import { shownTime } from '../chart/pose.ts';
 import { $theme, type Inks, readInks } from '../chart/theme.ts';
 import { useTuning } from '../tuning/context.ts';
 import { EventMarks } from './EventMarks.tsx';
@@ -24,6 +25,13 @@ const LABEL = 14;
 const NARROWEST = 0.25;
 const WIDEST = 600;
 
+/** The rows of a ghost's trace that are in sight. */
+const ghostOf = (trace: Trace, from: number, to: number) => ({
+  trace,
+  from: Math.max(trace.first, trace.rowAt(from) - 1),
+  to: Math.min(trace.end - 1, trace.rowAt(to)),
+});
+
 /** The time chart: lanes over one axis. At rest the pointer looks back; dragging measures; the wheel zooms in time. */
 export function Strip() {
   const { drive, $calipers } = useTuning();
@@ -44,8 +52,10 @@ export function Strip() {
   /** The times at the left and the right of the lanes. */
   const span = (): [number, number] => {
     const { trace } = drive.world;
+    const loop = drive.$loop.get();
+    if (loop && window.current.end === null) return [loop.begins, loop.begins + Math.max(NARROWEST, loop.length)];
     const newest = trace.at('time', trace.end - 1);
-    const end = Math.max(window.current.end ?? newest, window.current.length);
+    const end = window.current.end ?? Math.max(newest, window.current.length);
     return [end - window.current.length, end];
   };
   const timeAt = (clientX: number): number => {
@@ -61,6 +71,7 @@ export function Strip() {
     inks.current ??= readInks();
     const { width, height, ratio } = size.current;
     const { trace, parameters } = drive.world;
+    const loop = drive.$loop.get();
     const [from, to] = span();
     const inner = width - LEFT - RIGHT;
     const x = (time: number) => LEFT + ((time - from) / (to - from)) * inner;
@@ -70,12 +81,14 @@ export function Strip() {
     const drawing = [
       Math.floor((to / (to - from)) * inner),
       window.current.length,
+      window.current.end,
+      loop?.version,
       width,
       height,
       ratio,
       theme,
       lanes.map(({ name }) => name).join(),
-      Math.round(x(trace.at('time', drive.row))),
+      Math.round(x(shownTime(drive)) * ratio),
     ];
     const key = `${drawing.join()} ${document.fonts.status} ${calipers?.from} ${calipers?.to}`;
     if (drawn.current.key === key && drawn.current.parameters === parameters) return;
@@ -93,6 +106,7 @@ export function Strip() {
       ctx,
       inks: inks.current,
       trace,
+      ghost: loop?.ghost ? ghostOf(loop.ghost.trace, from, to) : null,
       parameters,
       top: TOP,
       height: 0,
@@ -119,8 +133,15 @@ export function Strip() {
     }
     drawAxis(ctx, inks.current, { from, to, x, left: LEFT, right: width - RIGHT, y: height - AXIS });
     if (calipers) drawCalipers(ctx, inks.current, trace, calipers, x, LEFT, width - RIGHT, height - AXIS);
-    drawCursor(ctx, inks.current, x(trace.at('time', drive.row)), height - AXIS, LEFT, width - RIGHT);
+    drawCursor(ctx, inks.current, x(shownTime(drive)), height - AXIS, LEFT, width - RIGHT);
   });
+
+  const looping = useStore(drive.$loop);
+  useEffect(() => {
+    // A tape is shown whole as it begins; the drive goes on as it was.
+    window.current = { length: 8, end: null };
+    void looping;
+  }, [looping]);
 
   useEffect(() => {
     const element = canvas.current;
@@ -131,7 +152,7 @@ export function Strip() {
       const [from, to] = span();
       const length = Math.min(WIDEST, Math.max(NARROWEST, window.current.length * Math.exp(event.deltaY * 0.0015)));
       const share = (at - from) / (to - from);
-      window.current = { length, end: window.current.end === null ? null : at + (1 - share) * length };
+      window.current = { length, end: window.current.end === null && !drive.$loop.get() ? null : at + (1 - share) * length };
     };
     element.addEventListener('wheel', wheel, { passive: false });
     return () => element.removeEventListener('wheel', wheel);

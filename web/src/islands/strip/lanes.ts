@@ -9,6 +9,8 @@ export interface LaneView {
   ctx: Canvas;
   inks: Inks;
   trace: Trace;
+  /** What the same hands do on the other tuning, and its rows in sight. */
+  ghost: { trace: Trace; from: number; to: number } | null;
   parameters: Parameters;
   top: number;
   height: number;
@@ -30,7 +32,11 @@ export interface Lane {
 const TYPE = '10.5px "Spline Sans Mono", monospace';
 
 /** The rows in sight, those that share a pixel column as one: its place, its last, lowest and highest value. */
-export function eachColumn(view: LaneView, column: Column, visit: (x: number, value: number, low: number, high: number) => void): void {
+export function eachColumn(
+  view: Pick<LaneView, 'trace' | 'from' | 'to' | 'x'>,
+  column: Column,
+  visit: (x: number, value: number, low: number, high: number) => void,
+): void {
   const { trace, from, to } = view;
   let pixel = Number.NaN;
   let place = 0;
@@ -54,8 +60,23 @@ export function eachColumn(view: LaneView, column: Column, visit: (x: number, va
   if (!Number.isNaN(pixel)) visit(place, last, low, high);
 }
 
+/** The ghost's values of a column over [0, ceiling], dashed. */
+function drawGhostCurve(view: LaneView, column: Column, ceiling: number): void {
+  if (!view.ghost) return;
+  const { ctx, top, height, inks, x } = view;
+  const y = (value: number) => top + height - (Math.min(value, ceiling) / ceiling) * (height - 2);
+  ctx.beginPath();
+  eachColumn({ ...view.ghost, x }, column, (at, value) => ctx.lineTo(at, y(value)));
+  ctx.strokeStyle = inks.other;
+  ctx.lineWidth = 1.3;
+  ctx.setLineDash([4, 3]);
+  ctx.stroke();
+  ctx.setLineDash([]);
+}
+
 /** A filled curve of a column over [0, top]. */
 export function drawCurve(view: LaneView, column: Column, ceiling: number, stroke: string, fill: string, fillAlpha: number): void {
+  drawGhostCurve(view, column, ceiling);
   const { ctx, top, height } = view;
   const y = (value: number) => top + height - (Math.min(value, ceiling) / ceiling) * (height - 2);
   ctx.beginPath();
@@ -121,6 +142,10 @@ export const speedLane: Lane = {
     eachColumn(view, 'speed', (_x, _value, _low, high) => {
       highest = Math.max(highest, high);
     });
+    if (view.ghost)
+      eachColumn({ ...view.ghost, x: view.x }, 'speed', (_x, _value, _low, high) => {
+        highest = Math.max(highest, high);
+      });
     const ceiling = Math.max(walkSpeed, sprintSpeed, highest, 1e-6) * 1.16;
     const y = (value: number) => view.top + view.height - (value / ceiling) * (view.height - 2);
     drawCurve(view, 'speed', ceiling, view.inks.ink, view.inks.ink, 0.07);

@@ -1,5 +1,5 @@
 import { newTuning, readTuning, type TuningFile } from '@zygopod/core';
-import { atom, type WritableAtom } from 'nanostores';
+import { atom, computed, type WritableAtom } from 'nanostores';
 import { createContext, useContext } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
 import { Drive } from '../drive/drive.ts';
@@ -40,9 +40,10 @@ export function openTuningWork(opening: Opening): TuningWork {
       steps: (now, before) => new Editing(now, before),
       drive: (editing) => new Drive(editing.$tuning.get().parameters, currentOf(opening.ground)),
       follow: ({ steps, drive }) => [
-        steps.$tuning.listen(({ parameters }) => {
-          drive.world.setParameters(parameters);
-          drive.refresh();
+        // What is driven, and what it is compared with: the last revision, or while that is driven the numbers as they are.
+        computed([steps.$tuning, steps.$otherTuning], (tuning, other) => ({ tuning, other })).subscribe(({ tuning, other }) => {
+          const isOther = JSON.stringify(tuning.parameters) !== JSON.stringify(other.parameters);
+          drive.retune(tuning.parameters, isOther ? other.parameters : null);
         }),
       ],
       merge,

@@ -21,6 +21,8 @@ export class Editing extends Steps<TuningFile> {
   readonly $subject = atom<string>('pace.walkSpeed');
   readonly $tuning: ReadableAtom<Tuning>;
   readonly $beforeTuning: ReadableAtom<Tuning>;
+  /** What the tuning that is driven is compared with. */
+  readonly $otherTuning: ReadableAtom<Tuning>;
 
   constructor(now: TuningFile, before: TuningFile) {
     super(now, before);
@@ -28,6 +30,7 @@ export class Editing extends Steps<TuningFile> {
       tried(resolved(flipped ? last : current), trial),
     );
     this.$beforeTuning = computed(this.$before, resolved);
+    this.$otherTuning = computed([this.$now, this.$before, this.$flipped], (now, before, flipped) => resolved(flipped ? now : before));
   }
 
   /** Sets a parameter. A value that the tuning cannot take (a link loop, out of range) changes nothing and says why. */

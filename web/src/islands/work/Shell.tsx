@@ -7,8 +7,8 @@ import { BindingList } from './BindingList.tsx';
 import { CommandList, KeyList, SaveRevision } from './CommandOverlays.tsx';
 import { type Command, listenToCommands } from './commands.ts';
 import { documentCommands } from './documentCommands.ts';
+import { Naming } from './Naming.tsx';
 import { useScreens } from './place.ts';
-import { Rename } from './Rename.tsx';
 import { ScreenHeader } from './ScreenHeader.tsx';
 import type { Steps } from './steps.ts';
 import type { Work } from './work.ts';
@@ -77,10 +77,14 @@ export function Shell<F extends { name: string }, S extends Steps<F>>({
         </main>
       </div>
       {asking === 'rename' && (
-        <Rename
-          what={work.trade.subject}
+        <Naming
+          title={`Rename the ${work.trade.subject}`}
+          verb="Rename"
           name={work.steps.$now.get().name}
-          rename={(name) => work.steps.replace({ ...work.steps.$now.get(), name }, 'rename')}
+          take={async (name) => {
+            work.steps.replace({ ...work.steps.$now.get(), name }, 'rename');
+            return null;
+          }}
           close={close}
         />
       )}

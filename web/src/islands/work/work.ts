@@ -53,10 +53,7 @@ export function openWork<F, S extends Steps<F>>(trade: Trade<F, S>, opening: Ope
   const surveyor = new Surveyor();
   const mesher = new Mesher(drive);
   const painters = new Set<Painter>();
-  const hub = new DeviceHub((event) => {
-    drive.recorder.push(event);
-    drive.wake();
-  });
+  const hub = new DeviceHub((event) => drive.say(event));
   if (unsent) saving.keep(now);
 
   const start = () => {

@@ -1,5 +1,5 @@
 import { useStore } from '@nanostores/react';
-import { type Control, controls } from '@zygopod/core';
+import { type Control, controls, type Hands as HandsState } from '@zygopod/core';
 import { useRef } from 'react';
 import { usePainter } from '../../chart/frames.ts';
 import { $bindings, controlWords, keysOf, keyWord } from '../../drive/bindings.ts';
@@ -14,6 +14,13 @@ const keys: { control: Control; place: string }[] = [
 ];
 const more: Control[] = ['sprint', 'sprintToggle', 'autoRun', 'plant', 'action', 'launch'];
 
+/** The way that hands ask for by keys or stick, as they are held. */
+function wayOf({ held, stickX, stickY }: HandsState): [number, number] {
+  const isHeld = (control: Control) => (held[controls.indexOf(control)] ? 1 : 0);
+  const [x, y] = [isHeld('right') - isHeld('left'), isHeld('down') - isHeld('up')];
+  return x !== 0 || y !== 0 ? [x, y] : [stickX, stickY];
+}
+
 /** The hands as they are: controls that light up as they go down, the way that they ask for, and what each device says. */
 export function Hands() {
   const { drive, hub } = useTuning();
@@ -24,17 +31,20 @@ export function Hands() {
   const says = useRef<HTMLParagraphElement>(null);
 
   usePainter(() => {
-    const { hands } = drive.recorder;
+    const { hands } = drive;
     const { body } = drive.world;
+    const isTape = drive.$loop.get() !== null;
     for (const [control, cap] of caps.current) {
-      const latched = (control === 'sprintToggle' && body.intentToggled === 1) || (control === 'autoRun' && body.intentAutoRun === 1);
+      const latched =
+        !isTape && ((control === 'sprintToggle' && body.intentToggled === 1) || (control === 'autoRun' && body.intentAutoRun === 1));
       const held = hands.held[controls.indexOf(control)] !== 0;
       const look = held ? 'held' : latched ? 'latched' : 'up';
       if (cap.dataset['look'] !== look) cap.dataset['look'] = look;
     }
     // In scheme turn the way asked for is turn across and drive along.
     const turns = drive.world.parameters.scheme === 'turn';
-    const [x, y] = [34 + (turns ? body.intentTurn : body.intentX) * 22, 34 + (turns ? -body.intentDrive : body.intentY) * 22];
+    const [across, down] = isTape ? wayOf(hands) : turns ? [body.intentTurn, -body.intentDrive] : [body.intentX, body.intentY];
+    const [x, y] = [34 + across * 22, 34 + down * 22];
     knob.current?.setAttribute('cx', String(x));
     knob.current?.setAttribute('cy', String(y));
     arm.current?.setAttribute('x2', String(x));

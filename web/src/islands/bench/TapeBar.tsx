@@ -1,0 +1,146 @@
+import { useStore } from '@nanostores/react';
+import { type ReactNode, useRef, useState } from 'react';
+import { usePainter } from '../chart/frames.ts';
+import { type Loop, paces } from '../drive/loop.ts';
+import { useTuning } from '../tuning/context.ts';
+import { DocumentFinder } from '../work/DocumentFinder.tsx';
+import type { TapeDeeds } from './tapes.ts';
+
+/** What the trace is: a drive, or a tape that plays; and what can be done with either. */
+export function TapeBar({ deeds }: { deeds: TapeDeeds }) {
+  const { drive } = useTuning();
+  const loop = useStore(drive.$loop);
+  const [finding, find] = useState(false);
+  return (
+    <section
+      aria-label="Tape"
+      className="flex h-7 shrink-0 items-center gap-3 border-t border-ink bg-paper px-3.5 text-[12.5px] whitespace-nowrap"
+    >
+      {loop ? <Playing loop={loop} /> : <Driving />}
+      <span className="ml-auto flex items-center gap-4">
+        {loop ? <Bar label="Drive" title="Back to where the hands left off (L)" run={deeds.drive} /> : <Loops deeds={deeds} />}
+        <Bar label="Keep tape" title="Keep what is looped, the calipers’ span, or all that is recorded, under a name" run={deeds.keep} />
+        <Bar label="Tapes" title="Open a kept tape" run={() => find(true)} />
+        <Cost loop={loop} />
+      </span>
+      {finding && (
+        <DocumentFinder
+          title="Tape"
+          collection="tapes"
+          deeds={[]}
+          close={() => find(false)}
+          go={(id) => {
+            find(false);
+            deeds.open(id);
+          }}
+        />
+      )}
+    </section>
+  );
+}
+
+const Bar = ({ label, title, run }: { label: string; title: string; run(): void }) => (
+  <button type="button" className="deed min-h-6" title={title} onClick={run}>
+    {label}
+  </button>
+);
+
+function Loops({ deeds }: { deeds: TapeDeeds }) {
+  const span = useStore(useTuning().$calipers);
+  return (
+    <Bar
+      label={span ? 'Loop the calipers’ span' : 'Loop the last 8 s'}
+      title="Plays it over and over; change a number, and all of it is driven again at once (L)"
+      run={deeds.loop}
+    />
+  );
+}
+
+function Driving() {
+  const running = useStore(useTuning().drive.$running);
+  return (
+    <>
+      <span aria-hidden="true" className={running ? 'text-now' : 'text-ink-soft'}>
+        ●
+      </span>
+      <span className="font-semibold">{running ? 'Driving' : 'At rest'}</span>
+      <span className="text-ink-soft">recorded all the while</span>
+    </>
+  );
+}
+
+function Playing({ loop }: { loop: Loop }) {
+  const playing = useStore(loop.$playing);
+  const pace = useStore(loop.$pace);
+  const now = useRef<HTMLSpanElement>(null);
+  usePainter(() => {
+    const text = `${loop.now.toFixed(2)} s`;
+    if (now.current && now.current.textContent !== text) now.current.textContent = text;
+  });
+  const step = (ticks: number) => loop.goTo(loop.row + ticks);
+  const [from, to] = [loop.begins, loop.begins + loop.length];
+  return (
+    <>
+      <button
+        type="button"
+        className="flex min-h-6 min-w-6 items-center gap-1.5 font-semibold"
+        aria-pressed={playing}
+        title={playing ? 'Hold (P)' : 'Play (P)'}
+        onClick={() => loop.$playing.set(!playing)}
+      >
+        <span aria-hidden="true" className="text-now">
+          {playing ? '▶' : '▮▮'}
+        </span>
+        {playing ? 'Looping' : 'Held'}
+      </button>
+      <span className="max-w-56 truncate">{loop.tape.name}</span>
+      <span className="digits text-now" data-testid="loop-span">
+        {from.toFixed(1)} to {to.toFixed(1)} s
+      </span>
+      <span ref={now} className="digits w-[8ch] text-right text-xs text-ink-soft" data-testid="loop-now" />
+      <fieldset className="flex">
+        <legend className="sr-only">Pace of the tape</legend>
+        {paces.map((one) => (
+          <label
+            key={one}
+            className={`flex min-h-6 min-w-6 items-center justify-center px-1 has-focus-visible:outline-2 ${one === pace ? 'font-semibold text-ink underline underline-offset-4' : 'text-ink-soft'}`}
+          >
+            <input type="radio" name="pace" className="sr-only" checked={one === pace} onChange={() => loop.$pace.set(one)} />
+            {{ 1: '1×', 0.5: '½', 0.25: '¼' }[one]}
+          </label>
+        ))}
+      </fieldset>
+      <Tick label="Tick back" run={() => step(-1)}>
+        ◂
+      </Tick>
+      <Tick label="Tick on" run={() => step(1)}>
+        ▸
+      </Tick>
+      <span className="truncate text-ink-soft max-[1140px]:hidden">Touch a key to take over</span>
+    </>
+  );
+}
+
+const Tick = ({ label, run, children }: { label: string; run(): void; children: ReactNode }) => (
+  <button type="button" aria-label={label} title={label} className="min-h-6 min-w-6 border border-rule bg-sheet" onClick={run}>
+    {children}
+  </button>
+);
+
+/** What the last driving again cost. */
+function Cost({ loop }: { loop: Loop | null }) {
+  return (
+    <span className="digits w-[20ch] text-right text-xs text-ink-soft" data-testid="loop-cost">
+      {loop && <CostOf loop={loop} />}
+    </span>
+  );
+}
+
+function CostOf({ loop }: { loop: Loop }) {
+  const { ticks, milliseconds } = useStore(loop.$cost);
+  return (
+    <>
+      {ticks} ticks in {milliseconds < 10 ? milliseconds.toFixed(1) : milliseconds.toFixed(0)} ms
+    </>
+  );
+}

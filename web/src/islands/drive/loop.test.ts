@@ -1,0 +1,115 @@
+import { type Ground, groundFormat, newTuning, type Parameters, resolveTuning, withValue } from '@zygopod/core';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { Drive } from './drive.ts';
+
+const ground = groundFormat.schema.parse({
+  format: 'zygopod/ground',
+  version: 1,
+  name: 'Plain',
+  size: { width: 4000, height: 4000 },
+  start: { x: 2000, y: 2000 },
+}) as Ground;
+
+function tuned(values: Record<string, number | string> = {}): Parameters {
+  let file = newTuning('Loop');
+  for (const [path, value] of Object.entries(values)) file = withValue(file, path, value);
+  const read = resolveTuning(file);
+  if (!read.ok) throw new Error(JSON.stringify(read.faults));
+  return read.value.parameters;
+}
+
+let drive: Drive;
+/** Frames of a display at 60 Hz. */
+const frames = (count: number) => {
+  for (let i = 0; i < count; i++) drive.advance(1 / 60 + 1e-9);
+};
+const rows = () =>
+  Array.from({ length: drive.world.trace.end }, (_, row) => [drive.world.trace.at('x', row), drive.world.trace.at('y', row)]);
+
+beforeEach(() => {
+  drive = new Drive(tuned(), ground);
+  drive.say({ press: 'right' });
+  frames(60);
+  drive.say({ press: 'down' });
+  frames(60);
+});
+
+describe('a loop', () => {
+  it('is what was driven, and comes again and again', () => {
+    const driven = rows();
+    expect(drive.loop({ from: 0, to: 2 })).toBe(true);
+    expect(rows().slice(0, 110)).toEqual(driven.slice(0, 110));
+    const loop = drive.$loop.get();
+    const seen = new Set<number>();
+    for (let i = 0; i < 400; i++) {
+      frames(1);
+      seen.add(drive.row);
+    }
+    expect(seen.size).toBeGreaterThan(100);
+    expect(drive.$loop.get()).toBe(loop);
+    expect(drive.row).toBeLessThan(drive.world.trace.end);
+  });
+
+  it('is driven anew with every change, and what it was goes along as a ghost', () => {
+    drive.loop({ from: 0, to: 2 });
+    const before = rows();
+    drive.retune(tuned({ 'pace.walkSpeed': 280 }), tuned());
+    const loop = drive.$loop.get();
+    expect(loop?.$cost.get().ticks).toBeGreaterThan(200);
+    const [x0] = before.at(-1) as [number, number];
+    const [x1] = rows().at(-1) as [number, number];
+    expect((x1 - 2000) / (x0 - 2000)).toBeGreaterThan(1.8);
+    const ghost = loop?.ghost?.trace;
+    expect(ghost?.at('x', ghost.end - 1)).toBe(x0);
+    drive.retune(tuned(), null);
+    expect(loop?.ghost).toBeNull();
+    expect(rows()).toEqual(before);
+  });
+
+  it('is taken over at the moment shown by a press, and by a stick that is pushed, not by a pointer that moves', () => {
+    drive.loop({ from: 0, to: 2 });
+    frames(30);
+    drive.$loop.get()?.goTo(40);
+    const [x, y] = rows()[40] as [number, number];
+    drive.say({ point: [10, 10] });
+    drive.say({ stick: [0, 0] });
+    expect(drive.$loop.get()).not.toBeNull();
+    drive.say({ press: 'up' });
+    expect(drive.$loop.get()).toBeNull();
+    expect([drive.world.body.x, drive.world.body.y]).toEqual([x, y]);
+    frames(30);
+    // Right and down are still down on the devices; the newest of the opposite keys counts.
+    expect(drive.world.body.y).toBeLessThan(y);
+    // The new drive can be looped in its turn, from where it was taken over.
+    const { trace } = drive.world;
+    expect(drive.loop({ from: trace.at('time', 0), to: trace.at('time', trace.end - 1) })).toBe(true);
+    expect(rows()[0]).toEqual([x, y]);
+  });
+
+  it('goes tick by tick, at other paces, and back to the drive as it was left', () => {
+    const left = [drive.world.body.x, drive.world.body.y];
+    drive.loop({ from: 0.5, to: 1.5 });
+    const loop = drive.$loop.get();
+    if (!loop) throw new Error('there is no loop');
+    loop.goTo(10);
+    loop.goTo(drive.row + 1);
+    expect(drive.row).toBe(11);
+    frames(5);
+    expect(drive.row).toBe(11);
+    loop.$playing.set(true);
+    loop.$pace.set(0.25);
+    frames(20);
+    expect(drive.row).toBeGreaterThanOrEqual(15);
+    expect(drive.row).toBeLessThanOrEqual(17);
+    expect(Array.from(loop.handsAt(5).held).filter(Boolean)).toHaveLength(1);
+    expect(Array.from(loop.handsAt(50).held).filter(Boolean)).toHaveLength(2);
+    drive.drive();
+    expect([drive.world.body.x, drive.world.body.y]).toEqual(left);
+  });
+
+  it('is none where nothing was driven', () => {
+    const idle = new Drive(tuned(), ground);
+    expect(idle.loop({ from: 0, to: 8 })).toBe(false);
+    expect(idle.cut('Nothing', null)).toBeNull();
+  });
+});

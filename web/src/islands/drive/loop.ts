@@ -1,0 +1,115 @@
+import { type Ground, type Hands, type Parameters, Replay, rerun, type Tape, type World } from '@zygopod/core';
+import { atom } from 'nanostores';
+
+/** Ticks that are driven again at the most: ten minutes at a rate of 144 Hz. */
+const MOST = 86_400;
+
+/** How fast a loop can play. */
+export const paces = [1, 0.5, 0.25] as const;
+export type Pace = (typeof paces)[number];
+
+/**
+ * A tape that plays over and over on a ground. With every change of the tuning all of it is driven again at once, so that what is shown is
+ * always what these hands do with the numbers as they are; what they do with the other tuning (the last revision, or while that is shown
+ * the present numbers) goes along as a ghost.
+ */
+export class Loop {
+  readonly tape: Tape;
+  readonly $playing = atom(true);
+  readonly $pace = atom<Pace>(1);
+  /** What the last driving again cost: its ticks, ghost included, and ms. */
+  readonly $cost = atom<{ ticks: number; milliseconds: number }>({ ticks: 0, milliseconds: 0 });
+  /** Grows with every driving again. */
+  version = 0;
+  readonly #ground: Ground;
+  #world!: World;
+  #ghost: World | null = null;
+  /** Seconds since the tape's beginning. */
+  #time = 0;
+  #hands: { replay: Replay; row: number } | null = null;
+
+  constructor(tape: Tape, ground: Ground, parameters: Parameters, other: Parameters | null, known: World) {
+    this.tape = tape;
+    this.#ground = ground;
+    this.run(parameters, other, known);
+  }
+
+  /** The tape as it was driven last; its trace holds all of it. */
+  get world(): World {
+    return this.#world;
+  }
+
+  /** The same hands on the other tuning, where that is another. */
+  get ghost(): World | null {
+    return this.#ghost;
+  }
+
+  /** Drives the tape again. `known` has worked out walls and ways of the ground. */
+  run(parameters: Parameters, other: Parameters | null, known: World): void {
+    const begun = performance.now();
+    this.#world = rerun(this.tape, parameters, this.#ground, known, MOST);
+    this.#ghost = other && rerun(this.tape, other, this.#ground, known, MOST);
+    const ticks = this.#world.trace.end - 1 + (this.#ghost ? this.#ghost.trace.end - 1 : 0);
+    this.$cost.set({ ticks, milliseconds: performance.now() - begun });
+    this.#hands = null;
+    this.version++;
+    this.#time = Math.min(this.#time, this.length);
+  }
+
+  /** Length of the tape, s, as it was driven. */
+  get length(): number {
+    const { trace } = this.#world;
+    return trace.at('time', trace.end - 1) - this.begins;
+  }
+
+  /** Time of the trace at which the tape begins, s. */
+  get begins(): number {
+    return this.#world.trace.at('time', 0);
+  }
+
+  /** The moment shown, as a time of the trace, s. */
+  get now(): number {
+    return this.begins + this.#time;
+  }
+
+  advance(elapsed: number): void {
+    if (!this.$playing.get()) return;
+    this.#time += elapsed * this.$pace.get();
+    if (this.#time > this.length) this.#time = this.length > 0 ? this.#time % this.length : 0;
+  }
+
+  /** The row whose tick the moment shown lies in. */
+  get row(): number {
+    const { trace } = this.#world;
+    return Math.min(trace.rowAt(this.now - 1e-9), trace.end - 1);
+  }
+
+  /** Part of that tick that has gone by. */
+  get fraction(): number {
+    const { trace } = this.#world;
+    const { row } = this;
+    if (row === 0) return 1;
+    const before = trace.at('time', row - 1);
+    return Math.min(1, Math.max(0, (this.now - before) / (trace.at('time', row) - before)));
+  }
+
+  /** Goes to a row and stays there. */
+  goTo(row: number): void {
+    const { trace } = this.#world;
+    this.$playing.set(false);
+    this.#time = trace.at('time', Math.max(0, Math.min(trace.end - 1, row))) - this.begins;
+  }
+
+  /** The hands as they are in a row. */
+  handsAt(row: number): Hands {
+    if (!this.#hands || this.#hands.row > row) this.#hands = { replay: new Replay(this.tape, this.#world.parameters.clock.hz), row: 0 };
+    const at = this.#hands;
+    for (; at.row < row; at.row++) at.replay.next();
+    return at.replay.hands;
+  }
+
+  /** The world as it is in a row. */
+  worldAt(row: number): World {
+    return rerun(this.tape, this.#world.parameters, this.#ground, this.#world, row);
+  }
+}
