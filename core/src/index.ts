@@ -40,6 +40,7 @@ export { runUp } from './measure/scenes/runUp.ts';
 export { STEPS_SHOWN, stepRun } from './measure/scenes/step.ts';
 export { CAMERA_PHASES, cameraLag, TURNED, turnedBy, turnOverTime, WATCHED_LAG } from './measure/scenes/turn.ts';
 export { keptAtContact, steadySlide } from './measure/scenes/wall.ts';
+export { measureSpan } from './measure/span.ts';
 export { type StaminaCycle, staminaCycle } from './measure/staminaCycle.ts';
 export { type Survey, type SurveyPart, surveyGround, surveyInParts } from './measure/survey.ts';
 // The motion: a world that ticks, its trace, and the words for what is in it.

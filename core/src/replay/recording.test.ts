@@ -116,6 +116,23 @@ describe('a span cut from a drive', () => {
     }
   }, 30_000);
 
+  it('gives the hands of every tick that is kept', () => {
+    const next = sequence(11);
+    const world = new World(anyParameters(next), boardwalk, 10);
+    const recorder = new Recorder();
+    const recording = new Recording(world, recorder);
+    const seen: string[] = [];
+    const told = ({ held, stickX, stickY, pointX, pointY }: typeof recorder.hands) =>
+      JSON.stringify([Array.from(held, Boolean), stickX, stickY, pointX, pointY]);
+    for (let tick = 0; tick < 900; tick++) {
+      for (const event of anyEvents(next)) recorder.push(event);
+      world.tick(recorder.next());
+      recording.note();
+      seen.push(told(recorder.hands));
+    }
+    for (let tick = recording.first + 1; tick <= 900; tick += 7) expect(told(recording.handsAt(tick)), `tick ${tick}`).toBe(seen[tick - 1]);
+  });
+
   it('tells the numbers that this core does not know', () => {
     const { world, recording } = driven(5, 50);
     const tape = recording.cut('Span', 10, 50) as Tape;

@@ -1,6 +1,8 @@
 import { World } from '../motion/world.ts';
+import type { Hands } from '../tape/hands.ts';
 import { type HeldHands, holdingOf } from '../tape/held.ts';
 import type { Recorder } from '../tape/recorder.ts';
+import { Replay } from '../tape/replay.ts';
 import type { Tape, TapeSnapshot } from '../tape/tape.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { cutTape } from './cut.ts';
@@ -81,7 +83,24 @@ export class Recording {
     const end = Math.min(this.#recorder.ticks, Math.round(to));
     const mark = this.#marks.findLast(({ tick }) => tick <= first);
     if (!mark || end <= first) return null;
-    const whole: Tape = {
+    const whole = this.#tapeFrom(name, mark, end);
+    if (mark.tick === first) return whole;
+    // Between two marks the state is found by driving there again.
+    const world = new World(mark.parameters, this.#world.ground, 1, this.#world.walls);
+    world.takeNavigator(this.#world.navigator);
+    return cutTape(whole, first - mark.tick, end - mark.tick, world);
+  }
+
+  /** The hands as they were in a tick that is kept. */
+  handsAt(tick: number): Hands {
+    const mark = this.#marks.findLast((one) => one.tick <= tick) ?? (this.#marks[0] as Mark);
+    const replay = new Replay(this.#tapeFrom('Hands', mark, Math.max(tick, mark.tick + 1)), mark.parameters.clock.hz);
+    for (let at = mark.tick; at < tick; at++) replay.next();
+    return replay.hands;
+  }
+
+  #tapeFrom(name: string, mark: Mark, end: number): Tape {
+    return {
       format: 'zygopod/tape',
       version: 2,
       name,
@@ -90,11 +109,6 @@ export class Recording {
       snapshot: mark.snapshot,
       events: this.#recorder.between(mark.tick, end),
     };
-    if (mark.tick === first) return whole;
-    // Between two marks the state is found by driving there again.
-    const world = new World(mark.parameters, this.#world.ground, 1, this.#world.walls);
-    world.takeNavigator(this.#world.navigator);
-    return cutTape(whole, first - mark.tick, end - mark.tick, world);
   }
 
   #holding(): HeldHands {

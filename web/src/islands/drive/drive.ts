@@ -71,7 +71,10 @@ export class Drive {
 
   /** The hands that move it, at the moment shown. */
   get hands(): Hands {
-    return this.$loop.get()?.handsAt(this.row) ?? this.recorder.hands;
+    const loop = this.$loop.get();
+    if (loop) return loop.handsAt(this.row);
+    if (this.$lookBack.get() === null) return this.recorder.hands;
+    return this.#recording.handsAt(this.recorder.ticks - (this.#live.trace.end - 1 - this.row));
   }
 
   /** Part of a tick that has gone by since the last one; a per-frame tick is whole when it is drawn. */

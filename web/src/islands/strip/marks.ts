@@ -1,8 +1,7 @@
-import type { Trace } from '@zygopod/core';
+import { measureSpan, type Trace } from '@zygopod/core';
 import { ticks } from 'd3-array';
 import type { Inks } from '../chart/theme.ts';
 import type { Span } from '../tuning/context.ts';
-import { measure } from './span.ts';
 
 type Canvas = CanvasRenderingContext2D;
 
@@ -73,7 +72,7 @@ export function drawCalipers(
     ctx.lineTo(px, bottom);
     ctx.stroke();
   }
-  const { seconds, travelled } = measure(trace, span);
+  const { seconds, travelled } = measureSpan(trace, span.from, span.to);
   const words = `${seconds.toFixed(2)} s  ${travelled.toFixed(1)}`;
   ctx.font = '500 10.5px "Spline Sans Mono", monospace';
   ctx.textBaseline = 'alphabetic';

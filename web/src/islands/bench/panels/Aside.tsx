@@ -1,9 +1,8 @@
 import { useStore } from '@nanostores/react';
-import { differences, isLink, shortNumber, specOf, unitOf } from '@zygopod/core';
-import { useRef } from 'react';
+import { differences, isLink, measureSpan, shortNumber, specOf, unitOf } from '@zygopod/core';
+import { Fragment, useRef } from 'react';
 import { usePainter } from '../../chart/frames.ts';
 import { linkWords } from '../../fields/model.ts';
-import { measure } from '../../strip/span.ts';
 import { useTuning } from '../../tuning/context.ts';
 
 /** Right of the yard: what has changed since the last revision, and what the calipers read. */
@@ -82,32 +81,47 @@ function Changes() {
   );
 }
 
+/** What the calipers read, and how it is written. */
+const readings: readonly (readonly [string, (read: ReturnType<typeof measureSpan>, unit: string) => string])[] = [
+  ['Span', ({ seconds }) => `${seconds.toFixed(3)} s`],
+  ['Travelled', ({ travelled }, unit) => `${travelled.toFixed(2)} ${unit}`],
+  ['Mean speed', ({ meanSpeed }, unit) => `${meanSpeed.toFixed(1)} ${unit}/s`],
+  ['Peak speed', ({ peakSpeed }, unit) => `${peakSpeed.toFixed(1)} ${unit}/s`],
+  ['Slope', ({ slope }, unit) => `${slope.toFixed(0)} ${unit}/s²`],
+  ['Turned', ({ turned }) => `${turned.toFixed(0)}°`],
+  ['Contacts', ({ contacts, touched }) => (contacts === 0 ? 'none' : `${contacts}, ${touched.toFixed(2)} s`)],
+];
+
 /** What lies between the two edges that were dragged on the strip. */
 function Calipers() {
   const { drive, $calipers } = useTuning();
   const span = useStore($calipers);
-  const seconds = useRef<HTMLElement>(null);
-  const way = useRef<HTMLElement>(null);
-  const mean = useRef<HTMLElement>(null);
+  const cells = useRef(new Map<string, HTMLElement>());
   const { unit } = drive.world.ground;
   usePainter(() => {
-    const read = span && measure(drive.world.trace, span);
-    if (!read || !seconds.current || !way.current || !mean.current) return;
-    seconds.current.textContent = `${read.seconds.toFixed(3)} s`;
-    way.current.textContent = `${read.travelled.toFixed(2)} ${unit}`;
-    mean.current.textContent = `${read.meanSpeed.toFixed(1)} ${unit}/s`;
+    const read = span && measureSpan(drive.world.trace, span.from, span.to);
+    if (!read) return;
+    for (const [name, words] of readings) {
+      const cell = cells.current.get(name);
+      const text = words(read, unit);
+      if (cell && cell.textContent !== text) cell.textContent = text;
+    }
   });
   return (
     <section aria-label="Calipers">
       <h2 className="rubric">Calipers</h2>
       {span ? (
         <dl className="mt-1.5 grid grid-cols-[auto_1fr] gap-y-1">
-          <dt className="text-ink-soft">Span</dt>
-          <dd ref={seconds} className="digits text-right" />
-          <dt className="text-ink-soft">Travelled</dt>
-          <dd ref={way} className="digits text-right" data-testid="calipers-travelled" />
-          <dt className="text-ink-soft">Mean speed</dt>
-          <dd ref={mean} className="digits text-right" />
+          {readings.map(([name]) => (
+            <Fragment key={name}>
+              <dt className="text-ink-soft">{name}</dt>
+              <dd
+                ref={(cell) => void (cell ? cells.current.set(name, cell) : cells.current.delete(name))}
+                className="digits text-right"
+                data-testid={`calipers-${name.toLowerCase().split(' ')[0]}`}
+              />
+            </Fragment>
+          ))}
         </dl>
       ) : (
         <p className="mt-1.5 text-ink-soft">Drag on the strip to measure.</p>

@@ -33,7 +33,7 @@ export function Hands() {
   usePainter(() => {
     const { hands } = drive;
     const { body } = drive.world;
-    const isTape = drive.$loop.get() !== null;
+    const isTape = drive.$loop.get() !== null || drive.$lookBack.get() !== null;
     for (const [control, cap] of caps.current) {
       const latched =
         !isTape && ((control === 'sprintToggle' && body.intentToggled === 1) || (control === 'autoRun' && body.intentAutoRun === 1));
