@@ -46,7 +46,22 @@ const Bar = ({ label, title, run }: { label: string; title: string; run(): void 
 );
 
 function Loops({ deeds }: { deeds: TapeDeeds }) {
-  const span = useStore(useTuning().$calipers);
+  const { $calipers, drive, opening } = useTuning();
+  const span = useStore($calipers);
+  const [isFresh, setFresh] = useState(true);
+  usePainter(() => {
+    if (isFresh && drive.recorder.hands.presses > 0) setFresh(false);
+  });
+  const { tape } = opening;
+  // Before anything is driven there is a tape that is made for this ground.
+  if (isFresh && !span && tape)
+    return (
+      <Bar
+        label={`Loop “${tape.name}”`}
+        title="Plays it over and over; change a number, and all of it is driven again at once"
+        run={() => deeds.open(tape.id)}
+      />
+    );
   return (
     <Bar
       label={span ? 'Loop the calipers’ span' : 'Loop the last 8 s'}

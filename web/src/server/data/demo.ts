@@ -12,22 +12,27 @@ const files = import.meta.glob<{ default: { name: string } }>('../../../../demo/
 
 export const DEMO_PROJECT = 'Saltmarsh Post';
 
-/** The grounds that the demo's tunings are made for. */
+/** The grounds that the demo's tunings and tapes are made for. */
 const madeFor: Readonly<Record<string, string>> = {
   'ferry-hand.tuning.json': 'tidal-flats.ground.json',
   'sorting-clerk.tuning.json': 'sorting-floor.ground.json',
   'pram-cart.tuning.json': 'ferry-deck.ground.json',
+  'boardwalk-lap.tape.json': 'boardwalk.ground.json',
+  'gap-run.tape.json': 'boardwalk.ground.json',
+  'sprint-to-empty.tape.json': 'boardwalk.ground.json',
+  'flats-clicks.tape.json': 'tidal-flats.ground.json',
+  'cell-walk.tape.json': 'sorting-floor.ground.json',
 };
 
-/** Lays the demo's tunings on the grounds made for them, but for those that somebody has laid elsewhere. */
+/** Lays the demo's tunings and tapes on the grounds made for them, but for those that somebody has laid elsewhere. */
 async function layOut(db: Database): Promise<void> {
-  for (const [tuning, ground] of Object.entries(madeFor)) {
+  for (const [file, ground] of Object.entries(madeFor)) {
     const [place] = await db.select({ id: documents.id }).from(documents).where(eq(documents.demo, ground)).limit(1);
     if (place)
       await db
         .update(documents)
         .set({ ground: place.id })
-        .where(and(eq(documents.demo, tuning), isNull(documents.ground)));
+        .where(and(eq(documents.demo, file), isNull(documents.ground)));
   }
 }
 

@@ -16,13 +16,14 @@ export interface Opened<F> {
   draft: { version: number; base: number; file: F; from: F } | null;
 }
 
-/** What every screen is opened with: a tuning on a ground. */
+/** What every screen is opened with: a tuning on a ground, and a tape that is made for that ground, if there is one. */
 export interface Opening {
   tuning: Opened<TuningFile>;
   ground: Opened<Ground>;
+  tape: { id: string; name: string } | null;
 }
 /** Which of the two an address names; the other comes with it. */
-export type Subject = keyof Opening;
+export type Subject = 'tuning' | 'ground';
 
 /** A database at one moment: what others save while a page is opened is in all that it is given, or in none of it. */
 type Moment = Pick<Database, 'select' | 'update'>;
@@ -49,12 +50,25 @@ export function openWith(db: Database, subject: Subject, id: string, other: stri
   const open = async (moment: Moment): Promise<Opening> => {
     if (subject === 'ground') {
       const ground = await openGround(moment, id);
-      return { ground, tuning: await openTuning(moment, other ?? (await needed(moment, 'tuning'))) };
+      const tuning = await openTuning(moment, other ?? (await needed(moment, 'tuning')));
+      return { ground, tuning, tape: await tapeFor(moment, id) };
     }
     const tuning = await openTuning(moment, id);
-    return { tuning, ground: await layOn(moment, id, other) };
+    const ground = await layOn(moment, id, other);
+    return { tuning, ground, tape: await tapeFor(moment, ground.id) };
   };
   return db.transaction(open, { isolationLevel: 'repeatable read' });
+}
+
+/** The oldest tape that is made for a ground. */
+async function tapeFor(db: Moment, ground: string): Promise<Opening['tape']> {
+  const [tape] = await db
+    .select({ id: documents.id, name: documents.name })
+    .from(documents)
+    .where(and(eq(documents.kind, 'tape'), eq(documents.ground, ground), isNull(documents.putAwayAt)))
+    .orderBy(asc(documents.createdAt))
+    .limit(1);
+  return tape ?? null;
 }
 
 const openTuning = (db: Moment, id: string) =>
