@@ -58,6 +58,20 @@ program
   )
   .action(leave(async (options) => (await import('./commands/route.ts')).route(options)));
 
+program
+  .command('compare')
+  .description('What differs between two tunings, and what that does to the same hands on the same ground.')
+  .argument('<a>', 'tuning file, - for stdin')
+  .argument('<b>', 'tuning file')
+  .requiredOption('--ground <file>', 'ground file')
+  .option('--tape <file>', 'the hands; out and back with a sprint when absent')
+  .option('--json', 'answer for machines')
+  .addHelpText(
+    'after',
+    '\nExample:\n  ./zygopod compare demo/carrier-day-boots.tuning.json demo/carrier-storm-boots.tuning.json --ground demo/boardwalk.ground.json --tape demo/boardwalk-lap.tape.json',
+  )
+  .action(leave(async (a: string, b: string, options) => (await import('./commands/compare.ts')).compare(a, b, options)));
+
 const tape = program.command('tape').description('Shows tapes, and cuts spans out of them.');
 
 tape

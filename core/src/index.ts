@@ -32,6 +32,7 @@ export { bucketWalls, type WallBuckets, WallIndex } from './ground/wallIndex.ts'
 export { clearanceAt } from './measure/clearance.ts';
 export type { Gap } from './measure/gaps.ts';
 export { type Happening, lastHappenings } from './measure/happenings.ts';
+export { type MetricName, metricSpecs, traceMetrics } from './measure/metrics.ts';
 // Small scenes, run on the core, of which the figures draw what a tuning comes to.
 export { clickRun } from './measure/scenes/click.ts';
 export { HELD_AGAINST, policies, pressAgainstEdge } from './measure/scenes/edge.ts';

@@ -15,7 +15,7 @@ export interface TapeDeeds {
 }
 
 /** The span that a loop takes: the calipers', else the last seconds. */
-export function spanOf({ drive, $calipers }: TuningWork): { from: number; to: number } {
+function spanOf({ drive, $calipers }: TuningWork): { from: number; to: number } {
   const { trace } = drive.world;
   const newest = trace.at('time', trace.end - 1);
   return $calipers.get() ?? { from: Math.max(trace.at('time', trace.first), newest - LAST), to: newest };

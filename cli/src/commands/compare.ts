@@ -1,0 +1,78 @@
+import {
+  differences,
+  isLink,
+  type MetricName,
+  metricSpecs,
+  rerun,
+  shortNumber,
+  specOf,
+  type Tape,
+  type Tuning,
+  traceMetrics,
+  unitOf,
+} from '@zygopod/core';
+import { groundFile, tapeFile, tuningFile } from '../files.ts';
+import { GOOD } from '../misuse.ts';
+
+interface CompareOptions {
+  ground: string;
+  tape?: string;
+  json?: boolean;
+}
+
+/** Hands that show a start, a sprint, a turn-round and a stop: what is driven where no tape is given. */
+const outAndBack: Tape = {
+  format: 'zygopod/tape',
+  version: 2,
+  name: 'Out and back',
+  hz: 60,
+  ticks: 360,
+  events: [
+    { at: 10, press: 'right' },
+    { at: 80, press: 'sprint' },
+    { at: 140, release: 'sprint' },
+    { at: 180, release: 'right' },
+    { at: 240, press: 'left' },
+    { at: 310, release: 'left' },
+  ],
+};
+
+const told = (value: unknown) => (isLink(value) ? JSON.stringify(value) : typeof value === 'number' ? shortNumber(value) : String(value));
+
+/** What differs between two tunings, and what that does to the same hands on the same ground. */
+export function compare(pathA: string, pathB: string, options: CompareOptions): number {
+  const tunings = [tuningFile(pathA), tuningFile(pathB)] as const;
+  const ground = groundFile(options.ground);
+  const tape = options.tape === undefined ? outAndBack : tapeFile(options.tape);
+  const parameters = differences(...tunings).map(({ path, a, b }) => ({ path, a, b }));
+  const [left, right] = tunings.map((tuning: Tuning) => traceMetrics(rerun(tape, tuning.parameters, ground).trace));
+  const metrics = (Object.keys(metricSpecs) as MetricName[])
+    .filter((name) => left?.[name] !== undefined || right?.[name] !== undefined)
+    .map((name) => ({ name, a: left?.[name] ?? null, b: right?.[name] ?? null }));
+  if (options.json) process.stdout.write(`${JSON.stringify({ parameters, metrics })}\n`);
+  else process.stdout.write(`${table(tunings, parameters, metrics, ground.unit).join('\n')}\n`);
+  return GOOD;
+}
+
+function table(
+  [a, b]: readonly [Tuning, Tuning],
+  parameters: { path: string; a: unknown; b: unknown }[],
+  metrics: { name: MetricName; a: number | null; b: number | null }[],
+  unit: string,
+): string[] {
+  const row = (what: string, left: string, right: string, in_ = '') =>
+    `${what.padEnd(30)} ${left.padStart(22)} ${right.padStart(22)}  ${in_}`.trimEnd();
+  const number = (value: number | null) => (value === null ? '–' : shortNumber(value));
+  return [
+    row('', a.file.name.slice(0, 22), b.file.name.slice(0, 22)),
+    ...(parameters.length === 0 ? ['no parameter differs'] : []),
+    ...parameters.map(({ path, a: left, b: right }) => {
+      const spec = specOf(path);
+      return row(path, told(left), told(right), spec.kind === 'number' ? unitOf(spec.quantity, unit) : '');
+    }),
+    '',
+    ...metrics.map(({ name, a: left, b: right }) =>
+      row(metricSpecs[name].words, number(left), number(right), unitOf(metricSpecs[name].quantity, unit)),
+    ),
+  ];
+}
