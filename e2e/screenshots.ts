@@ -6,7 +6,7 @@ import { buildIfChanged } from '../cli/src/up/build.ts';
 import { startCluster } from '../cli/src/up/cluster.ts';
 import { makeDatabase } from '../cli/src/up/database.ts';
 import { freePort, startServer, stopServer } from '../cli/src/up/server.ts';
-import { layer, openBrowser, openPage, seenAs, until } from './browser.ts';
+import { enter, layer, openBrowser, openPage, seenAs, until } from './browser.ts';
 
 /** Holds keys for so many milliseconds of the page's time. */
 async function hold(page: Page, keys: string[], milliseconds: number): Promise<void> {
@@ -57,6 +57,18 @@ async function slide(page: Page): Promise<void> {
   await page.waitForTimeout(350);
 }
 
+/** Loops the ready tape, changes the pace, and holds where the two ways have parted. */
+async function retune(page: Page): Promise<void> {
+  await page.getByRole('button', { name: /^Loop “/ }).click();
+  await page.getByRole('button', { name: 'Looping' }).waitFor();
+  await enter(page, 'pace', /^Walk/, '165');
+  await page.waitForTimeout(3200);
+  await page.keyboard.press('p');
+}
+
+/** The keys and the buttons that drive. */
+const driving = (page: Page) => page.keyboard.press('k');
+
 const boardwalk = (id: (file: string) => string) => `/grounds/${id('boardwalk.ground.json')}`;
 const day = (id: (file: string) => string) => `/bench/${id('carrier-day-boots.tuning.json')}?ground=${id('boardwalk.ground.json')}`;
 
@@ -68,7 +80,9 @@ const pictures: {
   act(page: Page): Promise<void>;
 }[] = [
   { name: 'bench', colorScheme: 'light', path: day, act: driveAbout },
-  { name: 'bench-night', colorScheme: 'dark', path: day, act: driveAbout },
+  { name: 'bench-night', colorScheme: 'dark', path: day, act: retune },
+  { name: 'loop', colorScheme: 'light', path: day, act: retune },
+  { name: 'driving-keys', colorScheme: 'light', path: day, act: driving },
   { name: 'walls', colorScheme: 'light', path: day, act: slide },
   {
     name: 'clicks',

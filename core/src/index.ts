@@ -58,7 +58,7 @@ export { World } from './motion/world.ts';
 // Drives that are recorded, and driven again.
 export { cutTape } from './replay/cut.ts';
 export { Recording } from './replay/recording.ts';
-export { rerun } from './replay/rerun.ts';
+export { Rerun, rerun } from './replay/rerun.ts';
 // Ways: planning them, and the mesh of free places that they go over.
 export { meshFor } from './route/bodyMesh.ts';
 export type { Mesh } from './route/mesh.ts';

@@ -5,16 +5,39 @@ import type { Tape } from '../tape/tape.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 
 /**
- * The same hands on a tuning and a ground, from a tape's beginning to its end, or for so many ticks of the tuning's rate: a world whose
- * trace holds all of it, the beginning as its first row. What a world on the same ground has worked out (`known`) is not made again.
+ * The same hands on a tuning and a ground, a piece at a time: from a tape's beginning to its end, or for so many ticks of the tuning's rate.
+ * The world's trace holds all of it, the beginning as its first row. What a world on the same ground has worked out (`known`) is not made
+ * again.
  */
+export class Rerun {
+  readonly world: World;
+  /** Ticks that there are to drive. */
+  readonly ticks: number;
+  readonly #replay: Replay;
+
+  constructor(tape: Tape, parameters: Parameters, ground: Ground, known?: World, most = Infinity) {
+    this.#replay = new Replay(tape, parameters.clock.hz);
+    this.ticks = Math.min(most, this.#replay.ticks);
+    const isAlike = known?.ground === ground && known.parameters.contact.seams === parameters.contact.seams;
+    this.world = new World(parameters, ground, this.ticks, isAlike ? known.walls : undefined);
+    if (known && isAlike) this.world.takeNavigator(known.navigator);
+    if (tape.snapshot) this.world.resume(tape.snapshot);
+  }
+
+  /** Ticks that are driven. */
+  get done(): number {
+    return Math.min(this.ticks, this.#replay.tick);
+  }
+
+  /** Drives so many ticks more, or what is left of them. */
+  run(ticks: number): void {
+    for (let left = Math.min(ticks, this.ticks - this.done); left > 0; left--) this.world.tick(this.#replay.next());
+  }
+}
+
+/** All of a rerun at once. */
 export function rerun(tape: Tape, parameters: Parameters, ground: Ground, known?: World, most = Infinity): World {
-  const replay = new Replay(tape, parameters.clock.hz);
-  const ticks = Math.min(most, replay.ticks);
-  const isAlike = known?.ground === ground && known.parameters.contact.seams === parameters.contact.seams;
-  const world = new World(parameters, ground, ticks, isAlike ? known.walls : undefined);
-  if (known && isAlike) world.takeNavigator(known.navigator);
-  if (tape.snapshot) world.resume(tape.snapshot);
-  for (let tick = 0; tick < ticks; tick++) world.tick(replay.next());
-  return world;
+  const again = new Rerun(tape, parameters, ground, known, most);
+  again.run(Infinity);
+  return again.world;
 }

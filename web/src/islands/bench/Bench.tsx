@@ -28,7 +28,7 @@ const looking = [
 /** The bench: the yard between Now and what has changed, the strip, and the figures. */
 export function Bench({ opening }: { opening: Opening }) {
   const work = useMemo(() => openTuningWork(opening), [opening]);
-  const [bands, setBands] = useState(() => (window.innerHeight < 760 ? { strip: 126, figures: 248 } : { strip: 146, figures: 254 }));
+  const [bands, setBands] = useState(() => (window.innerHeight < 760 ? { strip: 126, figures: 248 } : { strip: 138, figures: 266 }));
   const [asking, ask] = useState<'name' | null>(null);
   const [trouble, tell] = useState<string | null>(null);
   const tapes = useMemo<TapeDeeds>(

@@ -20,6 +20,9 @@ import { ScreenControls } from '../drive/ScreenControls.tsx';
 import { swipeBetween, type Touch } from '../drive/swipe.ts';
 import { useTuning } from '../tuning/context.ts';
 
+/** Seconds of prints to come that are shown while a tape plays. */
+const PRINTS_AHEAD = 20;
+
 /** The live view: the ground as a chart with the body on it. Wheel zooms, middle- or space-drag pans, double-click goes back. */
 export function Yard() {
   const { drive, hub, surveyor, editing } = useTuning();
@@ -78,7 +81,9 @@ export function Yard() {
       const { trace: ghost, parameters: other } = loop.ghost;
       drawGhost(ctx, ghost, shownTime(drive), other.body, seen.view, ink, editing.$flipped.get() ? 'now' : 'before');
     }
-    if (layers.prints) drawPrints(ctx, trace, loop ? trace.end - 1 : drive.row, seen.view, ink);
+    // Of a tape the prints to come are shown, too.
+    const last = loop ? Math.min(trace.end - 1, trace.rowAt(loop.now + PRINTS_AHEAD)) : drive.row;
+    if (layers.prints) drawPrints(ctx, trace, last, seen.view, ink);
     if (layers.frame && !through) drawScreen(ctx, parameters.camera, camera.x, camera.y, seen.view, ink);
     if (!loop) drawRoute(ctx, world, drive.recorder.hands, seen.view, { width, height }, ink, layers);
     const contact = layers.contact ? trace.contacts.at(drive.row) : null;

@@ -1,4 +1,4 @@
-import { type Ground, groundFormat, newTuning, type Parameters, resolveTuning, withValue } from '@zygopod/core';
+import { type Ground, groundFormat, newTuning, type Parameters, rerun, resolveTuning, type Tape, withValue } from '@zygopod/core';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { Drive } from './drive.ts';
 
@@ -105,6 +105,23 @@ describe('a loop', () => {
     expect(Array.from(loop.handsAt(50).held).filter(Boolean)).toHaveLength(2);
     drive.drive();
     expect([drive.world.body.x, drive.world.body.y]).toEqual(left);
+  });
+
+  it('of ten minutes is driven again within some frames, none of which waits for all of it', () => {
+    const events = Array.from({ length: 300 }, (_, i) =>
+      i % 2 ? { at: i * 120, release: 'right' as const } : { at: i * 120, press: 'right' as const },
+    );
+    drive.loop({ format: 'zygopod/tape', version: 2, name: 'Long', hz: 60, ticks: 36_000, events });
+    drive.retune(tuned({ 'pace.walkSpeed': 60 }), tuned());
+    const loop = drive.$loop.get();
+    expect(loop?.length).toBe(600);
+    expect(loop?.$cost.get().ticks).toBe(4000);
+    let count = 0;
+    for (; (loop?.$cost.get().ticks ?? 0) < 72_000 && count < 2000; count++) frames(1);
+    expect(loop?.$cost.get().ticks).toBe(72_000);
+    expect(count).toBeGreaterThan(1);
+    const whole = rerun(loop?.tape as Tape, tuned({ 'pace.walkSpeed': 60 }), ground);
+    expect(loop?.world.hash()).toBe(whole.hash());
   });
 
   it('is none where nothing was driven', () => {

@@ -1,16 +1,21 @@
-import { type Ground, type Hands, type Parameters, Replay, rerun, type Tape, type World } from '@zygopod/core';
+import { type Ground, type Hands, type Parameters, Replay, Rerun, rerun, type Tape, type World } from '@zygopod/core';
 import { atom } from 'nanostores';
 
 /** Ticks that are driven again at the most: ten minutes at a rate of 144 Hz. */
 const MOST = 86_400;
+
+/** Ticks that are driven again at once, whatever it takes; the rest of a long tape comes with the frames, so many ms in each, a piece at a time. */
+const AT_ONCE = 2000;
+const SLICE = 9;
+const PIECE = 250;
 
 /** How fast a loop can play. */
 export const paces = [1, 0.5, 0.25] as const;
 export type Pace = (typeof paces)[number];
 
 /**
- * A tape that plays over and over on a ground. With every change of the tuning all of it is driven again at once, so that what is shown is
- * always what these hands do with the numbers as they are; what they do with the other tuning (the last revision, or while that is shown
+ * A tape that plays over and over on a ground. With every change of the tuning all of it is driven again at once (the first half minute or
+ * so; the rest of a longer one within the next frames), so that what is shown is always what these hands do with the numbers as they are; what they do with the other tuning (the last revision, or while that is shown
  * the present numbers) goes along as a ghost.
  */
 export class Loop {
@@ -22,8 +27,8 @@ export class Loop {
   /** Grows with every driving again. */
   version = 0;
   readonly #ground: Ground;
-  #world!: World;
-  #ghost: World | null = null;
+  #again!: Rerun;
+  #ghost: Rerun | null = null;
   /** Seconds since the tape's beginning. */
   #time = 0;
   #hands: { replay: Replay; row: number } | null = null;
@@ -36,35 +41,48 @@ export class Loop {
 
   /** The tape as it was driven last; its trace holds all of it. */
   get world(): World {
-    return this.#world;
+    return this.#again.world;
   }
 
   /** The same hands on the other tuning, where that is another. */
   get ghost(): World | null {
-    return this.#ghost;
+    return this.#ghost?.world ?? null;
   }
 
   /** Drives the tape again. `known` has worked out walls and ways of the ground. */
   run(parameters: Parameters, other: Parameters | null, known: World): void {
     const begun = performance.now();
-    this.#world = rerun(this.tape, parameters, this.#ground, known, MOST);
-    this.#ghost = other && rerun(this.tape, other, this.#ground, known, MOST);
-    const ticks = this.#world.trace.end - 1 + (this.#ghost ? this.#ghost.trace.end - 1 : 0);
-    this.$cost.set({ ticks, milliseconds: performance.now() - begun });
+    this.#again = new Rerun(this.tape, parameters, this.#ground, known, MOST);
+    this.#ghost = other && new Rerun(this.tape, other, this.#ground, known, MOST);
+    this.#again.run(AT_ONCE);
+    this.#ghost?.run(AT_ONCE);
     this.#hands = null;
-    this.version++;
+    this.#tell(performance.now() - begun);
     this.#time = Math.min(this.#time, this.length);
   }
 
-  /** Length of the tape, s, as it was driven. */
+  #tell(milliseconds: number): void {
+    this.$cost.set({ ticks: this.#again.done + (this.#ghost?.done ?? 0), milliseconds });
+    this.version++;
+  }
+
+  /** Drives on what is left of a long tape, as much as a frame has time for. */
+  #goOn(): void {
+    const left = () => [this.#again, this.#ghost].find((one) => one && one.done < one.ticks);
+    if (!left()) return;
+    const begun = performance.now();
+    for (let one = left(); one && performance.now() - begun < SLICE; one = left()) one.run(PIECE);
+    this.#tell(this.$cost.get().milliseconds + performance.now() - begun);
+  }
+
+  /** Length of the tape, s. */
   get length(): number {
-    const { trace } = this.#world;
-    return trace.at('time', trace.end - 1) - this.begins;
+    return this.#again.ticks / this.#again.world.parameters.clock.hz;
   }
 
   /** Time of the trace at which the tape begins, s. */
   get begins(): number {
-    return this.#world.trace.at('time', 0);
+    return this.world.trace.at('time', 0);
   }
 
   /** The moment shown, as a time of the trace, s. */
@@ -73,6 +91,7 @@ export class Loop {
   }
 
   advance(elapsed: number): void {
+    this.#goOn();
     if (!this.$playing.get()) return;
     this.#time += elapsed * this.$pace.get();
     if (this.#time > this.length) this.#time = this.length > 0 ? this.#time % this.length : 0;
@@ -80,13 +99,13 @@ export class Loop {
 
   /** The row whose tick the moment shown lies in. */
   get row(): number {
-    const { trace } = this.#world;
+    const { trace } = this.world;
     return Math.min(trace.rowAt(this.now - 1e-9), trace.end - 1);
   }
 
   /** Part of that tick that has gone by. */
   get fraction(): number {
-    const { trace } = this.#world;
+    const { trace } = this.world;
     const { row } = this;
     if (row === 0) return 1;
     const before = trace.at('time', row - 1);
@@ -95,14 +114,14 @@ export class Loop {
 
   /** Goes to a row and stays there. */
   goTo(row: number): void {
-    const { trace } = this.#world;
+    const { trace } = this.world;
     this.$playing.set(false);
     this.#time = trace.at('time', Math.max(0, Math.min(trace.end - 1, row))) - this.begins;
   }
 
   /** The hands as they are in a row. */
   handsAt(row: number): Hands {
-    if (!this.#hands || this.#hands.row > row) this.#hands = { replay: new Replay(this.tape, this.#world.parameters.clock.hz), row: 0 };
+    if (!this.#hands || this.#hands.row > row) this.#hands = { replay: new Replay(this.tape, this.world.parameters.clock.hz), row: 0 };
     const at = this.#hands;
     for (; at.row < row; at.row++) at.replay.next();
     return at.replay.hands;
@@ -110,6 +129,6 @@ export class Loop {
 
   /** The world as it is in a row. */
   worldAt(row: number): World {
-    return rerun(this.tape, this.#world.parameters, this.#ground, this.#world, row);
+    return rerun(this.tape, this.world.parameters, this.#ground, this.world, row);
   }
 }

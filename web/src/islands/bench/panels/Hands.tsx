@@ -64,8 +64,11 @@ export function Hands() {
     'border border-ink-soft bg-sheet data-[look=held]:border-now data-[look=held]:bg-now data-[look=held]:text-sheet data-[look=latched]:border-now data-[look=latched]:text-now';
   return (
     <div className="mt-1.5">
-      <h2 className="rubric">Hands</h2>
-      <div className="-mt-2 flex items-end justify-between">
+      <div className="flex items-baseline gap-2">
+        <h2 className="rubric">Hands</h2>
+        <p ref={says} data-testid="devices" className="digits min-w-0 flex-1 truncate text-right text-[11px] text-ink-soft" />
+      </div>
+      <div className="mt-0.5 flex items-end justify-between">
         <div className="grid grid-cols-[repeat(3,25px)] gap-0.5">
           {keys.map(({ control, place }) => (
             <span
@@ -98,7 +101,6 @@ export function Hands() {
           </span>
         ))}
       </div>
-      <p ref={says} data-testid="devices" className="digits mt-0.5 min-h-4 truncate text-[11px] text-ink-soft" />
     </div>
   );
 }
