@@ -68,7 +68,7 @@ export function Hands() {
         <h2 className="rubric">Hands</h2>
         <p ref={says} data-testid="devices" className="digits min-w-0 flex-1 truncate text-right text-[11px] text-ink-soft" />
       </div>
-      <div className="mt-0.5 flex items-end justify-between">
+      <div className="-mt-1 flex items-end justify-between">
         <div className="grid grid-cols-[repeat(3,25px)] gap-0.5">
           {keys.map(({ control, place }) => (
             <span
