@@ -291,16 +291,16 @@ describe('devices', () => {
     await page.getByRole('alert').getByText('W works “Up”').waitFor();
     await right.getByRole('button', { name: 'Add a key for Right' }).click();
     await right.getByRole('button', { name: 'Press a key …' }).waitFor();
-    await page.keyboard.press('KeyL');
+    await page.keyboard.press('KeyJ');
     await page.keyboard.press('Escape');
     const before = await place(page);
-    await page.keyboard.down('KeyL');
+    await page.keyboard.down('KeyJ');
     await until(
       () => place(page),
       (at) => at.x > before.x + 20,
       'a way to the right',
     );
-    await page.keyboard.up('KeyL');
+    await page.keyboard.up('KeyJ');
     await page.context().close();
   });
 });

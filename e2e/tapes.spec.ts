@@ -53,6 +53,10 @@ describe('tapes on the bench', () => {
     );
     expect(await end()).toBe(span);
     process.stdout.write(`driven anew: ${await cost(page)}\n`);
+    const parts = page.getByRole('region', { name: 'Now and before' });
+    await parts.getByText('before starts slower').click();
+    await page.getByRole('button', { name: 'Held' }).waitFor();
+    await page.keyboard.press('p');
     await page.keyboard.press('b');
     await page.getByText('You are driving the last saved revision').waitFor();
     await page.keyboard.press('b');

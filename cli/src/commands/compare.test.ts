@@ -23,6 +23,9 @@ describe('compare', () => {
     expect(parameters.length).toBeGreaterThan(0);
     expect(metrics.find(({ name }) => name === 'riseTime')?.a).toBeCloseTo((0.99 * 140) / 900, 3);
     expect(metrics.some(({ a, b }) => a !== b)).toBe(true);
+    const { moments } = JSON.parse(stdout) as { moments: { time: number; kind: string; words: string }[] };
+    expect(moments.map(({ kind }) => kind)).toContain('most');
+    expect([...moments].sort((one, other) => one.time - other.time)).toEqual(moments);
   });
 
   it('finds nothing between a tuning and itself', () => {

@@ -3,7 +3,10 @@ import {
   isLink,
   type MetricName,
   metricSpecs,
+  type Parting,
+  partings,
   rerun,
+  type Side,
   shortNumber,
   specOf,
   type Tape,
@@ -37,20 +40,28 @@ const outAndBack: Tape = {
   ],
 };
 
+const momentLine = ({ time, words }: Parting) => `${time.toFixed(2).padStart(8)} s  ${words}`;
+
 const told = (value: unknown) => (isLink(value) ? JSON.stringify(value) : typeof value === 'number' ? shortNumber(value) : String(value));
 
-/** What differs between two tunings, and what that does to the same hands on the same ground. */
+/** What differs between two tunings, what that does to the same hands on the same ground, and when the two part. */
 export function compare(pathA: string, pathB: string, options: CompareOptions): number {
   const tunings = [tuningFile(pathA), tuningFile(pathB)] as const;
   const ground = groundFile(options.ground);
   const tape = options.tape === undefined ? outAndBack : tapeFile(options.tape);
   const parameters = differences(...tunings).map(({ path, a, b }) => ({ path, a, b }));
-  const [left, right] = tunings.map((tuning: Tuning) => traceMetrics(rerun(tape, tuning.parameters, ground).trace));
+  const sides = tunings.map((tuning: Tuning) => ({
+    name: tuning.file.name,
+    parameters: tuning.parameters,
+    trace: rerun(tape, tuning.parameters, ground).trace,
+  })) as [Side, Side];
+  const [left, right] = sides.map(({ trace }) => traceMetrics(trace));
+  const moments = partings(...sides, ground.unit);
   const metrics = (Object.keys(metricSpecs) as MetricName[])
     .filter((name) => left?.[name] !== undefined || right?.[name] !== undefined)
     .map((name) => ({ name, a: left?.[name] ?? null, b: right?.[name] ?? null }));
-  if (options.json) process.stdout.write(`${JSON.stringify({ parameters, metrics })}\n`);
-  else process.stdout.write(`${table(tunings, parameters, metrics, ground.unit).join('\n')}\n`);
+  if (options.json) process.stdout.write(`${JSON.stringify({ parameters, metrics, moments })}\n`);
+  else process.stdout.write(`${[...table(tunings, parameters, metrics, ground.unit), '', ...moments.map(momentLine)].join('\n')}\n`);
   return GOOD;
 }
 

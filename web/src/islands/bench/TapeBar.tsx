@@ -18,6 +18,7 @@ export function TapeBar({ deeds }: { deeds: TapeDeeds }) {
     >
       {loop ? <Playing loop={loop} /> : <Driving />}
       <span className="ml-auto flex items-center gap-4">
+        {loop && <LoopsSpan deeds={deeds} />}
         {loop ? <Bar label="Drive" title="Back to where the hands left off (L)" run={deeds.drive} /> : <Loops deeds={deeds} />}
         <Bar label="Keep tape" title="Keep what is looped, the calipers’ span, or all that is recorded, under a name" run={deeds.keep} />
         <Bar label="Tapes" title="Open a kept tape" run={() => find(true)} />
@@ -69,6 +70,12 @@ function Loops({ deeds }: { deeds: TapeDeeds }) {
       run={deeds.loop}
     />
   );
+}
+
+/** While a tape plays: the calipers' span of it alone. */
+function LoopsSpan({ deeds }: { deeds: TapeDeeds }) {
+  const span = useStore(useTuning().$calipers);
+  return span && <Bar label="Loop the calipers’ span" title="Plays that span of the tape alone" run={deeds.loop} />;
 }
 
 function Driving() {

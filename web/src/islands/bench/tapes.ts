@@ -27,7 +27,7 @@ export function loopLast(work: TuningWork): string | null {
     return 'This tuning steps per frame: such a drive is not the same again. Choose fixed stepping in Clock.';
   const looped = work.drive.loop(spanOf(work));
   if (looped) work.$calipers.set(null);
-  return looped ? null : 'Nothing has been driven yet.';
+  return looped ? null : 'That holds no tick that can be driven again.';
 }
 
 /** What a tape is called as long as nobody says otherwise. */

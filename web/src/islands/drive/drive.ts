@@ -133,7 +133,7 @@ export class Drive {
   /** The span of the trace that is shown (s), or all that can be kept, as a tape; null where it holds no tick. */
   cut(name: string, span: { from: number; to: number } | null): Tape | null {
     const loop = this.$loop.get();
-    if (loop) return { ...loop.tape, name };
+    if (loop) return span ? loop.cut(name, span) : { ...loop.tape, name };
     const { trace } = this.#live;
     const tickAt = (time: number) => this.recorder.ticks - (trace.end - 1 - Math.min(trace.rowAt(time), trace.end - 1));
     if (!span) return this.#recording.cut(name, this.#recording.first, this.recorder.ticks);

@@ -116,12 +116,23 @@ describe('a loop', () => {
     const loop = drive.$loop.get();
     expect(loop?.length).toBe(600);
     expect(loop?.$cost.get().ticks).toBe(4000);
+    expect(loop?.isWhole).toBe(false);
     let count = 0;
     for (; (loop?.$cost.get().ticks ?? 0) < 72_000 && count < 2000; count++) frames(1);
     expect(loop?.$cost.get().ticks).toBe(72_000);
+    expect(loop?.isWhole).toBe(true);
     expect(count).toBeGreaterThan(1);
     const whole = rerun(loop?.tape as Tape, tuned({ 'pace.walkSpeed': 60 }), ground);
     expect(loop?.world.hash()).toBe(whole.hash());
+  });
+
+  it('can be narrowed to a span of itself, which moves as it does within the whole', () => {
+    drive.loop({ from: 0, to: 2 });
+    const whole = rows();
+    expect(drive.loop({ from: 0.5, to: 1.5 })).toBe(true);
+    expect(rows()).toEqual(whole.slice(30, 91));
+    expect(drive.cut('Half', { from: 0.9, to: 0.6 })?.ticks).toBe(18);
+    expect(drive.cut('Nothing', { from: 0.7, to: 0.7 })).toBeNull();
   });
 
   it('is none where nothing was driven', () => {

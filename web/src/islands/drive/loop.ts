@@ -1,4 +1,4 @@
-import { type Ground, type Hands, type Parameters, Replay, Rerun, rerun, type Tape, type World } from '@zygopod/core';
+import { cutTape, type Ground, type Hands, type Parameters, Replay, Rerun, rerun, type Tape, World } from '@zygopod/core';
 import { atom } from 'nanostores';
 
 /** Ticks that are driven again at the most: ten minutes at a rate of 144 Hz. */
@@ -75,6 +75,11 @@ export class Loop {
     this.#tell(this.$cost.get().milliseconds + performance.now() - begun);
   }
 
+  /** Whether all of it is driven, ghost included. */
+  get isWhole(): boolean {
+    return [this.#again, this.#ghost].every((one) => !one || one.done === one.ticks);
+  }
+
   /** Length of the tape, s. */
   get length(): number {
     return this.#again.ticks / this.#again.world.parameters.clock.hz;
@@ -125,6 +130,17 @@ export class Loop {
     const at = this.#hands;
     for (; at.row < row; at.row++) at.replay.next();
     return at.replay.hands;
+  }
+
+  /** A span of it (s) as a tape of its own, with the body as the tuning has brought it there; null where it holds no tick. */
+  cut(name: string, span: { from: number; to: number }): Tape | null {
+    const { parameters, walls } = this.world;
+    // A tape of another rate than the tuning's has no ticks to be cut at.
+    if (parameters.clock.hz !== this.tape.hz) return null;
+    const tickAt = (time: number) => Math.min(this.tape.ticks, Math.max(0, Math.round((time - this.begins) * this.tape.hz)));
+    const [from, to] = [tickAt(Math.min(span.from, span.to)), tickAt(Math.max(span.from, span.to))];
+    if (to <= from) return null;
+    return { ...cutTape(this.tape, from, to, new World(parameters, this.#ground, 1, walls)), name };
   }
 
   /** The world as it is in a row. */

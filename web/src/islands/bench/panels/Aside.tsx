@@ -4,6 +4,7 @@ import { Fragment, useRef } from 'react';
 import { usePainter } from '../../chart/frames.ts';
 import { linkWords } from '../../fields/model.ts';
 import { useTuning } from '../../tuning/context.ts';
+import { Partings } from './Partings.tsx';
 
 /** Right of the yard: what has changed since the last revision, and what the calipers read. */
 export function Aside() {
@@ -13,6 +14,7 @@ export function Aside() {
       className="flex min-h-0 flex-col gap-4 overflow-y-auto border-l border-rule bg-paper px-3.5 py-2.5"
     >
       <Changes />
+      <Partings />
       <Calipers />
     </aside>
   );
