@@ -2,7 +2,7 @@ import { useStore } from '@nanostores/react';
 import { differences } from '@zygopod/core';
 import { useEffect, useMemo, useState } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
-import { Overlay } from '../controls/Overlay.tsx';
+import { Trouble } from '../controls/Trouble.tsx';
 import { Figures } from '../figures/Figures.tsx';
 import { Strip } from '../strip/Strip.tsx';
 import { openTuningWork, TuningContext } from '../tuning/context.ts';
@@ -57,9 +57,9 @@ export function Bench({ opening }: { opening: Opening }) {
         unchanged={!flipped && differences(before, tuning).length === 0}
         where={(commands) => <Where commands={commands} />}
         deeds={() => <Flip />}
+        notice={<Notices />}
       >
-        <div className="relative grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)_232px]">
-          <Notices />
+        <div className="grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)_232px]">
           <Now />
           <Yard />
           <Aside />
@@ -77,13 +77,7 @@ export function Bench({ opening }: { opening: Opening }) {
       {asking && (
         <Naming title="Keep tape" verb="Keep" name={tapeName(work)} take={(name) => keepTape(work, name)} close={() => ask(null)} />
       )}
-      {trouble && (
-        <Overlay title="That could not be done" close={() => tell(null)}>
-          <p role="alert" className="text-now">
-            ▲ {trouble}
-          </p>
-        </Overlay>
-      )}
+      <Trouble why={trouble} close={() => tell(null)} />
     </TuningContext>
   );
 }

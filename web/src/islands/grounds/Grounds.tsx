@@ -8,7 +8,6 @@ import { createDocument } from '../work/deeds.ts';
 import { documentDeeds } from '../work/documentCommands.ts';
 import { Picker } from '../work/Picker.tsx';
 import { addressOf, placeOf, useScreens } from '../work/place.ts';
-import { SaveNotice } from '../work/SaveNotice.tsx';
 import { Shell } from '../work/Shell.tsx';
 import { ExportGround, ImportGround } from './Exchange.tsx';
 import { GroundPanel } from './GroundPanel.tsx';
@@ -67,8 +66,7 @@ export function Grounds({ opening }: { opening: Opening }) {
         where={(commands) => <Where commands={commands} />}
         deeds={(commands) => <Deeds commands={commands} />}
       >
-        <div className="relative grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)_248px]">
-          <SaveNotice work={work} />
+        <div className="grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)_248px]">
           <ToolPanel />
           <GroundSheet />
           <GroundPanel />

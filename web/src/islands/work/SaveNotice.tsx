@@ -1,10 +1,17 @@
 import { useStore } from '@nanostores/react';
+import type { ReactNode } from 'react';
 import { Notice } from '../controls/Notice.tsx';
 import type { Steps } from './steps.ts';
 import type { Work } from './work.ts';
 
-/** What stands in the way of saving, with the way out; nothing where all is well. */
-export function SaveNotice<F, S extends Steps<F>>({ work: { trade, steps, saving } }: { work: Work<F, S> }) {
+/** What stands in the way of saving, with the way out; where all is well, what else there is to be told. */
+export function SaveNotice<F, S extends Steps<F>>({
+  work: { trade, steps, saving },
+  otherwise,
+}: {
+  work: Work<F, S>;
+  otherwise: ReactNode;
+}) {
   const state = useStore(saving.$state);
   if (state.at === 'offline')
     return (
@@ -12,7 +19,7 @@ export function SaveNotice<F, S extends Steps<F>>({ work: { trade, steps, saving
         ◆ {state.why} Your changes are kept in this browser and are sent as soon as it answers. You can go on.
       </Notice>
     );
-  if (state.at !== 'conflict') return null;
+  if (state.at !== 'conflict') return otherwise;
   const mine = steps.$now.get();
   const merged = trade.merge?.(state.from, mine, state.theirs);
   const take = (file: F) => {

@@ -1,7 +1,7 @@
 import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import { Painters } from '../chart/frames.ts';
 import { switchTheme } from '../chart/theme.ts';
-import { Overlay } from '../controls/Overlay.tsx';
+import { Trouble } from '../controls/Trouble.tsx';
 import { drives } from '../drive/bindings.ts';
 import { BindingList } from './BindingList.tsx';
 import { CommandList, KeyList, SaveRevision } from './CommandOverlays.tsx';
@@ -9,6 +9,7 @@ import { type Command, listenToCommands } from './commands.ts';
 import { documentCommands } from './documentCommands.ts';
 import { Naming } from './Naming.tsx';
 import { useScreens } from './place.ts';
+import { SaveNotice } from './SaveNotice.tsx';
 import { ScreenHeader } from './ScreenHeader.tsx';
 import type { Steps } from './steps.ts';
 import type { Work } from './work.ts';
@@ -28,6 +29,7 @@ export function Shell<F extends { name: string }, S extends Steps<F>>({
   unchanged,
   where,
   deeds,
+  notice = null,
   children,
 }: {
   title: string;
@@ -42,6 +44,8 @@ export function Shell<F extends { name: string }, S extends Steps<F>>({
   where(commands: Command[]): ReactNode;
   /** The screen's own deeds in the header. */
   deeds?(commands: Command[]): ReactNode;
+  /** What else there is to be told over the screen, where saving is in no trouble. */
+  notice?: ReactNode;
   children: ReactNode;
 }) {
   const { here } = useScreens();
@@ -71,8 +75,9 @@ export function Shell<F extends { name: string }, S extends Steps<F>>({
         <ScreenHeader work={work} unchanged={unchanged ?? false} commands={commands} where={where(commands)}>
           {deeds?.(commands)}
         </ScreenHeader>
-        <main className="flex min-h-0 flex-1 flex-col">
+        <main className="relative flex min-h-0 flex-1 flex-col">
           <h1 className="sr-only">{title}</h1>
+          <SaveNotice work={work} otherwise={notice} />
           {children}
         </main>
       </div>
@@ -88,13 +93,7 @@ export function Shell<F extends { name: string }, S extends Steps<F>>({
           close={close}
         />
       )}
-      {trouble && (
-        <Overlay title="That could not be done" close={() => tell(null)}>
-          <p role="alert" className="text-now">
-            ▲ {trouble}
-          </p>
-        </Overlay>
-      )}
+      <Trouble why={trouble} close={() => tell(null)} />
       {asking === 'save' && <SaveRevision save={work.save} close={close} />}
       {asking === 'list' && <CommandList commands={commands} close={close} />}
       {asking === 'bindings' && <BindingList commands={commands} close={close} />}

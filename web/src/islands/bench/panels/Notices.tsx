@@ -2,17 +2,13 @@ import { useStore } from '@nanostores/react';
 import { numberAt, shortNumber, specOf } from '@zygopod/core';
 import { Notice } from '../../controls/Notice.tsx';
 import { useTuning } from '../../tuning/context.ts';
-import { SaveNotice } from '../../work/SaveNotice.tsx';
 
-/** What the driver has to know: trouble with saving, a number that is tried, an older revision under the feet. */
+/** What the driver has to know: a number that is tried, an older revision under the feet. */
 export function Notices() {
-  const work = useTuning();
-  const { editing, saving } = work;
-  const { at } = useStore(saving.$state);
+  const { editing } = useTuning();
   const flipped = useStore(editing.$flipped);
   const trial = useStore(editing.$trial);
   const { parameters } = useStore(editing.$tuning);
-  if (at === 'offline' || at === 'conflict') return <SaveNotice work={work} />;
   if (trial)
     return (
       <Notice tone="now" role="status">
