@@ -99,7 +99,8 @@ export function useSheet(first: ViewMode | 'first' = 'first'): Sheet {
       view.current = keepInside(followed, size.current, x, y, Math.min(INSIDE, size.current.height / 4));
       return sharp(view.current, size.current.ratio);
     }
-    view.current ??= fit(ground, size.current);
+    if (mode === 'whole') view.current = fit(ground, size.current, radius);
+    view.current ??= fit(ground, size.current, radius);
     if (mode === 'free' && isRunning) view.current = keepInside(view.current, size.current, x, y, INSIDE);
     return view.current;
   };

@@ -24,6 +24,28 @@ describe('how a ground is seen at first', () => {
   });
 });
 
+describe('the whole ground', () => {
+  it('is in sight, and so is all of a body in its middle, however large that is', () => {
+    fc.assert(
+      fc.property(size, canvas, radius, (ground, sheet, r) => {
+        const view = fit(ground, sheet, r);
+        for (const [x, y] of [
+          [0, 0],
+          [ground.width, ground.height],
+          [ground.width / 2 - r, ground.height / 2 - r],
+          [ground.width / 2 + r, ground.height / 2 + r],
+        ] as const) {
+          const [px, py] = on(view, x, y);
+          expect(px).toBeGreaterThanOrEqual(-1e-6);
+          expect(px).toBeLessThanOrEqual(sheet.width + 1e-6);
+          expect(py).toBeGreaterThanOrEqual(-1e-6);
+          expect(py).toBeLessThanOrEqual(sheet.height + 1e-6);
+        }
+      }),
+    );
+  });
+});
+
 describe('a view that follows', () => {
   it('has the body in sight at once, wherever it is on whatever ground', () => {
     fc.assert(

@@ -24,6 +24,9 @@ const MARGIN = { top: 34, right: 40, bottom: 22, left: 12 };
 const LEAST_RADIUS = 10;
 const FOLLOWED_RADIUS = 14;
 
+/** Radius that a body has at the most where all of the ground is seen, as a share of the canvas' smaller side: one larger than its ground does not hide it. */
+const MOST_RADIUS = 0.25;
+
 /** Screen pixels beyond the ground's border that a view which follows shows. */
 const BEYOND = 28;
 
@@ -33,11 +36,12 @@ const ZONE = 0.22;
 /** Half-life (s) of the way that a view has to go to the body. */
 const HALF_LIFE = 0.12;
 
-/** The whole ground, centred. */
-export function fit(ground: Size, canvas: Size): View {
+/** The whole ground, centred, with room for a body of this radius (unit). */
+export function fit(ground: Size, canvas: Size, radius = 0): View {
   const width = Math.max(1, canvas.width - MARGIN.left - MARGIN.right);
   const height = Math.max(1, canvas.height - MARGIN.top - MARGIN.bottom);
-  const scale = Math.max(1e-6, Math.min(width / ground.width, height / ground.height));
+  const largest = radius > 0 ? (MOST_RADIUS * Math.min(width, height)) / radius : Infinity;
+  const scale = Math.max(1e-6, Math.min(width / ground.width, height / ground.height, largest));
   return { scale, x: ground.width / 2 - (MARGIN.left + width / 2) / scale, y: ground.height / 2 - (MARGIN.top + height / 2) / scale };
 }
 
