@@ -29,6 +29,7 @@ export { type Ground, groundFormat, OPEN, parseGround, readGround, SOLID, type S
 export { solidTester, wallSegments } from './ground/outlines.ts';
 export { bucketWalls, type WallBuckets, WallIndex } from './ground/wallIndex.ts';
 // What can be told of a ground or a trace.
+export { chanceOf, shareInterval } from './measure/binomial.ts';
 export { clearanceAt } from './measure/clearance.ts';
 export type { Gap } from './measure/gaps.ts';
 export { type Happening, lastHappenings } from './measure/happenings.ts';
@@ -45,6 +46,7 @@ export { keptAtContact, steadySlide } from './measure/scenes/wall.ts';
 export { measureSpan } from './measure/span.ts';
 export { type StaminaCycle, staminaCycle } from './measure/staminaCycle.ts';
 export { type Survey, type SurveyPart, surveyGround, surveyInParts } from './measure/survey.ts';
+export { traceAt } from './measure/traceAt.ts';
 // The motion: a world that ticks, its trace, and the words for what is in it.
 export { monotoneCubic } from './motion/accelerationCurve.ts';
 export { viewCorners } from './motion/camera.ts';

@@ -1,8 +1,9 @@
 import { EMPTIED, SPRINT_BEGAN, WALL_MET } from '../motion/events.ts';
-import type { Column, Trace } from '../motion/trace.ts';
+import type { Trace } from '../motion/trace.ts';
 import { bodySize } from '../tuning/body.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { shortNumber } from '../tuning/expression.ts';
+import { traceAt } from './traceAt.ts';
 
 /** One side of a comparison: what the hands did with a tuning, and what it is called. */
 export interface Side {
@@ -31,18 +32,9 @@ const LASTING = 0.1;
 /** Speed below which a body rests, unit/s. */
 const RESTS = 1e-3;
 
-/** The value of a column at a time, inside a tick on the line between its rows; the ends hold on. */
-function valueAt(trace: Trace, column: Column, time: number): number {
-  const after = Math.min(trace.rowAt(time), trace.end - 1);
-  const before = Math.max(after - 1, trace.first);
-  const [t0, t1] = [trace.at('time', before), trace.at('time', after)];
-  const share = t1 > t0 ? Math.min(1, Math.max(0, (time - t0) / (t1 - t0))) : 1;
-  return trace.at(column, before) + (trace.at(column, after) - trace.at(column, before)) * share;
-}
-
 /** How far two bodies are apart at a time, unit. */
 export function apartAt(a: Trace, b: Trace, time: number): number {
-  const [dx, dy] = [valueAt(a, 'x', time) - valueAt(b, 'x', time), valueAt(a, 'y', time) - valueAt(b, 'y', time)];
+  const [dx, dy] = [traceAt(a, 'x', time) - traceAt(b, 'x', time), traceAt(a, 'y', time) - traceAt(b, 'y', time)];
   return Math.sqrt(dx * dx + dy * dy);
 }
 
@@ -62,7 +54,7 @@ function start(a: Side, b: Side, unit: string): Parting[] {
   for (let row = a.trace.first; row < a.trace.end; row++) {
     if (a.trace.at('amount', row) === 0) continue;
     const time = a.trace.at('time', row);
-    const [va, vb] = [a.trace.at('speed', row), valueAt(b.trace, 'speed', time)];
+    const [va, vb] = [a.trace.at('speed', row), traceAt(b.trace, 'speed', time)];
     if (Math.abs(va - vb) <= SLOWER * fastest) continue;
     const [slower, less, more] = va < vb ? [a, va, vb] : [b, vb, va];
     return [

@@ -1,23 +1,46 @@
 import type { Ground } from '../ground/ground.ts';
 import { World } from '../motion/world.ts';
+import { FrameClock, type FramePattern, framePatterns } from '../tape/frames.ts';
 import { Replay } from '../tape/replay.ts';
 import type { Tape } from '../tape/tape.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 
+interface RerunOptions {
+  /** A world on the same ground: what it has worked out is not made again. */
+  known?: World | undefined;
+  /** Ticks at the most. */
+  most?: number | undefined;
+  /** Frames that a tuning which steps per frame gets; without them its frames are ticks of its rate. */
+  frames?: FramePattern | undefined;
+}
+
+/** Ticks that a pattern of frames needs to reach the end of a tape. */
+function framesOf(tape: Tape, pattern: FramePattern): number {
+  const lengths: readonly number[] = framePatterns[pattern];
+  const end = tape.ticks / tape.hz - 1e-9;
+  let frames = 0;
+  for (let time = 0; time < end; frames++) time += lengths[frames % lengths.length] as number;
+  return frames;
+}
+
 /**
  * The same hands on a tuning and a ground, a piece at a time: from a tape's beginning to its end, or for so many ticks of the tuning's rate.
- * The world's trace holds all of it, the beginning as its first row. What a world on the same ground has worked out (`known`) is not made
- * again.
+ * The world's trace holds all of it, the beginning as its first row.
  */
 export class Rerun {
   readonly world: World;
   /** Ticks that there are to drive. */
   readonly ticks: number;
   readonly #replay: Replay;
+  readonly #frames: FrameClock | null;
+  #time = 0;
+  #done = 0;
 
-  constructor(tape: Tape, parameters: Parameters, ground: Ground, known?: World, most = Infinity) {
+  constructor(tape: Tape, parameters: Parameters, ground: Ground, { known, most = Infinity, frames }: RerunOptions = {}) {
+    const pattern = parameters.clock.stepping === 'perFrame' ? frames : undefined;
     this.#replay = new Replay(tape, parameters.clock.hz);
-    this.ticks = Math.min(most, this.#replay.ticks);
+    this.#frames = pattern ? new FrameClock(pattern) : null;
+    this.ticks = Math.min(most, pattern ? framesOf(tape, pattern) : this.#replay.ticks);
     const isAlike = known?.ground === ground && known.parameters.contact.seams === parameters.contact.seams;
     this.world = new World(parameters, ground, this.ticks, isAlike ? known.walls : undefined);
     if (known && isAlike) this.world.takeNavigator(known.navigator);
@@ -26,18 +49,29 @@ export class Rerun {
 
   /** Ticks that are driven. */
   get done(): number {
-    return Math.min(this.ticks, this.#replay.tick);
+    return this.#done;
   }
 
   /** Drives so many ticks more, or what is left of them. */
   run(ticks: number): void {
-    for (let left = Math.min(ticks, this.ticks - this.done); left > 0; left--) this.world.tick(this.#replay.next());
+    for (let left = Math.min(ticks, this.ticks - this.#done); left > 0; left--) this.#tick();
+  }
+
+  #tick(): void {
+    this.#done++;
+    if (!this.#frames) {
+      this.world.tick(this.#replay.next());
+      return;
+    }
+    const length = this.#frames.next();
+    this.world.tickFrame(this.#replay.at(this.#time), length);
+    this.#time += length;
   }
 }
 
 /** All of a rerun at once. */
-export function rerun(tape: Tape, parameters: Parameters, ground: Ground, known?: World, most = Infinity): World {
-  const again = new Rerun(tape, parameters, ground, known, most);
+export function rerun(tape: Tape, parameters: Parameters, ground: Ground, options: RerunOptions = {}): World {
+  const again = new Rerun(tape, parameters, ground, options);
   again.run(Infinity);
   return again.world;
 }

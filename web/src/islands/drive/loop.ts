@@ -52,8 +52,8 @@ export class Loop {
   /** Drives the tape again. `known` has worked out walls and ways of the ground. */
   run(parameters: Parameters, other: Parameters | null, known: World): void {
     const begun = performance.now();
-    this.#again = new Rerun(this.tape, parameters, this.#ground, known, MOST);
-    this.#ghost = other && new Rerun(this.tape, other, this.#ground, known, MOST);
+    this.#again = new Rerun(this.tape, parameters, this.#ground, { known, most: MOST });
+    this.#ghost = other && new Rerun(this.tape, other, this.#ground, { known, most: MOST });
     this.#again.run(AT_ONCE);
     this.#ghost?.run(AT_ONCE);
     this.#hands = null;
@@ -145,6 +145,6 @@ export class Loop {
 
   /** The world as it is in a row. */
   worldAt(row: number): World {
-    return rerun(this.tape, this.world.parameters, this.#ground, this.world, row);
+    return rerun(this.tape, this.world.parameters, this.#ground, { known: this.world, most: row });
   }
 }
