@@ -33,7 +33,7 @@ export { chanceOf, shareInterval } from './measure/binomial.ts';
 export { clearanceAt } from './measure/clearance.ts';
 export type { Gap } from './measure/gaps.ts';
 export { type Happening, lastHappenings } from './measure/happenings.ts';
-export { type MetricName, metricSpecs, traceMetrics } from './measure/metrics.ts';
+export { type MetricName, type Metrics, metricSpecs, traceMetrics } from './measure/metrics.ts';
 export { apartAt, type Parting, partings, type Side } from './measure/partings.ts';
 // Small scenes, run on the core, of which the figures draw what a tuning comes to.
 export { clickRun } from './measure/scenes/click.ts';
@@ -58,8 +58,9 @@ export { throwPebble } from './motion/pebble.ts';
 export { shapedStick } from './motion/steering.ts';
 export type { Column, Trace } from './motion/trace.ts';
 export { World } from './motion/world.ts';
-// Drives that are recorded, and driven again.
 export { cutTape } from './replay/cut.ts';
+// Drives that are recorded, and driven again.
+export { outAndBack } from './replay/outAndBack.ts';
 export { Recording } from './replay/recording.ts';
 export { Rerun, rerun } from './replay/rerun.ts';
 // Ways: planning them, and the mesh of free places that they go over.
@@ -97,3 +98,4 @@ export {
   withValue,
   writtenAt,
 } from './tuning/tuning.ts';
+export { linkWords, valueWords } from './tuning/words.ts';

@@ -1,18 +1,18 @@
 import {
   differences,
-  isLink,
   type MetricName,
   metricSpecs,
+  outAndBack,
   type Parting,
   partings,
   rerun,
   type Side,
   shortNumber,
   specOf,
-  type Tape,
   type Tuning,
   traceMetrics,
   unitOf,
+  valueWords,
 } from '@zygopod/core';
 import { groundFile, tapeFile, tuningFile } from '../files.ts';
 import { GOOD } from '../misuse.ts';
@@ -23,33 +23,14 @@ interface CompareOptions {
   json?: boolean;
 }
 
-/** Hands that show a start, a sprint, a turn-round and a stop: what is driven where no tape is given. */
-const outAndBack: Tape = {
-  format: 'zygopod/tape',
-  version: 2,
-  name: 'Out and back',
-  hz: 60,
-  ticks: 360,
-  events: [
-    { at: 10, press: 'right' },
-    { at: 80, press: 'sprint' },
-    { at: 140, release: 'sprint' },
-    { at: 180, release: 'right' },
-    { at: 240, press: 'left' },
-    { at: 310, release: 'left' },
-  ],
-};
-
 const momentLine = ({ time, words }: Parting) => `${time.toFixed(2).padStart(8)} s  ${words}`;
-
-const told = (value: unknown) => (isLink(value) ? JSON.stringify(value) : typeof value === 'number' ? shortNumber(value) : String(value));
 
 /** What differs between two tunings, what that does to the same hands on the same ground, and when the two part. */
 export function compare(pathA: string, pathB: string, options: CompareOptions): number {
   const tunings = [tuningFile(pathA), tuningFile(pathB)] as const;
   const ground = groundFile(options.ground);
   const tape = options.tape === undefined ? outAndBack : tapeFile(options.tape);
-  const parameters = differences(...tunings).map(({ path, a, b }) => ({ path, a, b }));
+  const found = differences(...tunings);
   const sides = tunings.map((tuning: Tuning) => ({
     name: tuning.file.name,
     parameters: tuning.parameters,
@@ -60,14 +41,15 @@ export function compare(pathA: string, pathB: string, options: CompareOptions): 
   const metrics = (Object.keys(metricSpecs) as MetricName[])
     .filter((name) => left?.[name] !== undefined || right?.[name] !== undefined)
     .map((name) => ({ name, a: left?.[name] ?? null, b: right?.[name] ?? null }));
-  if (options.json) process.stdout.write(`${JSON.stringify({ parameters, metrics, moments })}\n`);
-  else process.stdout.write(`${[...table(tunings, parameters, metrics, ground.unit), '', ...moments.map(momentLine)].join('\n')}\n`);
+  if (options.json)
+    process.stdout.write(`${JSON.stringify({ parameters: found.map(({ path, a, b }) => ({ path, a, b })), metrics, moments })}\n`);
+  else process.stdout.write(`${[...table(tunings, found, metrics, ground.unit), '', ...moments.map(momentLine)].join('\n')}\n`);
   return GOOD;
 }
 
 function table(
   [a, b]: readonly [Tuning, Tuning],
-  parameters: { path: string; a: unknown; b: unknown }[],
+  parameters: ReturnType<typeof differences>,
   metrics: { name: MetricName; a: number | null; b: number | null }[],
   unit: string,
 ): string[] {
@@ -77,9 +59,9 @@ function table(
   return [
     row('', a.file.name.slice(0, 22), b.file.name.slice(0, 22)),
     ...(parameters.length === 0 ? ['no parameter differs'] : []),
-    ...parameters.map(({ path, a: left, b: right }) => {
+    ...parameters.map(({ path, a: left, b: right, writtenA, writtenB }) => {
       const spec = specOf(path);
-      return row(path, told(left), told(right), spec.kind === 'number' ? unitOf(spec.quantity, unit) : '');
+      return row(path, valueWords(left, writtenA), valueWords(right, writtenB), spec.kind === 'number' ? unitOf(spec.quantity, unit) : '');
     }),
     '',
     ...metrics.map(({ name, a: left, b: right }) =>

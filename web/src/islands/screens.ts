@@ -10,5 +10,6 @@ interface Screen extends ScreenName {
 /** All screens, in the order of the header. To add one: its folder, and its entry here. */
 export const screens: readonly Screen[] = [
   { id: 'bench', title: 'Bench', subject: 'tuning', island: async () => (await import('./bench/Bench.tsx')).Bench },
+  { id: 'compare', title: 'Compare', subject: 'tuning', island: async () => (await import('./compare/Compare.tsx')).Compare },
   { id: 'grounds', title: 'Grounds', subject: 'ground', island: async () => (await import('./grounds/Grounds.tsx')).Grounds },
 ];

@@ -15,7 +15,7 @@ import { Notices } from './panels/Notices.tsx';
 import { Now } from './panels/Now.tsx';
 import { Rule } from './Rule.tsx';
 import { TapeBar } from './TapeBar.tsx';
-import { keepTape, loopLast, openTape, type TapeDeeds, tapeName } from './tapes.ts';
+import { keepTape, loopLast, openNamed, openTape, type TapeDeeds, tapeName } from './tapes.ts';
 import { Yard } from './Yard.tsx';
 
 /** What can be done to look at things. */
@@ -45,6 +45,7 @@ export function Bench({ opening }: { opening: Opening }) {
   const before = useStore(work.editing.$beforeTuning);
   const flipped = useStore(work.editing.$flipped);
   useEffect(() => listenToTrials(work), [work]);
+  useEffect(() => void openNamed(work, window.location.search).then(tell), [work]);
   const resize = (band: 'strip' | 'figures') => (height: number) => setBands((now) => ({ ...now, [band]: height }));
 
   return (

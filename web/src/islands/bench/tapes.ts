@@ -44,6 +44,18 @@ export async function keepTape(work: TuningWork, name: string): Promise<string |
   return 'why' in made ? made.why : null;
 }
 
+/** Plays the tape that an address names (`tape`), held at the moment that it names (`at`, s since the tape's beginning); says why not. */
+export async function openNamed(work: TuningWork, search: string): Promise<string | null> {
+  const query = new URLSearchParams(search);
+  const [id] = (query.get('tape') ?? '').split('.');
+  if (!id) return null;
+  const why = await openTape(work, id);
+  const at = Number.parseFloat(query.get('at') ?? '');
+  const loop = work.drive.$loop.get();
+  if (loop && Number.isFinite(at)) loop.goTo(loop.world.trace.rowAt(loop.begins + at));
+  return why;
+}
+
 /** Fetches a kept tape and plays it on the ground at hand; says why not. */
 export async function openTape(work: TuningWork, id: string): Promise<string | null> {
   try {

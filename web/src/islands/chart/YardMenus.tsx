@@ -28,7 +28,6 @@ export function YardMenus({
   $mode: ReadableAtom<ViewMode>;
   choose(mode: ViewMode): void;
 }) {
-  const mode = useStore($mode);
   const options = Object.entries(names) as [Layer, string][];
   const on = options.filter(([name]) => layers[name]).length;
   return (
@@ -50,26 +49,34 @@ export function YardMenus({
           change={(name, isOn) => change({ ...layers, [name]: isOn })}
         />
       </Menu>
-      <Menu side="under" className={look} title="How the yard is seen; a double click goes back" label={words[mode]}>
-        <fieldset className="grid">
-          <legend className="sr-only">View of the yard</legend>
-          {viewModes.map((name) => (
-            <label key={name} className="flex min-h-6 items-center gap-2" title={help[name]}>
-              <input
-                type="radio"
-                name="view"
-                className="size-3.5"
-                checked={mode === name}
-                onChange={(event) => {
-                  choose(name);
-                  event.target.blur();
-                }}
-              />
-              {words[name]}
-            </label>
-          ))}
-        </fieldset>
-      </Menu>
+      <ViewMenu $mode={$mode} choose={choose} />
     </div>
+  );
+}
+
+/** How a yard is seen. */
+export function ViewMenu({ $mode, choose }: { $mode: ReadableAtom<ViewMode>; choose(mode: ViewMode): void }) {
+  const mode = useStore($mode);
+  return (
+    <Menu side="under" className={look} title="How the yard is seen; a double click goes back" label={words[mode]}>
+      <fieldset className="grid">
+        <legend className="sr-only">View of the yard</legend>
+        {viewModes.map((name) => (
+          <label key={name} className="flex min-h-6 items-center gap-2" title={help[name]}>
+            <input
+              type="radio"
+              name="view"
+              className="size-3.5"
+              checked={mode === name}
+              onChange={(event) => {
+                choose(name);
+                event.target.blur();
+              }}
+            />
+            {words[name]}
+          </label>
+        ))}
+      </fieldset>
+    </Menu>
   );
 }

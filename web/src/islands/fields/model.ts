@@ -2,14 +2,15 @@ import { useStore } from '@nanostores/react';
 import {
   type FileValue,
   isLink,
+  linkWords,
   numberAt,
   numberSpec,
   rawAt,
   readEntry,
-  shortNumber,
   specOf,
   unitOf,
   valueAt,
+  valueWords,
   writtenAt,
 } from '@zygopod/core';
 import { useTuning } from '../tuning/context.ts';
@@ -33,15 +34,6 @@ export interface FieldModel {
   put(number: number): string | null;
 }
 
-const lastName = (path: string) => specOf(path).label.toLowerCase();
-
-/** `1.75 × walk`, `walk + 60` */
-export function linkWords(link: { of: string; times?: number; plus?: number }): string {
-  const times = link.times === undefined || link.times === 1 ? '' : `${shortNumber(link.times)} × `;
-  const plus = link.plus ? ` ${link.plus < 0 ? '−' : '+'} ${shortNumber(Math.abs(link.plus))}` : '';
-  return `${times}${lastName(link.of)}${plus}`;
-}
-
 /** Sets a number. A linked one keeps its link and changes its ratio (or, where the ratio cannot, what it adds). */
 export function putNumber(editing: Editing, path: string, number: number, what: string): string | null {
   const spec = numberSpec(path);
@@ -57,10 +49,6 @@ export function putNumber(editing: Editing, path: string, number: number, what: 
 /** A dragged number with no more digits than a hand can mean. */
 function tidy(number: number): number {
   return Number(number.toPrecision(6));
-}
-
-function display(value: FileValue): string {
-  return isLink(value) ? linkWords(value) : typeof value === 'number' ? shortNumber(value) : String(value);
 }
 
 /** The model of a parameter that is a number. */
@@ -82,7 +70,7 @@ export function useParameter(path: string, label = specOf(path).label): FieldMod
     link: isLink(raw)
       ? { words: linkWords(raw), break: () => void editing.set(path, number, `break the link of ${label.toLowerCase()}`) }
       : null,
-    was: changed ? display(rawAt(before.file, path)) : null,
+    was: changed ? valueWords(rawAt(before.file, path)) : null,
     enter: (text) => {
       const entry = readEntry(text, path, editing.$tuning.get().parameters, unit);
       if (!entry.ok) return entry.why;
@@ -124,7 +112,7 @@ export function useChoice(path: string): { value: unknown; was: string | null; s
   const same = JSON.stringify(rawAt(file, path)) === JSON.stringify(rawAt(before.file, path));
   return {
     value: valueAt(parameters, path),
-    was: same ? null : display(rawAt(before.file, path)),
+    was: same ? null : valueWords(rawAt(before.file, path)),
     set: (value) => void editing.set(path, value, spec.label.toLowerCase()),
   };
 }

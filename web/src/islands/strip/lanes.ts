@@ -155,7 +155,11 @@ export const speedLane: Lane = {
 };
 
 /** Runs of equal values of a column, as spans of time. */
-export function eachRun(view: LaneView, column: Column, visit: (x0: number, x1: number, value: number) => void): void {
+export function eachRun(
+  view: Pick<LaneView, 'trace' | 'from' | 'to' | 'x'>,
+  column: Column,
+  visit: (x0: number, x1: number, value: number) => void,
+): void {
   const { trace, from, to } = view;
   for (let row = from; row <= to; ) {
     const value = trace.at(column, row);

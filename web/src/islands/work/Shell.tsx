@@ -1,32 +1,28 @@
+import { useStore } from '@nanostores/react';
 import { type ReactNode, useEffect, useMemo, useState } from 'react';
-import { Painters } from '../chart/frames.ts';
-import { switchTheme } from '../chart/theme.ts';
+import { Deed } from '../controls/Deed.tsx';
 import { Trouble } from '../controls/Trouble.tsx';
-import { drives } from '../drive/bindings.ts';
-import { BindingList } from './BindingList.tsx';
-import { CommandList, KeyList, SaveRevision } from './CommandOverlays.tsx';
-import { type Command, listenToCommands } from './commands.ts';
+import { SaveRevision } from './CommandOverlays.tsx';
+import type { Command } from './commands.ts';
 import { documentCommands } from './documentCommands.ts';
+import { Frame } from './Frame.tsx';
 import { Naming } from './Naming.tsx';
-import { useScreens } from './place.ts';
+import { placeOf, useScreens } from './place.ts';
 import { SaveNotice } from './SaveNotice.tsx';
-import { ScreenHeader } from './ScreenHeader.tsx';
+import { saveWords } from './saveWords.ts';
 import type { Steps } from './steps.ts';
 import type { Work } from './work.ts';
 
-/** What a screen's shell is doing besides: asking for something over the screen. */
-type Asking = 'save' | 'list' | 'keys' | 'bindings' | 'rename' | null;
-
 /**
- * What all screens have: the header, saving, undo, the keys, the commands, driving, and what is asked over the screen. `work` runs as long as
- * the shell is there. A screen brings its own commands and what lies below the header.
+ * What all screens have on which a document is worked: the frame of every page, saving, undo, driving, and what is asked over the screen.
+ * `work` runs as long as the shell is there. A screen brings its own commands and what lies below the header.
  */
 export function Shell<F extends { name: string }, S extends Steps<F>>({
   title,
   work,
   own,
   looking = [],
-  unchanged,
+  unchanged = false,
   where,
   deeds,
   notice = null,
@@ -49,7 +45,7 @@ export function Shell<F extends { name: string }, S extends Steps<F>>({
   children: ReactNode;
 }) {
   const { here } = useScreens();
-  const [asking, ask] = useState<Asking>(null);
+  const [asking, ask] = useState<'save' | 'rename' | null>(null);
   const [trouble, tell] = useState<string | null>(null);
   const commands = useMemo<Command[]>(
     () => [
@@ -59,28 +55,31 @@ export function Shell<F extends { name: string }, S extends Steps<F>>({
       { id: 'undo', label: 'Undo', key: 'Ctrl+Z', run: () => work.steps.undo() },
       { id: 'redo', label: 'Redo', key: 'Ctrl+Shift+Z', run: () => work.steps.redo() },
       ...documentCommands(work, here, { rename: () => ask('rename'), trouble: tell }),
-      { id: 'theme', label: 'Day or night chart', key: 'T', run: switchTheme },
-      { id: 'bindings', label: 'Driving keys', key: 'K', run: () => ask('bindings') },
-      { id: 'keys', label: 'List of keys', key: '?', run: () => ask('keys') },
-      { id: 'list', label: 'List of commands', key: 'Ctrl+K', run: () => ask('list') },
     ],
     [own, work, here],
   );
   useEffect(() => work.start(), [work]);
-  useEffect(() => listenToCommands(commands, drives), [commands]);
   const close = () => ask(null);
   return (
-    <Painters value={work.painters}>
-      <div className="flex h-screen min-h-[620px] min-w-[960px] flex-col">
-        <ScreenHeader work={work} unchanged={unchanged ?? false} commands={commands} where={where(commands)}>
-          {deeds?.(commands)}
-        </ScreenHeader>
-        <main className="relative flex min-h-0 flex-1 flex-col">
-          <h1 className="sr-only">{title}</h1>
-          <SaveNotice work={work} otherwise={notice} />
-          {children}
-        </main>
-      </div>
+    <>
+      <Frame
+        title={title}
+        place={placeOf(work.opening)}
+        painters={work.painters}
+        commands={commands}
+        looking={looking}
+        where={where(commands)}
+        state={<State work={work} unchanged={unchanged} />}
+        deeds={
+          <>
+            {deeds?.(commands)}
+            <Deeds work={work} save={() => ask('save')} />
+          </>
+        }
+      >
+        <SaveNotice work={work} otherwise={notice} />
+        {children}
+      </Frame>
       {asking === 'rename' && (
         <Naming
           title={`Rename the ${work.trade.subject}`}
@@ -95,9 +94,30 @@ export function Shell<F extends { name: string }, S extends Steps<F>>({
       )}
       <Trouble why={trouble} close={() => tell(null)} />
       {asking === 'save' && <SaveRevision save={work.save} close={close} />}
-      {asking === 'list' && <CommandList commands={commands} close={close} />}
-      {asking === 'bindings' && <BindingList commands={commands} close={close} />}
-      {asking === 'keys' && <KeyList commands={commands} more={looking} close={close} />}
-    </Painters>
+    </>
+  );
+}
+
+/** How the work stands with the server. */
+function State<F, S extends Steps<F>>({ work, unchanged }: { work: Work<F, S>; unchanged: boolean }) {
+  const state = useStore(work.saving.$state);
+  return (
+    <p className="digits ml-1 shrink-0 text-xs text-ink-soft" role="status" data-testid="save-state" data-state={state.at}>
+      {unchanged && state.at === 'draft' ? saveWords.saved : saveWords[state.at]}
+    </p>
+  );
+}
+
+/** The deeds that concern all of a document. */
+function Deeds<F, S extends Steps<F>>({ work: { steps }, save }: { work: Work<F, S>; save(): void }) {
+  const { undo, redo } = useStore(steps.$history);
+  return (
+    <>
+      <Deed label="Undo" title={undo ? `Undo: ${undo} (Ctrl+Z)` : 'Nothing to undo'} off={!undo} run={() => steps.undo()} />
+      <Deed label="Redo" title={redo ? `Redo: ${redo} (Ctrl+Shift+Z)` : 'Nothing to redo'} off={!redo} run={() => steps.redo()} />
+      <button type="button" className="deed" title="Save revision (Ctrl+S)" onClick={save}>
+        Save revision
+      </button>
+    </>
   );
 }

@@ -1,8 +1,7 @@
 import { useStore } from '@nanostores/react';
-import { differences, isLink, measureSpan, shortNumber, specOf, unitOf } from '@zygopod/core';
+import { differences, measureSpan, specOf, unitOf, valueWords } from '@zygopod/core';
 import { Fragment, useRef } from 'react';
 import { usePainter } from '../../chart/frames.ts';
-import { linkWords } from '../../fields/model.ts';
 import { useTuning } from '../../tuning/context.ts';
 import { Partings } from './Partings.tsx';
 
@@ -19,9 +18,6 @@ export function Aside() {
     </aside>
   );
 }
-
-const told = (value: unknown, written: unknown) =>
-  isLink(written) ? linkWords(written) : typeof value === 'number' ? shortNumber(value) : String(value);
 
 /** Every parameter that differs from the last saved revision, each to be taken back. */
 function Changes() {
@@ -58,7 +54,7 @@ function Changes() {
                     </button>
                   </div>
                   <p className="digits text-xs text-ink-soft">
-                    {told(a, writtenA)} → <b className="font-medium text-ink">{told(b, writtenB)}</b>
+                    {valueWords(a, writtenA)} → <b className="font-medium text-ink">{valueWords(b, writtenB)}</b>
                     {spec.kind === 'number' && ` ${unitOf(spec.quantity, drive.world.ground.unit)}`}
                   </p>
                 </li>
@@ -73,7 +69,7 @@ function Changes() {
               {i > 0 && ', '}
               {specOf(path).label} follows:{' '}
               <span className="digits">
-                {told(a, null)} → {told(b, null)}
+                {valueWords(a)} → {valueWords(b)}
               </span>
             </span>
           ))}

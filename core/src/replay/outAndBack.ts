@@ -1,0 +1,18 @@
+import type { Tape } from '../tape/tape.ts';
+
+/** Hands that show a start, a sprint, a turn-round and a stop: what is driven where no tape is given. */
+export const outAndBack: Tape = {
+  format: 'zygopod/tape',
+  version: 2,
+  name: 'Out and back',
+  hz: 60,
+  ticks: 360,
+  events: [
+    { at: 10, press: 'right' },
+    { at: 80, press: 'sprint' },
+    { at: 140, release: 'sprint' },
+    { at: 180, release: 'right' },
+    { at: 240, press: 'left' },
+    { at: 310, release: 'left' },
+  ],
+};

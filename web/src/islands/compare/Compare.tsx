@@ -1,0 +1,85 @@
+import { useStore } from '@nanostores/react';
+import { useEffect, useMemo } from 'react';
+import type { Opening } from '../../server/data/openings.ts';
+import { runFrames } from '../chart/frames.ts';
+import { Notice } from '../controls/Notice.tsx';
+import type { Command } from '../work/commands.ts';
+import { Frame } from '../work/Frame.tsx';
+import { Picker } from '../work/Picker.tsx';
+import { placeOf } from '../work/place.ts';
+import { comparisonAddress } from './address.ts';
+import { CompareStrip } from './CompareStrip.tsx';
+import { CompareYard } from './CompareYard.tsx';
+import { ComparingContext, useComparing } from './context.ts';
+import { Panels } from './Panels.tsx';
+import { PlayBar } from './PlayBar.tsx';
+import { SideList } from './SideList.tsx';
+import { Comparing } from './session.ts';
+
+const looking = [
+  ['Space and drag', 'Move the yard; the wheel zooms, a double click fits all ways'],
+  [', and .', 'On the strip: a tick back, a tick on'],
+] as const;
+
+/** The Compare screen: two to four sides on the same hands. */
+export function Compare({ opening }: { opening: Opening }) {
+  const comparing = useMemo(() => new Comparing(opening), [opening]);
+  const troubles = useStore(comparing.$troubles);
+  useEffect(() => {
+    void comparing.open(window.location.search);
+    return runFrames((elapsed, at) => {
+      comparing.advance(elapsed);
+      for (const paint of comparing.painters) paint(at);
+    });
+  }, [comparing]);
+  const commands = useMemo<Command[]>(
+    () => [
+      { id: 'play', label: 'Play or hold', key: 'P', run: () => comparing.$playing.set(!comparing.$playing.get()) },
+      { id: 'restart', label: 'Back to the beginning', key: 'R', run: () => comparing.goTo(0) },
+      { id: 'measured', label: 'Forget what is measured', key: 'M', run: () => comparing.$calipers.set(null) },
+      { id: 'swap', label: 'Swap the first two sides', key: 'X', run: () => comparing.swap() },
+      { id: 'rates', label: 'Same tuning, other rates', key: 'H', run: () => comparing.toggleRates() },
+    ],
+    [comparing],
+  );
+  return (
+    <ComparingContext value={comparing}>
+      <Frame title="Compare" place={placeOf(opening)} painters={comparing.painters} commands={commands} looking={looking} where={<Where />}>
+        {troubles.length > 0 && (
+          <Notice tone="trouble" role="alert">
+            {troubles.join(' ')}{' '}
+            <button type="button" className="deed" onClick={() => comparing.$troubles.set([])}>
+              Understood
+            </button>
+          </Notice>
+        )}
+        <div className="grid min-h-0 flex-[1.45] grid-cols-[204px_minmax(0,1fr)]">
+          <SideList>{null}</SideList>
+          <CompareYard />
+        </div>
+        <PlayBar />
+        <CompareStrip />
+        <Panels />
+      </Frame>
+    </ComparingContext>
+  );
+}
+
+/** The hands, and the ground that they are on. */
+function Where() {
+  const comparing = useComparing();
+  const { tape } = useStore(comparing.$tape);
+  const { ground } = useStore(comparing.$ground);
+  return (
+    <>
+      <Picker label="Tape" name={tape.name} collection="tapes" go={(id) => void comparing.takeTape({ id, revision: null })} />{' '}
+      <span className="digits text-xs">{(tape.ticks / tape.hz).toFixed(1)} s</span> on{' '}
+      <Picker
+        label="Ground"
+        name={ground.name}
+        collection="grounds"
+        go={(id) => window.location.assign(comparisonAddress({ ...comparing.comparison, ground: { id, revision: null } }))}
+      />
+    </>
+  );
+}

@@ -1,0 +1,128 @@
+import { useStore } from '@nanostores/react';
+import { bodyRadius, bodySize, shortNumber } from '@zygopod/core';
+import { type PointerEvent, useEffect, useRef } from 'react';
+import { drawCoordinates, drawGround } from '../chart/drawGround.ts';
+import { usePainter } from '../chart/frames.ts';
+import { flatLens } from '../chart/lens.ts';
+import { useSheet } from '../chart/useSheet.ts';
+import { pan, type Size, type View } from '../chart/view.ts';
+import { ViewMenu } from '../chart/YardMenus.tsx';
+import { useComparing } from './context.ts';
+import { drawApart, drawBodyApart, drawSideBody, drawSidePrints, placeOfSide } from './drawSides.ts';
+import type { ComparedSide } from './session.ts';
+
+/** The ways of all sides on one ground, each body where it is at the moment shown. */
+export function CompareYard() {
+  const comparing = useComparing();
+  const { ground } = useStore(comparing.$ground);
+  const { canvas, size, chart, theme, view, $mode, inks, look, choose, move } = useSheet();
+  const sides = useStore(comparing.$sides);
+  const dragging = useRef<{ x: number; y: number } | null>(null);
+
+  usePainter((now) => {
+    const ctx = canvas.current?.getContext('2d');
+    if (!ctx) return;
+    const { width, height, ratio } = size.current;
+    const { shown } = comparing;
+    const [first, ...others] = shown;
+    const ink = inks();
+    const time = comparing.now;
+    const place = first ? placeOfSide(first.side, comparing.begins(first.side) + time) : ground.start;
+    const radius = first ? bodyRadius(first.side.parameters.body) : 10;
+    const at = look({ ground: ground.size, x: place.x, y: place.y, radius, isRunning: comparing.$playing.get() }, now);
+    ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
+    ctx.fillStyle = ink.paper;
+    ctx.fillRect(0, 0, width, height);
+    chart.current.lay(ctx, flatLens(at, width, height), { width, height }, ratio, `${theme} ${ground.name}`, (on, part, w, h) =>
+      drawGround(on, ground, part, w, h, ink, { grid: true, frame: false }),
+    );
+    for (const { side, index } of shown) drawSidePrints(ctx, side.again.world.trace, index, comparing.begins(side) + time, at, ink);
+    if (first && others[0]) {
+      const moment = comparing.$found.get().moments.find(({ kind }) => kind === 'body');
+      const { width: w, height: h } = bodySize(first.side.parameters.body);
+      if (moment) drawBodyApart(ctx, placeOfSide(first.side, moment.time), Math.max(w, h), at, ink);
+    }
+    for (const { side, index } of shown.toReversed()) drawSideBody(ctx, side, index, comparing.begins(side) + time, at, ink);
+    if (first)
+      for (const { side } of others.slice(0, 1)) {
+        const there = placeOfSide(side, comparing.begins(side) + time);
+        const apart = shortNumber(comparing.apart(first.side, side, time), 0);
+        drawApart(ctx, place, there, `${apart} apart`, 2.4 * radius * at.scale, at, ink);
+      }
+    drawCoordinates(ctx, ground, at, width, height, ink);
+  });
+
+  const fitWays = () => {
+    const box = boxOfWays(comparing.shown.map(({ side }) => side));
+    if (box) move(fitBox(box, size.current));
+  };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: all ways are in sight as the sides come up; from then on it is seen as whoever looks has moved it
+  useEffect(() => {
+    if (sides.length > 0) fitWays();
+  }, [sides]);
+
+  const drag = (event: PointerEvent) => {
+    if (!dragging.current || !view.current) return;
+    move(pan(view.current, event.clientX - dragging.current.x, event.clientY - dragging.current.y));
+    dragging.current = { x: event.clientX, y: event.clientY };
+  };
+  const drop = () => {
+    dragging.current = null;
+  };
+  return (
+    <section aria-label="Yard" className="relative min-w-0 overflow-hidden">
+      <canvas
+        ref={canvas}
+        className="absolute inset-0 size-full touch-none"
+        role="img"
+        aria-label={`The ground ${ground.name} with the ways of all sides`}
+        onPointerDown={(event) => {
+          event.currentTarget.setPointerCapture(event.pointerId);
+          dragging.current = { x: event.clientX, y: event.clientY };
+        }}
+        onPointerMove={drag}
+        onPointerUp={drop}
+        onPointerCancel={drop}
+        onDoubleClick={fitWays}
+        data-testid="yard"
+      />
+      <div className="absolute top-2 left-2">
+        <ViewMenu $mode={$mode} choose={choose} />
+      </div>
+    </section>
+  );
+}
+
+interface Box {
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+}
+
+/** What holds all places of some sides' ways with their bodies, unit; null where there is none. */
+function boxOfWays(sides: readonly ComparedSide[]): Box | null {
+  if (sides.length === 0) return null;
+  const box = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity };
+  for (const { again, parameters } of sides) {
+    const { trace } = again.world;
+    const reach = 2 * bodyRadius(parameters.body);
+    for (let row = trace.first; row < trace.end; row++) {
+      const [x, y] = [trace.at('x', row), trace.at('y', row)];
+      box.left = Math.min(box.left, x - reach);
+      box.right = Math.max(box.right, x + reach);
+      box.top = Math.min(box.top, y - reach);
+      box.bottom = Math.max(box.bottom, y + reach);
+    }
+  }
+  return box;
+}
+
+/** Pixels round what is fitted, and screen pixels a unit at the most. */
+const MARGIN = 30;
+const NEAREST = 1.6;
+
+function fitBox({ left, top, right, bottom }: Box, { width, height }: Size): View {
+  const scale = Math.min(NEAREST, (width - 2 * MARGIN) / (right - left), (height - 2 * MARGIN) / (bottom - top));
+  return { scale, x: (left + right) / 2 - width / 2 / scale, y: (top + bottom) / 2 - height / 2 / scale };
+}

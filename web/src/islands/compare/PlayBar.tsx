@@ -1,0 +1,114 @@
+import { useStore } from '@nanostores/react';
+import { useRef, useState } from 'react';
+import { usePainter } from '../chart/frames.ts';
+import { paces } from '../drive/loop.ts';
+import { comparisonAddress } from './address.ts';
+import { useComparing } from './context.ts';
+
+/** All sides played together: the moment, the pace, the span; and what leads on from here. */
+export function PlayBar() {
+  const comparing = useComparing();
+  const playing = useStore(comparing.$playing);
+  const pace = useStore(comparing.$pace);
+  const calipers = useStore(comparing.$calipers);
+  const span = useStore(comparing.$span);
+  const ground = useStore(comparing.$ground);
+  const tape = useStore(comparing.$tape);
+  const sides = useStore(comparing.$sides);
+  const now = useRef<HTMLSpanElement>(null);
+  const bench = useRef<HTMLAnchorElement>(null);
+  const [shared, share] = useState(false);
+  usePainter(() => {
+    const text = `${comparing.now.toFixed(2)} s`;
+    if (now.current && now.current.textContent !== text) now.current.textContent = text;
+  });
+  const benchAddress = () => {
+    const at = Number(comparing.now.toFixed(3));
+    return `/bench/${sides[0]?.ref.id}?ground=${ground.ref.id}${tape.ref ? `&tape=${tape.ref.id}&at=${at}` : ''}`;
+  };
+  const shareIt = async () => {
+    const address = comparisonAddress(comparing.comparison);
+    history.replaceState(null, '', address);
+    // Without a secure context there is no clipboard: the address bar has it all the same.
+    await navigator.clipboard?.writeText(new URL(address, window.location.href).href).catch(() => undefined);
+    share(true);
+    setTimeout(() => share(false), 2500);
+  };
+  return (
+    <section
+      aria-label="Tape"
+      className="flex h-8 shrink-0 items-center gap-4 border-t border-ink bg-paper px-3.5 text-[12.5px] whitespace-nowrap"
+    >
+      <button
+        type="button"
+        className="flex min-h-6 items-center gap-1.5 font-semibold"
+        aria-pressed={playing}
+        title={playing ? 'Hold (P)' : 'Play (P)'}
+        onClick={() => comparing.$playing.set(!playing)}
+      >
+        <span aria-hidden="true" className="w-4 text-now">
+          {playing ? '▶' : '▮▮'}
+        </span>
+        {playing ? 'Playing together' : 'Held'}
+      </button>
+      <span ref={now} className="digits w-[8ch] text-now" data-testid="moment" />
+      <fieldset className="flex">
+        <legend className="sr-only">Pace</legend>
+        {paces.map((one) => (
+          <label
+            key={one}
+            className={`flex min-h-6 min-w-6 items-center justify-center px-1 has-focus-visible:outline-2 ${one === pace ? 'font-semibold text-ink underline underline-offset-4' : 'text-ink-soft'}`}
+          >
+            <input type="radio" name="pace" className="sr-only" checked={one === pace} onChange={() => comparing.$pace.set(one)} />
+            {{ 1: '1×', 0.5: '½', 0.25: '¼' }[one]}
+          </label>
+        ))}
+      </fieldset>
+      {span ? (
+        <button type="button" className="deed min-h-6" onClick={() => comparing.$span.set(null)}>
+          Play all of it
+        </button>
+      ) : (
+        <button
+          type="button"
+          className="deed min-h-6 disabled:opacity-45"
+          disabled={!calipers}
+          title={calipers ? 'Plays the measured span over and over' : 'Drag on the strip to measure a span'}
+          onClick={() => {
+            if (!calipers) return;
+            comparing.$span.set({ from: Math.min(calipers.from, calipers.to), to: Math.max(calipers.from, calipers.to) });
+            comparing.$playing.set(true);
+          }}
+        >
+          Loop the calipers
+        </button>
+      )}
+      {tape.ref && (
+        <a
+          ref={bench}
+          className="deed flex min-h-6 items-center"
+          href={benchAddress()}
+          onPointerDown={() => bench.current?.setAttribute('href', benchAddress())}
+          onFocus={() => bench.current?.setAttribute('href', benchAddress())}
+        >
+          Open this moment on the bench
+        </a>
+      )}
+      <span className="ml-auto flex gap-3">
+        {shared && (
+          <span role="status" className="text-ink-soft">
+            Its link is copied, and in the address bar
+          </span>
+        )}
+        <button
+          type="button"
+          className="deed min-h-6"
+          title="A link to these revisions on this tape, at this moment"
+          onClick={() => void shareIt()}
+        >
+          Share this comparison
+        </button>
+      </span>
+    </section>
+  );
+}

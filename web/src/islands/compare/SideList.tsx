@@ -1,0 +1,127 @@
+import { useStore } from '@nanostores/react';
+import { shortNumber, traceAt } from '@zygopod/core';
+import { type ReactNode, useRef, useState } from 'react';
+import { usePainter } from '../chart/frames.ts';
+import { DocumentFinder } from '../work/DocumentFinder.tsx';
+import { MOST_SIDES, rates } from './address.ts';
+import { useComparing } from './context.ts';
+import { MarkGlyph } from './MarkGlyph.tsx';
+import { markOfSide } from './marks.ts';
+import { RevisionFinder } from './RevisionFinder.tsx';
+import type { ComparedSide } from './session.ts';
+
+/** The sides, each with its mark, its revision and its speed at the moment; and what can be put beside them. */
+export function SideList({ children }: { children: ReactNode }) {
+  const comparing = useComparing();
+  const sides = useStore(comparing.$sides);
+  const [finding, find] = useState(false);
+  const isRates = sides.some(({ ref }) => ref.rate !== null);
+  return (
+    <aside aria-label="Sides" className="flex min-h-0 flex-col overflow-y-auto border-r border-rule bg-paper px-3.5 py-2.5">
+      <h2 className="rubric">On the same hands</h2>
+      <ul className="mt-1.5">
+        {sides.map((side, index) => (
+          <SideRow key={`${side.ref.id} ${side.ref.revision} ${side.ref.rate} ${index}`} side={side} index={index} />
+        ))}
+      </ul>
+      <p className="mt-2 flex gap-4">
+        {!isRates && sides.length < MOST_SIDES && (
+          <button type="button" className="deed min-h-6" onClick={() => find(true)}>
+            Add a side
+          </button>
+        )}
+        {sides.length > 1 && (
+          <button type="button" className="deed min-h-6" title="The first and the second change places" onClick={() => comparing.swap()}>
+            Swap
+          </button>
+        )}
+      </p>
+      <h2 className="rubric mt-5">Same tuning, other rates</h2>
+      <button
+        type="button"
+        aria-pressed={isRates}
+        title={isRates ? 'Back to the tunings' : 'The first side at all of these rates: what depends on the rate is seen at a glance'}
+        className="digits mt-1 min-h-6 text-left text-[11px] whitespace-nowrap text-route hover:underline aria-pressed:font-semibold"
+        onClick={() => comparing.toggleRates()}
+      >
+        {rates.filter((rate) => rate !== 'uneven').join(' · ')} Hz · uneven
+      </button>
+      {children}
+      {finding && (
+        <DocumentFinder
+          title="Tuning"
+          collection="tunings"
+          deeds={[]}
+          close={() => find(false)}
+          go={(id) => {
+            find(false);
+            void comparing.add({ id, revision: null, rate: null });
+          }}
+        />
+      )}
+    </aside>
+  );
+}
+
+function SideRow({ side, index }: { side: ComparedSide; index: number }) {
+  const comparing = useComparing();
+  const muted = useStore(comparing.$muted);
+  const count = useStore(comparing.$sides).length;
+  const [finding, find] = useState(false);
+  const speed = useRef<HTMLSpanElement>(null);
+  usePainter(() => {
+    const { trace } = side.again.world;
+    const text = shortNumber(traceAt(trace, 'speed', comparing.begins(side) + comparing.now), 1);
+    if (speed.current && speed.current.textContent !== text) speed.current.textContent = text;
+  });
+  const isMuted = muted.has(index);
+  const { text } = markOfSide(index);
+  const small = 'min-h-6 text-xs text-ink-soft hover:text-ink hover:underline aria-pressed:font-semibold aria-pressed:text-now';
+  const rate = side.ref.rate === null ? '' : side.ref.rate === 'uneven' ? 'uneven' : `${side.ref.rate} Hz`;
+  return (
+    <li className={`border-t border-rule py-1.5 ${isMuted ? 'opacity-50' : ''}`} data-testid="side">
+      <p className={`flex items-center gap-1.5 font-semibold ${text}`}>
+        <MarkGlyph index={index} size={5} />
+        <span className="min-w-0 flex-1 truncate" title={side.name}>
+          {side.name}
+        </span>
+        <span ref={speed} className="digits text-xs font-normal" title="Its speed at this moment" />
+      </p>
+      <p className="flex flex-wrap items-baseline gap-x-2 pl-5.5">
+        {rate ? (
+          <span className="digits text-xs">{rate}</span>
+        ) : (
+          <button type="button" className={`${small} digits`} title="Another revision of it" onClick={() => find(true)}>
+            {side.revision} ▾
+          </button>
+        )}
+        {count > 1 && (
+          <>
+            <button type="button" className={small} aria-pressed={isMuted} onClick={() => comparing.mute(index)}>
+              mute
+            </button>
+            <button type="button" className={small} title="This side alone" onClick={() => comparing.alone(index)}>
+              alone
+            </button>
+            {!rate && (
+              <button type="button" className={small} aria-label={`Take ${side.name} away`} onClick={() => comparing.remove(index)}>
+                ×
+              </button>
+            )}
+          </>
+        )}
+      </p>
+      {finding && (
+        <RevisionFinder
+          name={side.name}
+          id={side.ref.id}
+          close={() => find(false)}
+          go={(revision) => {
+            find(false);
+            void comparing.change(index, { ...side.ref, revision });
+          }}
+        />
+      )}
+    </li>
+  );
+}

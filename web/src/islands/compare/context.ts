@@ -1,0 +1,10 @@
+import { createContext, useContext } from 'react';
+import type { Comparing } from './session.ts';
+
+export const ComparingContext = createContext<Comparing | null>(null);
+
+export function useComparing(): Comparing {
+  const comparing = useContext(ComparingContext);
+  if (!comparing) throw new Error('nothing is compared here');
+  return comparing;
+}

@@ -1,0 +1,37 @@
+import type { SideRef } from './address.ts';
+
+interface Named {
+  name: string;
+  ref: SideRef;
+  /** `rev 12`, `rev 12, changed` */
+  revision: string;
+}
+
+const rateWords = (rate: SideRef['rate']): string => (rate === null ? '' : rate === 'uneven' ? 'uneven frames' : `${rate} Hz`);
+
+/** How many words all names begin with, at least one of each left over. */
+function commonWords(names: readonly string[][]): number {
+  let count = 0;
+  for (;;) {
+    const word = names[0]?.[count];
+    if (word === undefined || names.some((words) => words.length <= count + 1 || words[count] !== word)) return count;
+    count++;
+  }
+}
+
+/** What tells sides apart, as short as can be: what their names do not share; else revision, else rate. */
+export function shortNames(sides: readonly Named[]): string[] {
+  const shared = commonWords(sides.map(({ name }) => name.split(' ')));
+  const isOne = (values: readonly unknown[]) => new Set(values).size === 1;
+  const [sameName, sameRate] = [isOne(sides.map(({ name }) => name)), isOne(sides.map(({ ref }) => ref.rate))];
+  const sameRevision = isOne(sides.map(({ revision }) => revision));
+  return sides.map(({ name, ref, revision }) => {
+    const own = name.split(' ').slice(shared).join(' ');
+    const parts = [
+      ...(sameName && !(sameRate && sameRevision) ? [] : [own]),
+      ...(sameName && !sameRevision ? [revision] : []),
+      ...(sameRate ? [] : [rateWords(ref.rate) || 'own rate']),
+    ];
+    return parts.join(', ');
+  });
+}

@@ -1,0 +1,309 @@
+import {
+  apartAt,
+  type Ground,
+  type Metrics,
+  outAndBack,
+  type Parameters,
+  type Parting,
+  partings,
+  Rerun,
+  type Tape,
+  type Tuning,
+  traceMetrics,
+} from '@zygopod/core';
+import { atom, computed } from 'nanostores';
+import type { Opening } from '../../server/data/openings.ts';
+import type { Painter } from '../chart/frames.ts';
+import type { paces } from '../drive/loop.ts';
+import { type Comparison, MOST_SIDES, type Rate, type Ref, rates, readComparison, type SideRef } from './address.ts';
+import { type Fetched, fetchGround, fetchTape, fetchTuning, likeliestOther } from './fetching.ts';
+import { shortNames } from './names.ts';
+import { openedTuning } from './opened.ts';
+
+/** Ticks that a side is driven at once, and how long (ms) the rest may take in a frame, a piece at a time. */
+const AT_ONCE = 1000;
+const SLICE = 9;
+const PIECE = 250;
+/** Ticks of a side at the most: ten minutes at 144 Hz. */
+const MOST = 86_400;
+
+/** One side: a revision of a tuning at a rate, driven by the tape. */
+export interface ComparedSide {
+  ref: SideRef;
+  name: string;
+  /** What tells it from the other sides. */
+  short: string;
+  /** `rev 12`, `rev 12, changed` */
+  revision: string;
+  tuning: Tuning;
+  parameters: Parameters;
+  again: Rerun;
+}
+
+type Told = Pick<ComparedSide, 'ref' | 'name' | 'revision' | 'tuning'>;
+
+/** A tuning's parameters at another rate; uneven frames are ticks of a tuning that steps per frame. */
+function atRate({ parameters }: Tuning, rate: Rate | null): Parameters {
+  if (rate === null) return parameters;
+  const clock =
+    rate === 'uneven'
+      ? { ...parameters.clock, stepping: 'perFrame' as const }
+      : { ...parameters.clock, stepping: 'fixed' as const, hz: rate };
+  return { ...parameters, clock };
+}
+
+/** Tunings side by side on one tape and one ground: what they do with the same hands, and the moment that is shown of it. */
+export class Comparing {
+  readonly opening: Opening;
+  readonly painters = new Set<Painter>();
+  readonly $sides = atom<readonly ComparedSide[]>([]);
+  readonly $tape = atom<{ tape: Tape; ref: Ref | null }>({ tape: outAndBack, ref: null });
+  readonly $ground: ReturnType<typeof atom<{ ground: Ground; ref: Ref }>>;
+  /** Sides that are not drawn, by their places. */
+  readonly $muted = atom<ReadonlySet<number>>(new Set());
+  readonly $playing = atom(false);
+  readonly $pace = atom<(typeof paces)[number]>(1);
+  /** The span that is measured, s since the tape's beginning. */
+  readonly $calipers = atom<{ from: number; to: number } | null>(null);
+  /** The span that plays over and over; null: all of it. */
+  readonly $span = atom<{ from: number; to: number } | null>(null);
+  /** What could not be fetched, in words. */
+  readonly $troubles = atom<readonly string[]>([]);
+  /** Grows with everything that is driven. */
+  readonly $version = atom(0);
+  /** True once the sides are there for the first time. */
+  readonly $ready = atom(false);
+  /** Seconds since the tape's beginning. */
+  now = 0;
+  /** What the rates took the place of. */
+  #before: readonly Told[] | null = null;
+
+  constructor(opening: Opening) {
+    this.opening = opening;
+    const { ground } = opening;
+    this.$ground = atom({ ground: ground.draft?.file ?? ground.saved, ref: { id: ground.id, revision: null } });
+  }
+
+  /** Fetches what an address names. */
+  async open(search: string): Promise<void> {
+    const { tuning, ground, tape } = this.opening;
+    const first: SideRef = { id: tuning.id, revision: null, rate: null };
+    const asked = readComparison(search, {
+      sides: [],
+      ground: { id: ground.id, revision: null },
+      tape: tape && { id: tape.id, revision: null },
+      at: null,
+    });
+    const refs = asked.sides.length > 0 ? asked.sides : await this.#firstSides(first);
+    const troubles: string[] = [];
+    const [theGround, theTape, ...tunings] = await Promise.all([
+      asked.ground.revision === null ? null : fetchGround(asked.ground),
+      asked.tape && fetchTape(asked.tape),
+      ...refs.map((ref) => this.#fetch(ref)),
+    ]);
+    if (theGround?.ok) this.$ground.set({ ground: theGround.fetched.value, ref: asked.ground });
+    else if (theGround) troubles.push(theGround.why);
+    if (theTape?.ok)
+      this.$tape.set({ tape: theTape.fetched.value, ref: { id: (asked.tape as Ref).id, revision: theTape.fetched.revision } });
+    else if (theTape) troubles.push(`${theTape.why} These are the hands of “${outAndBack.name}” instead.`);
+    const sides: Told[] = [];
+    for (const answer of tunings) {
+      if ('why' in answer) troubles.push(answer.why);
+      else sides.push(answer);
+    }
+    if (sides.length === 0) sides.push(openedTuning(this.opening, null));
+    this.$troubles.set(troubles);
+    this.now = asked.at ?? 0;
+    this.#lay(sides);
+    this.$ready.set(true);
+    if (asked.at === null) this.$playing.set(true);
+  }
+
+  /** What a tuning is held against first: its last revision where it has been changed, the one before where there is one, else the tuning most like it. */
+  async #firstSides(first: SideRef): Promise<SideRef[]> {
+    const { tuning } = this.opening;
+    if (tuning.draft) return [first, { ...first, revision: tuning.head }];
+    if (tuning.head > 1) return [first, { ...first, revision: tuning.head - 1 }];
+    const other = await likeliestOther(tuning.id, tuning.saved.name);
+    return other ? [first, { id: other, revision: null, rate: null }] : [first];
+  }
+
+  async #fetch(ref: SideRef): Promise<Told | { why: string }> {
+    if (ref.id === this.opening.tuning.id && ref.revision === null) return openedTuning(this.opening, ref.rate);
+    const answer = await fetchTuning(ref);
+    return answer.ok ? toldOf(ref, answer.fetched) : { why: answer.why };
+  }
+
+  /** Puts these sides on the tape. */
+  #lay(sides: readonly Told[]): void {
+    const short = shortNames(sides);
+    const { ground } = this.$ground.get();
+    const { tape } = this.$tape.get();
+    let known = this.$sides.get()[0]?.again.world;
+    const laid = sides.map((side, i): ComparedSide => {
+      const parameters = atRate(side.tuning, side.ref.rate);
+      const again = new Rerun(tape, parameters, ground, { known, most: MOST, frames: 'uneven' });
+      again.run(AT_ONCE);
+      known ??= again.world;
+      return { ...side, short: short[i] as string, parameters, again };
+    });
+    this.$muted.set(new Set());
+    this.$sides.set(laid);
+    this.now = Math.min(this.now, this.length);
+    this.#tell();
+  }
+
+  #tell(): void {
+    this.$version.set(this.$version.get() + 1);
+  }
+
+  async add(ref: SideRef): Promise<void> {
+    if (this.$sides.get().length >= MOST_SIDES) return;
+    const side = await this.#fetch(ref);
+    if ('why' in side) this.$troubles.set([side.why]);
+    else this.#lay([...this.$sides.get(), side]);
+  }
+
+  /** Another revision of a side. */
+  async change(index: number, ref: SideRef): Promise<void> {
+    const side = await this.#fetch(ref);
+    if ('why' in side) this.$troubles.set([side.why]);
+    else this.#lay(this.$sides.get().map((old, i) => (i === index ? side : old)));
+  }
+
+  remove(index: number): void {
+    this.#lay(this.$sides.get().filter((_, i) => i !== index));
+  }
+
+  swap(): void {
+    const [first, second, ...rest] = this.$sides.get();
+    if (first && second) this.#lay([second, first, ...rest]);
+  }
+
+  /** The first side at all rates, in place of all sides; and back. */
+  toggleRates(): void {
+    const sides = this.$sides.get();
+    if (this.#before) {
+      this.#lay(this.#before);
+      this.#before = null;
+      return;
+    }
+    const [first] = sides;
+    if (!first) return;
+    this.#before = sides;
+    this.#lay(rates.map((rate) => ({ ...first, ref: { ...first.ref, rate } })));
+  }
+
+  get isRates(): boolean {
+    return this.$sides.get().some(({ ref }) => ref.rate !== null);
+  }
+
+  async takeTape(ref: Ref): Promise<void> {
+    const answer = await fetchTape(ref);
+    if (!answer.ok) {
+      this.$troubles.set([answer.why]);
+      return;
+    }
+    this.$tape.set({ tape: answer.fetched.value, ref: { id: ref.id, revision: answer.fetched.revision } });
+    this.$span.set(null);
+    this.$calipers.set(null);
+    this.now = 0;
+    this.#lay(this.$sides.get());
+  }
+
+  mute(index: number): void {
+    const muted = new Set(this.$muted.get());
+    if (!muted.delete(index)) muted.add(index);
+    this.$muted.set(muted);
+    this.#tell();
+  }
+
+  /** This side alone; all of them where it is alone already. */
+  alone(index: number): void {
+    const others = this.$sides.get().flatMap((_, i) => (i === index ? [] : [i]));
+    const isAlone = others.length > 0 && others.every((i) => this.$muted.get().has(i)) && !this.$muted.get().has(index);
+    this.$muted.set(new Set(isAlone ? [] : others));
+    this.#tell();
+  }
+
+  /** The sides that are drawn, with their places. */
+  get shown(): { side: ComparedSide; index: number }[] {
+    const muted = this.$muted.get();
+    return this.$sides.get().flatMap((side, index) => (muted.has(index) ? [] : [{ side, index }]));
+  }
+
+  /** Length of the tape, s. */
+  get length(): number {
+    const { tape } = this.$tape.get();
+    return tape.ticks / tape.hz;
+  }
+
+  /** Time of a side's trace at the tape's beginning, s. */
+  begins({ again }: ComparedSide): number {
+    return again.world.trace.at('time', 0);
+  }
+
+  get isWhole(): boolean {
+    return this.$sides.get().every(({ again }) => again.done === again.ticks);
+  }
+
+  /** A frame: what is left is driven on, and time goes by. */
+  advance(elapsed: number): void {
+    this.#goOn();
+    if (!this.$playing.get()) return;
+    const { from, to } = this.$span.get() ?? { from: 0, to: this.length };
+    this.now += Math.min(0.1, elapsed) * this.$pace.get();
+    if (this.now > to || this.now < from) this.now = from;
+  }
+
+  #goOn(): void {
+    const left = () => this.$sides.get().find(({ again }) => again.done < again.ticks)?.again;
+    if (!left()) return;
+    const begun = performance.now();
+    for (let one = left(); one && performance.now() - begun < SLICE; one = left()) one.run(PIECE);
+    this.#tell();
+  }
+
+  /** Holds at a moment. */
+  goTo(time: number): void {
+    this.$playing.set(false);
+    this.now = Math.min(this.length, Math.max(0, time));
+  }
+
+  step(ticks: number): void {
+    this.goTo(this.now + ticks / this.$tape.get().tape.hz);
+  }
+
+  /** How far a side is from the first one that is shown, at a time since the tape's beginning. */
+  apart(first: ComparedSide, other: ComparedSide, time: number): number {
+    return apartAt(first.again.world.trace, other.again.world.trace, this.begins(first) + time);
+  }
+
+  /** This very comparison, as an address tells it. */
+  get comparison(): Comparison {
+    return {
+      sides: this.$sides.get().map(({ ref }) => ref),
+      ground: this.$ground.get().ref,
+      tape: this.$tape.get().ref,
+      at: this.now,
+    };
+  }
+
+  /** What each side's trace measures, and when the others part from the first; nothing before all is driven. */
+  readonly $found = computed([this.$version], (): { metrics: Metrics[]; moments: Parting[] } => {
+    const sides = this.$sides.get();
+    if (!this.isWhole) return { metrics: [], moments: [] };
+    const [first, ...others] = sides;
+    const tellable = ({ short, again, parameters }: ComparedSide) => ({ name: short, trace: again.world.trace, parameters });
+    const { unit } = this.$ground.get().ground;
+    const moments = first ? others.flatMap((other) => partings(tellable(first), tellable(other), unit)) : [];
+    return {
+      metrics: sides.map(({ again }) => traceMetrics(again.world.trace)),
+      moments: moments.sort((a, b) => a.time - b.time),
+    };
+  });
+}
+
+function toldOf(ref: SideRef, { value, revision }: Fetched<Tuning>): Told {
+  return { ref: { ...ref, revision }, name: value.file.name, revision: `rev ${revision}`, tuning: value };
+}
