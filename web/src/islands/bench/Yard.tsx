@@ -1,6 +1,6 @@
 import { useStore } from '@nanostores/react';
 import { bodyRadius, type Parameters } from '@zygopod/core';
-import { type PointerEvent, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { drawContact, drawPebbles, drawScreen } from '../chart/drawEncounters.ts';
 import { drawGhost } from '../chart/drawGhost.ts';
 import { drawCoordinates, drawGround } from '../chart/drawGround.ts';
@@ -9,15 +9,14 @@ import { drawRoute } from '../chart/drawRoute.ts';
 import { drawSurvey } from '../chart/drawSurvey.ts';
 import { usePainter } from '../chart/frames.ts';
 import { type Layers, surveyed } from '../chart/layers.ts';
-import { cameraLens, flatLens, type Lens, lookThrough, worldAt } from '../chart/lens.ts';
+import { cameraLens, flatLens, type Lens, lookThrough } from '../chart/lens.ts';
 import { Overview } from '../chart/Overview.tsx';
 import { shownCamera, shownPose, shownTime } from '../chart/pose.ts';
 import { useSheet } from '../chart/useSheet.ts';
-import { useSpace } from '../chart/useZoom.ts';
-import { centred, pan } from '../chart/view.ts';
+import { centred } from '../chart/view.ts';
 import { YardMenus } from '../chart/YardMenus.tsx';
 import { ScreenControls } from '../drive/ScreenControls.tsx';
-import { swipeBetween, type Touch } from '../drive/swipe.ts';
+import { usePointerHands } from '../drive/usePointerHands.ts';
 import { useTuning } from '../tuning/context.ts';
 
 /** Seconds of prints to come that are shown while a tape plays. */
@@ -94,48 +93,7 @@ export function Yard() {
     ctx.restore();
   });
 
-  /** Whether clicks lead the feet. */
-  const clicks = () => drive.world.parameters.route.enabled && drive.world.parameters.scheme !== 'step';
-  const pointAt = (event: PointerEvent<HTMLCanvasElement>) => {
-    if (!lens.current) return;
-    const box = event.currentTarget.getBoundingClientRect();
-    const at = worldAt(lens.current, event.clientX - box.left, event.clientY - box.top);
-    hub.point(Number(at.x.toFixed(2)), Number(at.y.toFixed(2)));
-  };
-  const space = useSpace();
-  const swiping = useRef<Touch | null>(null);
-  const drop = (event: PointerEvent) => {
-    dragging.current = null;
-    hub.release('pointer', 'pointer');
-    const { swipeDistance, swipeTime } = drive.world.parameters.input;
-    const to = { x: event.clientX, y: event.clientY, time: event.timeStamp };
-    const swipe = swiping.current && swipeBetween(swiping.current, to, swipeDistance, swipeTime);
-    swiping.current = null;
-    if (swipe && swipe.length > 3) hub.swipe(swipe);
-  };
-  const dragging = useRef<{ x: number; y: number } | null>(null);
-  const grab = (event: PointerEvent<HTMLCanvasElement>) => {
-    if (event.button === 0 && !space.current) {
-      swiping.current = { x: event.clientX, y: event.clientY, time: event.timeStamp };
-      event.currentTarget.setPointerCapture(event.pointerId);
-      if (clicks()) {
-        pointAt(event);
-        hub.press('pointer', 'pointer');
-      }
-      return;
-    }
-    if (event.button !== 1 && event.button !== 0) return;
-    event.preventDefault();
-    event.currentTarget.setPointerCapture(event.pointerId);
-    dragging.current = { x: event.clientX, y: event.clientY };
-  };
-  const drag = (event: PointerEvent<HTMLCanvasElement>) => {
-    if (!view.current || !lens.current) return;
-    if (clicks() || drive.world.parameters.facing.from === 'pointer') pointAt(event);
-    if (!dragging.current) return;
-    move(pan(view.current, event.clientX - dragging.current.x, event.clientY - dragging.current.y));
-    dragging.current = { x: event.clientX, y: event.clientY };
-  };
+  const pointer = usePointerHands({ drive, hub, lens, view, move });
 
   return (
     <section aria-label="Yard" className="relative min-w-0 overflow-hidden">
@@ -144,10 +102,7 @@ export function Yard() {
         className="absolute inset-0 size-full touch-none"
         role="img"
         aria-label={`The ground ${drive.world.ground.name} with the character on it`}
-        onPointerDown={grab}
-        onPointerMove={drag}
-        onPointerUp={drop}
-        onPointerCancel={drop}
+        {...pointer}
         onDoubleClick={() => choose('first')}
         data-testid="yard"
         data-surveyed={found?.isWhole ? found.survey.gaps?.length : undefined}

@@ -8,6 +8,8 @@ import { Frame } from '../work/Frame.tsx';
 import { Picker } from '../work/Picker.tsx';
 import { placeOf } from '../work/place.ts';
 import { comparisonAddress } from './address.ts';
+import { Blind, BlindEntry } from './blind/Blind.tsx';
+import type { BlindTrial } from './blind/trial.ts';
 import { CompareStrip } from './CompareStrip.tsx';
 import { CompareYard } from './CompareYard.tsx';
 import { ComparingContext, useComparing } from './context.ts';
@@ -25,6 +27,7 @@ const looking = [
 export function Compare({ opening }: { opening: Opening }) {
   const comparing = useMemo(() => new Comparing(opening), [opening]);
   const troubles = useStore(comparing.$troubles);
+  const trial = useStore(comparing.$trial);
   useEffect(() => {
     void comparing.open(window.location.search);
     return runFrames((elapsed, at) => {
@@ -32,16 +35,7 @@ export function Compare({ opening }: { opening: Opening }) {
       for (const paint of comparing.painters) paint(at);
     });
   }, [comparing]);
-  const commands = useMemo<Command[]>(
-    () => [
-      { id: 'play', label: 'Play or hold', key: 'P', run: () => comparing.$playing.set(!comparing.$playing.get()) },
-      { id: 'restart', label: 'Back to the beginning', key: 'R', run: () => comparing.goTo(0) },
-      { id: 'measured', label: 'Forget what is measured', key: 'M', run: () => comparing.$calipers.set(null) },
-      { id: 'swap', label: 'Swap the first two sides', key: 'X', run: () => comparing.swap() },
-      { id: 'rates', label: 'Same tuning, other rates', key: 'H', run: () => comparing.toggleRates() },
-    ],
-    [comparing],
-  );
+  const commands = useMemo(() => (trial ? trialCommands(trial, comparing) : compareCommands(comparing)), [comparing, trial]);
   return (
     <ComparingContext value={comparing}>
       <Frame title="Compare" place={placeOf(opening)} painters={comparing.painters} commands={commands} looking={looking} where={<Where />}>
@@ -53,13 +47,21 @@ export function Compare({ opening }: { opening: Opening }) {
             </button>
           </Notice>
         )}
-        <div className="grid min-h-0 flex-[1.45] grid-cols-[204px_minmax(0,1fr)]">
-          <SideList>{null}</SideList>
-          <CompareYard />
-        </div>
-        <PlayBar />
-        <CompareStrip />
-        <Panels />
+        {trial ? (
+          <Blind trial={trial} leave={() => comparing.leaveTrial()} />
+        ) : (
+          <>
+            <div className="grid min-h-0 flex-[1.45] grid-cols-[204px_minmax(0,1fr)]">
+              <SideList>
+                <BlindEntry />
+              </SideList>
+              <CompareYard />
+            </div>
+            <PlayBar />
+            <CompareStrip />
+            <Panels />
+          </>
+        )}
       </Frame>
     </ComparingContext>
   );
@@ -83,3 +85,19 @@ function Where() {
     </>
   );
 }
+
+const compareCommands = (comparing: Comparing): Command[] => [
+  { id: 'play', label: 'Play or hold', key: 'P', run: () => comparing.$playing.set(!comparing.$playing.get()) },
+  { id: 'restart', label: 'Back to the beginning', key: 'R', run: () => comparing.goTo(0) },
+  { id: 'measured', label: 'Forget what is measured', key: 'M', run: () => comparing.$calipers.set(null) },
+  { id: 'swap', label: 'Swap the first two sides', key: 'X', run: () => comparing.swap() },
+  { id: 'rates', label: 'Same tuning, other rates', key: 'H', run: () => comparing.toggleRates() },
+  { id: 'blind', label: 'Blind trial', key: '', run: () => comparing.beginTrial() },
+];
+
+const trialCommands = (trial: BlindTrial, comparing: Comparing): Command[] => [
+  { id: 'one', label: 'Drive One', key: '1', run: () => trial.choose(0) },
+  { id: 'two', label: 'Drive Two', key: '2', run: () => trial.choose(1) },
+  { id: 'restart', label: 'Back to the start', key: 'R', run: () => trial.drive.restart() },
+  { id: 'leave', label: 'Leave the trial', key: '', run: () => comparing.leaveTrial() },
+];

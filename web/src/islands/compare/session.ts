@@ -16,6 +16,8 @@ import type { Opening } from '../../server/data/openings.ts';
 import type { Painter } from '../chart/frames.ts';
 import type { paces } from '../drive/loop.ts';
 import { type Comparison, MOST_SIDES, type Rate, type Ref, rates, readComparison, type SideRef } from './address.ts';
+import type { KeptRound } from './blind/rounds.ts';
+import { type BlindSide, BlindTrial, fetchRounds } from './blind/trial.ts';
 import { type Fetched, fetchGround, fetchTape, fetchTuning, likeliestOther } from './fetching.ts';
 import { shortNames } from './names.ts';
 import { openedTuning } from './opened.ts';
@@ -69,10 +71,12 @@ export class Comparing {
   readonly $span = atom<{ from: number; to: number } | null>(null);
   /** What could not be fetched, in words. */
   readonly $troubles = atom<readonly string[]>([]);
+  /** The trial that is under way in place of the comparison. */
+  readonly $trial = atom<BlindTrial | null>(null);
+  /** The rounds of trials between the tunings of the first two sides. */
+  readonly $rounds = atom<readonly KeptRound[]>([]);
   /** Grows with everything that is driven. */
   readonly $version = atom(0);
-  /** True once the sides are there for the first time. */
-  readonly $ready = atom(false);
   /** Seconds since the tape's beginning. */
   now = 0;
   /** What the rates took the place of. */
@@ -115,7 +119,6 @@ export class Comparing {
     this.$troubles.set(troubles);
     this.now = asked.at ?? 0;
     this.#lay(sides);
-    this.$ready.set(true);
     if (asked.at === null) this.$playing.set(true);
   }
 
@@ -151,6 +154,38 @@ export class Comparing {
     this.$sides.set(laid);
     this.now = Math.min(this.now, this.length);
     this.#tell();
+    void this.#fetchRounds();
+  }
+
+  async #fetchRounds(): Promise<void> {
+    const [a, b] = this.blindSides;
+    const rounds = a && b ? await fetchRounds(a.side.id, b.side.id) : null;
+    this.$rounds.set(rounds ?? []);
+  }
+
+  /** The first two sides as a trial takes them: revisions, at their own rates. Fewer where they are none. */
+  get blindSides(): BlindSide[] {
+    return this.$sides
+      .get()
+      .slice(0, 2)
+      .flatMap(({ ref: { id, revision, rate }, name, short, parameters }) =>
+        revision === null || rate !== null ? [] : [{ side: { id, revision, name }, short, parameters }],
+      );
+  }
+
+  beginTrial(): void {
+    const [a, b] = this.blindSides;
+    if (!a || !b) return;
+    this.$playing.set(false);
+    const { ground, ref } = this.$ground.get();
+    const trial = new BlindTrial(a, b, ground, ref.id);
+    trial.$rounds.set(this.$rounds.get());
+    this.$trial.set(trial);
+  }
+
+  leaveTrial(): void {
+    this.$rounds.set(this.$trial.get()?.$rounds.get() ?? []);
+    this.$trial.set(null);
   }
 
   #tell(): void {
@@ -249,6 +284,7 @@ export class Comparing {
 
   /** A frame: what is left is driven on, and time goes by. */
   advance(elapsed: number): void {
+    this.$trial.get()?.advance(elapsed);
     this.#goOn();
     if (!this.$playing.get()) return;
     const { from, to } = this.$span.get() ?? { from: 0, to: this.length };

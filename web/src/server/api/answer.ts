@@ -1,4 +1,5 @@
-import { largest } from '@zygopod/core';
+import { largest, readJson } from '@zygopod/core';
+import type { z } from 'zod';
 import { database } from '../data/database.ts';
 import { insideCourt, isLarge, judgeBody } from '../judge/court.ts';
 import type { JudgedBody } from '../judge/judge.ts';
@@ -36,6 +37,7 @@ async function answerWell(request: Request, url: URL): Promise<Response> {
   const query = queryOf(operation, url);
   const response = await operation.run({
     request,
+    body: operation.body ? await bodyOf(operation.body, request) : undefined,
     // Where the document is found, without a slash at the end.
     url: new URL(url.pathname.replace(/\/+$/, ''), url),
     query,
@@ -92,22 +94,41 @@ function queryOf({ query }: Operation, url: URL): Record<string, unknown> {
   throw new Problem(400, 'The search cannot be read', { errors });
 }
 
-/** The file that the body holds, judged. */
-async function fileOf(request: Request, kind: Kind): Promise<JudgedBody> {
+function needsJson(request: Request): void {
   if (!/^application\/json\s*(;|$)/i.test(request.headers.get('content-type') ?? ''))
     throw new Problem(415, 'The body has to be application/json');
+}
+
+/** Bytes that a body has at the most which holds no file. */
+const SMALL = 64 * 1024;
+
+/** A small body, held against its schema. */
+async function bodyOf(schema: z.ZodType, request: Request): Promise<unknown> {
+  needsJson(request);
+  const bytes = await bytesOf(request, SMALL, 'This');
+  const read = readJson(new TextDecoder().decode(bytes));
+  if (!read.ok) throw new Problem(400, 'The body is no JSON', { errors: read.faults });
+  const body = schema.safeParse(read.value);
+  if (body.success) return body.data;
+  const errors = body.error.issues.map(({ path, message }) => ({ path: path.join('.'), message }));
+  throw new Problem(422, 'The body cannot be taken', { errors });
+}
+
+/** The file that the body holds, judged. */
+async function fileOf(request: Request, kind: Kind): Promise<JudgedBody> {
+  needsJson(request);
   const announced = Number(request.headers.get('content-length') ?? Infinity);
-  const work = async () => judgeBody(await bytesOf(request, kind), kind);
+  const work = async () => judgeBody(await bytesOf(request, largest[kind], `A ${kind}`), kind);
   return isLarge(Math.min(announced, largest[kind])) ? insideCourt(work) : work();
 }
 
-/** The body's bytes, refused when more than the kind allows, even if no length was announced. */
-async function bytesOf(request: Request, kind: Kind): Promise<Uint8Array<ArrayBuffer>> {
+/** The body's bytes, refused when there are more than allowed, even if no length was announced. */
+async function bytesOf(request: Request, most: number, what: string): Promise<Uint8Array<ArrayBuffer>> {
   const chunks: Uint8Array[] = [];
   let size = 0;
   for await (const chunk of request.body ?? []) {
     size += chunk.length;
-    if (size > largest[kind]) throw new Problem(413, `A ${kind} has at most ${largest[kind]} bytes`);
+    if (size > most) throw new Problem(413, `${what} has at most ${most} bytes`);
     chunks.push(chunk);
   }
   const bytes = new Uint8Array(size);

@@ -60,9 +60,9 @@ async function ask(
   const described = description.paths[path]?.[method.toLowerCase()]?.responses[String(expected)];
   expect(described, `${method} ${path} ${expected} is described`).toBeDefined();
   seen.add(`${method} ${path} ${expected}`);
-  const value = text === '' ? {} : (JSON.parse(text) as Record<string, unknown>);
   const type = Object.keys(described?.content ?? {})[0];
-  if (type) expect(faultsOf(path, method.toLowerCase(), expected, type, value)).toEqual([]);
+  const value = text === '' ? {} : type === 'text/csv' ? { text } : (JSON.parse(text) as Record<string, unknown>);
+  if (type) expect(faultsOf(path, method.toLowerCase(), expected, type, type === 'text/csv' ? text : value)).toEqual([]);
   else expect(text).toBe('');
   if (described?.headers) expect(answer.headers.get('etag')).toMatch(/^"/);
   return { value, headers: answer.headers };
@@ -129,6 +129,36 @@ describe('the description of the API', () => {
     await ask('DELETE', '/{kind}/{id}/forever', at, 428);
     await ask('DELETE', '/{kind}/{id}/forever', at, 204, { headers: { 'if-match': '"2"' } });
     await ask('POST', '/{kind}/{id}/back', at, 404);
+  });
+
+  it('is what blind trials are answered by: rounds are found by their pair, whichever is which', async () => {
+    const [a, b] = ['11111111-1111-4111-8111-111111111111', '22222222-2222-4222-8222-222222222222'];
+    const round = {
+      who: 'Wren',
+      choice: 'a',
+      why: 'stops "sooner", and cleaner',
+      first: 'b',
+      a: { id: a, revision: 2, name: 'Brisk' },
+      b: { id: b, revision: 1, name: 'Heavy' },
+      ground: NOBODY,
+    };
+    const { value: kept } = await ask('POST', '/trials', {}, 201, { body: round });
+    expect(kept).toMatchObject(round);
+    await ask('POST', '/trials', {}, 201, { body: { ...round, choice: 'none', a: round.b, b: round.a } });
+    await ask('POST', '/trials', {}, 422, { body: { ...round, choice: 'both' } });
+    await ask('POST', '/trials', {}, 422, { body: { ...round, who: 'W'.repeat(81) } });
+    await ask('POST', '/trials', {}, 400, { body: '{' });
+    await ask('POST', '/trials', {}, 413, { body: { ...round, why: 'x'.repeat(70_000) } });
+    await ask('POST', '/trials', {}, 415, { body: 'round', headers: { 'content-type': 'text/plain' } });
+    const { value: all } = await ask('GET', '/trials', {}, 200, { query: `?a=${b}&b=${a}` });
+    expect((all['items'] as { choice: string }[]).map(({ choice }) => choice)).toEqual(['none', 'a']);
+    const { value: other } = await ask('GET', '/trials', {}, 200, { query: `?a=${a}&b=${NOBODY}` });
+    expect(other['items']).toEqual([]);
+    await ask('GET', '/trials', {}, 400, { query: '?a=7' });
+    const { value: csv } = await ask('GET', '/trials.csv', {}, 200, { query: `?a=${a}&b=${b}` });
+    const lines = String(csv['text']).split('\r\n');
+    expect(lines[0]).toBe('"when","who","better","why","first","a","revision of a","b","revision of b","ground"');
+    expect(lines[2]).toContain('"Wren","Brisk","stops ""sooner"", and cleaner","Heavy","Brisk","2","Heavy","1"');
   });
 
   it('is what the service is answered by, and every answer that is good was tried', async () => {

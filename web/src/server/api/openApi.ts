@@ -6,17 +6,18 @@ import { file, problem } from './shapes.ts';
 const PROBLEM = 'application/problem+json';
 
 /** The problems that an operation can answer with, beside its own answers. */
-function problemsOf({ path, query, condition, takesFile, method }: Operation): { [status: number]: string | undefined } {
+function problemsOf({ path, query, condition, takesFile, body, method }: Operation): { [status: number]: string | undefined } {
   const isWrite = method !== 'GET';
+  const hasBody = takesFile || body !== undefined;
   return {
     400: 'The request cannot be read',
     401: 'With ZYGOPOD_TOKEN set: the token is missing or wrong',
     ...(isWrite ? { 403: 'The write comes from another origin' } : {}),
     ...(path.includes('{') ? { 404: 'There is nothing of this kind, id or number' } : {}),
     ...(condition ? { 409: 'It was changed elsewhere since; `current` is what is there', 428: 'No version was named' } : {}),
-    ...(takesFile ? { 413: 'The body is too large', 415: 'The body is no application/json' } : {}),
+    ...(hasBody ? { 413: 'The body is too large', 415: 'The body is no application/json' } : {}),
     421: 'This server does not answer to that host name',
-    ...(takesFile || query ? { 422: 'The document or the search cannot be taken; `errors` tells where' } : {}),
+    ...(hasBody || query ? { 422: 'The body or the search cannot be taken; `errors` tells where' } : {}),
     500: 'The server failed; the fault is in its log',
     503: 'The database cannot be reached, or too much is asked at once; nothing was saved',
   };
@@ -26,14 +27,10 @@ function answersOf(operation: Operation): Record<string, ZodOpenApiResponseObjec
   const told: Record<string, ZodOpenApiResponseObject> = {};
   for (const [status, words = ''] of Object.entries(problemsOf(operation)))
     told[status] = { description: words, content: { [PROBLEM]: { schema: problem } } };
-  for (const [status, { words, schema, tagged }] of Object.entries(operation.answers))
+  for (const [status, { words, schema, tagged, type = 'application/json' }] of Object.entries(operation.answers))
     told[status] = {
       description: words,
-      ...(schema
-        ? { content: { 'application/json': { schema } } }
-        : Number(status) >= 400
-          ? { content: { [PROBLEM]: { schema: problem } } }
-          : {}),
+      ...(schema ? { content: { [type]: { schema } } } : Number(status) >= 400 ? { content: { [PROBLEM]: { schema: problem } } } : {}),
       ...(tagged ? { headers: z.object({ etag: z.string() }) } : {}),
     };
   if (operation.method === 'GET' && Object.values(operation.answers).some(({ tagged }) => tagged))
@@ -49,7 +46,7 @@ const conditions = {
   }),
 };
 
-const body = z
+const fileBody = z
   .strictObject({
     file,
     note: z.string().max(2000).optional().meta({ description: 'Why, in words' }),
@@ -60,11 +57,13 @@ const body = z
 
 /** What an operation is about. */
 function groupOf(path: string): string {
+  if (path.startsWith('/trials')) return 'Trials';
   if (!path.startsWith('/{kind}')) return 'Service';
   return path.includes('/revisions') ? 'Revisions' : path.endsWith('/draft') ? 'Drafts' : 'Documents';
 }
 
 function described(operation: Operation): ZodOpenApiOperationObject {
+  const body = operation.takesFile ? fileBody : operation.body;
   const names = [...operation.path.matchAll(/\{(\w+)\}/g)].map((match) => match[1] as keyof typeof parameters);
   return {
     operationId: operation.name,
@@ -75,7 +74,7 @@ function described(operation: Operation): ZodOpenApiOperationObject {
       ...(operation.query ? { query: operation.query } : {}),
       ...(operation.condition ? { header: conditions[operation.condition] } : {}),
     },
-    ...(operation.takesFile ? { requestBody: { required: true, content: { 'application/json': { schema: body } } } } : {}),
+    ...(body ? { requestBody: { required: true, content: { 'application/json': { schema: body } } } } : {}),
     responses: answersOf(operation) as ZodOpenApiOperationObject['responses'],
   };
 }

@@ -4,7 +4,7 @@ import type { JudgedBody } from '../judge/judge.ts';
 import type { Kind } from '../kinds.ts';
 
 /** What an operation is asked, read from the request and found good. */
-export interface Asked<Q = Record<string, never>> {
+export interface Asked<Q = Record<string, never>, B = never> {
   request: Request;
   url: URL;
   query: Q;
@@ -13,6 +13,8 @@ export interface Asked<Q = Record<string, never>> {
   number: number;
   /** The database, prepared. */
   database(): Promise<Database>;
+  /** What the body says, by the operation's own schema. */
+  body: B;
   /** The file that the body holds, judged. */
   file(): Promise<JudgedBody>;
 }
@@ -20,6 +22,8 @@ export interface Asked<Q = Record<string, never>> {
 interface Answer {
   words: string;
   schema?: z.ZodType;
+  /** The media type, where it is not JSON. */
+  type?: string;
   /** Has an ETag. */
   tagged?: boolean;
 }
@@ -35,9 +39,11 @@ export interface Operation {
   /** Whether If-Match has to name a version, and whether that may be none. */
   condition?: 'seen' | 'seenOrNone';
   takesFile?: boolean;
+  /** What the body has to be, where it is no file. */
+  body?: z.ZodType;
   answers: Record<number, Answer>;
   // biome-ignore lint/suspicious/noExplicitAny: each operation's query is of its own schema's type
-  run(asked: Asked<any>): Promise<Response>;
+  run(asked: Asked<any, any>): Promise<Response>;
 }
 
 /** The names of the kinds in addresses. */

@@ -81,3 +81,25 @@ export const drafts = pgTable('drafts', {
   file: file('file').notNull(),
   updatedAt: timestamp('updated_at', { withTimezone: true, precision: 3 }).notNull().defaultNow(),
 });
+
+/** One round of a blind trial: which of two revisions felt better to somebody who did not know which is which. Rows are only ever added. */
+export const trials = pgTable(
+  'trials',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    who: text('who').notNull(),
+    choice: text('choice').notNull(),
+    why: text('why').notNull(),
+    /** Which of the two was the first. */
+    first: text('first').notNull(),
+    tuningA: uuid('tuning_a').notNull(),
+    revisionA: integer('revision_a').notNull(),
+    nameA: text('name_a').notNull(),
+    tuningB: uuid('tuning_b').notNull(),
+    revisionB: integer('revision_b').notNull(),
+    nameB: text('name_b').notNull(),
+    ground: uuid('ground_id').notNull(),
+    createdAt: made,
+  },
+  (table) => [index('trials_by_tunings').on(table.tuningA, table.tuningB, table.createdAt)],
+);

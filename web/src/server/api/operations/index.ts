@@ -3,6 +3,7 @@ import { documentOperations } from './documents.ts';
 import { draftOperations } from './draft.ts';
 import { revisionOperations } from './revisions.ts';
 import { descriptionOf, serviceOperations } from './service.ts';
+import { trialOperations } from './trials.ts';
 
 /** All that the API does. */
 export const operations: readonly Operation[] = [
@@ -11,4 +12,5 @@ export const operations: readonly Operation[] = [
   ...documentOperations,
   ...revisionOperations,
   ...draftOperations,
+  ...trialOperations,
 ];
