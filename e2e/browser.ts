@@ -50,7 +50,7 @@ export async function openBench(browser: Browser, address: string, options: Brow
 }
 
 /** Makes a document from a file; gives its id. */
-export async function makeDocument(address: string, collection: 'grounds' | 'tunings', file: object): Promise<string> {
+export async function makeDocument(address: string, collection: 'grounds' | 'tunings' | 'tapes', file: object): Promise<string> {
   const made = await fetch(`${address}/api/v1/${collection}`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
