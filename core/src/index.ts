@@ -72,6 +72,7 @@ export { Navigator, type Route } from './route/navigator.ts';
 export { type Control, controls, type Swipe } from './tape/controls.ts';
 export { FrameClock, type FramePattern, framePatterns } from './tape/frames.ts';
 export type { Hands, HandsEvent } from './tape/hands.ts';
+export { addPart, isInstant, movePart, type PartLane, stretchPart, type TapePart, tapeParts, withParts } from './tape/parts.ts';
 export { Recorder } from './tape/recorder.ts';
 export { Replay } from './tape/replay.ts';
 export { parseTape, readTape, type Tape } from './tape/tape.ts';

@@ -69,6 +69,11 @@ export class Recording {
     return this.#marks.find(({ tick }) => tick >= this.#recorder.first)?.tick ?? this.#recorder.ticks;
   }
 
+  /** Ticks from which another tuning was driven. */
+  get changes(): number[] {
+    return this.#marks.flatMap(({ tick, parameters }, i) => (i > 0 && parameters !== this.#marks[i - 1]?.parameters ? [tick] : []));
+  }
+
   /** Ticks at which the tuning or the ground was changed or a mark was set. */
   get marks(): readonly number[] {
     return this.#marks.map(({ tick }) => tick);

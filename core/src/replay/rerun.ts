@@ -29,6 +29,8 @@ function framesOf(tape: Tape, pattern: FramePattern): number {
  */
 export class Rerun {
   readonly world: World;
+  /** Numbers of the tape's snapshot that this core does not know. */
+  readonly unknown: readonly string[];
   /** Ticks that there are to drive. */
   readonly ticks: number;
   readonly #replay: Replay;
@@ -44,7 +46,7 @@ export class Rerun {
     const isAlike = known?.ground === ground && known.parameters.contact.seams === parameters.contact.seams;
     this.world = new World(parameters, ground, this.ticks, isAlike ? known.walls : undefined);
     if (known && isAlike) this.world.takeNavigator(known.navigator);
-    if (tape.snapshot) this.world.resume(tape.snapshot);
+    this.unknown = tape.snapshot ? this.world.resume(tape.snapshot) : [];
   }
 
   /** Ticks that are driven. */

@@ -1,12 +1,14 @@
 import { useStore } from '@nanostores/react';
 import { differences } from '@zygopod/core';
-import { useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
 import { Trouble } from '../controls/Trouble.tsx';
+import { useDroppedFile } from '../controls/useDroppedFile.ts';
 import { Figures } from '../figures/Figures.tsx';
 import { Strip } from '../strip/Strip.tsx';
 import { openTuningWork, TuningContext } from '../tuning/context.ts';
 import { Naming } from '../work/Naming.tsx';
+import { RevisionList } from '../work/RevisionList.tsx';
 import { Shell } from '../work/Shell.tsx';
 import { benchCommands, listenToTrials } from './commands.ts';
 import { Flip, Where } from './Header.tsx';
@@ -15,7 +17,20 @@ import { Notices } from './panels/Notices.tsx';
 import { Now } from './panels/Now.tsx';
 import { Rule } from './Rule.tsx';
 import { TapeBar } from './TapeBar.tsx';
-import { keepTape, loopLast, openNamed, openTape, type TapeDeeds, tapeName } from './tapes.ts';
+import { emptyTape, TapeEditing } from './tapeEditor/editing.ts';
+import { TapeEditor } from './tapeEditor/TapeEditor.tsx';
+import {
+  bringTapeIn,
+  keepTape,
+  loopLast,
+  openNamed,
+  openTape,
+  playTape,
+  saveTapeRevision,
+  type TapeDeeds,
+  takeTapeOut,
+  tapeName,
+} from './tapes.ts';
 import { Yard } from './Yard.tsx';
 
 /** What can be done to look at things. */
@@ -29,17 +44,46 @@ const looking = [
 export function Bench({ opening }: { opening: Opening }) {
   const work = useMemo(() => openTuningWork(opening), [opening]);
   const [bands, setBands] = useState(() => (window.innerHeight < 760 ? { strip: 126, figures: 248 } : { strip: 138, figures: 266 }));
-  const [asking, ask] = useState<'name' | null>(null);
+  const [asking, ask] = useState<'name' | 'history' | null>(null);
   const [trouble, tell] = useState<string | null>(null);
-  const tapes = useMemo<TapeDeeds>(
-    () => ({
+  const [editing, edit] = useState<TapeEditing | null>(null);
+  const chooser = useRef<HTMLInputElement>(null);
+  const tapes = useMemo<TapeDeeds>(() => {
+    const editLooped = () => {
+      const loop = work.drive.$loop.get();
+      if (loop) edit(new TapeEditing(loop.tape, loop.source));
+    };
+    return {
       loop: () => tell(loopLast(work)),
       drive: () => work.drive.drive(),
       keep: () => ask('name'),
       open: (id) => void openTape(work, id).then(tell),
-    }),
-    [work],
-  );
+      edit: () => {
+        const why = work.drive.$loop.get() ? null : loopLast(work);
+        if (why) tell(why);
+        else editLooped();
+      },
+      write: () => {
+        tell(playTape(work, emptyTape(work.drive.world.parameters.clock.hz), null));
+        editLooped();
+      },
+      earlier: () => {
+        const tape = work.drive.$earlier.get();
+        if (tape) tell(playTape(work, tape, null));
+      },
+      bringIn: () => chooser.current?.click(),
+      takeOut: () => tell(takeTapeOut(work)),
+      history: () => ask('history'),
+    };
+  }, [work]);
+  const bringIn = useCallback((file: File) => void bringTapeIn(work, file).then(tell), [work]);
+  useDroppedFile(bringIn);
+  const loop = useStore(work.drive.$loop);
+  const kept = useStore(work.$kept);
+  // Hands that are driven again by a device, or another tape, are not what was edited.
+  useEffect(() => {
+    if (!loop || (editing && loop.source !== editing.source)) edit(null);
+  }, [loop, editing]);
   const own = useMemo(() => benchCommands(work, tapes), [work, tapes]);
   const tuning = useStore(work.editing.$tuning);
   const before = useStore(work.editing.$beforeTuning);
@@ -72,10 +116,45 @@ export function Bench({ opening }: { opening: Opening }) {
         </div>
         <Rule label="Height of the figures" band="band-figures" height={bands.figures} change={resize('figures')} />
         <div id="band-figures" className="grid shrink-0 grid-cols-[minmax(0,1fr)]" style={{ height: bands.figures }}>
-          <Figures />
+          {editing ? (
+            <TapeEditor
+              editing={editing}
+              keep={tapes.keep}
+              saveOver={kept ? () => void saveTapeRevision(work).then(tell) : null}
+              leave={() => edit(null)}
+            />
+          ) : (
+            <Figures />
+          )}
         </div>
       </Shell>
-      {asking && (
+      <input
+        ref={chooser}
+        type="file"
+        hidden
+        accept=".json"
+        aria-label="Tape file"
+        onChange={(event) => {
+          const [file] = event.target.files ?? [];
+          if (file) bringIn(file);
+          event.target.value = '';
+        }}
+      />
+      {asking === 'history' && kept && (
+        <RevisionList
+          title="History of the tape"
+          collection="tapes"
+          id={kept.id}
+          verb="Loop"
+          take={async (number) => {
+            const why = await openTape(work, kept.id, number);
+            if (!why) ask(null);
+            return why;
+          }}
+          close={() => ask(null)}
+        />
+      )}
+      {asking === 'name' && (
         <Naming title="Keep tape" verb="Keep" name={tapeName(work)} take={(name) => keepTape(work, name)} close={() => ask(null)} />
       )}
       <Trouble why={trouble} close={() => tell(null)} />

@@ -4,12 +4,14 @@ import { usePainter } from '../chart/frames.ts';
 import { type Loop, paces } from '../drive/loop.ts';
 import { useTuning } from '../tuning/context.ts';
 import { DocumentFinder } from '../work/DocumentFinder.tsx';
+import { TapePicture } from './TapePicture.tsx';
 import type { TapeDeeds } from './tapes.ts';
 
 /** What the trace is: a drive, or a tape that plays; and what can be done with either. */
 export function TapeBar({ deeds }: { deeds: TapeDeeds }) {
-  const { drive } = useTuning();
-  const loop = useStore(drive.$loop);
+  const work = useTuning();
+  const loop = useStore(work.drive.$loop);
+  const kept = useStore(work.$kept);
   const [finding, find] = useState(false);
   return (
     <section
@@ -20,6 +22,7 @@ export function TapeBar({ deeds }: { deeds: TapeDeeds }) {
       <span className="ml-auto flex items-center gap-4">
         {loop && <LoopsSpan deeds={deeds} />}
         {loop ? <Bar label="Drive" title="Back to where the hands left off (L)" run={deeds.drive} /> : <Loops deeds={deeds} />}
+        {loop && <Bar label="Edit" title="The hands as lanes, to be moved, stretched, added and taken away (E)" run={deeds.edit} />}
         <Bar label="Keep tape" title="Keep what is looped, the calipers’ span, or all that is recorded, under a name" run={deeds.keep} />
         <Bar label="Tapes" title="Open a kept tape" run={() => find(true)} />
         <Cost loop={loop} />
@@ -28,7 +31,13 @@ export function TapeBar({ deeds }: { deeds: TapeDeeds }) {
         <DocumentFinder
           title="Tape"
           collection="tapes"
-          deeds={[]}
+          picture={(id) => <TapePicture id={id} work={work} />}
+          deeds={[
+            { id: 'write', label: 'Write one by hand', key: '', run: deeds.write },
+            { id: 'bring', label: 'Bring in a file', key: '', run: deeds.bringIn },
+            { id: 'out', label: loop ? 'Take this one out' : 'Take the drive out', key: '', run: deeds.takeOut },
+            ...(loop && kept ? [{ id: 'history', label: 'History of this one', key: '', run: deeds.history }] : []),
+          ]}
           close={() => find(false)}
           go={(id) => {
             find(false);
@@ -54,6 +63,9 @@ function Loops({ deeds }: { deeds: TapeDeeds }) {
     if (isFresh && drive.recorder.hands.presses > 0) setFresh(false);
   });
   const { tape } = opening;
+  const earlier = useStore(drive.$earlier);
+  if (isFresh && earlier)
+    return <Bar label="Loop the drive before" title="What was driven up to the restart, over and over" run={deeds.earlier} />;
   // Before anything is driven there is a tape that is made for this ground.
   if (isFresh && !span && tape)
     return (

@@ -19,6 +19,11 @@ export function benchCommands({ editing, drive, $calipers }: TuningWork, tapes: 
       },
     },
     { id: 'keep-tape', label: 'Keep tape', key: '', run: tapes.keep },
+    { id: 'edit-tape', label: 'Edit the hands of the tape', key: 'E', run: tapes.edit },
+    { id: 'write-tape', label: 'Write a tape by hand', key: '', run: tapes.write },
+    { id: 'earlier', label: 'Loop the drive before the restart', key: '', run: tapes.earlier },
+    { id: 'bring-tape', label: 'Bring a tape in from a file', key: '', run: tapes.bringIn },
+    { id: 'take-tape', label: 'Take the tape out as a file', key: '', run: tapes.takeOut },
     { id: 'start-here', label: 'Start here from now on', key: 'N', run: () => drive.startHere(true) },
     { id: 'measured', label: 'Forget what the calipers measure', key: 'M', run: () => $calipers.set(null) },
     {

@@ -1,7 +1,8 @@
-import { readTape, type Tape } from '@zygopod/core';
+import { faultText, largest, markOf, readJson, readTape } from '@zygopod/core';
+import { download, fileStem } from '../controls/download.ts';
 import { JUST_NOW } from '../drive/drive.ts';
-import type { TuningWork } from '../tuning/context.ts';
-import { createDocument } from '../work/deeds.ts';
+import type { KeptTape, TuningWork } from '../tuning/context.ts';
+import { createDocument, saveRevision } from '../work/deeds.ts';
 
 /** Seconds that are looped where no span is measured. */
 const LAST = 8;
@@ -12,6 +13,18 @@ export interface TapeDeeds {
   drive(): void;
   keep(): void;
   open(id: string): void;
+  /** Opens the hands that are looped to be edited; where none are, the last seconds are looped first. */
+  edit(): void;
+  /** Begins a tape that is written by hand. */
+  write(): void;
+  /** Loops the drive that ended with the last restart. */
+  earlier(): void;
+  /** Brings a tape in from a file. */
+  bringIn(): void;
+  /** Gives what is looped, or all that is recorded, as a file. */
+  takeOut(): void;
+  /** Shows the revisions of the kept tape that is looped. */
+  history(): void;
 }
 
 /** The span that a loop takes: the calipers', else the last seconds. */
@@ -26,7 +39,10 @@ export function loopLast(work: TuningWork): string | null {
   if (work.drive.world.parameters.clock.stepping === 'perFrame')
     return 'This tuning steps per frame: such a drive is not the same again. Choose fixed stepping in Clock.';
   const looped = work.drive.loop(spanOf(work));
-  if (looped) work.$calipers.set(null);
+  if (looped) {
+    work.$calipers.set(null);
+    work.$kept.set(null);
+  }
   return looped ? null : 'That holds no tick that can be driven again.';
 }
 
@@ -41,7 +57,9 @@ export async function keepTape(work: TuningWork, name: string): Promise<string |
   const tape = work.drive.cut(name, work.$calipers.get());
   if (!tape) return 'Nothing has been driven yet.';
   const made = await createDocument('tapes', tape, `Driven with ${work.editing.$now.get().name}`);
-  return 'why' in made ? made.why : null;
+  if ('why' in made) return made.why;
+  if (work.drive.$loop.get()?.tape.ticks === tape.ticks) work.$kept.set({ id: made.id, head: 1 });
+  return null;
 }
 
 /** Plays the tape that an address names (`tape`), held at the moment that it names (`at`, s since the tape's beginning); says why not. */
@@ -56,17 +74,59 @@ export async function openNamed(work: TuningWork, search: string): Promise<strin
   return why;
 }
 
-/** Fetches a kept tape and plays it on the ground at hand; says why not. */
-export async function openTape(work: TuningWork, id: string): Promise<string | null> {
+/** Plays a tape from a file or an answer of the server; says what is wrong with it. */
+export function playTape(work: TuningWork, file: unknown, kept: KeptTape | null): string | null {
+  const read = readTape(file);
+  if (!read.ok) return `The tape cannot be read: ${read.faults.slice(0, 3).map(faultText).join('; ')}.`;
+  work.$calipers.set(null);
+  work.drive.loop(read.value);
+  work.$kept.set(kept);
+  const unknown = work.drive.$loop.get()?.unknown ?? [];
+  return unknown.length === 0
+    ? null
+    : `This tape begins with the state of a body of another version (${unknown.join(', ')}): it only begins near where it did.`;
+}
+
+/** Fetches a kept tape, or one of its revisions, and plays it on the ground at hand; says why not. */
+export async function openTape(work: TuningWork, id: string, revision: number | null = null): Promise<string | null> {
   try {
     const response = await fetch(`/api/v1/tapes/${id}`);
-    const body = (await response.json()) as { file?: unknown; title?: string };
+    const body = (await response.json()) as { file?: unknown; title?: string; head?: number };
     if (!response.ok) return `${body.title ?? `The server said ${response.status}`}.`;
-    const read = readTape(body.file);
-    if (!read.ok) return `The tape cannot be read: ${read.faults[0]?.path} ${read.faults[0]?.found}.`;
-    work.drive.loop(read.value as Tape);
-    return null;
+    const kept = { id, head: body.head ?? 1 };
+    if (revision === null || revision === kept.head) return playTape(work, body.file, kept);
+    const older = await fetch(`/api/v1/tapes/${id}/revisions/${revision}`);
+    if (!older.ok) return `Revision ${revision} could not be fetched.`;
+    return playTape(work, ((await older.json()) as { file?: unknown }).file, kept);
   } catch {
     return 'The server cannot be reached.';
   }
+}
+
+/** Saves what is looped as the next revision of the kept tape that it was; says why not. */
+export async function saveTapeRevision(work: TuningWork): Promise<string | null> {
+  const kept = work.$kept.get();
+  const loop = work.drive.$loop.get();
+  if (!kept || !loop) return 'No kept tape is looped.';
+  const saved = await saveRevision('tapes', kept.id, kept.head, loop.tape, 'Edited by hand');
+  if ('why' in saved) return saved.why;
+  work.$kept.set({ id: kept.id, head: saved.number });
+  return null;
+}
+
+/** The tape of a file that was chosen or dropped; says what is wrong with it. */
+export async function bringTapeIn(work: TuningWork, file: File): Promise<string | null> {
+  if (file.size > largest.tape) return `${file.name} has ${file.size} bytes; a tape has at most ${largest.tape}.`;
+  const json = readJson(await file.text());
+  if (!json.ok) return `${file.name} is no JSON: ${json.faults.map(faultText).join('; ')}.`;
+  if (markOf(json.value) !== 'zygopod/tape') return `${file.name} is no tape: its format is not zygopod/tape.`;
+  return playTape(work, json.value, null);
+}
+
+/** Gives what is looped, or all that is recorded, as a file; says why not. */
+export function takeTapeOut(work: TuningWork): string | null {
+  const tape = work.drive.cut(tapeName(work), work.$calipers.get());
+  if (!tape) return 'Nothing has been driven yet.';
+  download(`${fileStem(tape.name)}.tape.json`, `${JSON.stringify(tape, null, 1)}\n`);
+  return null;
 }

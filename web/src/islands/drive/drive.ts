@@ -21,6 +21,7 @@ const KEPT = 60 * 600;
 const LONGEST_FRAME = 0.1;
 /** What a tape is called that nobody has named. */
 export const JUST_NOW = 'Just now';
+const EARLIER = 'Before the restart';
 /** Stillness (s) after which time stops running on. */
 const REST_AFTER = 0.4;
 
@@ -34,6 +35,8 @@ export class Drive {
   readonly #recording: Recording;
   /** The tape that plays instead of the hands, if one does. */
   readonly $loop = atom<Loop | null>(null);
+  /** The drive that ended with the last restart, if it was one. */
+  readonly $earlier = atom<Tape | null>(null);
   /** What devices said while a tape plays: pointer and stick as they were last. */
   #heard: HandsEvent[] = [];
   #other: Parameters | null = null;
@@ -62,6 +65,16 @@ export class Drive {
     this.#ground = ground;
     this.#live = new World(parameters, ground, KEPT);
     this.#recording = new Recording(this.#live, this.recorder);
+  }
+
+  /** Times of the trace (s) at which the tuning was changed. */
+  get changes(): number[] {
+    const { trace } = this.world;
+    if (this.$loop.get()) return [];
+    return this.#recording.changes
+      .map((tick) => trace.end - 1 - (this.recorder.ticks - tick))
+      .filter((row) => row > trace.first)
+      .map((row) => trace.at('time', row));
   }
 
   /** The world that is shown: the one under the hands, or that of the tape that plays. */
@@ -128,6 +141,12 @@ export class Drive {
     this.$loop.set(new Loop(tape, this.#live.ground, this.#live.parameters, this.#other, this.#live));
     this.$running.set(true);
     return true;
+  }
+
+  /** Plays an edited tape in place of the one that plays, from the same moment. */
+  retape(tape: Tape): void {
+    const loop = this.$loop.get();
+    if (loop) this.$loop.set(new Loop(tape, this.#live.ground, this.#live.parameters, this.#other, this.#live, loop));
   }
 
   /** The span of the trace that is shown (s), or all that can be kept, as a tape; null where it holds no tick. */
@@ -258,6 +277,12 @@ export class Drive {
     return moved('cameraX') < 0.01 && moved('cameraY') < 0.01;
   }
 
+  /** What ends with a restart is kept for a while: it can still be looped. */
+  #keepEarlier(): void {
+    const tape = this.recorder.hands.presses > 0 ? this.cut(EARLIER, null) : null;
+    if (tape && tape.ticks > tape.hz) this.$earlier.set(tape);
+  }
+
   /** Back to the start; the trace and the tape begin again. */
   restart(): void {
     const loop = this.$loop.get();
@@ -266,6 +291,7 @@ export class Drive {
       loop.$playing.set(true);
       return;
     }
+    this.#keepEarlier();
     const start = this.$start.get();
     const { ground } = this.#live;
     this.groundVersion++;

@@ -20,6 +20,8 @@ export type Pace = (typeof paces)[number];
  */
 export class Loop {
   readonly tape: Tape;
+  /** What it began as: the same object as long as it is only edited. */
+  readonly source: Tape;
   readonly $playing = atom(true);
   readonly $pace = atom<Pace>(1);
   /** What the last driving again cost: its ticks, ghost included, and ms. */
@@ -33,9 +35,17 @@ export class Loop {
   #time = 0;
   #hands: { replay: Replay; row: number } | null = null;
 
-  constructor(tape: Tape, ground: Ground, parameters: Parameters, other: Parameters | null, known: World) {
+  /** `from` is the loop in whose place this one comes: it goes on at the same moment. */
+  constructor(tape: Tape, ground: Ground, parameters: Parameters, other: Parameters | null, known: World, from: Loop | null = null) {
     this.tape = tape;
+    this.source = from?.source ?? tape;
     this.#ground = ground;
+    if (from) {
+      this.$playing.set(from.$playing.get());
+      this.$pace.set(from.$pace.get());
+      this.#time = from.#time;
+      this.version = from.version;
+    }
     this.run(parameters, other, known);
   }
 
@@ -73,6 +83,11 @@ export class Loop {
     const begun = performance.now();
     for (let one = left(); one && performance.now() - begun < SLICE; one = left()) one.run(PIECE);
     this.#tell(this.$cost.get().milliseconds + performance.now() - begun);
+  }
+
+  /** Numbers of the tape's snapshot that this core does not know: it only begins near where it did. */
+  get unknown(): readonly string[] {
+    return this.#again.unknown;
   }
 
   /** Whether all of it is driven, ghost included. */

@@ -1,8 +1,9 @@
 import { useStore } from '@nanostores/react';
 import type { Ground } from '@zygopod/core';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
 import { Deed } from '../controls/Deed.tsx';
+import { useDroppedFile } from '../controls/useDroppedFile.ts';
 import type { Command } from '../work/commands.ts';
 import { createDocument } from '../work/deeds.ts';
 import { documentDeeds } from '../work/documentCommands.ts';
@@ -77,24 +78,6 @@ export function Grounds({ opening }: { opening: Opening }) {
       {sheet === 'history' && <History id={opening.ground.id} close={close} />}
     </GroundContext>
   );
-}
-
-/** A file that is dropped anywhere is shown before anything becomes of it. */
-function useDroppedFile(take: (file: File) => void): void {
-  useEffect(() => {
-    const over = (event: DragEvent) => event.preventDefault();
-    const drop = (event: DragEvent) => {
-      event.preventDefault();
-      const file = event.dataTransfer?.files[0];
-      if (file) take(file);
-    };
-    window.addEventListener('dragover', over);
-    window.addEventListener('drop', drop);
-    return () => {
-      window.removeEventListener('dragover', over);
-      window.removeEventListener('drop', drop);
-    };
-  }, [take]);
 }
 
 function Where({ commands }: { commands: Command[] }) {

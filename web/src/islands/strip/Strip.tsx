@@ -11,20 +11,15 @@ import { LaneMenu } from './LaneMenu.tsx';
 import { laneHeights } from './laneHeights.ts';
 import { $lanes, lanes as allLanes } from './laneList.ts';
 import type { LaneView } from './lanes.ts';
-import { drawAxis, drawCalipers, drawCursor } from './marks.ts';
+import { drawAxis, drawCalipers, drawChanges, drawCursor } from './marks.ts';
+import { LEFT, NARROWEST, RIGHT, WIDEST, windowSpan } from './window.ts';
 
-const LEFT = 96;
-const RIGHT = 22;
 const AXIS = 17;
 /** Room above the lanes for the marks of events. */
 const TOP = 13;
 const GAP = 4;
 /** Height of a lane's name with its room, px. */
 const LABEL = 14;
-/** Shortest and longest window, s. */
-const NARROWEST = 0.25;
-const WIDEST = 600;
-
 /** The rows of a ghost's trace that are in sight. */
 const ghostOf = (trace: Trace, from: number, to: number) => ({
   trace,
@@ -34,7 +29,7 @@ const ghostOf = (trace: Trace, from: number, to: number) => ({
 
 /** The time chart: lanes over one axis. At rest the pointer looks back; dragging measures; the wheel zooms in time. */
 export function Strip() {
-  const { drive, $calipers } = useTuning();
+  const { drive, $calipers, window } = useTuning();
   const canvas = useRef<HTMLCanvasElement>(null);
   const inks = useRef<Inks | null>(null);
   const theme = useStore($theme);
@@ -43,21 +38,11 @@ export function Strip() {
     void theme;
   }, [theme]);
   const size = useCanvasSize(canvas, () => undefined);
-  /** The window's length, and its end; null: the end is now. */
-  const window = useRef<{ length: number; end: number | null }>({ length: 8, end: null });
   /** What the strip was last drawn from. */
   const drawn = useRef<{ key: string; parameters: Parameters | null }>({ key: '', parameters: null });
   const dragged = useRef<{ from: number; edge: boolean; length: number; x: number } | null>(null);
 
-  /** The times at the left and the right of the lanes. */
-  const span = (): [number, number] => {
-    const { trace } = drive.world;
-    const loop = drive.$loop.get();
-    if (loop && window.current.end === null) return [loop.begins, loop.begins + Math.max(NARROWEST, loop.length)];
-    const newest = trace.at('time', trace.end - 1);
-    const end = window.current.end ?? Math.max(newest, window.current.length);
-    return [end - window.current.length, end];
-  };
+  const span = () => windowSpan(drive, window);
   const timeAt = (clientX: number): number => {
     const box = canvas.current?.getBoundingClientRect();
     const [from, to] = span();
@@ -80,8 +65,8 @@ export function Strip() {
     const lanes = allLanes.filter(({ name }) => $lanes.get().includes(name));
     const drawing = [
       Math.floor((to / (to - from)) * inner),
-      window.current.length,
-      window.current.end,
+      window.length,
+      window.end,
       loop?.version,
       width,
       height,
@@ -131,17 +116,18 @@ export function Strip() {
       ctx.fillText(lane.name, 14, view.top + view.height / 2);
       view.top += view.height + GAP;
     }
+    drawChanges(ctx, inks.current, drive.changes.filter((time) => time >= from && time <= to).map(x), height - AXIS);
     drawAxis(ctx, inks.current, { from, to, x, left: LEFT, right: width - RIGHT, y: height - AXIS });
     if (calipers) drawCalipers(ctx, inks.current, trace, calipers, x, LEFT, width - RIGHT, height - AXIS);
     drawCursor(ctx, inks.current, x(shownTime(drive)), height - AXIS, LEFT, width - RIGHT);
   });
 
-  const looping = useStore(drive.$loop);
+  const tape = useStore(drive.$loop)?.source;
   useEffect(() => {
     // A tape is shown whole as it begins; the drive goes on as it was.
-    window.current = { length: 8, end: null };
-    void looping;
-  }, [looping]);
+    Object.assign(window, { length: 8, end: null });
+    void tape;
+  }, [tape, window]);
 
   useEffect(() => {
     const element = canvas.current;
@@ -150,9 +136,9 @@ export function Strip() {
       event.preventDefault();
       const at = timeAt(event.clientX);
       const [from, to] = span();
-      const length = Math.min(WIDEST, Math.max(NARROWEST, window.current.length * Math.exp(event.deltaY * 0.0015)));
+      const length = Math.min(WIDEST, Math.max(NARROWEST, window.length * Math.exp(event.deltaY * 0.0015)));
       const share = (at - from) / (to - from);
-      window.current = { length, end: window.current.end === null && !drive.$loop.get() ? null : at + (1 - share) * length };
+      Object.assign(window, { length, end: window.end === null && !drive.$loop.get() ? null : at + (1 - share) * length });
     };
     element.addEventListener('wheel', wheel, { passive: false });
     return () => element.removeEventListener('wheel', wheel);
@@ -163,14 +149,14 @@ export function Strip() {
     const box = event.currentTarget.getBoundingClientRect();
     event.currentTarget.setPointerCapture(event.pointerId);
     const edge = event.clientX - box.left < LEFT || event.clientX > box.right - RIGHT;
-    dragged.current = { from: timeAt(event.clientX), edge, length: window.current.length, x: event.clientX };
+    dragged.current = { from: timeAt(event.clientX), edge, length: window.length, x: event.clientX };
   };
   const move = (event: PointerEvent<HTMLCanvasElement>) => {
     const drag = dragged.current;
     if (drag?.edge) {
       // Pulling an edge outwards shows more time, pushing it in less.
       const outwards = drag.from < span()[0] + 1e-9 ? drag.x - event.clientX : event.clientX - drag.x;
-      window.current.length = Math.min(WIDEST, Math.max(NARROWEST, drag.length * Math.exp(outwards * 0.006)));
+      window.length = Math.min(WIDEST, Math.max(NARROWEST, drag.length * Math.exp(outwards * 0.006)));
     } else if (drag && Math.abs(event.clientX - drag.x) > 3) $calipers.set({ from: drag.from, to: timeAt(event.clientX) });
     if (!drive.$running.get() && !drag?.edge) lookAt(timeAt(event.clientX));
   };
@@ -206,7 +192,7 @@ export function Strip() {
         onPointerCancel={up}
         onPointerLeave={() => !dragged.current && drive.$lookBack.set(null)}
         onDoubleClick={() => {
-          window.current = { length: 8, end: null };
+          Object.assign(window, { length: 8, end: null });
         }}
         onKeyDown={key}
         data-testid="strip"

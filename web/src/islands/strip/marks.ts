@@ -35,6 +35,26 @@ export function drawAxis(ctx: Canvas, inks: Inks, { from, to, x, left, right, y 
   }
 }
 
+/** Where the tuning was changed while it was driven: a stroke with a small wedge at its foot. */
+export function drawChanges(ctx: Canvas, inks: Inks, places: readonly number[], bottom: number): void {
+  ctx.strokeStyle = inks.now;
+  ctx.fillStyle = inks.now;
+  ctx.lineWidth = 1;
+  for (const px of places) {
+    ctx.globalAlpha = 0.45;
+    ctx.beginPath();
+    ctx.moveTo(px, 13);
+    ctx.lineTo(px, bottom);
+    ctx.stroke();
+    ctx.globalAlpha = 1;
+    ctx.beginPath();
+    ctx.moveTo(px, bottom - 6);
+    ctx.lineTo(px + 4, bottom);
+    ctx.lineTo(px - 4, bottom);
+    ctx.fill();
+  }
+}
+
 /** The moment shown on the yard. */
 export function drawCursor(ctx: Canvas, inks: Inks, px: number, bottom: number, left: number, right: number): void {
   if (px < left - 1 || px > right + 1) return;

@@ -13,11 +13,27 @@ export interface Span {
   to: number;
 }
 
+/** The window of the strip: its length (s), and its end; null: the end is now, or all of what is looped. */
+export interface StripWindow {
+  length: number;
+  end: number | null;
+}
+
+/** A kept tape: its document, and the newest revision that is known of it. */
+export interface KeptTape {
+  id: string;
+  head: number;
+}
+
 /** A tuning under work: what the fields, the figures and the strip of a screen share. */
 export interface TuningWork extends Work<TuningFile, Editing> {
   editing: Editing;
   /** The span that is being measured, if any. */
   $calipers: WritableAtom<Span | null>;
+  /** What of the time is in sight. */
+  window: StripWindow;
+  /** The kept tape that is looped, as long as it is that one. */
+  $kept: WritableAtom<KeptTape | null>;
 }
 
 export const TuningContext = createContext<TuningWork | null>(null);
@@ -51,5 +67,5 @@ export function openTuningWork(opening: Opening): TuningWork {
     },
     opening,
   );
-  return { ...work, editing: work.steps, $calipers: atom(null) };
+  return { ...work, editing: work.steps, $calipers: atom(null), window: { length: 8, end: null }, $kept: atom(null) };
 }

@@ -1,4 +1,4 @@
-import { type KeyboardEvent, useState } from 'react';
+import { type KeyboardEvent, type ReactNode, useState } from 'react';
 import { Overlay } from '../controls/Overlay.tsx';
 import type { Command } from './commands.ts';
 import { type Collection, useListing } from './listing.ts';
@@ -7,12 +7,14 @@ interface Props {
   title: string;
   collection: Collection;
   deeds: readonly Command[];
+  /** A small picture of a document, by its id. */
+  picture?(id: string): ReactNode;
   go(id: string): void;
   close(): void;
 }
 
 /** Finds a document by a part of its name and opens it. */
-export function DocumentFinder({ title, collection, deeds, go, close }: Props) {
+export function DocumentFinder({ title, collection, deeds, picture, go, close }: Props) {
   const [wanted, setWanted] = useState('');
   const [picked, pick] = useState(0);
   const { items, isBusy, why, more } = useListing(collection, wanted);
@@ -55,10 +57,11 @@ export function DocumentFinder({ title, collection, deeds, go, close }: Props) {
             id={`document-${id}`}
             role="option"
             aria-selected={i === picked}
-            className="flex cursor-pointer items-baseline gap-3 px-2 py-1 aria-selected:bg-paper"
+            className="flex cursor-pointer items-center gap-3 px-2 py-1 aria-selected:bg-paper"
             onPointerEnter={() => pick(i)}
             onClick={() => go(id)}
           >
+            {picture?.(id)}
             <span className="min-w-0 flex-1 truncate font-semibold">{name}</span>
             <span className="digits text-xs text-ink-soft">rev {head}</span>
             <time className="digits text-xs text-ink-soft" dateTime={updatedAt}>

@@ -6,6 +6,18 @@ export async function createDocument(collection: Collection, file: unknown, note
   return 'why' in answer ? answer : { id: String(answer.body['id']) };
 }
 
+/** Saves a file as the next revision of a document whose newest one is `head`; gives its number, or why there is none, in words. */
+export async function saveRevision(
+  collection: Collection,
+  id: string,
+  head: number,
+  file: unknown,
+  note: string,
+): Promise<{ number: number } | { why: string }> {
+  const answer = await ask(`/api/v1/${collection}/${id}/revisions`, 'POST', { 'if-match': `"${head}"` }, { file, note });
+  return 'why' in answer ? answer : { number: Number(answer.body['number']) };
+}
+
 /** Puts a document away whose newest revision is `head`; says why where it cannot. */
 export async function putAway(collection: Collection, id: string, head: number): Promise<string | null> {
   const answer = await ask(`/api/v1/${collection}/${id}`, 'DELETE', { 'if-match': `"${head}"` });

@@ -1,0 +1,65 @@
+import { readTape, rerun } from '@zygopod/core';
+import { useEffect, useRef } from 'react';
+import { drawPrints } from '../chart/drawMotion.ts';
+import { readInks } from '../chart/theme.ts';
+import type { TuningWork } from '../tuning/context.ts';
+
+const WIDTH = 64;
+const HEIGHT = 38;
+/** Ticks of a tape that its picture shows at the most. */
+const SHOWN = 1800;
+
+/** The prints that a kept tape leaves with the tuning at hand on the ground at hand; drawn when it comes into sight. */
+export function TapePicture({ id, work }: { id: string; work: TuningWork }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    const element = canvas.current;
+    if (!element) return;
+    let current = true;
+    const watch = new IntersectionObserver((seen) => {
+      if (!seen.some(({ isIntersecting }) => isIntersecting)) return;
+      watch.disconnect();
+      void fetch(`/api/v1/tapes/${id}`)
+        .then((response) => response.json() as Promise<{ file?: unknown }>)
+        .then(({ file }) => current && draw(element, file, work))
+        .catch(() => undefined);
+    });
+    watch.observe(element);
+    return () => {
+      current = false;
+      watch.disconnect();
+    };
+  }, [id, work]);
+  return (
+    <canvas
+      ref={canvas}
+      role="img"
+      aria-label="Its prints"
+      className="shrink-0 border border-rule bg-sheet"
+      style={{ width: WIDTH, height: HEIGHT }}
+    />
+  );
+}
+
+function draw(canvas: HTMLCanvasElement, file: unknown, { drive }: TuningWork): void {
+  const read = readTape(file);
+  const ctx = canvas.getContext('2d');
+  if (!read.ok || !ctx) return;
+  const known = drive.world;
+  const { trace } = rerun(read.value, known.parameters, known.ground, { known, most: SHOWN });
+  const box = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity };
+  for (let row = trace.first; row < trace.end; row++) {
+    const [x, y] = [trace.at('x', row), trace.at('y', row)];
+    box.left = Math.min(box.left, x);
+    box.right = Math.max(box.right, x);
+    box.top = Math.min(box.top, y);
+    box.bottom = Math.max(box.bottom, y);
+  }
+  const ratio = window.devicePixelRatio;
+  canvas.width = WIDTH * ratio;
+  canvas.height = HEIGHT * ratio;
+  ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
+  const scale = Math.min((WIDTH - 10) / Math.max(1, box.right - box.left), (HEIGHT - 10) / Math.max(1, box.bottom - box.top), 1);
+  const view = { scale, x: (box.left + box.right) / 2 - WIDTH / 2 / scale, y: (box.top + box.bottom) / 2 - HEIGHT / 2 / scale };
+  drawPrints(ctx, trace, trace.end - 1, view, readInks());
+}

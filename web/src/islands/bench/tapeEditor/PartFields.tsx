@@ -1,0 +1,108 @@
+import { movePart, type Swipe, stretchPart, type TapePart } from '@zygopod/core';
+import { useEffect, useState } from 'react';
+import { partWords, type TapeEditing } from './editing.ts';
+
+const ways: readonly Swipe[] = ['up', 'right', 'down', 'left'];
+
+/** The numbers of the picked part, to be typed. */
+export function PartFields({
+  editing,
+  parts,
+  index,
+  ticks,
+  hz,
+}: {
+  editing: TapeEditing;
+  parts: readonly TapePart[];
+  index: number;
+  ticks: number;
+  hz: number;
+}) {
+  const part = parts[index];
+  if (!part) return null;
+  const change = (over: Partial<TapePart>) =>
+    editing.put(
+      parts.map((one, i) => (i === index ? { ...part, ...over } : one)),
+      `change ${partWords(part)}`,
+    );
+  const { lane, at, way } = part;
+  const isStick = lane === 'stick';
+  const amount = at ? Math.hypot(at[0], at[1]) : 0;
+  const angle = at ? (Math.atan2(at[1], at[0]) * 180) / Math.PI : 0;
+  const push = (length: number, degrees: number) => {
+    const turn = (degrees * Math.PI) / 180;
+    const held = Math.min(1, Math.max(0.01, length));
+    change({ at: [Number((Math.cos(turn) * held).toFixed(4)), Number((Math.sin(turn) * held).toFixed(4))] });
+  };
+  return (
+    <span className="flex items-center gap-3">
+      <b className="font-semibold text-now">{partWords(part)}</b>
+      {!part.held && (
+        <Entry
+          label="from"
+          unit="s"
+          value={part.from / hz}
+          put={(value) => editing.put(movePart(parts, part, value * hz, ticks), `move ${partWords(part)}`)}
+        />
+      )}
+      {part.to > part.from && (
+        <Entry
+          label="for"
+          unit="s"
+          value={(part.to - part.from) / hz}
+          put={(value) => editing.put(stretchPart(parts, part, 'to', part.from + value * hz, ticks), `stretch ${partWords(part)}`)}
+        />
+      )}
+      {isStick && at && !part.held && (
+        <>
+          <Entry label="push" unit="" value={amount} put={(value) => push(value, angle)} />
+          <Entry label="way" unit="°" value={angle} put={(value) => push(amount, value)} />
+        </>
+      )}
+      {lane === 'point' && at && (
+        <>
+          <Entry label="x" unit="" value={at[0]} put={(value) => change({ at: [value, at[1]] })} />
+          <Entry label="y" unit="" value={at[1]} put={(value) => change({ at: [at[0], value] })} />
+        </>
+      )}
+      {way && (
+        <select aria-label="Way of the swipe" value={way} onChange={(event) => change({ way: event.target.value as Swipe })}>
+          {ways.map((one) => (
+            <option key={one}>{one}</option>
+          ))}
+        </select>
+      )}
+      <button type="button" className="deed min-h-6" onClick={() => editing.remove(index)}>
+        Take away
+      </button>
+    </span>
+  );
+}
+
+/** A number that is put as it is left. */
+export function Entry({ label, unit, value, put }: { label: string; unit: string; value: number; put(value: number): void }) {
+  const told = String(Number(value.toFixed(3)));
+  const [text, setText] = useState(told);
+  useEffect(() => setText(told), [told]);
+  const leave = () => {
+    const typed = Number(text.trim().replace(',', '.').replace('−', '-'));
+    if (text.trim() === '' || !Number.isFinite(typed)) setText(told);
+    else if (typed !== Number(told)) put(typed);
+  };
+  return (
+    <label className="flex items-baseline gap-1 text-ink-soft">
+      {label}
+      <input
+        className="digits w-16 border-b border-rule bg-transparent text-right text-ink"
+        inputMode="decimal"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={leave}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') leave();
+        }}
+      />
+      {unit}
+    </label>
+  );
+}
