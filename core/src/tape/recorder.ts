@@ -18,6 +18,7 @@ export class Recorder {
   /** The hands as they were held when the tape began; null where they were at rest. */
   #held: HeldHands | null = null;
   #tick = 0;
+  #isIdle = true;
   readonly #limit: number;
   /** The first tick of which all events are kept. */
   #first = 0;
@@ -30,6 +31,11 @@ export class Recorder {
   /** The first tick of which all events are kept, counted from the start. */
   get first(): number {
     return this.#first;
+  }
+
+  /** Whether nothing was pressed, pushed or swiped since the start; letting go of what was held before is nothing. */
+  get isIdle(): boolean {
+    return this.#isIdle;
   }
 
   /** What a device says; seen at the start of the next tick. */
@@ -49,6 +55,8 @@ export class Recorder {
       // Two ways tapped one after the other are two ticks' work, however late the device told of them: neither is lost.
       if (tapped && 'press' in event && isWay(event.press)) break;
       applyEvent(this.hands, event);
+      if ('press' in event || 'swipe' in event || ('stick' in event && (event.stick[0] !== 0 || event.stick[1] !== 0)))
+        this.#isIdle = false;
       if (this.#limit > 0) this.#events.push({ at: this.#tick - 1, ...event });
       if ('release' in event && isWay(event.release) && wentDown(this.hands, controls.indexOf(event.release))) tapped = true;
       applied++;
@@ -62,6 +70,7 @@ export class Recorder {
     this.#held = holdingOf(this.hands);
     this.#events.length = 0;
     this.#tick = 0;
+    this.#isIdle = true;
     this.#first = 0;
   }
 

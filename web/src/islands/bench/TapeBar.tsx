@@ -60,7 +60,7 @@ function Loops({ deeds }: { deeds: TapeDeeds }) {
   const span = useStore($calipers);
   const [isFresh, setFresh] = useState(true);
   usePainter(() => {
-    if (isFresh && drive.recorder.hands.presses > 0) setFresh(false);
+    if (isFresh !== drive.recorder.isIdle) setFresh(drive.recorder.isIdle);
   });
   const { tape } = opening;
   const earlier = useStore(drive.$earlier);
@@ -104,6 +104,7 @@ function Driving() {
 }
 
 function Playing({ loop }: { loop: Loop }) {
+  const kept = useStore(useTuning().$kept);
   const playing = useStore(loop.$playing);
   const pace = useStore(loop.$pace);
   const now = useRef<HTMLSpanElement>(null);
@@ -127,7 +128,7 @@ function Playing({ loop }: { loop: Loop }) {
         </span>
         {playing ? 'Looping' : 'Held'}
       </button>
-      <span className="max-w-56 truncate">{loop.tape.name}</span>
+      <span className="max-w-56 truncate">{kept?.name ?? loop.tape.name}</span>
       <span className="digits text-now" data-testid="loop-span">
         {from.toFixed(1)} to {to.toFixed(1)} s
       </span>

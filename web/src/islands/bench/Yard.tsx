@@ -12,11 +12,11 @@ import { type Layers, surveyed } from '../chart/layers.ts';
 import { cameraLens, flatLens, type Lens, lookThrough } from '../chart/lens.ts';
 import { Overview } from '../chart/Overview.tsx';
 import { shownCamera, shownPose, shownTime } from '../chart/pose.ts';
+import { usePointerHands } from '../chart/usePointerHands.ts';
 import { useSheet } from '../chart/useSheet.ts';
 import { centred } from '../chart/view.ts';
 import { YardMenus } from '../chart/YardMenus.tsx';
 import { ScreenControls } from '../drive/ScreenControls.tsx';
-import { usePointerHands } from '../drive/usePointerHands.ts';
 import { useTuning } from '../tuning/context.ts';
 
 /** Seconds of prints to come that are shown while a tape plays. */

@@ -47,8 +47,10 @@ export function loopLast(work: TuningWork): string | null {
 }
 
 /** What a tape is called as long as nobody says otherwise. */
-export function tapeName({ drive, editing }: TuningWork): string {
+export function tapeName({ drive, editing, $kept }: TuningWork): string {
   const loop = drive.$loop.get();
+  const kept = $kept.get();
+  if (loop && kept) return kept.name;
   return loop && loop.tape.name !== JUST_NOW ? loop.tape.name : `${editing.$now.get().name} on ${drive.world.ground.name}`.slice(0, 120);
 }
 
@@ -58,7 +60,7 @@ export async function keepTape(work: TuningWork, name: string): Promise<string |
   if (!tape) return 'Nothing has been driven yet.';
   const made = await createDocument('tapes', tape, `Driven with ${work.editing.$now.get().name}`);
   if ('why' in made) return made.why;
-  if (work.drive.$loop.get()?.tape.ticks === tape.ticks) work.$kept.set({ id: made.id, head: 1 });
+  if (work.drive.$loop.get()?.tape.ticks === tape.ticks) work.$kept.set({ id: made.id, head: 1, name });
   return null;
 }
 
@@ -91,9 +93,9 @@ export function playTape(work: TuningWork, file: unknown, kept: KeptTape | null)
 export async function openTape(work: TuningWork, id: string, revision: number | null = null): Promise<string | null> {
   try {
     const response = await fetch(`/api/v1/tapes/${id}`);
-    const body = (await response.json()) as { file?: unknown; title?: string; head?: number };
+    const body = (await response.json()) as { file?: unknown; title?: string; head?: number; name?: string };
     if (!response.ok) return `${body.title ?? `The server said ${response.status}`}.`;
-    const kept = { id, head: body.head ?? 1 };
+    const kept = { id, head: body.head ?? 1, name: body.name ?? '' };
     if (revision === null || revision === kept.head) return playTape(work, body.file, kept);
     const older = await fetch(`/api/v1/tapes/${id}/revisions/${revision}`);
     if (!older.ok) return `Revision ${revision} could not be fetched.`;
@@ -108,9 +110,9 @@ export async function saveTapeRevision(work: TuningWork): Promise<string | null>
   const kept = work.$kept.get();
   const loop = work.drive.$loop.get();
   if (!kept || !loop) return 'No kept tape is looped.';
-  const saved = await saveRevision('tapes', kept.id, kept.head, loop.tape, 'Edited by hand');
+  const saved = await saveRevision('tapes', kept.id, kept.head, { ...loop.tape, name: kept.name }, 'Edited by hand');
   if ('why' in saved) return saved.why;
-  work.$kept.set({ id: kept.id, head: saved.number });
+  work.$kept.set({ ...kept, head: saved.number });
   return null;
 }
 

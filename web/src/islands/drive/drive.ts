@@ -279,7 +279,7 @@ export class Drive {
 
   /** What ends with a restart is kept for a while: it can still be looped. */
   #keepEarlier(): void {
-    const tape = this.recorder.hands.presses > 0 ? this.cut(EARLIER, null) : null;
+    const tape = this.recorder.isIdle ? null : this.cut(EARLIER, null);
     if (tape && tape.ticks > tape.hz) this.$earlier.set(tape);
   }
 

@@ -23,6 +23,7 @@ export interface StripWindow {
 export interface KeptTape {
   id: string;
   head: number;
+  name: string;
 }
 
 /** A tuning under work: what the fields, the figures and the strip of a screen share. */

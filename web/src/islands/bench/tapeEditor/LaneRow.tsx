@@ -51,6 +51,9 @@ export function LaneRow({
   const grab = (event: PointerEvent<HTMLButtonElement>, index: number) => {
     if (event.button !== 0) return;
     event.stopPropagation();
+    // Else the browser takes the bar, or words that a double click marked, to be dragged elsewhere.
+    event.preventDefault();
+    event.currentTarget.focus();
     event.currentTarget.setPointerCapture(event.pointerId);
     const part = parts[index] as TapePart;
     const box = event.currentTarget.getBoundingClientRect();

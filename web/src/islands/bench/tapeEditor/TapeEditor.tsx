@@ -70,7 +70,7 @@ export function TapeEditor({
   };
   const deed = 'deed min-h-6 disabled:opacity-45';
   return (
-    <section aria-label="Tape editor" className="flex min-h-0 flex-col border-t border-ink bg-sheet" onKeyDown={key}>
+    <section aria-label="Tape editor" className="flex min-h-0 flex-col border-t border-ink bg-sheet select-none" onKeyDown={key}>
       <header className="flex h-9 shrink-0 items-center gap-4 overflow-hidden border-b border-rule px-3.5 whitespace-nowrap">
         <h2 className="font-semibold">Hands, written by hand</h2>
         <Entry

@@ -8,9 +8,9 @@ import { drawRoute } from '../../chart/drawRoute.ts';
 import { usePainter } from '../../chart/frames.ts';
 import { flatLens, type Lens } from '../../chart/lens.ts';
 import { shownCamera, shownPose } from '../../chart/pose.ts';
+import { usePointerHands } from '../../chart/usePointerHands.ts';
 import { useSheet } from '../../chart/useSheet.ts';
 import { ViewMenu } from '../../chart/YardMenus.tsx';
-import { usePointerHands } from '../../drive/usePointerHands.ts';
 import type { BlindTrial } from './trial.ts';
 
 const layers = { wedge: true, velocity: false, grown: false, looked: false };

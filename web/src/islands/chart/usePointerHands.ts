@@ -1,10 +1,10 @@
 import { type PointerEvent, type RefObject, useRef } from 'react';
-import { type Lens, worldAt } from '../chart/lens.ts';
-import { useSpace } from '../chart/useZoom.ts';
-import { pan, type View } from '../chart/view.ts';
-import type { Drive } from './drive.ts';
-import type { DeviceHub } from './hub.ts';
-import { swipeBetween, type Touch } from './swipe.ts';
+import type { Drive } from '../drive/drive.ts';
+import type { DeviceHub } from '../drive/hub.ts';
+import { swipeBetween, type Touch } from '../drive/swipe.ts';
+import { type Lens, worldAt } from './lens.ts';
+import { useSpace } from './useZoom.ts';
+import { pan, type View } from './view.ts';
 
 /** What a pointer does on a yard: the left button clicks and swipes for the hands, the middle one (or the left one with space held) moves the view. */
 export function usePointerHands({
