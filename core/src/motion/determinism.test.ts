@@ -2,10 +2,11 @@ import fc from 'fast-check';
 import { getQuickJS } from 'quickjs-emscripten';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { Recorder } from '../tape/recorder.ts';
-import type { TapeEvent } from '../tape/tape.ts';
+import type { Tape, TapeEvent } from '../tape/tape.ts';
 import { openGround, parametersWith } from '../testing/drive.ts';
 import { asScript, events, tape, tunings, walled } from '../testing/everyWay.ts';
-import { replayAll } from '../testing/replayAll.ts';
+import { replayAll, traceKeys } from '../testing/replayAll.ts';
+import { longTunings, middleOf, tenMinutes } from '../testing/tenMinutes.ts';
 import { World } from './world.ts';
 
 const ground = openGround({ start: { x: 500, y: 500 } });
@@ -27,6 +28,28 @@ describe('another JavaScript engine', () => {
     expect(hashes).toHaveLength(6);
     expect(hashes).toEqual(replayAll(parameters, walled, tape));
   });
+
+  it.each(longTunings)(
+    'drives ten minutes and a minute cut from their middle bit for bit the same (%s)',
+    async (_, values) => {
+      const parameters = parametersWith(values);
+      const tape = tenMinutes(71);
+      const engine = (await getQuickJS()).newContext();
+      engine.unwrapResult(engine.evalCode(script)).dispose();
+      const keys = (one: Tape) => {
+        const call = `JSON.stringify(core.traceKeys(${JSON.stringify(parameters)}, ${JSON.stringify(walled)}, ${JSON.stringify(one)}))`;
+        const answer = engine.unwrapResult(engine.evalCode(call));
+        const found = JSON.parse(engine.getString(answer)) as string[];
+        answer.dispose();
+        return found;
+      };
+      expect(keys(tape)).toEqual(traceKeys(parameters, walled, tape));
+      const middle = middleOf(tape, parameters);
+      expect(keys(middle)).toEqual(traceKeys(parameters, walled, middle));
+      engine.dispose();
+    },
+    180_000,
+  );
 });
 
 describe('a world', () => {
