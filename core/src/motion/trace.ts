@@ -43,6 +43,8 @@ export class Trace {
   readonly capacity: number;
   /** One past the newest row. */
   end = 0;
+  /** How often it has begun anew. */
+  clears = 0;
   /** What was met in rows with contact. */
   readonly contacts: ContactLog;
   #data = new Float64Array(0);
@@ -60,6 +62,7 @@ export class Trace {
   }
 
   clear(): void {
+    this.clears++;
     this.end = 0;
     this.#next = 0;
     this.contacts.clear();

@@ -1,6 +1,7 @@
 import { compassName, gaits } from '@zygopod/core';
 import { gaitInk } from '../chart/drawMotion.ts';
-import { eachRun, type Lane, type LaneView } from './lanes.ts';
+import { eachRun, type Lane, type LaneView, rowsOnPixel } from './lanes.ts';
+import { eachPiece } from './pieces.ts';
 
 const TYPE = '10px "Spline Sans Mono", monospace';
 
@@ -33,17 +34,16 @@ export const facingLane: Lane = {
     ctx.beginPath();
     let last = Number.NaN;
     let pixel = Number.NaN;
-    for (let row = from; row <= to; row++) {
-      const degrees = trace.at('facing', row);
+    eachPiece(trace, 'facing', from, to, rowsOnPixel(view), (_first, row, _low, _high, degrees) => {
       const x = view.x(trace.at('time', row));
-      if (degrees === last && Math.round(x) === pixel && row < to) continue;
+      if (degrees === last && Math.round(x) === pixel && row < to) return;
       if (Math.abs(degrees - last) <= 180) {
         ctx.lineTo(x, y(last));
         ctx.lineTo(x, y(degrees));
       } else ctx.moveTo(x, y(degrees));
       last = degrees;
       pixel = Math.round(x);
-    }
+    });
     ctx.strokeStyle = inks.ink;
     ctx.lineWidth = 1.5;
     ctx.stroke();
@@ -65,16 +65,18 @@ export const contactLane: Lane = {
     const { ctx, trace, from, to, top, height, inks } = view;
     ctx.fillStyle = inks.now;
     let pixel = Number.NaN;
-    for (let row = from; row <= to; row++) {
+    const meet = (row: number) => {
       const x = Math.round(view.x(trace.at('time', row)));
-      if (x === pixel || trace.at('contacts', row) === 0) continue;
-      const met = trace.contacts.at(row);
-      if (!met) continue;
+      const met = x === pixel ? null : trace.contacts.at(row);
+      if (!met) return;
       pixel = x;
       const tall = (0.25 + (0.75 * met.angle) / (Math.PI / 2)) * (height - 4);
       const wide = Math.max(2, x - Math.round(view.x(trace.at('time', Math.max(trace.first, row - 1)))));
       ctx.fillRect(x - wide, top + height - 4 - tall, wide, tall);
-    }
+    };
+    eachPiece(trace, 'contacts', from, to, rowsOnPixel(view), (first, last, _low, high) => {
+      if (high > 0) for (let row = first; row <= last; row++) if (trace.at('contacts', row) > 0) meet(row);
+    });
     eachRun(view, 'edge', (x0, x1, sides) => {
       if (sides) ctx.fillRect(x0, top + height - 3, Math.max(1.5, x1 - x0), 3);
     });

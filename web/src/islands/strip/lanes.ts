@@ -1,6 +1,7 @@
 import type { Column, Parameters, Trace } from '@zygopod/core';
 import { gaitInk } from '../chart/drawMotion.ts';
 import type { Inks } from '../chart/theme.ts';
+import { eachPiece } from './pieces.ts';
 
 type Canvas = CanvasRenderingContext2D;
 
@@ -31,32 +32,37 @@ export interface Lane {
 
 const TYPE = '10.5px "Spline Sans Mono", monospace';
 
+/** The rows and times in sight of a trace. */
+type Sight = Pick<LaneView, 'trace' | 'from' | 'to' | 'x'>;
+
+/** How many rows lie on a pixel column. */
+export function rowsOnPixel({ trace, from, to, x }: Sight): number {
+  const wide = x(trace.at('time', to)) - x(trace.at('time', from));
+  return wide > 0 ? (to - from) / wide : to - from + 1;
+}
+
 /** The rows in sight, those that share a pixel column as one: its place, its last, lowest and highest value. */
-export function eachColumn(
-  view: Pick<LaneView, 'trace' | 'from' | 'to' | 'x'>,
-  column: Column,
-  visit: (x: number, value: number, low: number, high: number) => void,
-): void {
+export function eachColumn(view: Sight, column: Column, visit: (x: number, value: number, low: number, high: number) => void): void {
   const { trace, from, to } = view;
+  if (to < from) return;
   let pixel = Number.NaN;
   let place = 0;
   let low = 0;
   let high = 0;
   let last = 0;
-  for (let row = from; row <= to; row++) {
+  eachPiece(trace, column, from, to, rowsOnPixel(view), (_first, row, least, most, value) => {
     const x = view.x(trace.at('time', row));
-    const value = trace.at(column, row);
     if (Math.round(x) !== pixel) {
       if (!Number.isNaN(pixel)) visit(place, last, low, high);
       pixel = Math.round(x);
-      low = value;
-      high = value;
+      low = least;
+      high = most;
     }
     place = x;
-    low = Math.min(low, value);
-    high = Math.max(high, value);
+    low = Math.min(low, least);
+    high = Math.max(high, most);
     last = value;
-  }
+  });
   if (!Number.isNaN(pixel)) visit(place, last, low, high);
 }
 
@@ -155,20 +161,26 @@ export const speedLane: Lane = {
 };
 
 /** Runs of equal values of a column, as spans of time. */
-export function eachRun(
-  view: Pick<LaneView, 'trace' | 'from' | 'to' | 'x'>,
-  column: Column,
-  visit: (x0: number, x1: number, value: number) => void,
-): void {
+export function eachRun(view: Sight, column: Column, visit: (x0: number, x1: number, value: number) => void): void {
   const { trace, from, to } = view;
-  for (let row = from; row <= to; ) {
-    const value = trace.at(column, row);
-    let end = row;
-    while (end < to && trace.at(column, end + 1) === value) end++;
-    const before = row > trace.first ? trace.at('time', row - 1) : trace.at('time', row);
-    visit(view.x(before), view.x(trace.at('time', end)), value);
-    row = end + 1;
-  }
+  if (to < from) return;
+  let begin = from;
+  let current = trace.at(column, from);
+  const end = (last: number) => {
+    const before = begin > trace.first ? trace.at('time', begin - 1) : trace.at('time', begin);
+    visit(view.x(before), view.x(trace.at('time', last)), current);
+  };
+  const meet = (row: number, value: number) => {
+    if (value === current) return;
+    end(row - 1);
+    begin = row;
+    current = value;
+  };
+  eachPiece(trace, column, from, to, rowsOnPixel(view), (first, last, low, high) => {
+    if (low === high) meet(first, low);
+    else for (let row = first; row <= last; row++) meet(row, trace.at(column, row));
+  });
+  end(to);
 }
 
 export const gaitLane: Lane = {

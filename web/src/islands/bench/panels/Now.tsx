@@ -13,11 +13,19 @@ function write(ref: RefObject<HTMLElement | null>, text: string): void {
   if (ref.current && ref.current.textContent !== text) ref.current.textContent = text;
 }
 
-/** How long the gait of a row has lasted, s. */
-function gaitSince(trace: Trace, row: number): number {
-  let first = row;
-  while (first > trace.first && trace.at('gait', first - 1) === trace.at('gait', row)) first--;
-  return trace.at('time', row) - trace.at('time', Math.max(trace.first, first - 1));
+/** Tells how long the gait of a row has lasted (s): of the rows after the one that was asked for last only what is new is looked at. */
+function gaitClock(): (trace: Trace, row: number) => number {
+  let known: { trace: Trace; clears: number; row: number; first: number } | null = null;
+  return (trace, row) => {
+    const isOn = known?.trace === trace && known.clears === trace.clears && row >= known.row && known.row >= trace.first;
+    let first = row;
+    const back = isOn && known ? known.row : trace.first;
+    while (first > back && trace.at('gait', first - 1) === trace.at('gait', row)) first--;
+    if (isOn && known && first === known.row && trace.at('gait', first) === trace.at('gait', row)) first = known.first;
+    first = Math.max(first, trace.first);
+    known = { trace, clears: trace.clears, row, first };
+    return trace.at('time', row) - trace.at('time', Math.max(trace.first, first - 1));
+  };
 }
 
 /** What the body does at the moment shown: the present, or the one looked back at. */
@@ -31,6 +39,7 @@ export function Now() {
   const edge = useRef<HTMLElement>(null);
   const contact = useRef<HTMLElement>(null);
   const toGo = useRef<HTMLElement>(null);
+  const gaitSince = useRef(gaitClock());
   const { unit } = drive.world.ground;
 
   usePainter(() => {
@@ -42,7 +51,7 @@ export function Now() {
     write(gait, gaitWords[index] ?? '');
     const tone = `px-2 font-semibold ${gaitTones[index] ?? ''}`;
     if (gait.current && gait.current.className !== tone) gait.current.className = tone;
-    write(since, `for ${gaitSince(trace, row).toFixed(1)} s`);
+    write(since, `for ${gaitSince.current(trace, row).toFixed(1)} s`);
     write(facing, `${compassName((degrees * Math.PI) / 180, parameters.facing.directions)} ${Math.round(degrees)}°`);
     write(place, `${trace.at('x', row).toFixed(1)}, ${trace.at('y', row).toFixed(1)}`);
     write(edge, `${edgeDistance(trace.at('x', row), trace.at('y', row), parameters.body, ground.size).toFixed(1)} ${unit}`);
