@@ -226,8 +226,8 @@ describe('tapes as files', () => {
   });
 });
 
-describe('a drive that a restart ended', () => {
-  it('can still be looped and kept', async () => {
+describe('a drive that ended', () => {
+  it('with a restart can still be looped', async () => {
     const { page, faults } = await openBench(browser, address);
     await page.keyboard.down('KeyD');
     await until(
@@ -240,6 +240,22 @@ describe('a drive that a restart ended', () => {
     await page.getByRole('button', { name: 'Loop the drive before' }).click();
     await page.getByRole('button', { name: 'Looping' }).waitFor();
     await page.getByText('Before the restart').waitFor();
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+
+  it('or that ended with its page, can be looped after a reload', async () => {
+    const { page, faults } = await openBench(browser, address);
+    await page.keyboard.down('KeyD');
+    await until(
+      () => place(page),
+      ({ x }) => x > 330,
+      'a way to the right',
+    );
+    await page.keyboard.up('KeyD');
+    await page.reload();
+    await page.getByRole('button', { name: 'Loop the drive before' }).click();
+    await page.getByText('Before the page was closed').waitFor();
     expect(faults).toEqual([]);
     await page.context().close();
   });

@@ -3,7 +3,7 @@ import type { Trace } from '../motion/trace.ts';
 import { bodySize } from '../tuning/body.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { shortNumber } from '../tuning/expression.ts';
-import { traceAt } from './traceAt.ts';
+import { TraceCursor } from './traceAt.ts';
 
 /** One side of a comparison: what the hands did with a tuning, and what it is called. */
 export interface Side {
@@ -33,10 +33,7 @@ const LASTING = 0.1;
 const RESTS = 1e-3;
 
 /** How far two bodies are apart at a time, unit. */
-export function apartAt(a: Trace, b: Trace, time: number): number {
-  const [dx, dy] = [traceAt(a, 'x', time) - traceAt(b, 'x', time), traceAt(a, 'y', time) - traceAt(b, 'y', time)];
-  return Math.sqrt(dx * dx + dy * dy);
-}
+export const apartAt = (a: Trace, b: Trace, time: number): number => new TraceCursor(a).to(time).apart(new TraceCursor(b).to(time));
 
 const seconds = (value: number) => `${shortNumber(value, 2)} s`;
 const newest = (trace: Trace) => trace.at('time', trace.end - 1);
@@ -51,10 +48,11 @@ function timesOf(trace: Trace, event: number): number[] {
 /** The first moment in which one moves markedly slower than the other while both are asked to. */
 function start(a: Side, b: Side, unit: string): Parting[] {
   const fastest = Math.max(a.parameters.pace.walkSpeed, b.parameters.pace.walkSpeed);
+  const other = new TraceCursor(b.trace);
   for (let row = a.trace.first; row < a.trace.end; row++) {
     if (a.trace.at('amount', row) === 0) continue;
     const time = a.trace.at('time', row);
-    const [va, vb] = [a.trace.at('speed', row), traceAt(b.trace, 'speed', time)];
+    const [va, vb] = [a.trace.at('speed', row), other.to(time).at('speed')];
     if (Math.abs(va - vb) <= SLOWER * fastest) continue;
     const [slower, less, more] = va < vb ? [a, va, vb] : [b, vb, va];
     return [
@@ -133,10 +131,13 @@ function distance(a: Side, b: Side, unit: string): Parting[] {
   const size = Math.max(width, height);
   const found: Parting[] = [];
   let most = { time: 0, apart: 0 };
-  let last = { time: a.trace.at('time', a.trace.first), apart: apartAt(a.trace, b.trace, a.trace.at('time', a.trace.first)) };
+  const [one, other] = [new TraceCursor(a.trace), new TraceCursor(b.trace)];
+  const apartThen = (time: number) => one.to(time).apart(other.to(time));
+  const begins = a.trace.at('time', a.trace.first);
+  let last = { time: begins, apart: apartThen(begins) };
   for (let row = a.trace.first; row < a.trace.end; row++) {
     const time = a.trace.at('time', row);
-    const apart = apartAt(a.trace, b.trace, time);
+    const apart = apartThen(time);
     if (found.length === 0 && apart >= size) {
       const share = apart > last.apart ? Math.max(0, (size - last.apart) / (apart - last.apart)) : 0;
       found.push({ time: last.time + (time - last.time) * share, kind: 'body', words: 'one body apart' });

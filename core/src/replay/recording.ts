@@ -96,6 +96,12 @@ export class Recording {
     return cutTape(whole, first - mark.tick, end - mark.tick, world);
   }
 
+  /** The beginning of all that is kept: its tick, the state there, and the rate. */
+  get beginning(): { tick: number; snapshot: TapeSnapshot; hz: number } | null {
+    const mark = this.#marks.find(({ tick }) => tick >= this.#recorder.first);
+    return mark ? { tick: mark.tick, snapshot: mark.snapshot, hz: mark.parameters.clock.hz } : null;
+  }
+
   /** The hands as they were in a tick that is kept. */
   handsAt(tick: number): Hands {
     const mark = this.#marks.findLast((one) => one.tick <= tick) ?? (this.#marks[0] as Mark);

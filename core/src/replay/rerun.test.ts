@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { plainGround } from '../measure/scenes/plainGround.ts';
-import { traceAt } from '../measure/traceAt.ts';
+import { TraceCursor, traceAt } from '../measure/traceAt.ts';
 import { FrameClock, type FramePattern, framePatterns } from '../tape/frames.ts';
 import type { Tape } from '../tape/tape.ts';
 import { sequence } from '../testing/sequence.ts';
@@ -54,6 +54,14 @@ describe('hands driven again by frames', () => {
     const { trace } = rerun(tape(100), parameters('fixed'), plainGround());
     const [t0, t1] = [trace.at('time', 20), trace.at('time', 21)];
     expect(traceAt(trace, 'x', t0 + (t1 - t0) / 4)).toBeCloseTo(trace.at('x', 20) * 0.75 + trace.at('x', 21) * 0.25, 9);
+    const next = sequence(9);
+    const cursor = new TraceCursor(trace);
+    let time = 0;
+    for (let i = 0; i < 500; i++) {
+      time = next() < 0.1 ? next() * 2 - 0.2 : time + next() * 0.05;
+      if (next() < 0.05) time = trace.at('time', Math.floor(next() * 100));
+      expect(cursor.to(time).at('x'), `at ${time}`).toBe(traceAt(trace, 'x', time));
+    }
     expect(traceAt(trace, 'x', -5)).toBe(trace.at('x', 0));
     expect(traceAt(trace, 'x', 500)).toBe(trace.at('x', 100));
   });

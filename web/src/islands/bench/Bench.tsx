@@ -11,6 +11,7 @@ import { Naming } from '../work/Naming.tsx';
 import { RevisionList } from '../work/RevisionList.tsx';
 import { Shell } from '../work/Shell.tsx';
 import { benchCommands, listenToTrials } from './commands.ts';
+import { DriveKeeper, driveLeftBehind } from './driveKeeper.ts';
 import { Flip, Where } from './Header.tsx';
 import { Aside } from './panels/Aside.tsx';
 import { Notices } from './panels/Notices.tsx';
@@ -75,6 +76,10 @@ export function Bench({ opening }: { opening: Opening }) {
       takeOut: () => tell(takeTapeOut(work)),
       history: () => ask('history'),
     };
+  }, [work]);
+  useEffect(() => {
+    work.drive.$earlier.set(driveLeftBehind(work.opening.tuning.id));
+    return new DriveKeeper(work.drive, work.opening.tuning.id).start();
   }, [work]);
   const bringIn = useCallback((file: File) => void bringTapeIn(work, file).then(tell), [work]);
   useDroppedFile(bringIn);

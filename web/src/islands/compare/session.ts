@@ -250,7 +250,6 @@ export class Comparing {
     const muted = new Set(this.$muted.get());
     if (!muted.delete(index)) muted.add(index);
     this.$muted.set(muted);
-    this.#tell();
   }
 
   /** This side alone; all of them where it is alone already. */
@@ -258,7 +257,6 @@ export class Comparing {
     const others = this.$sides.get().flatMap((_, i) => (i === index ? [] : [i]));
     const isAlone = others.length > 0 && others.every((i) => this.$muted.get().has(i)) && !this.$muted.get().has(index);
     this.$muted.set(new Set(isAlone ? [] : others));
-    this.#tell();
   }
 
   /** The sides that are drawn, with their places. */

@@ -67,6 +67,11 @@ export class Drive {
     this.#recording = new Recording(this.#live, this.recorder);
   }
 
+  /** Where the recording begins, for whoever keeps it; null where nothing was driven. */
+  get beginning(): Recording['beginning'] {
+    return this.recorder.isIdle ? null : this.#recording.beginning;
+  }
+
   /** Times of the trace (s) at which the tuning was changed. */
   get changes(): number[] {
     const { trace } = this.world;
