@@ -29,7 +29,7 @@ async function driveAbout(page: Page): Promise<void> {
 /** Ids of the demo's documents by their file names. */
 async function demoIds(address: string): Promise<(file: string) => string> {
   const ids = new Map<string, string>();
-  for (const collection of ['tunings', 'grounds']) {
+  for (const collection of ['tunings', 'grounds', 'tapes']) {
     const { items } = (await (await fetch(`${address}/api/v1/${collection}?limit=200`)).json()) as {
       items: { id: string; demo: string | null }[];
     };
@@ -66,6 +66,40 @@ async function retune(page: Page): Promise<void> {
   await page.keyboard.press('p');
 }
 
+/** Looks back at a contact of the ready tape, with the calipers round it. */
+async function lookBack(page: Page): Promise<void> {
+  await page.getByRole('button', { name: /^Loop “/ }).click();
+  await page.getByRole('button', { name: 'Looping' }).waitFor();
+  await page.keyboard.press('p');
+  const box = await page.getByTestId('strip').boundingBox();
+  if (!box) throw new Error('there is no strip');
+  await page.mouse.move(box.x + 560, box.y + 40);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 720, box.y + 40, { steps: 4 });
+  await page.mouse.up();
+  await page.mouse.move(box.x + 683, box.y + 40);
+}
+
+/** Takes the ready tape apart, with a press picked. */
+async function editTape(page: Page): Promise<void> {
+  await page.getByRole('button', { name: /^Loop “/ }).click();
+  await page.getByRole('button', { name: 'Edit', exact: true }).click();
+  await page.keyboard.press('p');
+  await page.getByRole('gridcell').nth(3).click();
+}
+
+/** Holds a comparison where the sides have parted. */
+async function compareThen(page: Page): Promise<void> {
+  await page.getByText('one body apart').waitFor();
+  await page.keyboard.press('p');
+  await page.getByTestId('strip').hover({ position: { x: 520, y: 60 } });
+}
+
+const compared = (id: (file: string) => string) =>
+  `/compare/${id('carrier-day-boots.tuning.json')}?ground=${id('boardwalk.ground.json')}` +
+  ['day', 'storm'].map((boots) => `&side=${id(`carrier-${boots}-boots.tuning.json`)}.1`).join('') +
+  `&tape=${id('gap-run.tape.json')}`;
+
 /** The keys and the buttons that drive. */
 const driving = (page: Page) => page.keyboard.press('k');
 
@@ -82,6 +116,10 @@ const pictures: {
   { name: 'bench', colorScheme: 'light', path: day, act: driveAbout },
   { name: 'bench-night', colorScheme: 'dark', path: day, act: retune },
   { name: 'loop', colorScheme: 'light', path: day, act: retune },
+  { name: 'look-back', colorScheme: 'light', path: day, act: lookBack },
+  { name: 'tape-editor', colorScheme: 'light', path: day, act: editTape },
+  { name: 'compare', colorScheme: 'light', path: compared, act: compareThen },
+  { name: 'compare-night', colorScheme: 'dark', path: compared, act: compareThen },
   { name: 'driving-keys', colorScheme: 'light', path: day, act: driving },
   { name: 'walls', colorScheme: 'light', path: day, act: slide },
   {
@@ -109,7 +147,10 @@ async function shootAll(address: string, folder: string): Promise<string[]> {
     const id = await demoIds(address);
     for (const { name, colorScheme, path, act } of pictures) {
       const { page } = await openPage(browser, `${address}${path(id)}`, { colorScheme });
-      await page.locator('[data-testid=now-at]:not(:empty), [data-testid=findings][data-fresh=true], #putDraft').first().waitFor();
+      await page
+        .locator('[data-testid=now-at]:not(:empty), [data-testid=side], [data-testid=findings][data-fresh=true], #putDraft')
+        .first()
+        .waitFor();
       await until(
         () => page.evaluate(() => document.fonts.status),
         (status) => status === 'loaded',

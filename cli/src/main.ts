@@ -36,6 +36,7 @@ program
   .requiredOption('--ground <file>', 'ground file, - for stdin')
   .requiredOption('--tape <file>', 'tape file, - for stdin')
   .option('--hz <number>', 'tick rate instead of the tuning’s')
+  .option('--from <file>', 'tape file whose beginning is begun with: the body’s state and the hands as they are held')
   .option('--frames <pattern>', 'with per-frame stepping: 30, 60, 144 or uneven frames')
   .option('--trace <file>', 'where to write the trace (stdout when absent)')
   .addHelpText(

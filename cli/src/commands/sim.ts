@@ -19,6 +19,7 @@ interface SimOptions {
   ground: string;
   tape: string;
   hz?: string;
+  from?: string;
   frames?: string;
   trace?: string;
 }
@@ -60,11 +61,19 @@ function rateOf(options: SimOptions, parameters: Parameters, tape: Tape): number
   return hz;
 }
 
+/** A tape with the beginning of another one. */
+function begunFrom(tape: Tape, path: string | undefined): Tape {
+  if (path === undefined) return tape;
+  const { snapshot } = tapeFile(path);
+  if (!snapshot) throw new Misuse(`--from: found ${path} without a snapshot, expected a tape that begins in the middle of a drive`);
+  return { ...tape, snapshot };
+}
+
 /** Replays a tape and writes the trace as it comes; the state hash goes to stderr. */
 export async function sim(options: SimOptions): Promise<number> {
   const { parameters } = tuningFile(options.tuning);
   const ground = groundFile(options.ground);
-  const tape = tapeFile(options.tape);
+  const tape = begunFrom(tapeFile(options.tape), options.from);
   const hz = rateOf(options, parameters, tape);
   if (options.frames !== undefined && !Object.hasOwn(framePatterns, options.frames))
     throw new Misuse(`--frames: found ${options.frames}, expected one of ${Object.keys(framePatterns).join(', ')}`);
@@ -76,7 +85,7 @@ export async function sim(options: SimOptions): Promise<number> {
     const unknown = world.resume(tape.snapshot);
     if (unknown.length > 0)
       process.stderr.write(
-        `${options.tape}: snapshot.body: found ${unknown.join(', ')}, which this core does not know: it only begins near there\n`,
+        `${options.from ?? options.tape}: snapshot.body: found ${unknown.join(', ')}, which this core does not know: it only begins near there\n`,
       );
   }
   const output = new Output(options.trace);

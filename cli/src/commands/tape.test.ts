@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
@@ -27,6 +27,18 @@ describe('tape', () => {
     expect(cut.stderr).toMatch(/^[0-9a-f]{16}\n$/);
     // Row 0 is the start; the span begins with the state after two seconds of ticks.
     expect(rows(cut.stdout)).toEqual(all.slice(120, 120 + 3.5 * 60 + 1));
+  });
+
+  it('can begin where another one does', () => {
+    const span = join(folder, 'begin.tape.json');
+    zygopod('tape', 'cut', whole, '--tuning', tuning, '--ground', ground, '--from', '1', '--to', '3', '-o', span);
+    const { snapshot: _, ...rest } = JSON.parse(readFileSync(span, 'utf8')) as { snapshot: object };
+    const bare = join(folder, 'bare.tape.json');
+    writeFileSync(bare, JSON.stringify(rest));
+    expect(trace(bare).stdout).not.toBe(trace(span).stdout);
+    const from = (path: string) => zygopod('sim', '--tuning', tuning, '--ground', ground, '--tape', bare, '--from', path);
+    expect(from(span).stdout).toBe(trace(span).stdout);
+    expect(from(whole)).toMatchObject({ status: 2, stderr: expect.stringMatching(/^.*--from: found .* without a snapshot.*\n$/) });
   });
 
   it('shows what is on one, for people and for machines', () => {
