@@ -1,7 +1,8 @@
 import { useStore } from '@nanostores/react';
 import { type ReactNode, useRef, useState } from 'react';
 import { usePainter } from '../chart/frames.ts';
-import { type Loop, paces } from '../drive/loop.ts';
+import type { Loop } from '../drive/loop.ts';
+import { PaceChoice } from '../drive/PaceChoice.tsx';
 import { useTuning } from '../tuning/context.ts';
 import { DocumentFinder } from '../work/DocumentFinder.tsx';
 import { TapePicture } from './TapePicture.tsx';
@@ -133,18 +134,7 @@ function Playing({ loop }: { loop: Loop }) {
         {from.toFixed(1)} to {to.toFixed(1)} s
       </span>
       <span ref={now} className="digits w-[8ch] text-right text-xs text-ink-soft" data-testid="loop-now" />
-      <fieldset className="flex">
-        <legend className="sr-only">Pace of the tape</legend>
-        {paces.map((one) => (
-          <label
-            key={one}
-            className={`flex min-h-6 min-w-6 items-center justify-center px-1 has-focus-visible:outline-2 ${one === pace ? 'font-semibold text-ink underline underline-offset-4' : 'text-ink-soft'}`}
-          >
-            <input type="radio" name="pace" className="sr-only" checked={one === pace} onChange={() => loop.$pace.set(one)} />
-            {{ 1: '1×', 0.5: '½', 0.25: '¼' }[one]}
-          </label>
-        ))}
-      </fieldset>
+      <PaceChoice pace={pace} choose={(one) => loop.$pace.set(one)} />
       <Tick label="Tick back" run={() => step(-1)}>
         ◂
       </Tick>

@@ -4,8 +4,8 @@ import { type KeyboardEvent, type PointerEvent, useEffect, useRef } from 'react'
 import { useCanvasSize } from '../chart/canvas.ts';
 import { usePainter } from '../chart/frames.ts';
 import { $theme, type Inks, readInks } from '../chart/theme.ts';
-import { laneHeights } from '../strip/laneHeights.ts';
 import { drawAxis, drawCursor } from '../strip/marks.ts';
+import { stackLanes } from '../strip/stack.ts';
 import { type CompareView, compareLanes, laneSides } from './compareLanes.ts';
 import { useComparing } from './context.ts';
 
@@ -13,8 +13,6 @@ const LEFT = 96;
 const RIGHT = 16;
 const AXIS = 17;
 const TOP = 6;
-const GAP = 5;
-const LABEL = 14;
 /** Shortest window, s. */
 const NARROWEST = 0.25;
 
@@ -77,11 +75,6 @@ export function CompareStrip() {
     const x = (time: number) => LEFT + ((time - from) / (to - from)) * inner;
     const { shown } = comparing;
     const [first] = shown;
-    const heights = laneHeights(
-      compareLanes.map(({ share }) => share),
-      height - AXIS - TOP - GAP * (compareLanes.length - 1),
-      LABEL - GAP,
-    );
     const body = first ? bodySize(first.side.parameters.body) : { width: 0, height: 0 };
     const view: CompareView = {
       ctx,
@@ -96,21 +89,11 @@ export function CompareStrip() {
       apart: (side, time) => (first ? comparing.apart(first.side, side, time) : 0),
       body: Math.max(body.width, body.height),
     };
-    for (const [i, lane] of compareLanes.entries()) {
-      view.height = heights[i] as number;
-      ctx.save();
-      ctx.beginPath();
-      ctx.rect(LEFT, view.top - 3, inner, view.height + 6);
-      ctx.clip();
+    stackLanes(ctx, inks.current, compareLanes, { top: TOP, bottom: height - AXIS, left: LEFT, width: inner }, (lane, top, tall) => {
+      view.top = top;
+      view.height = tall;
       lane.draw(view);
-      ctx.restore();
-      ctx.font = '600 11.5px "Archivo Variable", sans-serif';
-      ctx.fillStyle = inks.current.inkSoft;
-      ctx.textAlign = 'left';
-      ctx.textBaseline = 'middle';
-      ctx.fillText(lane.name, 14, view.top + view.height / 2);
-      view.top += view.height + GAP;
-    }
+    });
     drawAxis(ctx, inks.current, { from, to, x, left: LEFT, right: width - RIGHT, y: height - AXIS });
     if (calipers) {
       ctx.fillStyle = inks.current.route;

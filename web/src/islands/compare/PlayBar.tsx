@@ -1,7 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { useRef, useState } from 'react';
 import { usePainter } from '../chart/frames.ts';
-import { paces } from '../drive/loop.ts';
+import { PaceChoice } from '../drive/PaceChoice.tsx';
 import { comparisonAddress } from './address.ts';
 import { useComparing } from './context.ts';
 
@@ -52,18 +52,7 @@ export function PlayBar() {
         {playing ? 'Playing together' : 'Held'}
       </button>
       <span ref={now} className="digits w-[8ch] text-now" data-testid="moment" />
-      <fieldset className="flex">
-        <legend className="sr-only">Pace</legend>
-        {paces.map((one) => (
-          <label
-            key={one}
-            className={`flex min-h-6 min-w-6 items-center justify-center px-1 has-focus-visible:outline-2 ${one === pace ? 'font-semibold text-ink underline underline-offset-4' : 'text-ink-soft'}`}
-          >
-            <input type="radio" name="pace" className="sr-only" checked={one === pace} onChange={() => comparing.$pace.set(one)} />
-            {{ 1: '1×', 0.5: '½', 0.25: '¼' }[one]}
-          </label>
-        ))}
-      </fieldset>
+      <PaceChoice pace={pace} choose={(one) => comparing.$pace.set(one)} />
       {span ? (
         <button type="button" className="deed min-h-6" onClick={() => comparing.$span.set(null)}>
           Play all of it

@@ -2,6 +2,7 @@ import type { Column, Trace } from '@zygopod/core';
 import { gaitInk } from '../chart/drawMotion.ts';
 import type { Inks } from '../chart/theme.ts';
 import { eachColumn, eachRun } from '../strip/lanes.ts';
+import { drawDotted, drawWords } from '../strip/marks.ts';
 import { markOfSide } from './marks.ts';
 import type { ComparedSide } from './session.ts';
 
@@ -38,8 +39,6 @@ interface CompareLane {
   share: number;
   draw(view: CompareView): void;
 }
-
-const TYPE = '10.5px "Spline Sans Mono", monospace';
 
 /** The sides in sight of a span. */
 export function laneSides(
@@ -101,31 +100,6 @@ function drawCurves(view: CompareView, column: Column, ceiling: number): void {
   ctx.setLineDash([]);
 }
 
-function dotted(view: CompareView, y: number, ink: string): void {
-  const { ctx, left, width } = view;
-  ctx.setLineDash([1.5, 3]);
-  ctx.beginPath();
-  ctx.moveTo(left, y);
-  ctx.lineTo(left + width, y);
-  ctx.strokeStyle = ink;
-  ctx.lineWidth = 1;
-  ctx.stroke();
-  ctx.setLineDash([]);
-}
-
-function words(view: CompareView, text: string, x: number, y: number, align: CanvasTextAlign, ink: string): void {
-  const { ctx, inks } = view;
-  ctx.font = TYPE;
-  ctx.textAlign = align;
-  ctx.textBaseline = 'alphabetic';
-  ctx.lineWidth = 3;
-  ctx.lineJoin = 'round';
-  ctx.strokeStyle = inks.paper;
-  ctx.strokeText(text, x, y);
-  ctx.fillStyle = ink;
-  ctx.fillText(text, x, y);
-}
-
 const speed: CompareLane = {
   name: 'Speed',
   share: 1,
@@ -139,9 +113,9 @@ const speed: CompareLane = {
     });
     for (const [i, { index, peak }] of peaks.entries()) {
       const ink = view.inks[markOfSide(index).ink];
-      dotted(view, view.top + view.height - (peak / ceiling) * (view.height - 2), ink);
+      drawDotted(view.ctx, view.left, view.left + view.width, view.top + view.height - (peak / ceiling) * (view.height - 2), ink);
       const label = `${view.sides[i]?.side.short.slice(0, 24)} peak ${Math.round(peak * 10) / 10}`;
-      words(view, label, view.left + view.width - 2, view.top + 9 + 13 * i, 'right', ink);
+      drawWords(view.ctx, view.inks, label, view.left + view.width - 2, view.top + 9 + 13 * i, ink, 'right');
     }
   },
 };
@@ -202,8 +176,8 @@ const apart: CompareLane = {
       ctx.fill();
       ctx.globalAlpha = 1;
     }
-    dotted(view, y(view.body), inks.now);
-    words(view, '1 body', left + 3, y(view.body) - 3, 'left', inks.now);
+    drawDotted(ctx, left, left + width, y(view.body), inks.now);
+    drawWords(ctx, inks, '1 body', left + 3, y(view.body) - 3, inks.now);
   },
 };
 

@@ -9,7 +9,7 @@ export interface SideMark {
   dash: readonly number[];
 }
 
-export const sideMarks: readonly SideMark[] = [
+const sideMarks: readonly SideMark[] = [
   { shape: 'circle', ink: 'ink', text: 'text-ink', dash: [] },
   { shape: 'square', ink: 'other', text: 'text-other', dash: [4, 3] },
   { shape: 'triangle', ink: 'route', text: 'text-route', dash: [1.5, 2.5] },

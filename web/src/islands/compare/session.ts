@@ -64,7 +64,7 @@ export class Comparing {
   /** Sides that are not drawn, by their places. */
   readonly $muted = atom<ReadonlySet<number>>(new Set());
   readonly $playing = atom(false);
-  readonly $pace = atom<(typeof paces)[number]>(1);
+  readonly $pace = atom<Pace>(1);
   /** The span that is measured, s since the tape's beginning. */
   readonly $calipers = atom<{ from: number; to: number } | null>(null);
   /** The span that plays over and over; null: all of it. */

@@ -8,18 +8,16 @@ import { $theme, type Inks, readInks } from '../chart/theme.ts';
 import { useTuning } from '../tuning/context.ts';
 import { EventMarks } from './EventMarks.tsx';
 import { LaneMenu } from './LaneMenu.tsx';
-import { laneHeights } from './laneHeights.ts';
 import { $lanes, lanes as allLanes } from './laneList.ts';
 import type { LaneView } from './lanes.ts';
 import { drawAxis, drawCalipers, drawChanges, drawCursor } from './marks.ts';
+import { stackLanes } from './stack.ts';
 import { LEFT, NARROWEST, RIGHT, WIDEST, windowSpan } from './window.ts';
 
 const AXIS = 17;
 /** Room above the lanes for the marks of events. */
 const TOP = 13;
-const GAP = 4;
-/** Height of a lane's name with its room, px. */
-const LABEL = 14;
+
 /** The rows of a ghost's trace that are in sight. */
 const ghostOf = (trace: Trace, from: number, to: number) => ({
   trace,
@@ -82,11 +80,6 @@ export function Strip() {
     ctx.fillStyle = inks.current.paper;
     ctx.fillRect(0, 0, width, height);
 
-    const heights = laneHeights(
-      lanes.map((lane) => lane.share),
-      height - AXIS - TOP - GAP * (lanes.length - 1),
-      LABEL - GAP,
-    );
     const view: LaneView = {
       ctx,
       inks: inks.current,
@@ -101,21 +94,11 @@ export function Strip() {
       to: Math.min(trace.end - 1, trace.rowAt(to)),
       x,
     };
-    for (const [i, lane] of lanes.entries()) {
-      view.height = heights[i] as number;
-      ctx.save();
-      ctx.beginPath();
-      ctx.rect(LEFT, view.top - 4, inner, view.height + 8);
-      ctx.clip();
+    stackLanes(ctx, inks.current, lanes, { top: TOP, bottom: height - AXIS, left: LEFT, width: inner }, (lane, top, tall) => {
+      view.top = top;
+      view.height = tall;
       lane.draw(view);
-      ctx.restore();
-      ctx.font = '600 11.5px "Archivo Variable", sans-serif';
-      ctx.fillStyle = inks.current.inkSoft;
-      ctx.textAlign = 'left';
-      ctx.textBaseline = 'middle';
-      ctx.fillText(lane.name, 14, view.top + view.height / 2);
-      view.top += view.height + GAP;
-    }
+    });
     drawChanges(ctx, inks.current, drive.changes.filter((time) => time >= from && time <= to).map(x), height - AXIS);
     drawAxis(ctx, inks.current, { from, to, x, left: LEFT, right: width - RIGHT, y: height - AXIS });
     if (calipers) drawCalipers(ctx, inks.current, trace, calipers, x, LEFT, width - RIGHT, height - AXIS);

@@ -1,6 +1,7 @@
 import type { Column, Parameters, Trace } from '@zygopod/core';
 import { gaitInk } from '../chart/drawMotion.ts';
 import type { Inks } from '../chart/theme.ts';
+import { drawDotted, drawWords } from './marks.ts';
 import { eachPiece } from './pieces.ts';
 
 type Canvas = CanvasRenderingContext2D;
@@ -29,8 +30,6 @@ export interface Lane {
   share: number;
   draw(view: LaneView): void;
 }
-
-const TYPE = '10.5px "Spline Sans Mono", monospace';
 
 /** The rows and times in sight of a trace. */
 type Sight = Pick<LaneView, 'trace' | 'from' | 'to' | 'x'>;
@@ -117,24 +116,9 @@ export function drawCurve(view: LaneView, column: Column, ceiling: number, strok
 }
 
 /** A dotted level with its words at the left. */
-function drawLevel(view: LaneView, y: number, words: string, ink: string): void {
-  const { ctx, left, width } = view;
-  ctx.setLineDash([1.5, 3]);
-  ctx.beginPath();
-  ctx.moveTo(left, y);
-  ctx.lineTo(left + width, y);
-  ctx.strokeStyle = ink;
-  ctx.lineWidth = 1;
-  ctx.stroke();
-  ctx.setLineDash([]);
-  ctx.font = TYPE;
-  ctx.textAlign = 'left';
-  ctx.textBaseline = 'alphabetic';
-  ctx.lineWidth = 3;
-  ctx.strokeStyle = view.inks.paper;
-  ctx.strokeText(words, left + 4, y - 3);
-  ctx.fillStyle = ink;
-  ctx.fillText(words, left + 4, y - 3);
+function drawLevel({ ctx, inks, left, width }: LaneView, y: number, words: string, ink: string): void {
+  drawDotted(ctx, left, left + width, y, ink);
+  drawWords(ctx, inks, words, left + 4, y - 3, ink);
 }
 
 const round = (value: number) => String(Math.round(value * 10) / 10);

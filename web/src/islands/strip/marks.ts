@@ -5,6 +5,31 @@ import type { Span } from '../tuning/context.ts';
 
 type Canvas = CanvasRenderingContext2D;
 
+/** A dotted level across the lanes. */
+export function drawDotted(ctx: Canvas, from: number, to: number, y: number, ink: string): void {
+  ctx.setLineDash([1.5, 3]);
+  ctx.beginPath();
+  ctx.moveTo(from, y);
+  ctx.lineTo(to, y);
+  ctx.strokeStyle = ink;
+  ctx.lineWidth = 1;
+  ctx.stroke();
+  ctx.setLineDash([]);
+}
+
+/** Small words on a lane, with a rim of paper so that curves do not cross them. */
+export function drawWords(ctx: Canvas, inks: Inks, text: string, x: number, y: number, ink: string, align: CanvasTextAlign = 'left'): void {
+  ctx.font = '10.5px "Spline Sans Mono", monospace';
+  ctx.textAlign = align;
+  ctx.textBaseline = 'alphabetic';
+  ctx.lineWidth = 3;
+  ctx.lineJoin = 'round';
+  ctx.strokeStyle = inks.paper;
+  ctx.strokeText(text, x, y);
+  ctx.fillStyle = ink;
+  ctx.fillText(text, x, y);
+}
+
 interface Axis {
   from: number;
   to: number;
