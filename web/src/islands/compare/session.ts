@@ -14,7 +14,7 @@ import {
 import { atom, computed } from 'nanostores';
 import type { Opening } from '../../server/data/openings.ts';
 import type { Painter } from '../chart/frames.ts';
-import type { paces } from '../drive/loop.ts';
+import type { Pace } from '../drive/loop.ts';
 import { type Comparison, MOST_SIDES, type Rate, type Ref, rates, readComparison, type SideRef } from './address.ts';
 import type { KeptRound } from './blind/rounds.ts';
 import { type BlindSide, BlindTrial, fetchRounds } from './blind/trial.ts';
