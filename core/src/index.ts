@@ -31,9 +31,13 @@ export { bucketWalls, type WallBuckets, WallIndex } from './ground/wallIndex.ts'
 // What can be told of a ground or a trace.
 export { chanceOf, shareInterval } from './measure/binomial.ts';
 export { clearanceAt } from './measure/clearance.ts';
+export type { Drill, Ran } from './measure/drills/drill.ts';
+export { drills } from './measure/drills/list.ts';
+export { type DrillResult, metricsOf, runDrills } from './measure/drills/run.ts';
 export type { Gap } from './measure/gaps.ts';
 export { type Happening, lastHappenings } from './measure/happenings.ts';
-export { type MetricName, type Metrics, metricSpecs, traceMetrics } from './measure/metrics.ts';
+export { type MetricName, type Metrics, metricKey, metricSpecOf, metricSpecs } from './measure/metricSpecs.ts';
+export { traceMetrics } from './measure/metrics.ts';
 export { apartAt, type Parting, partings, type Side } from './measure/partings.ts';
 // Small scenes, run on the core, of which the figures draw what a tuning comes to.
 export { clickRun } from './measure/scenes/click.ts';
@@ -43,6 +47,11 @@ export { runUp } from './measure/scenes/runUp.ts';
 export { STEPS_SHOWN, stepRun } from './measure/scenes/step.ts';
 export { CAMERA_PHASES, cameraLag, TURNED, turnedBy, turnOverTime, WATCHED_LAG } from './measure/scenes/turn.ts';
 export { keptAtContact, steadySlide } from './measure/scenes/wall.ts';
+export { drillSnags } from './measure/snags/drills.ts';
+export { groundSnags } from './measure/snags/ground.ts';
+export { bySeverity, type Severity, type Snag, snagWords } from './measure/snags/snag.ts';
+export { traceSnags } from './measure/snags/trace.ts';
+export { tuningSnags } from './measure/snags/tuning.ts';
 export { measureSpan } from './measure/span.ts';
 export { type StaminaCycle, staminaCycle } from './measure/staminaCycle.ts';
 export { type Survey, type SurveyPart, surveyGround, surveyInParts } from './measure/survey.ts';
@@ -67,7 +76,6 @@ export { Rerun, rerun } from './replay/rerun.ts';
 export { meshFor } from './route/bodyMesh.ts';
 export type { Mesh } from './route/mesh.ts';
 export { Navigator, type Route } from './route/navigator.ts';
-
 // Hands, and the tapes that keep them.
 export { type Control, controls, type Swipe } from './tape/controls.ts';
 export { FrameClock, type FramePattern, framePatterns } from './tape/frames.ts';
@@ -76,6 +84,15 @@ export { addPart, isInstant, movePart, type PartLane, stretchPart, type TapePart
 export { Recorder } from './tape/recorder.ts';
 export { Replay } from './tape/replay.ts';
 export { parseTape, readTape, type Tape } from './tape/tape.ts';
+export {
+  type JudgedTarget,
+  judgeTargets,
+  keepAsTargets,
+  parseTargets,
+  readTargets,
+  type Target,
+  type TargetSet,
+} from './targets/targets.ts';
 export { bodyRadius, bodySize } from './tuning/body.ts';
 export { matters, type Parameters, rowsOf, specOf, specs, unitOf, whenWords } from './tuning/catalogue/catalogue.ts';
 export { type ChoiceSpec, type CurveSpec, type Figure, figureTitles, type SetSpec } from './tuning/catalogue/specs.ts';

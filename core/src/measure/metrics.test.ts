@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { drive } from '../testing/drive.ts';
-import { type MetricName, metricSpecs, traceMetrics } from './metrics.ts';
+import { type MetricName, metricSpecs } from './metricSpecs.ts';
+import { traceMetrics } from './metrics.ts';
 
 const between = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 /** Out for two seconds, then nothing. */

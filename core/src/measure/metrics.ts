@@ -1,35 +1,7 @@
 import { gaits } from '../motion/codes.ts';
 import type { Column, Trace } from '../motion/trace.ts';
-import type { Quantity } from '../tuning/catalogue/specs.ts';
+import type { MetricName, Metrics } from './metricSpecs.ts';
 import { measureSpan } from './span.ts';
-
-/** What a metric is: its name in files, its words, what it measures, and which way is better, if one is. */
-interface MetricSpec {
-  words: string;
-  quantity: Quantity;
-  better: 'lower' | 'higher' | null;
-}
-
-/** The metrics that a trace of any hands can give. */
-export const metricSpecs = {
-  riseTime: { words: 'Up to speed in', quantity: 'time', better: 'lower' },
-  riseDistance: { words: 'Up to speed within', quantity: 'length', better: 'lower' },
-  stopTime: { words: 'Stops in', quantity: 'time', better: 'lower' },
-  stopDistance: { words: 'Stops within', quantity: 'length', better: 'lower' },
-  inputLatency: { words: 'Ticks to the first motion', quantity: 'count', better: 'lower' },
-  travelled: { words: 'Way', quantity: 'length', better: null },
-  meanSpeed: { words: 'Mean speed', quantity: 'speed', better: null },
-  peakSpeed: { words: 'Peak speed', quantity: 'speed', better: null },
-  timeStanding: { words: 'Standing', quantity: 'time', better: null },
-  timeWalking: { words: 'Walking', quantity: 'time', better: null },
-  timeSprinting: { words: 'Sprinting', quantity: 'time', better: null },
-  timeSpent: { words: 'Spent', quantity: 'time', better: null },
-  contacts: { words: 'Contacts', quantity: 'count', better: null },
-  contactTime: { words: 'In contact', quantity: 'time', better: null },
-  turned: { words: 'Facing turned', quantity: 'angle', better: null },
-} as const satisfies Record<string, MetricSpec>;
-export type MetricName = keyof typeof metricSpecs;
-export type Metrics = Partial<Record<MetricName, number>>;
 
 /** Share of a change of speed that counts as all of it. */
 const DONE = 0.99;
@@ -123,7 +95,7 @@ export function traceMetrics(trace: Trace): Metrics {
     inGait[gait] = (inGait[gait] ?? 0) + trace.at('time', row) - trace.at('time', row - 1);
   }
   const [up, down] = [rises(trace), stops(trace)];
-  const metrics: Record<MetricName, number | undefined> = {
+  const metrics: Partial<Record<MetricName, number | undefined>> = {
     riseTime: mean(up.map(({ seconds }) => seconds)),
     riseDistance: mean(up.map(({ distance }) => distance)),
     stopTime: mean(down.map(({ seconds }) => seconds)),

@@ -1,0 +1,204 @@
+import { ARRIVED, CIRCLED, STUCK } from '../../motion/events.ts';
+import type { Trace } from '../../motion/trace.ts';
+import { Navigator } from '../../route/navigator.ts';
+import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
+import { boxWall, openGround, START, walledGround } from './course.ts';
+import type { Course, Drill, Ran } from './drill.ts';
+import { reaches, rowFrom, turnTo, wayBetween } from './read.ts';
+import { Script } from './script.ts';
+
+const noClicks = ({ route, scheme, pace }: Parameters): string | null =>
+  !route.enabled
+    ? 'clicks do not lead it'
+    : scheme === 'step'
+      ? 'it steps from cell to cell'
+      : pace.walkSpeed <= 0
+        ? 'the walk speed is 0'
+        : null;
+
+/** Seconds after which a walk to a click is given up, and those that are watched after the time it should take. */
+const PATIENCE = 2;
+
+/** Places that are clicked, in body widths from the start: near, far, behind the wall, the body itself, in the wall. */
+const places = {
+  near: [1.5, 0.4],
+  far: [-14, 9],
+  behind: [12, 1],
+  itself: [0, 0],
+  inside: [6, 0],
+} as const;
+type PlaceName = keyof typeof places;
+const names = Object.keys(places) as PlaceName[];
+
+/** Where a click is put, unit. */
+const pointOf = (name: PlaceName, width: number): [number, number] => [
+  START.x + places[name][0] * width,
+  START.y + places[name][1] * width,
+];
+
+const tourGround = (width: number) => walledGround([boxWall(5 * width, -5 * width, 7 * width, 4 * width)]);
+
+/** Length of the shortest way to a point for the body, its margin included. */
+function shortest({ parameters, width }: Course, to: readonly [number, number], world: Ran['world']): number {
+  const plan = { ...parameters, route: { ...parameters.route, planner: 'shortest' as const } };
+  const navigator = new Navigator(plan, tourGround(width), world.walls);
+  return navigator.plan(START.x, START.y, ...to)?.length ?? 0;
+}
+
+const at = (trace: Trace, row: number) => [trace.at('x', row), trace.at('y', row)] as const;
+const apart = ([x, y]: readonly [number, number], [u, v]: readonly [number, number]) => Math.sqrt((x - u) ** 2 + (y - v) ** 2);
+const firstWith = (trace: Trace, event: number): number => {
+  for (let row = trace.first; row < trace.end; row++) if (trace.at('events', row) & event) return row;
+  return -1;
+};
+
+/**
+ * Clicks near, far, behind a wall, on the body itself and into the wall. pathRatio: way to the shortest, the worse of far and behind.
+ * arriveError: from the point at the end, the worst of near, far and behind. arriveOvershoot: how far the body goes away from the far point
+ * again after it was nearest to it for the first time. arriveTime: to the far point. stuckCount: walks that were given up.
+ */
+export const clickTour: Drill = {
+  name: 'click-tour',
+  title: 'Click tour',
+  words: 'Clicks near, far, behind a wall, on the body itself and into the wall.',
+  main: 'arriveOvershoot',
+  drawing: 'way',
+  unless: noClicks,
+  lay: ({ parameters, width, walk, rise }) =>
+    names.map((name) => {
+      const [x, y] = pointOf(name, width);
+      const long = (apart([0, 0], places[name]) * 2 + 10) * width;
+      return {
+        ground: tourGround(width),
+        tape: new Script(parameters).click(0.05, x, y).tape(`Click ${name}`, long / walk + 2 * rise + PATIENCE),
+      };
+    }),
+  measure: (runs, course) => {
+    const ran = Object.fromEntries(names.map((name, i) => [name, runs[i] as Ran])) as Record<PlaceName, Ran>;
+    const error = (name: PlaceName) => {
+      const { trace } = ran[name];
+      return apart(at(trace, trace.end - 1), pointOf(name, course.width));
+    };
+    const ratio = (name: PlaceName) => {
+      const { trace, world } = ran[name];
+      const way = shortest(course, pointOf(name, course.width), world);
+      return way > 0 ? wayBetween(trace, 0, Infinity) / way : 1;
+    };
+    const { trace: far } = ran.far;
+    const goal = pointOf('far', course.width);
+    const arrived = firstWith(far, ARRIVED);
+    let [near, over] = [Infinity, 0];
+    let isPast = false;
+    for (let row = far.first; row < far.end; row++) {
+      const away = apart(at(far, row), goal);
+      if (away > near && near < course.width) isPast = true;
+      if (isPast) over = Math.max(over, away);
+      near = Math.min(near, away);
+    }
+    return {
+      pathRatio: Math.max(ratio('far'), ratio('behind')),
+      arriveError: Math.max(error('near'), error('far'), error('behind')),
+      arriveOvershoot: over,
+      arriveTime: arrived < 0 ? undefined : far.at('time', arrived) - 0.05,
+      stuckCount: runs.filter(({ trace }) => firstWith(trace, STUCK | CIRCLED) >= 0).length,
+    };
+  },
+};
+
+/** Seconds of holding, and how many times a second the pointer is seen. */
+const HOLDING = 4;
+const SEEN = 30;
+
+/** Where the held pointer is at a time: round a circle, at 0.6 of the walk speed. */
+function pointerAt({ width, walk }: Course, time: number): [number, number] {
+  const radius = 8 * width;
+  const angle = (0.6 * walk * time) / radius;
+  return [START.x + radius * Math.sin(angle), START.y + radius * (1 - Math.cos(angle)) + 2 * width];
+}
+
+/** Holds the pointer and leads it round. followError: mean distance from it over the last second. */
+export const holdAndFollow: Drill = {
+  name: 'hold-and-follow',
+  title: 'Hold and follow',
+  words: 'Holds the pointer and leads it round in a wide bend.',
+  main: 'followError',
+  drawing: 'way',
+  unless: noClicks,
+  lay: (course) => {
+    const script = new Script(course.parameters);
+    for (let i = 0; i < HOLDING * SEEN; i++) script.say(i / SEEN, { point: pointerAt(course, i / SEEN) });
+    return [{ ground: openGround(), tape: script.press(0.05, 'pointer').tape('Hold and follow', HOLDING) }];
+  },
+  measure: ([ran], course) => {
+    const { trace } = ran as Ran;
+    let [sum, count] = [0, 0];
+    for (let row = rowFrom(trace, HOLDING - 1); row < trace.end; row++) {
+      sum += apart(at(trace, row), pointerAt(course, trace.at('time', row)));
+      count++;
+    }
+    return { followError: count > 0 ? sum / count : undefined };
+  },
+};
+
+/** A click on the way, at right angles, at full speed. reclickKept: the least speed in the half second after it to the walk speed. */
+export const reclick: Drill = {
+  name: 're-click',
+  title: 'Click again at speed',
+  words: 'A click to the right, and at full speed one at right angles to it.',
+  main: 'reclickKept',
+  drawing: 'speed',
+  unless: noClicks,
+  lay: ({ parameters, width, walk, rise }) => {
+    const again = 0.05 + rise + 0.3;
+    const far = (again + 2) * walk + 6 * width;
+    const script = new Script(parameters).click(0.05, START.x + far, START.y).click(again, START.x + walk * again, START.y + far);
+    return [{ ground: openGround(), tape: script.tape('Click again', again + 0.8) }];
+  },
+  measure: ([ran], { rise, walk }) => {
+    const { trace } = ran as Ran;
+    const again = 0.05 + rise + 0.3;
+    let least = Infinity;
+    for (let row = rowFrom(trace, again) + 1; row < trace.end && trace.at('time', row) <= again + 0.5; row++)
+      least = Math.min(least, trace.at('speed', row));
+    return { reclickKept: Number.isFinite(least) ? least / walk : undefined };
+  },
+};
+
+/** Degrees that a planted body is asked to turn, and the seconds that it is watched. */
+const TURN = 135;
+const PLANTED = 1.2;
+
+/**
+ * On its way to a click it is planted, and the pointer goes behind it. plantTurn: from the press of plant until 90 % of the turn are done.
+ * plantDrift: the way that is gone while it is planted, after the first fifth of a second.
+ */
+export const plant: Drill = {
+  name: 'plant',
+  title: 'Plant',
+  words: 'On its way to a click it is planted, and turned towards the pointer.',
+  main: 'plantTurn',
+  drawing: 'facing',
+  unless: noClicks,
+  lay: ({ parameters, walk, rise, width }) => {
+    const plantAt = 0.05 + rise + 0.2;
+    const far = (plantAt + 4) * walk + 10 * width;
+    const angle = (TURN * Math.PI) / 180;
+    const there: [number, number] = [START.x + plantAt * walk + Math.cos(angle) * 1e4, START.y + Math.sin(angle) * 1e4];
+    const script = new Script(parameters)
+      .click(0.05, START.x + far, START.y)
+      .press(plantAt, 'plant')
+      .say(plantAt, { point: there });
+    return [{ ground: openGround(), tape: script.tape('Plant', plantAt + PLANTED) }];
+  },
+  measure: ([ran], { rise, hz }) => {
+    const { trace } = ran as Ran;
+    const planted = Math.round((0.05 + rise + 0.2) * hz) / hz;
+    const row = rowFrom(trace, planted);
+    const [from, to] = [trace.at('facing', row), trace.at('facing', trace.end - 1)];
+    const turn = Math.abs(turnTo(from, to)) % 360;
+    if (turn < 1) return { plantDrift: wayBetween(trace, planted + 0.2, Infinity) };
+    const time = reaches(trace, row, 0.9 * turn, (r) => Math.abs(turnTo(from, trace.at('facing', r))) % 360);
+    const lag = time === null ? undefined : time - planted;
+    return { plantTurn: lag !== undefined && lag <= 1 / hz ? 0 : lag, plantDrift: wayBetween(trace, planted + 0.2, Infinity) };
+  },
+};

@@ -1,0 +1,84 @@
+import type { Ground, Wall } from '../../ground/ground.ts';
+import { bodySize, centreOffset } from '../../tuning/body.ts';
+import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
+import { traceMetrics } from '../metrics.ts';
+import { plainGround } from '../scenes/plainGround.ts';
+import type { Course, Run } from './drill.ts';
+import { Script } from './script.ts';
+
+/** Where bodies start on open ground. */
+export const START = { x: 5e5, y: 5e5, facing: 0 };
+
+/** Seconds after which a body that is still not at speed is taken as it is. */
+const PATIENCE = 12;
+
+/** The numbers as drills drive them: nothing holds the body but what a drill lays out, and directions are the ground's. */
+export function bared(parameters: Parameters): Parameters {
+  return {
+    ...parameters,
+    bounds: { ...parameters.bounds, policy: 'none' },
+    input: { ...parameters.input, axes: 'both', relativeTo: 'screen' },
+    clock: { ...parameters.clock, stepping: 'fixed' },
+  };
+}
+
+/** Works out what drills are laid out from: a start on open ground is driven for it. */
+export function courseOf(parameters: Parameters, run: Run): Course {
+  const own = bared(parameters);
+  const { width, height } = bodySize(own.body);
+  const script = new Script(own);
+  const from = { seconds: PATIENCE, way: own.pace.walkSpeed * PATIENCE };
+  let rise = from;
+  if (own.pace.walkSpeed > 0 && own.scheme !== 'step')
+    // Most are at speed within a second.
+    for (const seconds of [1, PATIENCE]) {
+      const { trace } = run({
+        ground: plainGround({ start: START }),
+        tape: script.press(0, script.ahead).tape('Start', seconds),
+        parameters: own,
+      });
+      const { riseTime, riseDistance } = traceMetrics(trace);
+      if (riseTime === undefined || riseDistance === undefined) continue;
+      rise = { seconds: riseTime, way: riseDistance };
+      break;
+    }
+  return {
+    parameters: own,
+    hz: own.clock.hz,
+    width: Math.max(width, height),
+    walk: own.pace.walkSpeed,
+    sprint: own.pace.sprintSpeed,
+    rise: rise.seconds,
+    riseWay: rise.way,
+  };
+}
+
+export const openGround = (): Ground => plainGround({ start: START });
+
+/** A ground with walls about the start, told from the start and in unit. */
+export const walledGround = (walls: readonly Wall[]): Ground =>
+  plainGround({
+    start: START,
+    walls: walls.map((wall) => ({ ...wall, points: wall.points.map(([x, y]) => [START.x + x, START.y + y] as [number, number]) })),
+  });
+
+/** A closed wall as a box between two corners. */
+export const boxWall = (x0: number, y0: number, x1: number, y1: number): Wall => ({
+  points: [
+    [x0, y0],
+    [x1, y0],
+    [x1, y1],
+    [x0, y1],
+  ],
+  closed: true,
+  solid: true,
+});
+
+export const lineWall = (...points: [number, number][]): Wall => ({ points, closed: false, solid: true });
+
+/** From the start to the middle of the body, unit. */
+export const middleOf = ({ parameters }: Course): { x: number; y: number } => centreOffset(parameters.body);
+
+/** Why a body cannot be driven at all, or not by a held way. */
+export const cannotMove = ({ pace, scheme }: Parameters): string | null =>
+  pace.walkSpeed <= 0 ? 'the walk speed is 0' : scheme === 'step' ? 'it steps from cell to cell' : null;

@@ -1,0 +1,132 @@
+import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
+import { cannotMove, openGround } from './course.ts';
+import type { Drill } from './drill.ts';
+import { reaches, rowFrom, turnTo } from './read.ts';
+import { Script } from './script.ts';
+
+const ways = [['right'], ['right', 'down'], ['down'], ['down', 'left'], ['left'], ['left', 'up'], ['up'], ['up', 'right']] as const;
+
+/** Seconds that each of the eight is held beyond the rise. */
+const HELD = 0.4;
+
+const facesMovement = ({ facing }: Parameters) => facing.from !== 'pointer';
+
+/** Whether an angle is one that the nearest allowed direction to a wanted one could be: at the border of two sectors either is. */
+function facesRight(faced: number, wanted: number, directions: Parameters['facing']['directions']): boolean {
+  const ways = directions === 'free' ? 360 : Number(directions);
+  return Math.abs(turnTo(wanted, faced)) <= 180 / ways + 1;
+}
+
+/**
+ * Each of the eight directions from rest. diagonalRatio: fastest diagonal to fastest straight, steady. facingErrors: of the eight, those in
+ * which the body faces another way than the nearest that it can face.
+ */
+export const eightDirections: Drill = {
+  name: 'eight-directions',
+  title: 'Eight directions',
+  words: 'Each of the eight ways from rest, with keys.',
+  main: 'diagonalRatio',
+  drawing: 'way',
+  unless: (parameters) => cannotMove(parameters) ?? (parameters.scheme === 'turn' ? 'it turns and goes' : null),
+  lay: ({ parameters, rise }) =>
+    ways.map((held) => ({
+      ground: openGround(),
+      tape: new Script(parameters).press(0, ...held).tape('Eight directions', rise + HELD),
+    })),
+  measure: (runs, { parameters }) => {
+    const steady = runs.map(({ trace }) => trace.at('speed', trace.end - 1));
+    const of = (isDiagonal: boolean) => Math.max(...steady.filter((_, i) => (i % 2 === 1) === isDiagonal));
+    const errors = runs.filter(({ trace }, i) => !facesRight(trace.at('facing', trace.end - 1), i * 45, parameters.facing.directions));
+    // Ways that are no diagonals have none to be faster.
+    const hasDiagonals = parameters.input.directions !== '4' && parameters.input.axes === 'both';
+    return {
+      diagonalRatio: hasDiagonals && of(false) > 0 ? of(true) / of(false) : undefined,
+      facingErrors: facesMovement(parameters) && parameters.facing.directions !== '2' ? errors.length : undefined,
+    };
+  },
+};
+
+/** Seconds that are watched after the turn, and those of holding a border. */
+const WATCHED = 1.2;
+const BORDER = 2;
+
+/** How far the body is to turn: the least that is a turn for all its ways. */
+const turnOf = ({ facing }: Parameters) => (facing.directions === '2' ? 180 : 90);
+
+/**
+ * Facing one way, then asked to face another. facingLag: from the tick that asks for it until 90 % of the turn are done; 0 where the first
+ * tick does it. facingFlips: with a stick that trembles by 2 ° on the border of two sectors, changes of facing a second.
+ */
+export const facingTurn: Drill = {
+  name: 'facing-turn',
+  title: 'Facing turn',
+  words: 'Faces one way, then another; then a stick trembles on the border of two ways.',
+  main: 'facingLag',
+  drawing: 'facing',
+  unless: (parameters) =>
+    cannotMove(parameters) ??
+    (parameters.scheme === 'turn' ? 'it turns and goes' : facesMovement(parameters) ? null : 'it faces the pointer'),
+  lay: ({ parameters, rise }) => {
+    const script = new Script(parameters);
+    const turn = 0.1 + rise + 0.2;
+    script
+      .press(0.1, 'right')
+      .release(turn, 'right')
+      .press(turn, turnOf(parameters) === 90 ? 'down' : 'left');
+    const scenes = [{ ground: openGround(), tape: script.tape('Facing turn', turn + rise + WATCHED) }];
+    if (parameters.facing.directions === 'free' || parameters.input.directions !== 'free') return scenes;
+    const border = parameters.facing.directions === '2' ? 90 : 180 / Number(parameters.facing.directions);
+    const trembling = new Script(parameters);
+    for (let i = 0; i < BORDER * 20; i++) {
+      const angle = ((border + (i % 2 === 0 ? 2 : -2)) * Math.PI) / 180;
+      trembling.say(i / 20, { stick: [Math.cos(angle), Math.sin(angle)] });
+    }
+    return [...scenes, { ground: openGround(), tape: trembling.tape('On the border', BORDER) }];
+  },
+  measure: ([turned, border], { parameters, rise, hz }) => {
+    const { trace } = turned as NonNullable<typeof turned>;
+    const begun = Math.round((0.1 + rise + 0.2) * hz) / hz;
+    const row = rowFrom(trace, begun);
+    const first = trace.at('facing', row);
+    const goal = turnOf(parameters);
+    const time = reaches(trace, row, 0.9 * goal, (at) => Math.abs(turnTo(first, trace.at('facing', at))) % 360);
+    const lag = time === null ? undefined : time - begun;
+    let flips: number | undefined;
+    if (border) {
+      const { trace: held } = border;
+      flips = 0;
+      // The first half second is the start.
+      for (let at = rowFrom(held, 0.5) + 1; at < held.end; at++) if (held.at('facing', at) !== held.at('facing', at - 1)) flips++;
+      flips /= BORDER - 0.5;
+      if (parameters.facing.turn !== 'instant') flips = undefined;
+    }
+    return { facingLag: lag !== undefined && lag <= 1 / hz ? 0 : lag, facingFlips: flips };
+  },
+};
+
+/** Seconds between two swipes. */
+const APART = 0.8;
+
+/** Four swipes, one way after the other. swipesTaken: those after which the body goes that way. */
+export const swipeSequence: Drill = {
+  name: 'swipe-sequence',
+  title: 'Swipe sequence',
+  words: 'Swipes right, down, left and up, one after the other.',
+  main: 'swipesTaken',
+  drawing: 'way',
+  unless: (parameters) => cannotMove(parameters) ?? (parameters.scheme === 'latch' ? null : 'swipes do not lead it'),
+  lay: ({ parameters }) => {
+    const script = new Script(parameters);
+    for (const [i, swipe] of (['right', 'down', 'left', 'up'] as const).entries()) script.say(0.1 + i * APART, { swipe });
+    return [{ ground: openGround(), tape: script.tape('Swipe sequence', 0.1 + 4 * APART) }];
+  },
+  measure: ([ran]) => {
+    const { trace } = ran as NonNullable<typeof ran>;
+    const taken = [0, 90, 180, 270].filter((angle, i) => {
+      const [from, to] = [rowFrom(trace, 0.1 + i * APART), rowFrom(trace, 0.1 + (i + 1) * APART - 0.05)];
+      const [dx, dy] = [trace.at('x', to) - trace.at('x', from), trace.at('y', to) - trace.at('y', from)];
+      return (dx !== 0 || dy !== 0) && Math.abs(turnTo(angle, (Math.atan2(dy, dx) * 180) / Math.PI)) < 45;
+    });
+    return { swipesTaken: taken.length };
+  },
+};

@@ -1,0 +1,63 @@
+import type { Ground } from '../../ground/ground.ts';
+import type { Trace } from '../../motion/trace.ts';
+import type { World } from '../../motion/world.ts';
+import type { FramePattern } from '../../tape/frames.ts';
+import type { Tape } from '../../tape/tape.ts';
+import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
+import type { MetricName, Metrics } from '../metricSpecs.ts';
+
+/** One run of a drill: a ground, and hands on it. */
+export interface Scene {
+  ground: Ground;
+  tape: Tape;
+  /** Where it is driven with other numbers than the drill's own. */
+  parameters?: Parameters;
+  /** Frames that a tuning which steps per frame gets. */
+  frames?: FramePattern;
+}
+
+/** A run that is over. */
+export interface Ran extends Scene {
+  world: World;
+  trace: Trace;
+}
+
+/** Drives a scene. */
+export type Run = (scene: Scene) => Ran;
+
+/** What drills are laid out from: the tuning's numbers, and what follows from them. */
+export interface Course {
+  parameters: Parameters;
+  hz: number;
+  /** Larger side of the body, unit. */
+  width: number;
+  walk: number;
+  sprint: number;
+  /** Seconds from rest to full walking speed, as it was driven; the limit where it is never reached. */
+  rise: number;
+  /** The way that this takes, unit. */
+  riseWay: number;
+}
+
+/** How a drill is drawn small: its way over the ground, or a column over time. */
+export type Drawing = 'way' | 'speed' | 'stamina' | 'facing' | 'across';
+
+/** A fixed, scripted test with its own metrics. */
+export interface Drill {
+  name: string;
+  title: string;
+  /** What is done, in a sentence. */
+  words: string;
+  /** The metric that says most. */
+  main: MetricName;
+  /** The angle at which the main one is told. */
+  at?: number;
+  drawing: Drawing;
+  /** Why it does not apply; null where it does. */
+  unless(parameters: Parameters): string | null;
+  /** The runs that it takes. `run` drives a scene at once, for runs that depend on earlier ones. */
+  lay?(course: Course, run: Run): (Scene | Ran)[];
+  measure?(runs: readonly Ran[], course: Course): Metrics;
+  /** Both at once, for what is laid out in more than one way. */
+  perform?(course: Course, run: Run): { runs: Ran[]; metrics: Metrics };
+}

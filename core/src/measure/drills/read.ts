@@ -1,0 +1,61 @@
+import type { Column, Trace } from '../../motion/trace.ts';
+
+/** The row whose tick begins at or after a time (s). */
+export const rowFrom = (trace: Trace, time: number): number => Math.min(trace.end - 1, trace.rowAt(time - 1e-9));
+
+const at = (trace: Trace, column: Column, row: number) => trace.at(column, Math.max(trace.first, Math.min(trace.end - 1, row)));
+
+/**
+ * The time (s) at which a quantity of rows first reaches a goal from below, from row `from` on, on the line inside the tick: a tick that is
+ * cut short by what is aimed at has the slope of the one before. Null where it never does.
+ */
+export function reaches(trace: Trace, from: number, goal: number, quantity: (row: number) => number): number | null {
+  for (let row = from + 1; row < trace.end; row++) {
+    const [v0, v1] = [quantity(row - 1), quantity(row)];
+    if (v1 < goal) continue;
+    const slope = Math.max(v1 - v0, row - 2 >= from ? v0 - quantity(row - 2) : 0);
+    const share = v0 >= goal ? 0 : slope > 0 ? Math.min(1, (goal - v0) / slope) : 1;
+    const before = trace.at('time', row - 1);
+    return before + (trace.at('time', row) - before) * share;
+  }
+  return null;
+}
+
+/** Length of the way from one time (s) to another, on the lines between rows. */
+export function wayBetween(trace: Trace, from: number, to: number): number {
+  let way = 0;
+  for (let row = trace.first + 1; row < trace.end; row++) {
+    const [t0, t1] = [trace.at('time', row - 1), trace.at('time', row)];
+    if (t1 <= from || t0 >= to) continue;
+    const [dx, dy] = [trace.at('x', row) - trace.at('x', row - 1), trace.at('y', row) - trace.at('y', row - 1)];
+    const share = t1 > t0 ? (Math.min(t1, to) - Math.max(t0, from)) / (t1 - t0) : 1;
+    way += Math.sqrt(dx * dx + dy * dy) * share;
+  }
+  return way;
+}
+
+/** Largest and least value of a column between two times, s. */
+export function rangeOf(trace: Trace, column: Column, from: number, to: number): [number, number] {
+  let [low, high] = [Infinity, -Infinity];
+  for (let row = rowFrom(trace, from); row < trace.end && trace.at('time', row) <= to + 1e-9; row++) {
+    low = Math.min(low, trace.at(column, row));
+    high = Math.max(high, trace.at(column, row));
+  }
+  return low <= high ? [low, high] : [at(trace, column, trace.end), at(trace, column, trace.end)];
+}
+
+/** Peak-to-peak of the place over the last seconds of a trace, along the axis that moves more. */
+export function trembles(trace: Trace, seconds: number): number {
+  const end = trace.at('time', trace.end - 1);
+  const spread = (column: Column) => {
+    const [low, high] = rangeOf(trace, column, end - seconds, end);
+    return high - low;
+  };
+  return Math.max(spread('x'), spread('y'));
+}
+
+/** Degrees from one angle to another, in (−180, 180]. */
+export function turnTo(from: number, to: number): number {
+  const turn = (((to - from) % 360) + 540) % 360;
+  return turn === 0 ? 180 : turn - 180;
+}

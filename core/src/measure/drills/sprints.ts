@@ -1,0 +1,124 @@
+import { EMPTIED, SPRINT_BEGAN, SPRINT_ENDED } from '../../motion/events.ts';
+import type { Trace } from '../../motion/trace.ts';
+import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
+import { cannotMove, openGround } from './course.ts';
+import type { Drill, Ran } from './drill.ts';
+import { wayBetween } from './read.ts';
+import { MOST_TICKS, Script } from './script.ts';
+
+/** Seconds that a bar is tried, and those of standing after it. */
+const LONGEST = 60;
+const SHORTEST = 3;
+
+const noSprint = (parameters: Parameters): string | null => {
+  const { pace, stamina } = parameters;
+  if (!stamina.enabled) return 'sprinting costs no stamina';
+  return cannotMove(parameters) ?? (pace.sprintSpeed <= 0 ? 'the sprint speed is 0' : null);
+};
+
+/** Asks for a sprint ahead from 0 s on, until `off`. */
+function sprinting(parameters: Parameters, off: number): Script {
+  const script = new Script(parameters);
+  script.press(0, script.ahead);
+  if (parameters.pace.sprintKey === 'toggle') script.press(0, 'sprintToggle').release(0.1, 'sprintToggle');
+  else script.press(0, 'sprint').release(off, 'sprint');
+  return script.stop(off, script.ahead);
+}
+
+/** The first row from one on with an event; −1 where there is none. */
+function rowWith(trace: Trace, event: number, from = trace.first): number {
+  for (let row = from; row < trace.end; row++) if (trace.at('events', row) & event) return row;
+  return -1;
+}
+
+/** The time (s) at which stamina runs out for the first time, on the line inside the tick; null where it does not. */
+function emptyAt(trace: Trace): number | null {
+  for (let row = trace.first + 1; row < trace.end; row++) {
+    const [before, now] = [trace.at('stamina', row - 1), trace.at('stamina', row)];
+    if (now > 0 || before <= 0) continue;
+    const last = row - 2 >= trace.first ? trace.at('stamina', row - 2) - before : before;
+    // The tick in which it ends is cut short: what the one before lost is its rate.
+    const share = last > 0 ? Math.min(1, before / last) : 1;
+    return trace.at('time', row - 1) + (trace.at('time', row) - trace.at('time', row - 1)) * share;
+  }
+  return null;
+}
+
+/** Seconds within which the bar of a tuning is likely to end, by its drain. */
+const likely = ({ stamina }: Parameters) =>
+  Math.min(LONGEST, Math.max(SHORTEST, stamina.drain > 0 ? (stamina.max / stamina.drain) * 1.3 : LONGEST) + stamina.interval);
+
+/**
+ * Sprint from a full bar until it ends, then stand until it may begin again. sprintTime: from the tick in which it begins to the empty bar
+ * (max/drain). sprintDistance: the way of it. recoverTime: from then to the stamina that a sprint needs to begin again, standing
+ * (wait + goal/regain). Absent where the bar does not end the sprint.
+ */
+export const sprintToEmpty: Drill = {
+  name: 'sprint-to-empty',
+  title: 'Sprint to empty',
+  words: 'Sprints from full until it ends, stands until it may begin again.',
+  main: 'sprintTime',
+  drawing: 'stamina',
+  unless: noSprint,
+  lay: ({ parameters }, run) => {
+    const seconds = likely(parameters);
+    const first = run({ ground: openGround(), tape: sprinting(parameters, seconds).tape('Sprint to empty', seconds) });
+    const empty = emptyAt(first.trace);
+    if (empty === null) return [first];
+    const { stamina } = parameters;
+    const back = stamina.regainDelay + (stamina.regain > 0 ? Math.max(stamina.recoverTo, stamina.startAt) / stamina.regain : 0);
+    const end = empty + Math.min(LONGEST, back * 1.2) + stamina.interval + 1;
+    return [{ ground: openGround(), tape: sprinting(parameters, empty + 1 / parameters.clock.hz).tape('Sprint to empty', end) }];
+  },
+  measure: ([ran], { parameters }) => {
+    const { trace } = ran as Ran;
+    const began = rowWith(trace, SPRINT_BEGAN);
+    const empty = emptyAt(trace);
+    if (began < 0 || empty === null || !parameters.stamina.emptyEndsSprint) return {};
+    const begin = trace.at('time', Math.max(trace.first, began - 1));
+    const { startAt, recoverTo, max } = parameters.stamina;
+    const goal = Math.min(max, Math.max(startAt, recoverTo));
+    let back: number | undefined;
+    for (let row = trace.rowAt(empty) + 1; row < trace.end && back === undefined; row++) {
+      const [s0, s1] = [trace.at('stamina', row - 1), trace.at('stamina', row)];
+      if (s1 < goal || s0 >= goal) continue;
+      const [t0, t1] = [trace.at('time', row - 1), trace.at('time', row)];
+      back = t0 + ((goal - s0) / (s1 - s0)) * (t1 - t0) - empty;
+    }
+    return { sprintTime: empty - begin, sprintDistance: wayBetween(trace, begin, empty), recoverTime: back };
+  },
+};
+
+/** Seconds of the long run. */
+const LONG = 90;
+
+/**
+ * A long run that sprints whenever it may. sprintShare: share of the time that is sprinted, over whole cycles from one end of a sprint to
+ * another where there are two, else over all of it. meanSpeed: way over time of the same.
+ */
+export const longSprint: Drill = {
+  name: 'long-sprint-cycle',
+  title: 'Long sprint cycle',
+  words: 'Runs for a minute and a half, and sprints whenever it may.',
+  main: 'sprintShare',
+  drawing: 'stamina',
+  unless: noSprint,
+  lay: ({ parameters, hz }) => {
+    const seconds = Math.min(LONG, MOST_TICKS / hz);
+    // It is asked for again as soon as it may begin.
+    const resumed: Parameters = { ...parameters, stamina: { ...parameters.stamina, afterEmpty: 'resume' } };
+    return [{ ground: openGround(), tape: sprinting(parameters, seconds + 1).tape('Long sprint cycle', seconds), parameters: resumed }];
+  },
+  measure: ([ran]) => {
+    const { trace } = ran as Ran;
+    const ends: number[] = [];
+    for (let row = trace.first; row < trace.end; row++) if (trace.at('events', row) & (EMPTIED | SPRINT_ENDED)) ends.push(row);
+    const [from, to] = ends.length >= 2 ? [ends[0] as number, ends.at(-1) as number] : [trace.first, trace.end - 1];
+    let sprinted = 0;
+    for (let row = from + 1; row <= to; row++)
+      if (trace.at('sprintGiven', row) === 1) sprinted += trace.at('time', row) - trace.at('time', row - 1);
+    const [begin, end] = [trace.at('time', from), trace.at('time', to)];
+    if (end <= begin) return {};
+    return { sprintShare: sprinted / (end - begin), meanSpeed: wayBetween(trace, begin, end) / (end - begin) };
+  },
+};

@@ -1,0 +1,178 @@
+import { traceMetrics } from '../metrics.ts';
+import { cannotMove, openGround } from './course.ts';
+import type { Drill } from './drill.ts';
+import { reaches, rowFrom, wayBetween } from './read.ts';
+import { Script } from './script.ts';
+
+/** Seconds of rest before anything is asked for, and what is left at the end. */
+const REST = 0.1;
+const AFTER = 0.4;
+
+/**
+ * From rest to full walking speed. riseTime and riseDistance: from the tick that asks for it to 99 % of the gait's speed, inside the tick
+ * (linear ramp: 0.99·V/a; V²/2a·0.99²). inputLatency: ticks from the press to the first motion, both counted.
+ */
+export const standingStart: Drill = {
+  name: 'standing-start',
+  title: 'Standing start',
+  words: 'From rest straight ahead until full walking speed.',
+  main: 'riseTime',
+  drawing: 'speed',
+  unless: cannotMove,
+  lay: ({ parameters, rise }) => {
+    const script = new Script(parameters);
+    return [{ ground: openGround(), tape: script.press(REST, script.ahead).tape('Standing start', REST + rise + AFTER) }];
+  },
+  measure: ([ran]) => {
+    const { riseTime, riseDistance, inputLatency } = traceMetrics((ran as NonNullable<typeof ran>).trace);
+    return { riseTime, riseDistance, inputLatency };
+  },
+};
+
+/**
+ * Full speed, then nothing asked for. stopTime and stopDistance: to rest where a steady rate ends in it, else to the last hundredth of the
+ * speed (linear: V/d and V²/2d; half-life h: 6.644·h).
+ */
+export const hardStop: Drill = {
+  name: 'hard-stop',
+  title: 'Hard stop',
+  words: 'Full walking speed, then hands off.',
+  main: 'stopDistance',
+  drawing: 'speed',
+  unless: cannotMove,
+  lay: ({ parameters, rise, walk }) => {
+    const script = new Script(parameters);
+    const off = REST + rise + AFTER;
+    const { model, decelerate, halfLife } = parameters.ramp;
+    const stop = model === 'smooth' ? 8 * halfLife : walk / decelerate;
+    script.press(REST, script.ahead).stop(off, script.ahead);
+    return [{ ground: openGround(), tape: script.tape('Hard stop', off + Math.min(30, stop * 1.5) + AFTER) }];
+  },
+  measure: ([ran]) => {
+    const { stopTime, stopDistance } = traceMetrics((ran as NonNullable<typeof ran>).trace);
+    return { stopTime, stopDistance };
+  },
+};
+
+/**
+ * Full speed, then the other way. reverseTime: from the tick that asks for it to 99 % of what is aimed at that way. reverseOvershoot: the way
+ * that is still gone ahead (linear with vector turning: V²/2·brake).
+ */
+export const turnRound: Drill = {
+  name: 'turn-round',
+  title: 'Turn-round',
+  words: 'Full walking speed one way, then the opposite way.',
+  main: 'reverseOvershoot',
+  drawing: 'across',
+  unless: cannotMove,
+  lay: ({ parameters, rise, walk }) => {
+    const script = new Script(parameters);
+    const turn = REST + rise + AFTER;
+    const { model, brake, halfLife } = parameters.ramp;
+    const back = model === 'smooth' ? 8 * halfLife : walk / brake;
+    script.press(REST, script.ahead).release(turn, script.ahead).press(turn, script.back);
+    return [{ ground: openGround(), tape: script.tape('Turn-round', turn + Math.min(30, 1.5 * back + 1.2 * rise) + AFTER) }];
+  },
+  measure: ([ran], { rise, hz }) => {
+    const { trace } = ran as NonNullable<typeof ran>;
+    const begun = Math.round((REST + rise + AFTER) * hz) / hz;
+    const row = rowFrom(trace, begun);
+    const [x, y] = [trace.at('x', row), trace.at('y', row)];
+    const [vx, vy] = [trace.at('vx', row), trace.at('vy', row)];
+    const speed = Math.sqrt(vx * vx + vy * vy);
+    if (speed === 0) return {};
+    const back = (at: number) => -(trace.at('vx', at) * vx + trace.at('vy', at) * vy) / speed;
+    const goal = 0.99 * trace.at('target', trace.end - 1);
+    const time = goal > 0 ? reaches(trace, row, goal, back) : null;
+    let over = 0;
+    for (let at = row; at < trace.end; at++) over = Math.max(over, ((trace.at('x', at) - x) * vx + (trace.at('y', at) - y) * vy) / speed);
+    return { reverseTime: time === null ? undefined : time - begun, reverseOvershoot: over };
+  },
+};
+
+/**
+ * Full speed, then at right angles to it. turn90Radius: how far it still goes along the old direction until it has turned by 90 °; that of
+ * an arc is its radius.
+ */
+export const rightAngle: Drill = {
+  name: 'right-angle-turn',
+  title: 'Right-angle turn',
+  words: 'Full walking speed, then at right angles to it.',
+  main: 'turn90Radius',
+  drawing: 'way',
+  unless: cannotMove,
+  lay: ({ parameters, rise }) => {
+    const script = new Script(parameters);
+    const turn = REST + rise + AFTER;
+    script.press(REST, script.ahead);
+    // A body that turns and goes steers while it drives on.
+    if (parameters.scheme === 'turn') script.press(turn, 'right');
+    else script.release(turn, script.ahead).press(turn, 'down');
+    return [{ ground: openGround(), tape: script.tape('Right-angle turn', turn + 2 * rise + 1.2) }];
+  },
+  measure: ([ran], { rise, hz }) => {
+    const { trace } = ran as NonNullable<typeof ran>;
+    const begun = Math.round((REST + rise + AFTER) * hz) / hz;
+    const row = rowFrom(trace, begun);
+    const [vx, vy] = [trace.at('vx', row), trace.at('vy', row)];
+    const speed = Math.sqrt(vx * vx + vy * vy);
+    if (speed === 0) return {};
+    const along = (at: number) => (trace.at('vx', at) * vx + trace.at('vy', at) * vy) / speed;
+    const time = reaches(trace, row, -0.01 * speed, (at) => -along(at));
+    if (time === null) return {};
+    const last = trace.rowAt(time);
+    const way = ((trace.at('x', last) - trace.at('x', row)) * vx + (trace.at('y', last) - trace.at('y', row)) * vy) / speed;
+    return { turn90Radius: Math.max(0, way) };
+  },
+};
+
+/** Seconds that auto-run is left to itself, and that it is watched after it was asked back. */
+const LEFT_ALONE = 1;
+
+/** Auto-run, left alone, then asked back. autoRunEnds: from the press of the opposite way to the end of auto-run. */
+export const autoRun: Drill = {
+  name: 'auto-run',
+  title: 'Auto-run and back',
+  words: 'Auto-run, left alone for a second, then the opposite way.',
+  main: 'autoRunEnds',
+  drawing: 'speed',
+  unless: (parameters) => cannotMove(parameters) ?? (parameters.pace.autoRun === 'off' ? 'there is no auto-run' : null),
+  lay: ({ parameters }) => {
+    const script = new Script(parameters);
+    script.press(REST, 'autoRun').release(REST + 0.1, 'autoRun');
+    script.press(REST + LEFT_ALONE, script.back).stop(REST + LEFT_ALONE + 0.3, script.back);
+    return [{ ground: openGround(), tape: script.tape('Auto-run', REST + LEFT_ALONE + 1) }];
+  },
+  measure: ([ran], { hz }) => {
+    const { trace } = ran as NonNullable<typeof ran>;
+    const asked = Math.round((REST + LEFT_ALONE) * hz) / hz;
+    for (let row = rowFrom(trace, asked) + 1; row < trace.end; row++)
+      if (trace.at('events', row) & 256) return { autoRunEnds: trace.at('time', row - 1) - asked };
+    return {};
+  },
+};
+
+/** Seconds of a whole drift that is watched. */
+const WATCHED = 2;
+/** A stick that nobody touches, worn: it rests off its middle, and trembles. */
+const WORN = [
+  [0.1, 0.04],
+  [0.08, 0.05],
+  [0.11, 0.03],
+] as const;
+
+/** A worn stick at rest. deadZoneDrift: the way that the body goes by itself in two seconds. */
+export const drift: Drill = {
+  name: 'dead-zone-drift',
+  title: 'Dead-zone drift',
+  words: 'Nobody touches the stick, which rests a tenth off its middle.',
+  main: 'deadZoneDrift',
+  drawing: 'way',
+  unless: cannotMove,
+  lay: ({ parameters }) => {
+    const script = new Script(parameters);
+    for (let i = 0; i * 0.25 < WATCHED; i++) script.say(i * 0.25, { stick: [...(WORN[i % WORN.length] as (typeof WORN)[number])] });
+    return [{ ground: openGround(), tape: script.tape('Dead-zone drift', WATCHED) }];
+  },
+  measure: ([ran]) => ({ deadZoneDrift: wayBetween((ran as NonNullable<typeof ran>).trace, 0, WATCHED + 1) }),
+};

@@ -1,0 +1,228 @@
+import { bodySize } from '../../tuning/body.ts';
+import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
+import type { Metrics } from '../metricSpecs.ts';
+import { plainGround } from '../scenes/plainGround.ts';
+import { boxWall, cannotMove, lineWall, middleOf, openGround, START, walledGround } from './course.ts';
+import type { Course, Drill, Ran, Scene } from './drill.ts';
+import { trembles, wayBetween } from './read.ts';
+import { Script } from './script.ts';
+
+const feelsNone = (parameters: Parameters): string | null =>
+  cannotMove(parameters) ?? (parameters.contact.response === 'none' ? 'walls are not felt' : null);
+
+/** Angles (degrees) at which walls are met, and the seconds of sliding of which the last are read. */
+export const GRAZES = [5, 15, 25, 35, 45, 55, 65, 75, 85] as const;
+const SLIDING = 1.2;
+const READ = 0.4;
+
+/** Body widths of run-up before what is met. */
+const RUN_UP = 2;
+
+/** Seconds to get over a way at full walking speed after the rise. */
+const secondsTo = ({ rise, riseWay, walk }: Course, way: number): number => rise + Math.max(0, way - riseWay) / walk;
+
+/**
+ * Full speed against long walls at 5° to 85°. slideKept(θ): speed of the steady slide to that of the same time on open ground
+ * (instant ramp: max(0, cos θ − wallFriction·sin θ); 1 with keepSpeed).
+ */
+export const wallGraze: Drill = {
+  name: 'wall-graze',
+  title: 'Wall graze',
+  words: 'Full speed against walls at 5° to 85°, and on along them.',
+  main: 'slideKept',
+  at: 45,
+  drawing: 'way',
+  unless: feelsNone,
+  lay: (course) => {
+    const { parameters, width } = course;
+    const middle = middleOf(course);
+    const script = new Script(parameters);
+    script.press(0, script.ahead);
+    const walled = GRAZES.map((degrees) => {
+      const angle = (degrees * Math.PI) / 180;
+      const [c, s] = [Math.cos(angle), Math.sin(angle)];
+      // The wall passes the body's way at so many widths, on the side that it leans to.
+      const reach = width * RUN_UP + course.riseWay + width / (2 * Math.max(s, 0.05));
+      const long = width * 4 + course.walk * (SLIDING + 1) + 4 * reach;
+      const at: [number, number] = [middle.x + reach, middle.y];
+      const wall = lineWall([at[0] - c * long, at[1] - s * long], [at[0] + c * long, at[1] + s * long]);
+      return { ground: walledGround([wall]), tape: script.tape(`Wall graze ${degrees}°`, secondsTo(course, reach) + SLIDING) };
+    });
+    const longest = walled.reduce((most, { tape }) => Math.max(most, tape.ticks), 0);
+    return [...walled, { ground: openGround(), tape: { ...script.tape('Open ground', 1), ticks: longest } }];
+  },
+  measure: (runs) => {
+    const open = runs.at(-1) as Ran;
+    const metrics: Metrics = {};
+    for (const [i, degrees] of GRAZES.entries()) {
+      const { trace } = runs[i] as Ran;
+      const end = trace.at('time', trace.end - 1);
+      const free = wayBetween(open.trace, end - READ, end);
+      if (free > 0) metrics[`slideKept(${degrees})`] = Math.min(1.5, wayBetween(trace, end - READ, end) / free);
+    }
+    return metrics;
+  },
+};
+
+/** Seconds of pressing into a corner, of which the last are read. */
+const PRESSED = 1.2;
+
+/** Into a square and an obtuse corner, along their middles. cornerTremble: peak-to-peak of the place over the last 0.4 s, the worse of the two. */
+export const cornerPress: Drill = {
+  name: 'corner-press',
+  title: 'Corner press',
+  words: 'Straight into a square and an obtuse corner, and held there.',
+  main: 'cornerTremble',
+  drawing: 'way',
+  unless: feelsNone,
+  lay: (course) => {
+    const { parameters, width } = course;
+    const middle = middleOf(course);
+    const script = new Script(parameters);
+    script.press(0, script.ahead);
+    return [45, 67.5].map((half) => {
+      const angle = (half * Math.PI) / 180;
+      const tip = width * 3 + course.riseWay;
+      const long = 8 * width + 2 * tip;
+      const arm = (sign: number): [number, number] => [middle.x + tip - Math.cos(angle) * long, middle.y + sign * Math.sin(angle) * long];
+      const wall = lineWall(arm(-1), [middle.x + tip, middle.y], arm(1));
+      return { ground: walledGround([wall]), tape: script.tape('Corner press', secondsTo(course, tip) + PRESSED) };
+    });
+  },
+  measure: (runs) => ({ cornerTremble: Math.max(...runs.map(({ trace }) => trembles(trace, READ))) }),
+};
+
+/** Gaps that are tried, as shares of what the body needs across: from wide to just too narrow. */
+const GAPS = [2, 1.5, 1.25, 1.1, 1.05, 1.02, 1.01, 1.005, 1.002, 1, 0.98] as const;
+
+/** Straight at gaps in a wall, from wide to just too narrow. tightestGap: the narrowest that it comes through, as all wider ones. */
+export const gapSeries: Drill = {
+  name: 'gap-series',
+  title: 'Gap series',
+  words: 'Straight through gaps, from wide to just too narrow.',
+  main: 'tightestGap',
+  drawing: 'way',
+  unless: feelsNone,
+  lay: (course) => {
+    const { parameters, width } = course;
+    const middle = middleOf(course);
+    const across = bodySize(parameters.body).height;
+    const script = new Script(parameters);
+    script.press(0, script.ahead);
+    const far = width * 3;
+    return GAPS.map((share) => {
+      const half = (across * share) / 2;
+      const walls = [
+        boxWall(middle.x + far, middle.y - 20 * width, middle.x + far + width, middle.y - half),
+        boxWall(middle.x + far, middle.y + half, middle.x + far + width, middle.y + 20 * width),
+      ];
+      return { ground: walledGround(walls), tape: script.tape(`Gap of ${share}`, secondsTo(course, far + 5 * width) + 0.5) };
+    });
+  },
+  measure: (runs, { parameters, width }) => {
+    const across = bodySize(parameters.body).height;
+    const through = runs.map(({ trace }) => trace.at('x', trace.end - 1) - START.x > width * 4.5);
+    const last = through.indexOf(false) < 0 ? GAPS.length : through.indexOf(false);
+    return { tightestGap: last === 0 ? undefined : across * (GAPS[last - 1] as number) };
+  },
+};
+
+/** Cells of the row that is run along. */
+const CELLS = 24;
+
+/** Along a row of solid cells, pressed against it. seamCatches: how often the speed drops under half of the steady slide. */
+export const seamRun: Drill = {
+  name: 'seam-run',
+  title: 'Seam run',
+  words: 'Along a row of solid cells, pressed against them.',
+  main: 'seamCatches',
+  drawing: 'speed',
+  unless: (parameters) =>
+    feelsNone(parameters) ??
+    (parameters.contact.response === 'stop' || parameters.scheme === 'turn' || parameters.input.directions === '4'
+      ? 'it does not slide along two ways at once'
+      : null),
+  lay: (course): Scene[] => {
+    const { parameters, width, rise, walk } = course;
+    const { height } = bodySize(parameters.body);
+    const cell = Math.max(4, width);
+    const rows = Math.ceil((height * 2) / cell) + 1;
+    const cells = [...Array.from({ length: rows }, () => '.'.repeat(CELLS)), '#'.repeat(CELLS)];
+    const { originX, originY } = parameters.body;
+    const start = { x: cell + width * originX, y: rows * cell - height * (1 - originY) - 0.5, facing: 0 };
+    const size = { width: cell * (CELLS + 4), height: cell * (rows + 3) };
+    const seconds = rise + ((CELLS - 5) * cell) / walk;
+    return [
+      {
+        ground: plainGround({ size, cell, cells, start }),
+        tape: new Script(parameters).press(0, 'right', 'down').tape('Seam run', seconds),
+      },
+    ];
+  },
+  measure: ([ran], { rise }) => {
+    const { trace } = ran as Ran;
+    const speeds = Array.from({ length: trace.end - 1 }, (_, i) => Math.abs(trace.at('vx', i + 1)));
+    const steady = speeds.toSorted((a, b) => a - b)[Math.floor(speeds.length * 0.8)] as number;
+    let [catches, isCaught] = [0, true];
+    for (let row = Math.max(2, trace.rowAt(rise + 0.1)); row < trace.end; row++) {
+      const caught = Math.abs(trace.at('vx', row)) < steady / 2;
+      if (caught && !isCaught) catches++;
+      isCaught = caught;
+    }
+    return { seamCatches: steady > 0 ? catches : undefined };
+  },
+};
+
+const sides = [
+  { way: 'right', axis: 'x', sign: 1 },
+  { way: 'left', axis: 'x', sign: -1 },
+  { way: 'down', axis: 'y', sign: 1 },
+  { way: 'up', axis: 'y', sign: -1 },
+] as const;
+
+/** Body widths of the frame's sides, and seconds of holding against an edge. */
+const FRAME = 24;
+const AGAINST = 1.5;
+
+/**
+ * Held against all four edges of a frame. edgeOvershoot: how far the body is beyond the limit at the most. edgeTremble: peak-to-peak of the
+ * place across the edge over the last 0.4 s of being held against it; the worst of the sides.
+ */
+export const edgePress: Drill = {
+  name: 'edge-press',
+  title: 'Edges',
+  words: 'Held against the edge on all four sides.',
+  main: 'edgeOvershoot',
+  drawing: 'way',
+  unless: (parameters) => cannotMove(parameters) ?? (parameters.scheme === 'turn' ? 'it turns and goes' : null),
+  lay: (course) => {
+    const { parameters, width } = course;
+    const side = FRAME * width;
+    const frame = { x: 0, y: 0, width: side, height: side };
+    const ground = plainGround({ size: { width: side, height: side }, frame, start: { x: side / 2, y: side / 2, facing: 0 } });
+    return sides
+      .filter(({ axis }) => parameters.bounds.axes === 'both' || parameters.bounds.axes === axis)
+      .map(({ way }) => ({
+        ground,
+        tape: new Script(parameters).press(0, way).tape(`Edge, ${way}`, secondsTo(course, side / 2) + AGAINST),
+      }));
+  },
+  measure: (runs, { parameters, width }) => {
+    const { body, bounds } = parameters;
+    const size = bodySize(body);
+    const side = FRAME * width;
+    let [over, tremble] = [0, 0];
+    for (const [i, { axis, sign }] of sides.filter(({ axis }) => bounds.axes === 'both' || bounds.axes === axis).entries()) {
+      const { trace } = runs[i] as Ran;
+      const [long, origin] = axis === 'x' ? [size.width, body.originX] : [size.height, body.originY];
+      const { top, right, bottom, left } = bounds.inset;
+      const limit = axis === 'x' ? (sign > 0 ? side - right : left) : sign > 0 ? side - bottom : top;
+      for (let row = trace.first; row < trace.end; row++) {
+        const edge = trace.at(axis, row) + (sign > 0 ? (1 - origin) * long : -origin * long);
+        over = Math.max(over, (edge - limit) * sign);
+      }
+      if (bounds.policy === 'clamp' || bounds.policy === 'push') tremble = Math.max(tremble, trembles(trace, READ));
+    }
+    return { edgeOvershoot: Math.max(0, over), edgeTremble: tremble };
+  },
+};

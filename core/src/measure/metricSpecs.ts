@@ -1,0 +1,79 @@
+import type { Quantity } from '../tuning/catalogue/specs.ts';
+
+/** What a metric is: its words, what it measures, and which way is better, if one is (`near`: near to a value that is known beforehand). */
+export interface MetricSpec {
+  words: string;
+  quantity: Quantity;
+  better: 'lower' | 'higher' | 'near' | null;
+  /** The value that is right by itself, where `better` is near. */
+  near?: number;
+}
+
+/** All metrics by their names in files and reports; the formula of each stands with what works it out. */
+export const metricSpecs = {
+  riseTime: { words: 'Up to speed in', quantity: 'time', better: 'lower' },
+  riseDistance: { words: 'Up to speed within', quantity: 'length', better: 'lower' },
+  stopTime: { words: 'Stops in', quantity: 'time', better: 'lower' },
+  stopDistance: { words: 'Stops within', quantity: 'length', better: 'lower' },
+  inputLatency: { words: 'Ticks to the first motion', quantity: 'count', better: 'lower' },
+  travelled: { words: 'Way', quantity: 'length', better: null },
+  meanSpeed: { words: 'Mean speed', quantity: 'speed', better: null },
+  peakSpeed: { words: 'Peak speed', quantity: 'speed', better: null },
+  timeStanding: { words: 'Standing', quantity: 'time', better: null },
+  timeWalking: { words: 'Walking', quantity: 'time', better: null },
+  timeSprinting: { words: 'Sprinting', quantity: 'time', better: null },
+  timeSpent: { words: 'Spent', quantity: 'time', better: null },
+  contacts: { words: 'Contacts', quantity: 'count', better: null },
+  contactTime: { words: 'In contact', quantity: 'time', better: null },
+  turned: { words: 'Facing turned', quantity: 'angle', better: null },
+  reverseTime: { words: 'Turned round in', quantity: 'time', better: 'lower' },
+  reverseOvershoot: { words: 'Runs over', quantity: 'length', better: 'lower' },
+  turn90Radius: { words: 'Corners within', quantity: 'length', better: 'lower' },
+  diagonalRatio: { words: 'Diagonal to straight', quantity: 'ratio', better: 'near', near: 1 },
+  facingErrors: { words: 'Faces wrong', quantity: 'count', better: 'lower' },
+  sprintTime: { words: 'Sprint lasts', quantity: 'time', better: null },
+  sprintDistance: { words: 'Way on one bar', quantity: 'length', better: null },
+  recoverTime: { words: 'Back to sprint after', quantity: 'time', better: null },
+  sprintShare: { words: 'Share of a long run', quantity: 'ratio', better: null },
+  slideKept: { words: 'Slide keeps', quantity: 'ratio', better: 'higher' },
+  seamCatches: { words: 'Catches on seams', quantity: 'count', better: 'lower' },
+  cornerTremble: { words: 'Trembles in a corner', quantity: 'length', better: 'lower' },
+  tightestGap: { words: 'Tightest gap', quantity: 'length', better: 'lower' },
+  edgeOvershoot: { words: 'Hangs over the edge', quantity: 'length', better: 'lower' },
+  edgeTremble: { words: 'Trembles at the edge', quantity: 'length', better: 'lower' },
+  facingLag: { words: 'Faces after', quantity: 'time', better: 'lower' },
+  facingFlips: { words: 'Flips on a border', quantity: 'rate', better: 'lower' },
+  pathRatio: { words: 'Way to the shortest', quantity: 'ratio', better: 'near', near: 1 },
+  arriveError: { words: 'Misses the point by', quantity: 'length', better: 'lower' },
+  arriveOvershoot: { words: 'Runs over the point', quantity: 'length', better: 'lower' },
+  arriveTime: { words: 'There in', quantity: 'time', better: 'lower' },
+  stuckCount: { words: 'Gave up', quantity: 'count', better: 'lower' },
+  followError: { words: 'Behind the pointer', quantity: 'length', better: 'lower' },
+  reclickKept: { words: 'Keeps on a new click', quantity: 'ratio', better: 'higher' },
+  plantTurn: { words: 'Turns planted in', quantity: 'time', better: 'lower' },
+  plantDrift: { words: 'Moves planted', quantity: 'length', better: 'lower' },
+  stepTime: { words: 'A step takes', quantity: 'time', better: null },
+  stepLatency: { words: 'Steps after', quantity: 'time', better: 'lower' },
+  stepDrift: { words: 'Off the cell', quantity: 'length', better: 'lower' },
+  deadZoneDrift: { words: 'Drifts at rest', quantity: 'length', better: 'lower' },
+  swipesTaken: { words: 'Swipes taken of 4', quantity: 'count', better: 'higher' },
+  autoRunEnds: { words: 'Auto-run ends in', quantity: 'time', better: 'lower' },
+  cameraLag: { words: 'View lags', quantity: 'length', better: null },
+  rateSensitivity: { words: 'Changes with the rate', quantity: 'ratio', better: 'lower' },
+} as const satisfies Record<string, MetricSpec>;
+
+export type MetricName = keyof typeof metricSpecs;
+
+/** Values by metric; what is told at an angle has it behind its name: `slideKept(45)`. */
+export type Metrics = Partial<Record<MetricName | `slideKept(${number})`, number | undefined>>;
+
+/** The key of a metric in values: its name, and the angle where it is told at one. */
+export const metricKey = (metric: MetricName, at?: number): keyof Metrics => (metric === 'slideKept' ? `slideKept(${at ?? 45})` : metric);
+
+/** The spec of a key in values. */
+export function metricSpecOf(key: string): MetricSpec {
+  const [, name = key, at] = /^(\w+)\((\d+)\)$/.exec(key) ?? [];
+  const spec: MetricSpec | undefined = Object.hasOwn(metricSpecs, name) ? metricSpecs[name as MetricName] : undefined;
+  if (!spec) throw new Error(`no metric is called ${key}`);
+  return at === undefined ? spec : { ...spec, words: `${spec.words} at ${at}°` };
+}

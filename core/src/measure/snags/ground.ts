@@ -1,0 +1,88 @@
+import type { Ground } from '../../ground/ground.ts';
+import { bucketWalls } from '../../ground/wallIndex.ts';
+import { bodySize } from '../../tuning/body.ts';
+import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
+import { shortNumber } from '../../tuning/expression.ts';
+import { type Survey, surveyGround } from '../survey.ts';
+import type { Snag } from './snag.ts';
+
+/** Share of what the body needs under which a gap is tight. */
+const TIGHT = 1.15;
+/** Gaps that are told at the most. */
+const MOST_GAPS = 12;
+
+/** The snags that a ground has for a body: what a survey of it finds, in the words of snags. `survey` is one of this ground and body, if there is one. */
+export function groundSnags(
+  ground: Ground,
+  parameters: Parameters,
+  survey: Survey = surveyGround(ground, parameters, bucketWalls(ground)),
+): Snag[] {
+  return [
+    ...starts(survey),
+    ...walls(ground),
+    ...goal(ground, survey),
+    ...gaps(ground, survey),
+    ...cells(ground, parameters),
+    ...ways(ground, parameters),
+  ];
+}
+
+const starts = (survey: Survey): Snag[] =>
+  survey.notes
+    .filter(({ words }) => words.startsWith('The start'))
+    .map(({ words, x = 0, y = 0 }) => ({ id: 'start-in-wall', severity: 'fault', evidence: words.toLowerCase(), place: { x, y } }));
+
+const walls = ({ walls }: Ground): Snag[] =>
+  walls.flatMap(({ solid, points }, i): Snag[] => {
+    const [x, y] = points[0] as [number, number];
+    return solid === false
+      ? [{ id: 'wall-not-solid', severity: 'risk', evidence: `wall ${i + 1} is drawn but not felt`, place: { x, y } }]
+      : [];
+  });
+
+function goal({ goal: ring, unit }: Ground, { reachesGoal, startRegion }: Survey): Snag[] {
+  if (!ring || reachesGoal !== false || startRegion < 0) return [];
+  const { x, y, radius } = ring;
+  return [
+    {
+      id: 'goal-unreachable',
+      severity: 'fault',
+      evidence: `no way leads within ${shortNumber(radius)} ${unit} of the goal`,
+      place: { x, y },
+    },
+  ];
+}
+
+function gaps({ unit }: Ground, { gaps: found }: Survey): Snag[] {
+  return (found ?? [])
+    .filter(({ ratio }) => ratio < TIGHT)
+    .slice(0, MOST_GAPS)
+    .map(({ a, b, width, ratio }) => {
+      const place = { x: (a[0] + b[0]) / 2, y: (a[1] + b[1]) / 2 };
+      const evidence = `${shortNumber(width)} ${unit} wide, ${shortNumber(ratio)} × what the body needs`;
+      return ratio < 1
+        ? { id: 'gap-too-narrow', severity: 'risk', evidence, place }
+        : { id: 'gap-tight', severity: 'hint', evidence, place };
+    });
+}
+
+/** Share of a cell under which a grid body has room in it. */
+const ROOMY = 0.98;
+
+function cells({ cell, cells: rows, unit }: Ground, { scheme, body, step }: Parameters): Snag[] {
+  const { width, height } = bodySize(body);
+  const wide = Math.max(width, height);
+  const least = rows.length > 0 ? Math.min(cell, step.cell) : step.cell;
+  if (scheme !== 'step' || wide < ROOMY * least) return [];
+  const told = `the body is ${shortNumber(wide)} ${unit} wide, a cell ${shortNumber(least)}`;
+  const side = Number((0.8 * least).toPrecision(4));
+  const set: Record<string, number> = body.shape === 'circle' ? { 'body.radius': side / 2 } : { 'body.width': side, 'body.height': side };
+  return [{ id: 'cell-body-equal', severity: 'risk', path: 'step.cell', evidence: told, mend: { words: 'A body of 0.8 cells', set } }];
+}
+
+function ways({ walls: drawn, cells: rows }: Ground, { route, scheme }: Parameters): Snag[] {
+  const isFree = drawn.every(({ solid }) => solid === false) && rows.every((row) => !row.includes('#'));
+  if (!route.enabled || scheme === 'step' || route.planner !== 'straight' || isFree) return [];
+  const mend = { words: 'Plan the shortest way', set: { 'route.planner': 'shortest' } };
+  return [{ id: 'route-straight', severity: 'risk', path: 'route.planner', evidence: 'ways go straight, and there are walls', mend }];
+}

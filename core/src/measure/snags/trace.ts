@@ -1,0 +1,277 @@
+import type { Ground } from '../../ground/ground.ts';
+import { CIRCLED, SENT, START_MOVED, STUCK, WRAPPED } from '../../motion/events.ts';
+import type { Trace } from '../../motion/trace.ts';
+import { Replay } from '../../tape/replay.ts';
+import type { Tape } from '../../tape/tape.ts';
+import { bodySize } from '../../tuning/body.ts';
+import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
+import { shortNumber } from '../../tuning/expression.ts';
+import { turnTo } from '../drills/read.ts';
+import type { Snag } from './snag.ts';
+
+/** What is judged: a trace with what it was driven by. */
+export interface Judged {
+  trace: Trace;
+  parameters: Parameters;
+  ground: Ground;
+  /** The hands, where they are known. */
+  tape?: Tape;
+}
+
+/** Seconds that a thing has to last, or within which it has to come again, to be one that a person sees. */
+const LASTING = 0.3;
+const WITHIN = 0.5;
+/** Changes of mind within that time that are a flicker or a tremble. */
+const CHANGES = 6;
+/** Share of the body by which a tick's way may pass what its speed explains; share by which a body that is held still may move. */
+const JUMP = 0.5;
+const SHAKE = 0.01;
+
+const told = (value: number) => shortNumber(value, 2);
+const at = (trace: Trace, row: number) => ({ time: trace.at('time', row), place: { x: trace.at('x', row), y: trace.at('y', row) } });
+
+/** The snags that a trace shows, each once, where it is seen first. */
+export function traceSnags(judged: Judged): Snag[] {
+  return [circling, stuck, offScreen, trembling, facingWrongWay, facingFlicker, popping, sprintOnEmpty, twoDevices].flatMap((look) => {
+    const snag = look(judged);
+    return snag ? [snag] : [];
+  });
+}
+
+type Look = (judged: Judged) => Snag | null;
+
+/** The first row for which something holds, and how long (s) it goes on from there; null where it never lasts as long as asked. */
+function lasts({ trace }: Judged, seconds: number, holds: (row: number) => boolean): { row: number; seconds: number } | null {
+  let since = -1;
+  for (let row = trace.first + 1; row <= trace.end; row++) {
+    if (row < trace.end && holds(row)) {
+      if (since < 0) since = row;
+      continue;
+    }
+    if (since < 0) continue;
+    const length = trace.at('time', row - 1) - trace.at('time', since - 1);
+    if (length >= seconds - 1e-9) return { row: since, seconds: length };
+    since = -1;
+  }
+  return null;
+}
+
+const withEvent = ({ trace }: Judged, event: number): number => {
+  for (let row = trace.first; row < trace.end; row++) if (trace.at('events', row) & event) return row;
+  return -1;
+};
+
+const circling: Look = (judged) => {
+  const row = withEvent(judged, CIRCLED);
+  if (row < 0) return null;
+  const { trace, parameters } = judged;
+  const evidence = `round the point for ${told(parameters.route.stuckAfter)} s and more without coming nearer`;
+  const mend =
+    parameters.route.arrival === 'radiusOnly' ? { mend: { words: 'End on the point exactly', set: { 'route.arrival': 'exact' } } } : {};
+  return { id: 'circling', severity: 'fault', path: 'route.arrival', evidence, ...at(trace, row), ...mend };
+};
+
+const stuck: Look = (judged) => {
+  const row = withEvent(judged, STUCK);
+  if (row < 0) return null;
+  const { trace, parameters } = judged;
+  const mend =
+    parameters.route.planner === 'straight' ? { mend: { words: 'Plan the shortest way', set: { 'route.planner': 'shortest' } } } : {};
+  return {
+    id: 'stuck',
+    severity: 'fault',
+    path: 'route.planner',
+    evidence: `no headway for ${told(parameters.route.stuckAfter)} s`,
+    ...at(trace, row),
+    ...mend,
+  };
+};
+
+/** How far a body's outline is beyond a frame, unit. */
+function beyond(
+  trace: Trace,
+  row: number,
+  body: Parameters['body'],
+  frame: { x: number; y: number; width: number; height: number },
+): number {
+  const { width, height } = bodySize(body);
+  const left = trace.at('x', row) - body.originX * width;
+  const top = trace.at('y', row) - body.originY * height;
+  return Math.max(frame.x - left, left + width - frame.x - frame.width, frame.y - top, top + height - frame.y - frame.height);
+}
+
+const offScreen: Look = (judged) => {
+  const { trace, parameters, ground } = judged;
+  const { body, bounds } = parameters;
+  // What wraps or is sent is seen to leave on purpose; a view that follows has no screen to leave.
+  if (bounds.policy === 'wrap' || bounds.policy === 'sendTo') return null;
+  const frame = bounds.frame === 'screen' && ground.frame ? ground.frame : { x: 0, y: 0, ...ground.size };
+  const slack = SHAKE * bodySize(body).width;
+  const found = lasts(judged, 2 / parameters.clock.hz, (row) => beyond(trace, row, body, frame) > slack);
+  if (!found) return null;
+  let most = 0;
+  for (let row = found.row; row < trace.end; row++) most = Math.max(most, beyond(trace, row, body, frame));
+  const mend: NonNullable<Snag['mend']> =
+    bounds.policy === 'none'
+      ? { words: 'Hold it at the edge', set: { 'bounds.policy': 'clamp' } }
+      : { words: 'Hold the whole body', set: { 'bounds.measure': 'body' } };
+  return {
+    id: 'off-screen',
+    severity: 'fault',
+    path: bounds.policy === 'none' ? 'bounds.policy' : 'bounds.measure',
+    evidence: `${told(most)} ${ground.unit} beyond the edge`,
+    ...at(trace, found.row),
+    ...(bounds.policy === 'none' || bounds.measure === 'centre' ? { mend } : {}),
+  };
+};
+
+/** Whether the hands ask for the same all the while in the rows of a stretch. */
+const isSteady = (trace: Trace, from: number, to: number) => {
+  for (let row = from + 1; row <= to; row++) if (Math.abs(trace.at('amount', row) - trace.at('amount', from)) > 0.05) return false;
+  return true;
+};
+
+/** A body in contact that goes to and fro: many turns of its way within half a second, while the hands ask for the same. */
+const trembling: Look = (judged) => {
+  const { trace, parameters } = judged;
+  const least = SHAKE * bodySize(parameters.body).width;
+  const turns: number[] = [];
+  for (let row = trace.first + 2; row < trace.end; row++) {
+    if (trace.at('contacts', row) === 0 && trace.at('contacts', row - 1) === 0) continue;
+    const step = (column: 'x' | 'y', to: number) => trace.at(column, to) - trace.at(column, to - 1);
+    const isTurn = (column: 'x' | 'y') => {
+      const [before, now] = [step(column, row - 1), step(column, row)];
+      return before * now < 0 && Math.min(Math.abs(before), Math.abs(now)) > least;
+    };
+    if (!isTurn('x') && !isTurn('y')) continue;
+    turns.push(row);
+    const first = turns.at(-CHANGES);
+    if (first === undefined || trace.at('time', row) - trace.at('time', first) > WITHIN || !isSteady(trace, first, row)) continue;
+    return {
+      id: 'tremble',
+      severity: 'fault',
+      path: parameters.bounds.policy === 'push' ? 'bounds.push' : 'contact.response',
+      evidence: `${CHANGES} times to and fro within ${told(trace.at('time', row) - trace.at('time', first))} s`,
+      ...at(trace, first),
+    };
+  }
+  return null;
+};
+
+/** The directions that a facing can have: those of the tuning, with half a sector and its stickiness as slack. */
+const facingSlack = ({ facing }: Parameters) =>
+  (facing.directions === 'free' ? 5 : 180 / Number(facing.directions) + facing.stickiness) + 20;
+
+const facingWrongWay: Look = (judged) => {
+  const { trace, parameters } = judged;
+  const { facing, scheme, pace } = parameters;
+  if (facing.from !== 'movement' || scheme === 'turn' || facing.directions === '2' || pace.walkSpeed <= 0) return null;
+  const slack = Math.max(60, facingSlack(parameters));
+  const found = lasts(judged, LASTING, (row) => {
+    const [vx, vy] = [trace.at('vx', row), trace.at('vy', row)];
+    if (Math.sqrt(vx * vx + vy * vy) < 0.3 * pace.walkSpeed || trace.at('contacts', row) > 0) return false;
+    return Math.abs(turnTo(trace.at('facing', row), (Math.atan2(vy, vx) * 180) / Math.PI)) % 360 > slack;
+  });
+  if (!found) return null;
+  return {
+    id: 'facing-wrong-way',
+    severity: 'fault',
+    path: facing.flip !== 'none' ? 'facing.flip' : 'facing.turn',
+    evidence: `for ${told(found.seconds)} s it faced more than ${told(slack)}° off its way`,
+    ...at(trace, found.row),
+    ...(facing.flip !== 'none' ? { mend: { words: 'Right way round', set: { 'facing.flip': 'none' } } } : {}),
+  };
+};
+
+/** A facing that goes back to where it was, over and over within half a second. */
+const facingFlicker: Look = (judged) => {
+  const { trace, parameters } = judged;
+  if (parameters.facing.directions === 'free') return null;
+  const changes: number[] = [];
+  let [last, beforeLast] = [Number.NaN, Number.NaN];
+  for (let row = trace.first + 1; row < trace.end; row++) {
+    const facing = trace.at('facing', row);
+    if (facing === trace.at('facing', row - 1)) continue;
+    if (facing === beforeLast) changes.push(row);
+    else changes.length = 0;
+    beforeLast = trace.at('facing', row - 1);
+    if (Number.isNaN(last)) last = facing;
+    const first = changes.at(-CHANGES);
+    if (first === undefined || trace.at('time', row) - trace.at('time', first) > 2 * WITHIN) continue;
+    return {
+      id: 'facing-flicker',
+      severity: 'fault',
+      path: 'facing.stickiness',
+      evidence: `${CHANGES} flips within ${told(trace.at('time', row) - trace.at('time', first))} s`,
+      ...at(trace, first),
+      ...(parameters.facing.stickiness < 10
+        ? { mend: { words: 'Hold each way a little longer', set: { 'facing.stickiness': parameters.facing.directions === '16' ? 5 : 10 } } }
+        : {}),
+    };
+  }
+  return null;
+};
+
+/** A tick's way that neither its speed nor the one before explains. */
+const popping: Look = ({ trace, parameters, ground }) => {
+  if (parameters.scheme === 'step') return null;
+  const { width, height } = bodySize(parameters.body);
+  const least = JUMP * Math.min(width, height);
+  for (let row = trace.first + 1; row < trace.end; row++) {
+    if (trace.at('events', row) & (WRAPPED | SENT | START_MOVED)) continue;
+    const [dx, dy] = [trace.at('x', row) - trace.at('x', row - 1), trace.at('y', row) - trace.at('y', row - 1)];
+    const way = Math.sqrt(dx * dx + dy * dy);
+    const dt = trace.at('time', row) - trace.at('time', row - 1);
+    const explained = Math.max(trace.at('speed', row), trace.at('speed', row - 1), trace.at('target', row)) * dt;
+    if (way <= explained + least) continue;
+    return {
+      id: 'pop',
+      severity: 'risk',
+      path: parameters.bounds.policy === 'push' ? 'bounds.push' : 'contact.response',
+      evidence: `${told(way)} ${ground.unit} in a tick, its speed explains ${told(explained)}`,
+      ...at(trace, row),
+    };
+  }
+  return null;
+};
+
+const sprintOnEmpty: Look = (judged) => {
+  const { trace, parameters } = judged;
+  if (!parameters.stamina.enabled) return null;
+  const found = lasts(judged, 0.1, (row) => trace.at('sprintGiven', row) === 1 && trace.at('stamina', row) <= 0);
+  if (!found) return null;
+  return {
+    id: 'sprint-on-empty',
+    severity: 'fault',
+    path: 'stamina.emptyEndsSprint',
+    evidence: `sprints ${told(found.seconds)} s with stamina 0`,
+    ...at(trace, found.row),
+    ...(parameters.stamina.emptyEndsSprint ? {} : { mend: { words: 'End it when empty', set: { 'stamina.emptyEndsSprint': true } } }),
+  };
+};
+
+/** Keys and a stick beyond its dead zone at once, which ask for different ways. */
+const twoDevices: Look = (judged) => {
+  const { tape, parameters, trace } = judged;
+  if (!tape || parameters.input.devices === 'larger') return null;
+  const replay = new Replay(tape, parameters.clock.hz);
+  const fights: boolean[] = [false];
+  for (let tick = 0; tick < replay.ticks; tick++) {
+    const { held, stickX, stickY } = replay.next();
+    const stick = Math.sqrt(stickX * stickX + stickY * stickY);
+    const keys = [held[3], held[2], held[1], held[0]].map((order) => (order ?? 0) > 0);
+    const [kx, ky] = [Number(keys[0]) - Number(keys[1]), Number(keys[2]) - Number(keys[3])];
+    const length = Math.sqrt(kx * kx + ky * ky);
+    fights.push(length > 0 && stick > parameters.input.deadZone && (kx * stickX + ky * stickY) / (length * stick) < 0.7);
+  }
+  const found = lasts(judged, 0.1, (row) => fights[row] ?? false);
+  if (!found) return null;
+  return {
+    id: 'two-devices',
+    severity: 'risk',
+    path: 'input.devices',
+    evidence: `for ${told(found.seconds)} s keys and stick ask for different ways`,
+    ...at(trace, found.row),
+    mend: { words: 'The larger one counts', set: { 'input.devices': 'larger' } },
+  };
+};

@@ -1,0 +1,113 @@
+import { z } from 'zod';
+import { type Format, readDocument, readJson } from '../document/document.ts';
+import type { Reading } from '../document/fault.ts';
+import { type MetricName, type Metrics, metricKey, metricSpecs } from '../measure/metricSpecs.ts';
+
+/** The band in which a metric is good; an end that is absent is open. */
+export interface Target {
+  metric: MetricName;
+  /** The angle, degrees, where the metric is told at one. */
+  at?: number | undefined;
+  min?: number | undefined;
+  max?: number | undefined;
+}
+
+/** A named set of targets, used by any tuning. */
+export interface TargetSet {
+  format: 'zygopod/targets';
+  version: 1;
+  name: string;
+  note: string;
+  targets: Target[];
+}
+
+const number = z.number().min(-1e9).max(1e9);
+
+const target = z
+  .strictObject({
+    metric: z.enum(Object.keys(metricSpecs) as [MetricName, ...MetricName[]]),
+    at: z.number().int().min(0).max(90).optional(),
+    min: number.optional(),
+    max: number.optional(),
+  })
+  .refine(({ min, max }) => min !== undefined || max !== undefined, 'min, max or both')
+  .refine(({ min, max }) => min === undefined || max === undefined || min <= max, 'a min that is not above the max')
+  .refine(({ metric, at }) => at === undefined || metric === 'slideKept', 'at with slideKept alone');
+
+/** The format of a target set. A metric that two targets name has to be in both bands: that they leave room is asked for, too. */
+export const targetsFormat: Format = {
+  format: 'zygopod/targets',
+  version: 1,
+  migrations: [],
+  schema: z
+    .strictObject({
+      format: z.literal('zygopod/targets'),
+      version: z.literal(1),
+      name: z.string().trim().min(1).max(120).default('Targets'),
+      note: z.string().max(2000).default(''),
+      targets: z.array(target).max(200),
+    })
+    .refine(({ targets }) => contradiction(targets) === null, {
+      message: 'bands of one metric that leave room for a value',
+      path: ['targets'],
+    }),
+};
+
+/** The key of a metric whose targets contradict each other; null where none do. */
+function contradiction(targets: readonly Target[]): string | null {
+  const bands = new Map<string, { min: number; max: number }>();
+  for (const { metric, at, min = -Infinity, max = Infinity } of targets) {
+    const key = metricKey(metric, at);
+    const band = bands.get(key) ?? { min: -Infinity, max: Infinity };
+    bands.set(key, { min: Math.max(band.min, min), max: Math.min(band.max, max) });
+  }
+  return [...bands].find(([, { min, max }]) => min > max)?.[0] ?? null;
+}
+
+/** Reads a parsed JSON value as a target set. */
+export function readTargets(value: unknown): Reading<TargetSet> {
+  return readDocument(targetsFormat, value) as Reading<TargetSet>;
+}
+
+/** Reads the text of a `*.targets.json`. */
+export function parseTargets(text: string): Reading<TargetSet> {
+  const json = readJson(text);
+  return json.ok ? readTargets(json.value) : json;
+}
+
+/** A target held against metrics: the value, and whether it is in its band; null where there is no such metric. */
+export interface JudgedTarget extends Target {
+  value: number | null;
+  ok: boolean | null;
+}
+
+/** Slack on the ends of a band, as a share of the larger of its end and 1e-9: a value that was written with its own digits is in it. */
+const SLACK = 1e-9;
+
+export function judgeTargets(targets: readonly Target[], metrics: Metrics): JudgedTarget[] {
+  return targets.map((one) => {
+    const value = metrics[metricKey(one.metric, one.at)] ?? null;
+    if (value === null) return { ...one, value, ok: null };
+    const [low, high] = [one.min ?? -Infinity, one.max ?? Infinity];
+    return { ...one, value, ok: value >= low - SLACK * Math.abs(low || 1) && value <= high + SLACK * Math.abs(high || 1) };
+  });
+}
+
+/** Digits that the ends of a band are written with. */
+const DIGITS = 4;
+
+/** A band of so much (a share) round each of these metrics: what is right is kept. A 0 is kept from rising over a thousandth. */
+export function keepAsTargets(metrics: Metrics, share = 0.05): Target[] {
+  const rounded = (value: number, way: 'floor' | 'ceil') => {
+    if (value === 0) return 0;
+    const scale = 10 ** (DIGITS - 1 - Math.floor(Math.log10(Math.abs(value))));
+    return Math[way](value * scale) / scale;
+  };
+  return Object.entries(metrics).flatMap(([key, value]): Target[] => {
+    if (value === undefined) return [];
+    const [, metric = key, at] = /^(\w+)\((\d+)\)$/.exec(key) ?? [];
+    const room = Math.abs(value) * share;
+    const band = value === 0 ? { max: 0.001 } : { min: rounded(value - room, 'floor'), max: rounded(value + room, 'ceil') };
+    return [{ metric: metric as MetricName, ...(at === undefined ? {} : { at: Number(at) }), ...band }];
+  });
+}
