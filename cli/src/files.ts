@@ -6,10 +6,12 @@ import {
   largest,
   parseGround,
   parseTape,
+  parseTargets,
   parseTuning,
   printable,
   type Reading,
   type Tape,
+  type TargetSet,
   type Tuning,
 } from '@zygopod/core';
 import { Misuse } from './misuse.ts';
@@ -86,4 +88,8 @@ export function groundFile(path: string): Ground {
 
 export function tapeFile(path: string): Tape {
   return must(path, parseTape(readText(path, largest.tape)));
+}
+
+export function targetsFile(path: string): TargetSet {
+  return must(path, parseTargets(readText(path, largest.tuning)));
 }

@@ -100,11 +100,37 @@ tape
 
 program
   .command('check')
-  .description('Validates tunings, grounds and tapes.')
+  .description('Validates tunings, grounds, tapes and target sets, and lists the snags of tunings and grounds; exit 1 on errors.')
   .argument('<files...>', 'files to check, - for stdin')
+  .option('--ground <file>', 'ground that tunings are judged on, too')
+  .option('--tape <file>', 'hands that they are driven by on it')
   .option('--json', 'answer for machines')
-  .addHelpText('after', '\nExample:\n  ./zygopod check demo/*.json')
-  .action(leave(async (files: string[], options: { json?: boolean }) => (await import('./commands/check.ts')).check(files, options)));
+  .addHelpText(
+    'after',
+    '\nExample:\n  ./zygopod check demo/first-draft.tuning.json --ground demo/boardwalk.ground.json --tape demo/boardwalk-lap.tape.json',
+  )
+  .action(leave(async (files: string[], options) => (await import('./commands/check.ts')).check(files, options)));
+
+program
+  .command('drill')
+  .description('Runs the drills of a tuning, holds them against targets and looks for snags; exit 1 when a target is missed.')
+  .requiredOption('--tuning <file>', 'tuning file, - for stdin')
+  .option('--ground <file>', 'ground that is looked over for snags, too')
+  .option('--targets <file>', 'target set that judges the metrics')
+  .option('--json', 'answer for machines')
+  .option('--junit <file>', 'where to write the judged targets as JUnit XML')
+  .addHelpText(
+    'after',
+    '\nExample:\n  ./zygopod drill --tuning demo/carrier-day-boots.tuning.json --ground demo/boardwalk.ground.json --targets demo/brisk-carrier.targets.json',
+  )
+  .action(leave(async (options) => (await import('./commands/drill.ts')).drill(options)));
+
+program
+  .command('demo')
+  .description('Drills all tunings of the demo and replays its tapes: a table of metrics and snags. Needs no server.')
+  .option('--json', 'answer for machines')
+  .addHelpText('after', '\nExample:\n  ./zygopod demo')
+  .action(leave(async (options) => (await import('./commands/demo.ts')).demoReport(options)));
 
 program
   .command('docs')

@@ -48,7 +48,7 @@ export { STEPS_SHOWN, stepRun } from './measure/scenes/step.ts';
 export { CAMERA_PHASES, cameraLag, TURNED, turnedBy, turnOverTime, WATCHED_LAG } from './measure/scenes/turn.ts';
 export { keptAtContact, steadySlide } from './measure/scenes/wall.ts';
 export { drillSnags } from './measure/snags/drills.ts';
-export { groundSnags } from './measure/snags/ground.ts';
+export { groundSnags, wallSnags } from './measure/snags/ground.ts';
 export { bySeverity, type Severity, type Snag, snagWords } from './measure/snags/snag.ts';
 export { traceSnags } from './measure/snags/trace.ts';
 export { tuningSnags } from './measure/snags/tuning.ts';

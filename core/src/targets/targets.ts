@@ -57,6 +57,8 @@ export const targetsFormat: Format = {
 function contradiction(targets: readonly Target[]): string | null {
   const bands = new Map<string, { min: number; max: number }>();
   for (const { metric, at, min = -Infinity, max = Infinity } of targets) {
+    // A band that is upside down is told of by itself.
+    if (min > max) continue;
     const key = metricKey(metric, at);
     const band = bands.get(key) ?? { min: -Infinity, max: Infinity };
     bands.set(key, { min: Math.max(band.min, min), max: Math.min(band.max, max) });

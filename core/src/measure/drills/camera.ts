@@ -2,10 +2,11 @@ import { cannotMove, openGround } from './course.ts';
 import type { Drill, Ran } from './drill.ts';
 import { Script } from './script.ts';
 
-/** Seconds at full speed after which the view has settled. */
+/** Seconds at full speed after which the view has settled: at least so many, or so many half-lives. */
 const SETTLED = 2;
+const HALVES = 12;
 
-/** Full speed until the view has settled. cameraLag: how far the body is from where it stands in the view at rest, the larger of both axes. */
+/** Full speed until the view has settled. cameraLag: how far the body is from where it stands in the view at rest, the larger of both axes (with a half-life h: V·h/ln 2). */
 export const viewLag: Drill = {
   name: 'view-lag',
   title: 'View lag',
@@ -14,8 +15,10 @@ export const viewLag: Drill = {
   drawing: 'speed',
   unless: (parameters) => cannotMove(parameters) ?? (parameters.camera.follow === 'none' ? 'the view stays' : null),
   lay: ({ parameters, rise }) => {
+    const { follow, halfLife } = parameters.camera;
+    const settled = Math.max(SETTLED, follow === 'smooth' ? HALVES * halfLife : 0);
     const script = new Script(parameters);
-    return [{ ground: openGround(), tape: script.press(0, script.ahead).tape('View lag', rise + SETTLED) }];
+    return [{ ground: openGround(), tape: script.press(0, script.ahead).tape('View lag', rise + settled) }];
   },
   measure: ([ran]) => {
     const { trace } = ran as Ran;

@@ -55,7 +55,7 @@ const firstWith = (trace: Trace, event: number): number => {
 /**
  * Clicks near, far, behind a wall, on the body itself and into the wall. pathRatio: way to the shortest, the worse of far and behind.
  * arriveError: from the point at the end, the worst of near, far and behind. arriveOvershoot: how far the body goes away from the far point
- * again after it was nearest to it for the first time. arriveTime: to the far point. stuckCount: walks that were given up.
+ * again after it was nearest to it for the first time. arriveTime: from the end of the click to the arrival at the far point. stuckCount: walks that were given up.
  */
 export const clickTour: Drill = {
   name: 'click-tour',
@@ -99,7 +99,7 @@ export const clickTour: Drill = {
       pathRatio: Math.max(ratio('far'), ratio('behind')),
       arriveError: Math.max(error('near'), error('far'), error('behind')),
       arriveOvershoot: over,
-      arriveTime: arrived < 0 ? undefined : far.at('time', arrived) - 0.05,
+      arriveTime: arrived < 0 ? undefined : far.at('time', arrived - 1) - 0.1,
       stuckCount: runs.filter(({ trace }) => firstWith(trace, STUCK | CIRCLED) >= 0).length,
     };
   },

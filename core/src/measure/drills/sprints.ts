@@ -85,7 +85,10 @@ export const sprintToEmpty: Drill = {
       const [t0, t1] = [trace.at('time', row - 1), trace.at('time', row)];
       back = t0 + ((goal - s0) / (s1 - s0)) * (t1 - t0) - empty;
     }
-    return { sprintTime: empty - begin, sprintDistance: wayBetween(trace, begin, empty), recoverTime: back };
+    // The tick in which it runs out goes on at the speed of the one before until it does.
+    const last = trace.rowAt(empty) - 1;
+    const way = wayBetween(trace, begin, trace.at('time', last)) + trace.at('speed', last) * (empty - trace.at('time', last));
+    return { sprintTime: empty - begin, sprintDistance: way, recoverTime: back };
   },
 };
 

@@ -130,7 +130,7 @@ export const gapSeries: Drill = {
 /** Cells of the row that is run along. */
 const CELLS = 24;
 
-/** Along a row of solid cells, pressed against it. seamCatches: how often the speed drops under half of the steady slide. */
+/** Along a row of solid cells, pressed against it. seamCatches: how often the speed along it drops by more than 2 % of the fastest so far; a slide that gets going or is steady never does. */
 export const seamRun: Drill = {
   name: 'seam-run',
   title: 'Seam run',
@@ -161,15 +161,18 @@ export const seamRun: Drill = {
   },
   measure: ([ran], { rise }) => {
     const { trace } = ran as Ran;
-    const speeds = Array.from({ length: trace.end - 1 }, (_, i) => Math.abs(trace.at('vx', i + 1)));
-    const steady = speeds.toSorted((a, b) => a - b)[Math.floor(speeds.length * 0.8)] as number;
-    let [catches, isCaught] = [0, true];
-    for (let row = Math.max(2, trace.rowAt(rise + 0.1)); row < trace.end; row++) {
-      const caught = Math.abs(trace.at('vx', row)) < steady / 2;
+    const from = Math.max(2, trace.rowAt(rise + 0.1));
+    const along = (row: number) => Math.abs(trace.at('vx', row));
+    let fastest = 0;
+    let [catches, isCaught] = [0, false];
+    for (let row = from; row < trace.end; row++) {
+      fastest = Math.max(fastest, along(row));
+      const caught = along(row) < 0.98 * fastest;
       if (caught && !isCaught) catches++;
       isCaught = caught;
     }
-    return { seamCatches: steady > 0 ? catches : undefined };
+    if (fastest === 0) catches = 1;
+    return { seamCatches: catches };
   },
 };
 
@@ -207,8 +210,8 @@ export const edgePress: Drill = {
         tape: new Script(parameters).press(0, way).tape(`Edge, ${way}`, secondsTo(course, side / 2) + AGAINST),
       }));
   },
-  measure: (runs, { parameters, width }) => {
-    const { body, bounds } = parameters;
+  measure: (runs, { width }) => {
+    const { body, bounds } = (runs[0] as Ran).world.parameters;
     const size = bodySize(body);
     const side = FRAME * width;
     let [over, tremble] = [0, 0];

@@ -19,7 +19,7 @@ export function groundSnags(
 ): Snag[] {
   return [
     ...starts(survey),
-    ...walls(ground),
+    ...wallSnags(ground),
     ...goal(ground, survey),
     ...gaps(ground, survey),
     ...cells(ground, parameters),
@@ -32,7 +32,8 @@ const starts = (survey: Survey): Snag[] =>
     .filter(({ words }) => words.startsWith('The start'))
     .map(({ words, x = 0, y = 0 }) => ({ id: 'start-in-wall', severity: 'fault', evidence: words.toLowerCase(), place: { x, y } }));
 
-const walls = ({ walls }: Ground): Snag[] =>
+/** What of a ground is drawn and not felt, whatever body walks on it. */
+export const wallSnags = ({ walls }: Ground): Snag[] =>
   walls.flatMap(({ solid, points }, i): Snag[] => {
     const [x, y] = points[0] as [number, number];
     return solid === false

@@ -183,19 +183,24 @@ const facingWrongWay: Look = (judged) => {
   };
 };
 
-/** A facing that goes back to where it was, over and over within half a second. */
+/** The angle (degrees) of the motion in a row. */
+const wayOf = (trace: Trace, row: number) => (Math.atan2(trace.at('vy', row), trace.at('vx', row)) * 180) / Math.PI;
+
+/** A facing that goes back to where it was, over and over, while the motion turns by much less: whoever turns to and fro is to be followed. */
 const facingFlicker: Look = (judged) => {
   const { trace, parameters } = judged;
-  if (parameters.facing.directions === 'free') return null;
+  // A step is asked for by itself.
+  if (parameters.facing.directions === 'free' || parameters.scheme === 'step') return null;
   const changes: number[] = [];
-  let [last, beforeLast] = [Number.NaN, Number.NaN];
+  let lastRow = trace.first;
+  let beforeLast = Number.NaN;
   for (let row = trace.first + 1; row < trace.end; row++) {
-    const facing = trace.at('facing', row);
-    if (facing === trace.at('facing', row - 1)) continue;
-    if (facing === beforeLast) changes.push(row);
+    const [before, facing] = [trace.at('facing', row - 1), trace.at('facing', row)];
+    if (facing === before) continue;
+    const isAsked = Math.abs(turnTo(wayOf(trace, lastRow), wayOf(trace, row))) % 360 > Math.abs(turnTo(before, facing)) / 2;
+    if (facing === beforeLast && !isAsked) changes.push(row);
     else changes.length = 0;
-    beforeLast = trace.at('facing', row - 1);
-    if (Number.isNaN(last)) last = facing;
+    [beforeLast, lastRow] = [before, row];
     const first = changes.at(-CHANGES);
     if (first === undefined || trace.at('time', row) - trace.at('time', first) > 2 * WITHIN) continue;
     return {

@@ -1,0 +1,126 @@
+import { writeFileSync } from 'node:fs';
+import {
+  bySeverity,
+  type DrillResult,
+  drillSnags,
+  groundSnags,
+  type JudgedTarget,
+  judgeTargets,
+  type Metrics,
+  metricKey,
+  metricSpecOf,
+  metricsOf,
+  printable,
+  runDrills,
+  type Snag,
+  shortNumber,
+  snagWords,
+  type Tuning,
+  tuningSnags,
+  unitOf,
+} from '@zygopod/core';
+import { groundFile, targetsFile, tuningFile } from '../files.ts';
+import { junitXml } from '../junit.ts';
+import { FINDING, GOOD } from '../misuse.ts';
+
+interface DrillOptions {
+  tuning: string;
+  ground?: string;
+  targets?: string;
+  json?: boolean;
+  junit?: string;
+}
+
+const seconds = (milliseconds: number) => `${(milliseconds / 1000).toFixed(2)} s`;
+
+/** A value with its unit. */
+export const told = (key: string, value: number, unit: string): string =>
+  `${shortNumber(value)} ${unitOf(metricSpecOf(key).quantity, unit)}`.trimEnd();
+
+const band = ({ min, max }: JudgedTarget): string =>
+  min === undefined
+    ? `at most ${shortNumber(max as number)}`
+    : max === undefined
+      ? `at least ${shortNumber(min)}`
+      : `${shortNumber(min)} to ${shortNumber(max)}`;
+
+/** A snag in a line. */
+export const snagLine = ({ id, severity, evidence, mend, drill, time }: Snag): string =>
+  `  ${severity.padEnd(5)} ${snagWords[id][0]}: ${evidence}${drill ? `, in ${drill}` : ''}${time === undefined ? '' : ` at ${time.toFixed(2)} s`} (${id})${mend ? `\n        mend: ${mend.words}` : ''}`;
+
+/** A tuning's drills as lines: each with its metrics, the main one first, and with the target that judges it. */
+export function drillTable(results: readonly DrillResult[], targets: readonly JudgedTarget[], unit: string): string[] {
+  const judged = new Map(targets.map((target) => [metricKey(target.metric, target.at) as string, target]));
+  return results.flatMap(({ drill, not, metrics, cutShort }) => {
+    if (not !== null) return [`${drill.title.padEnd(22)} – ${not}`];
+    const main = metricKey(drill.main, drill.at);
+    const keys = Object.keys(metrics).sort((a, b) => Number(b === main) - Number(a === main));
+    const lines = keys.map((key, i) => {
+      const target = judged.get(key);
+      const mark = target ? (target.ok ? `in ${band(target)}` : `OUT of ${band(target)}`) : '';
+      const value = told(key, metrics[key as keyof Metrics] as number, unit);
+      return `${(i === 0 ? drill.title : '').padEnd(22)} ${metricSpecOf(key).words.padEnd(26)} ${value.padStart(14)}  ${mark}`.trimEnd();
+    });
+    return [...(lines.length > 0 ? lines : [`${drill.title.padEnd(22)} gave no number`]), ...(cutShort ? [`  ${cutShort}`] : [])];
+  });
+}
+
+/** Runs the drills of a tuning, holds them against targets, and looks for snags; exit 1 when a target is missed. */
+export function drill(options: DrillOptions): number {
+  const tuning = tuningFile(options.tuning);
+  const ground = options.ground === undefined ? undefined : groundFile(options.ground);
+  const set = options.targets === undefined ? null : targetsFile(options.targets);
+  const begun = performance.now();
+  const results = [...runDrills(tuning.parameters)];
+  const took = performance.now() - begun;
+  const metrics = metricsOf(results);
+  const targets = judgeTargets(set?.targets ?? [], metrics);
+  const snags = bySeverity([
+    ...tuningSnags(tuning, ground),
+    ...(ground ? groundSnags(ground, tuning.parameters) : []),
+    ...drillSnags(results),
+  ]);
+  if (options.junit !== undefined) writeFileSync(options.junit, junitXml(tuning.file.name, results, targets, took / 1000));
+  if (options.json)
+    process.stdout.write(`${printable(JSON.stringify(report(tuning, ground?.name ?? null, results, metrics, targets, snags)))}\n`);
+  else {
+    const unit = tuning.file.unit ?? 'px';
+    const missed = targets.filter(({ ok }) => ok === false).length;
+    const absent = targets.filter(({ ok }) => ok === null);
+    const lines = [
+      `${tuning.file.name}${set ? `, judged by ${set.name}` : ''}`,
+      '',
+      ...drillTable(results, targets, unit),
+      '',
+      ...(set ? [`${targets.length - missed - absent.length} in their band, ${missed} out, ${absent.length} not measured`] : []),
+      ...absent.map(({ metric, at }) => `  not measured: ${metricKey(metric, at)}`),
+      `${results.filter(({ not }) => not === null).length} drills in ${seconds(took)}`,
+      ...(snags.length > 0 ? ['', ...snags.map(snagLine)] : []),
+    ];
+    process.stdout.write(`${printable(lines.join('\n'))}\n`);
+  }
+  return targets.some(({ ok }) => ok === false) ? FINDING : GOOD;
+}
+
+/** The answer for machines. */
+function report(
+  tuning: Tuning,
+  ground: string | null,
+  results: readonly DrillResult[],
+  metrics: Metrics,
+  targets: readonly JudgedTarget[],
+  snags: readonly Snag[],
+): object {
+  return {
+    tuning: tuning.file.name,
+    ground,
+    drills: results.map(({ drill: { name }, not, metrics: own, cutShort }) => ({
+      name,
+      ...(not === null ? { metrics: own } : { metrics: {}, notRun: not }),
+      ...(cutShort ? { cutShort } : {}),
+    })),
+    metrics,
+    targets: targets.map(({ metric, at, min, max, value, ok }) => ({ metric, at, min, max, value, ok })),
+    snags,
+  };
+}

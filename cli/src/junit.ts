@@ -1,0 +1,43 @@
+import { type DrillResult, type JudgedTarget, metricKey, metricSpecOf } from '@zygopod/core';
+
+const escaped = (text: string): string =>
+  text
+    .replaceAll('&', '&amp;')
+    .replaceAll('<', '&lt;')
+    .replaceAll('>', '&gt;')
+    .replaceAll('"', '&quot;')
+    // XML 1.0 has no other control characters.
+    // biome-ignore lint/suspicious/noControlCharactersInRegex: they are just what is taken out
+    .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '');
+
+/** The name of the drill that measures a metric. */
+function drillOf(results: readonly DrillResult[], key: string): string {
+  return results.find(({ metrics }) => Object.hasOwn(metrics, key))?.drill.name ?? 'none';
+}
+
+/**
+ * Judged targets as JUnit XML, as build servers read it: a test case a target; a missed one is a failure that tells value and band, one that
+ * was not measured is skipped. `seconds` is what the drills took.
+ */
+export function junitXml(suite: string, results: readonly DrillResult[], targets: readonly JudgedTarget[], seconds: number): string {
+  const failures = targets.filter(({ ok }) => ok === false).length;
+  const skipped = targets.filter(({ ok }) => ok === null).length;
+  const cases = targets.map(({ metric, at, min, max, value, ok }) => {
+    const key = metricKey(metric, at);
+    const head = `    <testcase classname="${escaped(drillOf(results, key))}" name="${escaped(key)}" time="0"`;
+    if (ok) return `${head}/>`;
+    if (ok === null) return `${head}>\n      <skipped message="not measured"/>\n    </testcase>`;
+    const band = `${min ?? '-∞'} to ${max ?? '∞'}`;
+    const message = `${metricSpecOf(key).words}: ${value}, expected ${band}`;
+    return `${head}>\n      <failure message="${escaped(message)}"/>\n    </testcase>`;
+  });
+  return [
+    '<?xml version="1.0" encoding="UTF-8"?>',
+    `<testsuites tests="${targets.length}" failures="${failures}" skipped="${skipped}" errors="0" time="${seconds.toFixed(3)}">`,
+    `  <testsuite name="${escaped(suite)}" tests="${targets.length}" failures="${failures}" skipped="${skipped}" errors="0" time="${seconds.toFixed(3)}">`,
+    ...cases,
+    '  </testsuite>',
+    '</testsuites>',
+    '',
+  ].join('\n');
+}
