@@ -1,6 +1,6 @@
 import { useStore } from '@nanostores/react';
 import { bodyRadius, type Parameters } from '@zygopod/core';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { drawContact, drawPebbles, drawScreen } from '../chart/drawEncounters.ts';
 import { drawGhost } from '../chart/drawGhost.ts';
 import { drawCoordinates, drawGround } from '../chart/drawGround.ts';
@@ -24,8 +24,8 @@ const PRINTS_AHEAD = 20;
 
 /** The live view: the ground as a chart with the body on it. Wheel zooms, middle- or space-drag pans, double-click goes back. */
 export function Yard() {
-  const { drive, hub, surveyor, editing } = useTuning();
-  const { canvas, size, chart, theme, view, $mode, inks, look, choose, move } = useSheet();
+  const { drive, hub, surveyor, editing, $look } = useTuning();
+  const { canvas, size, chart, theme, view, $mode, inks, look, choose, move, show } = useSheet();
   const [layers, setLayers] = useState<Layers>({
     prints: true,
     wedge: true,
@@ -45,6 +45,8 @@ export function Yard() {
   const through = useStore(drive.$throughCamera);
   const found = useStore(surveyor.$survey);
   const needsSurvey = surveyed.some((layer) => layers[layer]);
+
+  useEffect(() => $look.listen((place) => place && show(place.x, place.y)), [$look, show]);
 
   usePainter((now) => {
     const ctx = canvas.current?.getContext('2d');

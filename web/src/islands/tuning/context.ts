@@ -31,6 +31,8 @@ export interface TuningWork extends Work<TuningFile, Editing> {
   editing: Editing;
   /** The span that is being measured, if any. */
   $calipers: WritableAtom<Span | null>;
+  /** A place on the ground that is to be shown. */
+  $look: WritableAtom<{ x: number; y: number } | null>;
   /** What of the time is in sight. */
   window: StripWindow;
   /** The kept tape that is looped, as long as it is that one. */
@@ -68,5 +70,5 @@ export function openTuningWork(opening: Opening): TuningWork {
     },
     opening,
   );
-  return { ...work, editing: work.steps, $calipers: atom(null), window: { length: 8, end: null }, $kept: atom(null) };
+  return { ...work, editing: work.steps, $calipers: atom(null), window: { length: 8, end: null }, $kept: atom(null), $look: atom(null) };
 }

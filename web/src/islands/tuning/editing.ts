@@ -20,14 +20,20 @@ export class Editing extends Steps<TuningFile> {
   /** The number that was looked at last: what a trial is about. */
   readonly $subject = atom<string>('pace.walkSpeed');
   readonly $tuning: ReadableAtom<Tuning>;
+  /** The tuning by itself: whatever is shown or tried in its place. */
+  readonly $plainTuning: ReadableAtom<Tuning>;
+  /** A file that is tried for as long as what would set it is pointed at. */
+  readonly $preview = atom<TuningFile | null>(null);
   readonly $beforeTuning: ReadableAtom<Tuning>;
   /** What the tuning that is driven is compared with. */
   readonly $otherTuning: ReadableAtom<Tuning>;
 
   constructor(now: TuningFile, before: TuningFile) {
     super(now, before);
-    this.$tuning = computed([this.$now, this.$before, this.$flipped, this.$trial], (current, last, flipped, trial) =>
-      tried(resolved(flipped ? last : current), trial),
+    this.$plainTuning = computed(this.$now, resolved);
+    this.$tuning = computed(
+      [this.$plainTuning, this.$before, this.$flipped, this.$trial, this.$preview],
+      (current, last, flipped, trial, preview) => tried(flipped ? resolved(last) : preview ? resolved(preview) : current, trial),
     );
     this.$beforeTuning = computed(this.$before, resolved);
     this.$otherTuning = computed([this.$now, this.$before, this.$flipped], (now, before, flipped) => resolved(flipped ? now : before));
@@ -41,6 +47,27 @@ export class Editing extends Steps<TuningFile> {
     if (!reading.ok) return `${reading.faults[0]?.path}: found ${reading.faults[0]?.found}, expected ${reading.faults[0]?.expected}`;
     this.replace(file, what);
     return null;
+  }
+
+  /** Sets several parameters as one step; where the tuning cannot take them, nothing changes, and it says why. */
+  setAll(values: Readonly<Record<string, FileValue>>, what: string): string | null {
+    this.$preview.set(null);
+    if (this.$flipped.get()) this.$flipped.set(false);
+    const reading = this.#with(values);
+    if (!reading.ok) return `${reading.faults[0]?.path}: found ${reading.faults[0]?.found}, expected ${reading.faults[0]?.expected}`;
+    this.replace(reading.value.file, what);
+    return null;
+  }
+
+  /** Shows the tuning with these values in it until another preview, or none, is asked for. */
+  preview(values: Readonly<Record<string, FileValue>> | null): void {
+    const reading = values && this.#with(values);
+    this.$preview.set(reading?.ok ? reading.value.file : null);
+  }
+
+  #with(values: Readonly<Record<string, FileValue>>) {
+    const file = Object.entries(values).reduce((made, [path, value]) => withValue(made, path, value), this.$now.get());
+    return resolveTuning(file);
   }
 
   override undo(): void {

@@ -4,14 +4,16 @@ import { Fragment, useRef } from 'react';
 import { usePainter } from '../../chart/frames.ts';
 import { useTuning } from '../../tuning/context.ts';
 import { Partings } from './Partings.tsx';
+import { Snags } from './Snags.tsx';
 
-/** Right of the yard: what has changed since the last revision, and what the calipers read. */
+/** Right of the yard: what is wrong, what has changed since the last revision, and what the calipers read. */
 export function Aside() {
   return (
     <aside
-      aria-label="Changes and calipers"
+      aria-label="Snags, changes and calipers"
       className="flex min-h-0 flex-col gap-4 overflow-y-auto border-l border-rule bg-paper px-3.5 py-2.5"
     >
+      <Snags />
       <Changes />
       <Partings />
       <Calipers />

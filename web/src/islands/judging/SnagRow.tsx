@@ -1,0 +1,72 @@
+import { type Severity, type Snag, snagWords } from '@zygopod/core';
+
+/** The mark and the ink of a severity: never by colour alone. */
+const marks: Readonly<Record<Severity, { mark: string; text: string; words: string }>> = {
+  fault: { mark: '▲', text: 'text-now', words: 'Fault' },
+  risk: { mark: '◆', text: 'text-stamina-ink', words: 'Risk' },
+  hint: { mark: '○', text: 'text-ink-soft', words: 'Hint' },
+};
+
+/** What a list of snags lets one do with each. */
+export interface SnagDeeds {
+  /** Goes to the parameter. */
+  row?(path: string): void;
+  /** Goes to the moment or the place. */
+  look?(snag: Snag): void;
+  /** Tries the mend while it is pointed at; null ends that. */
+  preview?(snag: Snag | null): void;
+  mend?(snag: Snag): void;
+}
+
+/** A snag: what is wrong, by which numbers, why it matters, and what cures it. */
+export function SnagRow({ snag, deeds }: { snag: Snag; deeds: SnagDeeds }) {
+  const { id, severity, path, evidence, mend, time, place, drill } = snag;
+  const [name, why] = snagWords[id];
+  const { mark, text, words } = marks[severity];
+  const canLook = deeds.look && (time !== undefined || place !== undefined);
+  return (
+    <li className="border-b border-rule/60 py-1.5" data-snag={id}>
+      <p className={`flex items-baseline gap-1.5 font-semibold ${text}`}>
+        <span aria-hidden="true">{mark}</span>
+        <span className="sr-only">{words}: </span>
+        {path && deeds.row ? (
+          <button
+            type="button"
+            className="text-left hover:underline"
+            title={`${why} Shows its row (${path})`}
+            onClick={() => deeds.row?.(path)}
+          >
+            {name}
+          </button>
+        ) : (
+          <span title={why}>{name}</span>
+        )}
+      </p>
+      <p className="text-xs text-ink-soft">
+        {evidence}
+        {drill && `, in the drill ${drill.replaceAll('-', ' ')}`}
+      </p>
+      <p className="flex flex-wrap gap-x-3">
+        {mend && deeds.mend && (
+          <button
+            type="button"
+            className="deed min-h-6 text-left text-xs"
+            title="Pointed at, it is tried; a click takes it, undo gives it back"
+            onPointerEnter={() => deeds.preview?.(snag)}
+            onPointerLeave={() => deeds.preview?.(null)}
+            onFocus={() => deeds.preview?.(snag)}
+            onBlur={() => deeds.preview?.(null)}
+            onClick={() => deeds.mend?.(snag)}
+          >
+            {mend.words}
+          </button>
+        )}
+        {canLook && (
+          <button type="button" className="deed min-h-6 text-xs" onClick={() => deeds.look?.(snag)}>
+            {time === undefined ? 'Show where' : `At ${time.toFixed(2)} s`}
+          </button>
+        )}
+      </p>
+    </li>
+  );
+}

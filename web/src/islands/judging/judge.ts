@@ -1,0 +1,55 @@
+import type { Ground, TuningFile } from '@zygopod/core';
+import { atom } from 'nanostores';
+import { Desk, GivenUp } from '../../workers/desk.ts';
+import type { DrillsApi, Judgement } from '../../workers/drills.ts';
+
+/** Milliseconds without a change after which drills are run. */
+const PAUSE = 150;
+/** Seconds after which drills are given up. */
+const PATIENCE = 20;
+
+interface Order {
+  file: TuningFile;
+  ground: Ground | null;
+}
+
+/** Has tunings drilled in a worker: one at a time, the newest order next, so that a drag never piles up work. */
+export class Judge {
+  readonly $judged = atom<{ of: Order; judgement: Judgement } | null>(null);
+  /** Why the last tuning could not be drilled. */
+  readonly $trouble = atom<string | null>(null);
+  readonly desk = new Desk<DrillsApi>(() => new Worker(new URL('../../workers/drills.ts', import.meta.url), { type: 'module' }));
+  #timer: ReturnType<typeof setTimeout> | undefined;
+  #isBusy = false;
+  #next: Order | null = null;
+
+  /** Asks for a judgement once nothing has changed for a moment. */
+  ask(file: TuningFile, ground: Ground | null): void {
+    this.#next = { file, ground };
+    clearTimeout(this.#timer);
+    this.#timer = setTimeout(() => void this.#work(), PAUSE);
+  }
+
+  stop(): void {
+    clearTimeout(this.#timer);
+    this.#next = null;
+    this.desk.stop();
+  }
+
+  async #work(): Promise<void> {
+    if (this.#isBusy) return;
+    this.#isBusy = true;
+    for (let order = this.#next; order; order = this.#next) {
+      const { file, ground } = order;
+      this.#next = null;
+      try {
+        const judgement = await this.desk.call((remote) => remote.judge(file, ground), PATIENCE);
+        this.$judged.set({ of: order, judgement });
+        this.$trouble.set(null);
+      } catch (error) {
+        this.$trouble.set(error instanceof GivenUp ? error.message : `Drilling failed: ${String(error)}`);
+      }
+    }
+    this.#isBusy = false;
+  }
+}

@@ -1,0 +1,132 @@
+import {
+  bySeverity,
+  type DrillResult,
+  drillSnags,
+  drills,
+  type Ground,
+  groundSnags,
+  type Metrics,
+  metricsOf,
+  type Ran,
+  readTuning,
+  runDrills,
+  type Snag,
+  type Tape,
+  type TuningFile,
+} from '@zygopod/core';
+import { expose } from 'comlink';
+
+/** A run as it is drawn small: places or values, and the gait in each. */
+export interface DrawnRun {
+  points: [number, number][];
+  gaits: number[];
+}
+
+/** What of a drill a page needs. */
+export interface DrilledPart {
+  name: string;
+  not: string | null;
+  cutShort: string | null;
+  metrics: Metrics;
+  runs: DrawnRun[];
+  /** Box of the first run's walls and cells about its start, as lines; none on open ground. */
+  walls: [number, number][][];
+}
+
+/** What a tuning came to: its drills, all metrics, and the snags of the ground and of the drills. */
+export interface Judgement {
+  drills: DrilledPart[];
+  metrics: Metrics;
+  snags: Snag[];
+  milliseconds: number;
+  ticks: number;
+}
+
+/** Points of a run at the most, and runs of a drill that are drawn. */
+const POINTS = 160;
+const RUNS = 10;
+
+/** The rows of a run that are drawn: evenly spread, both ends among them. */
+function rowsOf({ trace }: Ran): number[] {
+  const count = Math.min(POINTS, trace.end);
+  return Array.from({ length: count }, (_, i) => Math.round((i * (trace.end - 1)) / Math.max(1, count - 1)));
+}
+
+function drawn(ran: Ran, drawing: DrillResult['drill']['drawing']): DrawnRun {
+  const { trace, ground } = ran;
+  const rows = rowsOf(ran);
+  let turned = 0;
+  let last = trace.at('facing', 0);
+  const points = rows.map((row): [number, number] => {
+    const time = trace.at('time', row);
+    if (drawing === 'way') return [trace.at('x', row) - ground.start.x, trace.at('y', row) - ground.start.y];
+    if (drawing === 'across') return [trace.at('x', row) - ground.start.x, time];
+    if (drawing !== 'facing') return [time, trace.at(drawing, row)];
+    const facing = trace.at('facing', row);
+    // Angles go on where they would jump from one end to the other.
+    turned += ((((facing - last) % 360) + 540) % 360) - 180;
+    last = facing;
+    return [time, turned];
+  });
+  return { points, gaits: rows.map((row) => trace.at('gait', row)) };
+}
+
+function partOf({ drill, not, cutShort, metrics, runs }: DrillResult): DrilledPart {
+  const [first] = runs;
+  const walls =
+    first && drill.drawing === 'way'
+      ? first.ground.walls.map(({ points, closed }) => (closed ? [...points, points[0] as [number, number]] : points))
+      : [];
+  const start = first?.ground.start ?? { x: 0, y: 0 };
+  return {
+    name: drill.name,
+    not,
+    cutShort,
+    metrics,
+    runs: runs.slice(0, RUNS).map((ran) => drawn(ran, drill.drawing)),
+    walls: walls.map((points) => points.map(([x, y]) => [x - start.x, y - start.y] as [number, number])),
+  };
+}
+
+function parametersOf(file: TuningFile) {
+  const read = readTuning(file);
+  if (!read.ok) throw new Error(`the tuning does not resolve: ${read.faults[0]?.path}`);
+  return read.value.parameters;
+}
+
+/** Drills away from the page. */
+const api = {
+  judge(file: TuningFile, ground: Ground | null): Judgement {
+    const parameters = parametersOf(file);
+    const begun = performance.now();
+    const results = [...runDrills(parameters)];
+    const milliseconds = performance.now() - begun;
+    return {
+      drills: results.map(partOf),
+      metrics: metricsOf(results),
+      snags: bySeverity([...(ground ? groundSnags(ground, parameters) : []), ...drillSnags(results)]),
+      milliseconds,
+      ticks: results.reduce((sum, { runs }) => sum + runs.reduce((ticks, { trace }) => ticks + trace.end - 1, 0), 0),
+    };
+  },
+
+  /** The metrics of one drill for each of some tunings. */
+  metrics(files: readonly TuningFile[], name: string): Metrics[] {
+    const wanted = drills.filter((drill) => drill.name === name);
+    return files.map((file) => metricsOf([...runDrills(parametersOf(file), wanted)]));
+  },
+
+  /** The grounds and tapes of a drill's runs. */
+  scenes(file: TuningFile, name: string): { ground: Ground; tape: Tape }[] {
+    const [result] = [
+      ...runDrills(
+        parametersOf(file),
+        drills.filter((drill) => drill.name === name),
+      ),
+    ];
+    return (result?.runs ?? []).map(({ ground, tape }) => ({ ground, tape }));
+  },
+};
+export type DrillsApi = typeof api;
+
+expose(api);
