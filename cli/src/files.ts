@@ -91,5 +91,5 @@ export function tapeFile(path: string): Tape {
 }
 
 export function targetsFile(path: string): TargetSet {
-  return must(path, parseTargets(readText(path, largest.tuning)));
+  return must(path, parseTargets(readText(path, largest.targets)));
 }

@@ -41,7 +41,7 @@ function checked(text: string, ground?: Ground, tape?: Tape): Checked {
   const reader = Object.hasOwn(readers, String(mark)) ? readers[mark as keyof typeof readers] : undefined;
   if (!reader) return refuse({ path: 'format', found: shown(mark), expected: `one of ${Object.keys(readers).join(', ')}` });
   const kind = String(mark).split('/')[1] as keyof typeof largest;
-  const most = Object.hasOwn(largest, kind) ? largest[kind] : largest.tuning;
+  const most = largest[kind];
   const bytes = Buffer.byteLength(text);
   if (bytes > most) return refuse({ path: '', found: `${bytes} bytes`, expected: `at most ${most}` });
   const reading = reader(json.value);

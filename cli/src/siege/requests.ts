@@ -104,7 +104,7 @@ interface Asked {
 /** A request that may make sense in some of its parts. */
 export function generated(dice: Dice, ids: Record<string, readonly string[]>): Asked {
   const kind = dice.is(0.9)
-    ? dice.one(['tunings', 'grounds', 'tapes'])
+    ? dice.one(['tunings', 'grounds', 'tapes', 'targets'])
     : dice.one([...odd, 'health', 'schemas/tuning', 'openapi.json', 'schemas/x']);
   const id = dice.is(0.7) ? dice.one(ids[kind] ?? ['x']) : dice.one(odd);
   const tail = dice.one([

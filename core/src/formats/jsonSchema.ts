@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import { groundFormat } from '../ground/ground.ts';
 import { tapeFormat } from '../tape/tape.ts';
+import { targetsFormat } from '../targets/targets.ts';
 import { tuningFormat } from '../tuning/schema.ts';
 
-const formats = { tuning: tuningFormat, ground: groundFormat, tape: tapeFormat };
+const formats = { tuning: tuningFormat, ground: groundFormat, tape: tapeFormat, targets: targetsFormat };
 
 /** Keeps the default that a schema tells of itself, which is left out otherwise where writing and reading differ. */
 function keepDefault({ zodSchema, jsonSchema }: { zodSchema: z.core.$ZodTypes; jsonSchema: Record<string, unknown> }): void {

@@ -11,5 +11,6 @@ interface Screen extends ScreenName {
 export const screens: readonly Screen[] = [
   { id: 'bench', title: 'Bench', subject: 'tuning', island: async () => (await import('./bench/Bench.tsx')).Bench },
   { id: 'compare', title: 'Compare', subject: 'tuning', island: async () => (await import('./compare/Compare.tsx')).Compare },
+  { id: 'drills', title: 'Drills', subject: 'tuning', island: async () => (await import('./drills/Drills.tsx')).Drills },
   { id: 'grounds', title: 'Grounds', subject: 'ground', island: async () => (await import('./grounds/Grounds.tsx')).Grounds },
 ];

@@ -29,8 +29,8 @@ export interface DrilledPart {
   cutShort: string | null;
   metrics: Metrics;
   runs: DrawnRun[];
-  /** Box of the first run's walls and cells about its start, as lines; none on open ground. */
-  walls: [number, number][][];
+  /** The first run's walls about its start, as lines; none on open ground. */
+  walls: { points: [number, number][]; isSolid: boolean }[];
 }
 
 /** What a tuning came to: its drills, all metrics, and the snags of the ground and of the drills. */
@@ -73,10 +73,7 @@ function drawn(ran: Ran, drawing: DrillResult['drill']['drawing']): DrawnRun {
 
 function partOf({ drill, not, cutShort, metrics, runs }: DrillResult): DrilledPart {
   const [first] = runs;
-  const walls =
-    first && drill.drawing === 'way'
-      ? first.ground.walls.map(({ points, closed }) => (closed ? [...points, points[0] as [number, number]] : points))
-      : [];
+  const walls = first && drill.drawing === 'way' ? first.ground.walls : [];
   const start = first?.ground.start ?? { x: 0, y: 0 };
   return {
     name: drill.name,
@@ -84,7 +81,10 @@ function partOf({ drill, not, cutShort, metrics, runs }: DrillResult): DrilledPa
     cutShort,
     metrics,
     runs: runs.slice(0, RUNS).map((ran) => drawn(ran, drill.drawing)),
-    walls: walls.map((points) => points.map(([x, y]) => [x - start.x, y - start.y] as [number, number])),
+    walls: walls.map(({ points, closed }) => {
+      const placed = points.map(([x, y]) => [x - start.x, y - start.y] as [number, number]);
+      return { points: closed ? [...placed, placed[0] as [number, number]] : placed, isSolid: closed === true };
+    }),
   };
 }
 

@@ -40,7 +40,7 @@ export interface Course {
 }
 
 /** How a drill is drawn small: its way over the ground, or a column over time. */
-export type Drawing = 'way' | 'speed' | 'stamina' | 'facing' | 'across';
+type Drawing = 'way' | 'speed' | 'stamina' | 'facing' | 'across';
 
 /** A fixed, scripted test with its own metrics. */
 export interface Drill {

@@ -35,7 +35,7 @@ export function wayBetween(trace: Trace, from: number, to: number): number {
 }
 
 /** Largest and least value of a column between two times, s. */
-export function rangeOf(trace: Trace, column: Column, from: number, to: number): [number, number] {
+function rangeOf(trace: Trace, column: Column, from: number, to: number): [number, number] {
   let [low, high] = [Infinity, -Infinity];
   for (let row = rowFrom(trace, from); row < trace.end && trace.at('time', row) <= to + 1e-9; row++) {
     low = Math.min(low, trace.at(column, row));

@@ -11,7 +11,7 @@ const feelsNone = (parameters: Parameters): string | null =>
   cannotMove(parameters) ?? (parameters.contact.response === 'none' ? 'walls are not felt' : null);
 
 /** Angles (degrees) at which walls are met, and the seconds of sliding of which the last are read. */
-export const GRAZES = [5, 15, 25, 35, 45, 55, 65, 75, 85] as const;
+const GRAZES = [5, 15, 25, 35, 45, 55, 65, 75, 85] as const;
 const SLIDING = 1.2;
 const READ = 0.4;
 

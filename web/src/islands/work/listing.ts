@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 
-export type Collection = 'tunings' | 'grounds' | 'tapes';
+export type Collection = 'tunings' | 'grounds' | 'tapes' | 'targets';
 
 /** A document in a list. */
 interface Listed {

@@ -8,7 +8,8 @@ const address = inject('address');
 const tuning = { format: 'zygopod/tuning', version: 2, name: 'Described boots' };
 const ground = { format: 'zygopod/ground', version: 1, name: 'Described yard', size: { width: 64, height: 64 }, start: { x: 9, y: 9 } };
 const tape = { format: 'zygopod/tape', version: 2, name: 'Described hands', hz: 60, ticks: 9, events: [{ at: 0, press: 'up' }] };
-const files = { tunings: tuning, grounds: ground, tapes: tape };
+const targets = { format: 'zygopod/targets', version: 1, name: 'Described bands', targets: [{ metric: 'riseTime', max: 1 }] };
+const files = { tunings: tuning, grounds: ground, tapes: tape, targets };
 const NOBODY = '00000000-0000-4000-8000-000000000000';
 
 interface Described {
@@ -165,7 +166,7 @@ describe('the description of the API', () => {
     await ask('GET', '/health', {}, 200);
     await ask('GET', '/openapi.json', {}, 200);
     await ask('GET', '/schemas/{format}', { format: 'boat' }, 404);
-    for (const format of ['tuning', 'ground', 'tape']) await ask('GET', '/schemas/{format}', { format }, 200);
+    for (const format of ['tuning', 'ground', 'tape', 'targets']) await ask('GET', '/schemas/{format}', { format }, 200);
     const good = operations.flatMap(({ method, path, answers }) =>
       Object.keys(answers)
         .filter((status) => status < '300')

@@ -47,15 +47,18 @@ export interface Operation {
 }
 
 /** The names of the kinds in addresses. */
-export const collections = { tunings: 'tuning', grounds: 'ground', tapes: 'tape' } as const satisfies Record<string, Kind>;
+export const collections = { tunings: 'tuning', grounds: 'ground', tapes: 'tape', targets: 'targets' } as const satisfies Record<
+  string,
+  Kind
+>;
 
 /** Parameters in paths. */
 export const parameters = {
-  kind: z.enum(['tunings', 'grounds', 'tapes']).meta({ description: 'Which kind of document' }),
+  kind: z.enum(['tunings', 'grounds', 'tapes', 'targets']).meta({ description: 'Which kind of document' }),
   id: z.uuid().meta({ description: 'The document' }),
   number: z
     .string()
     .regex(/^[1-9]\d{0,8}$/)
     .meta({ description: 'Number of a revision, from 1', example: '1' }),
-  format: z.enum(['tuning', 'ground', 'tape']).meta({ description: 'Which file format' }),
+  format: z.enum(['tuning', 'ground', 'tape', 'targets']).meta({ description: 'Which file format' }),
 };

@@ -8,7 +8,7 @@ const time = z.iso.datetime();
 const number = z.int().min(1);
 
 /** A file of a format, told by the format's own JSON Schema; its references stay its own by its $id. */
-function fileOf(kind: 'tuning' | 'ground' | 'tape') {
+function fileOf(kind: 'tuning' | 'ground' | 'tape' | 'targets') {
   const { $schema, ...schema } = jsonSchema(kind);
   return z.looseObject({ format: z.string(), version: z.int(), name: z.string() }).meta({
     id: kind,
@@ -20,13 +20,13 @@ function fileOf(kind: 'tuning' | 'ground' | 'tape') {
 }
 
 /** A file of one of the formats. */
-export const file = z.union([fileOf('tuning'), fileOf('ground'), fileOf('tape')]).meta({ id: 'File' });
+export const file = z.union([fileOf('tuning'), fileOf('ground'), fileOf('tape'), fileOf('targets')]).meta({ id: 'File' });
 
 export const document = z
   .strictObject({
     id,
     project: id,
-    kind: z.enum(['tuning', 'ground', 'tape']),
+    kind: z.enum(['tuning', 'ground', 'tape', 'targets']),
     name: z.string(),
     head: number.meta({ description: 'Number of the newest revision' }),
     drafted: z.int().min(0).meta({ description: 'Version of the newest draft that there has been' }),

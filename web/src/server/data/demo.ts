@@ -8,7 +8,7 @@ import { RawJson } from './rawJson.ts';
 import { documents, projects } from './schema.ts';
 
 /** The files of the demo folder, taken into the build. */
-const files = import.meta.glob<{ default: { name: string } }>('../../../../demo/*.{tuning,ground,tape}.json', { eager: true });
+const files = import.meta.glob<{ default: { name: string } }>('../../../../demo/*.{tuning,ground,tape,targets}.json', { eager: true });
 
 export const DEMO_PROJECT = 'Saltmarsh Post';
 

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { type Reading, readGround, readTape, readTuning } from '@zygopod/core';
+import { type Reading, readGround, readTape, readTargets, readTuning } from '@zygopod/core';
 import { z } from 'zod';
 import type { Kind } from '../kinds.ts';
 
@@ -41,6 +41,7 @@ const readers: Record<Kind, (value: unknown) => Reading<unknown>> = {
   tuning: (value) => mapped(readTuning(value), ({ file }) => file),
   ground: (value) => mapped(readGround(value), () => value),
   tape: readTape,
+  targets: readTargets,
 };
 
 function mapped<T>(reading: Reading<T>, file: (read: T) => unknown): Reading<unknown> {

@@ -12,7 +12,11 @@ const PAUSE = 150;
 /** Snags that are shown until all are asked for. */
 const SHOWN = 5;
 
-const keyOf = ({ id, path, place }: Snag) => `${id} ${path ?? ''} ${place ? `${place.x.toFixed(1)} ${place.y.toFixed(1)}` : ''}`;
+/** What tells snags apart: of drills and of the tape each kind is told once, on the ground each place is another. */
+function keyOf({ id, path = '', place, time, drill }: Snag): string {
+  const where = drill ? 'drill' : time !== undefined ? 'tape' : place ? `${place.x.toFixed(1)} ${place.y.toFixed(1)}` : '';
+  return `${id} ${path} ${where}`;
+}
 
 /** What is wrong with the tuning, on this ground, on the looped tape and in the drills; worst first, each with its mend. */
 export function Snags() {

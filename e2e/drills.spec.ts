@@ -1,0 +1,191 @@
+import { readFileSync } from 'node:fs';
+import type { Browser, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import { makeDocument, openBrowser, openPage, ready, until } from './browser.ts';
+
+const address = inject('address');
+let browser: Browser;
+beforeAll(async () => {
+  browser = await openBrowser();
+});
+afterAll(() => browser.close());
+
+const demo = (name: string) => JSON.parse(readFileSync(new URL(`../demo/${name}.json`, import.meta.url), 'utf8')) as object;
+const snags = (page: Page) => page.getByRole('region', { name: 'Snags' });
+const count = async (page: Page) => Number((await snags(page).getByRole('heading').textContent())?.replace(/\D/g, ''));
+
+describe('snags on the bench', () => {
+  it('name the faults of a first draft; each is tried, mended with a click, and given back by undo', async () => {
+    const id = await makeDocument(address, 'tunings', demo('first-draft.tuning'));
+    const { page, faults } = await openPage(browser, `${address}/bench/${id}`, {});
+    await ready(page);
+    await until(
+      () => count(page),
+      (found) => found >= 15,
+      'the snags of the first draft',
+    );
+    await snags(page)
+      .getByRole('button', { name: /Show all/ })
+      .click();
+    for (const name of [
+      'Sprint is not faster',
+      'Sprint goes on when empty',
+      'Diagonals are faster',
+      'Part of the body leaves the screen',
+      'No dead zone',
+    ])
+      await snags(page).getByText(name).first().waitFor();
+    // Pointed at, a mend is driven; nothing is changed by that.
+    const sprint = page.locator('#figure-pace').getByRole('textbox', { name: /^Sprint/ });
+    const mend = snags(page).getByRole('button', { name: 'Sprint at 1.75 × walk' });
+    await mend.hover();
+    await until(
+      () => sprint.inputValue(),
+      (text) => text.includes('245') || text.includes('1.75'),
+      'the mend tried',
+    );
+    await page.mouse.move(400, 200);
+    await until(
+      () => sprint.inputValue(),
+      (text) => text.startsWith('130'),
+      'the number as it was',
+    );
+    await mend.click();
+    await mend.waitFor({ state: 'detached' });
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await mend.waitFor();
+    // A name leads to its row.
+    await snags(page).getByRole('button', { name: 'No dead zone' }).click();
+    await page.locator('#figure-hands').waitFor();
+
+    // Guided by the snags alone, until none is left but the ground's own.
+    for (let left = await count(page); ; ) {
+      const next = snags(page)
+        .locator('[data-snag]')
+        .filter({ has: page.locator('button.deed', { hasNotText: /Show where|^At / }) });
+      if ((await next.count()) === 0) break;
+      const id = await next.first().getAttribute('data-snag');
+      await next.first().locator('button.deed').first().click();
+      const before = left;
+      left = await until(
+        () => count(page),
+        (now) => now < before,
+        `${id} cured`,
+      );
+    }
+    expect(await snags(page).locator('[data-snag=gap-too-narrow]').count()).toBeGreaterThan(0);
+    await page.keyboard.press('Control+s');
+    await page.getByRole('textbox', { name: 'Note (optional)' }).fill('Mended');
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+    await page.getByRole('dialog').waitFor({ state: 'detached' });
+    const { file } = (await (await fetch(`${address}/api/v1/tunings/${id}`)).json()) as { file: { stamina: object } };
+    // What is as the default has it need not be written.
+    expect((file.stamina as { emptyEndsSprint?: boolean }).emptyEndsSprint ?? true).toBe(true);
+    expect(faults).toEqual([]);
+    await page.context().close();
+  }, 90_000);
+
+  it('of a looped tape are told with their moment, and go when they are mended', async () => {
+    const id = await makeDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'Flipped', facing: { flip: 'x' } });
+    const { page, faults } = await openPage(browser, `${address}/bench/${id}`, {});
+    await ready(page);
+    await page.getByRole('button', { name: /^Loop “/ }).click();
+    const seen = snags(page)
+      .getByRole('button', { name: /^At \d/ })
+      .first();
+    await seen.waitFor();
+    await seen.click();
+    await page.getByRole('button', { name: 'Held' }).waitFor();
+    await snags(page).getByRole('button', { name: 'Right way round' }).first().click();
+    await until(
+      () => snags(page).locator('[data-snag=facing-wrong-way]').count(),
+      (left) => left === 0,
+      'all of them gone',
+    );
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+});
+
+describe('the Drills screen', () => {
+  const drill = (page: Page, name: string) => page.locator(`[data-drill=${name}]`);
+
+  it('runs all drills, puts those out of their band first, and shows one in full', async () => {
+    const id = await makeDocument(address, 'tunings', {
+      format: 'zygopod/tuning',
+      version: 2,
+      name: 'Long stop',
+      ramp: { decelerate: 300 },
+      stamina: { enabled: true },
+    });
+    const { page, faults } = await openPage(browser, `${address}/drills/${id}`, {});
+    await drill(page, 'hard-stop').waitFor();
+    await page.getByText('Brisk carrier').waitFor();
+    await until(
+      () => page.locator('[data-drill]').first().getAttribute('data-drill'),
+      (first) => first === 'hard-stop',
+      'the drill that is out first',
+    );
+    expect(await drill(page, 'hard-stop').getAttribute('data-state')).toBe('out');
+    expect(await drill(page, 'click-tour').getAttribute('data-state')).toBe('not');
+    expect(Number(await page.getByTestId('drills').getAttribute('data-ticks'))).toBeGreaterThan(3000);
+    await page.getByLabel('In order of work').check();
+    expect(await page.locator('[data-drill]').first().getAttribute('data-drill')).toBe('standing-start');
+    await drill(page, 'hard-stop').click();
+    const chosen = page.getByRole('complementary', { name: 'Hard stop' });
+    await chosen.getByText('Stops within').waitFor();
+    await page.getByRole('region', { name: 'What moves it' }).getByText('Walk').waitFor();
+    await page.getByRole('region', { name: 'What moves it' }).getByText('Decelerate').waitFor();
+    await page.getByRole('region', { name: 'Over the revisions' }).waitFor();
+    // A wider band takes it in.
+    const grip = chosen.getByRole('slider', { name: /Upper end of the band of stops within/ });
+    await grip.focus();
+    for (let i = 0; i < 80 && (await drill(page, 'hard-stop').getAttribute('data-state')) === 'out'; i++)
+      await page.keyboard.press('ArrowRight');
+    expect(await drill(page, 'hard-stop').getAttribute('data-state')).toBe('in');
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+
+  it('keeps what is right as a target set of its own, and gives it as a file', async () => {
+    const id = await makeDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'Right as it is' });
+    const { page, faults } = await openPage(browser, `${address}/drills/${id}`, {});
+    await drill(page, 'hard-stop').waitFor();
+    await page.getByRole('button', { name: 'Keep what is right' }).click();
+    await until(
+      () => page.locator('[data-state=out]').count(),
+      (out) => out === 0,
+      'nothing out of its band',
+    );
+    await page.getByRole('button', { name: 'Save these targets' }).click();
+    const name = `Right ${Date.now()}`;
+    await page.getByRole('textbox', { name: 'Name' }).fill(name);
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await page.getByRole('dialog').waitFor({ state: 'detached' });
+    await page.getByText(name).waitFor();
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Check for a build server' }).click(),
+    ]);
+    const set = JSON.parse(readFileSync(await file.path(), 'utf8')) as { name: string; targets: { metric: string }[] };
+    expect(set.name).toBe(name);
+    expect(set.targets.map(({ metric }) => metric)).toEqual(expect.arrayContaining(['riseTime', 'stopDistance', 'slideKept']));
+    // It is what this tuning is judged by from now on.
+    await page.reload();
+    await page.getByText(name).waitFor();
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+
+  it('opens a drill on the bench as a tape on its ground', async () => {
+    const id = await makeDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'To the bench' });
+    const { page, faults } = await openPage(browser, `${address}/drills/${id}`, {});
+    await drill(page, 'turn-round').click();
+    await page.getByRole('button', { name: 'Open it on the bench' }).click();
+    await page.waitForURL(/\/bench\//);
+    await page.getByRole('button', { name: 'Looping' }).waitFor();
+    await page.getByText('Drill: Turn-round').waitFor();
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+});

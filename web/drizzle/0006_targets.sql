@@ -1,0 +1,1 @@
+ALTER TYPE "public"."kind" ADD VALUE 'targets';

@@ -1,0 +1,246 @@
+import { useStore } from '@nanostores/react';
+import {
+  drills,
+  judgeTargets,
+  type MetricName,
+  type Metrics,
+  metricKey,
+  metricSpecOf,
+  shortNumber,
+  specOf,
+  type Target,
+  unitOf,
+} from '@zygopod/core';
+import { useEffect, useState } from 'react';
+import { SnagRow } from '../judging/SnagRow.tsx';
+import { createDocument } from '../work/deeds.ts';
+import { addressOf, placeOf, useScreens } from '../work/place.ts';
+import { Band } from './Band.tsx';
+import { type Moved, whatMoves } from './moves.ts';
+import { Picture } from './Picture.tsx';
+import { Revisions } from './Revisions.tsx';
+import { useDrills, withBand } from './session.ts';
+
+/** One drill in full: what is done, its metrics with their bands, its snags with their mends, and which numbers move it. */
+export function Chosen() {
+  const { work, now, before, $judging, $picked } = useDrills();
+  const { unit = 'px' } = useStore(work.editing.$now);
+  const judged = useStore(now.$judged);
+  const was = useStore(before.$judged);
+  const judging = useStore($judging);
+  const picked = useStore($picked);
+  const drill = drills.find(({ name }) => name === picked);
+  const part = judged?.judgement.drills.find(({ name }) => name === picked) ?? null;
+  const old = was?.judgement.drills.find(({ name }) => name === picked) ?? null;
+  if (!drill) return null;
+  const main = metricKey(drill.main, drill.at);
+  const keys = Object.keys(part?.metrics ?? {}).sort((a, b) => Number(b === main) - Number(a === main)) as (keyof Metrics)[];
+  const snags = (judged?.judgement.snags ?? []).filter((snag) => snag.drill === picked);
+  const setBand = (target: Target, band: { min?: number; max?: number } | null) =>
+    $judging.set({ ...judging, isChanged: true, set: { ...judging.set, targets: withBand(judging.set.targets, target, band) } });
+  return (
+    <aside aria-label={drill.title} className="flex min-h-0 flex-col gap-2.5 overflow-y-auto border-l border-rule bg-paper px-3.5 py-2.5">
+      <header>
+        <h2 className="text-[15px] font-semibold text-now">{drill.title}</h2>
+        <p className="text-ink-soft">{drill.words}</p>
+      </header>
+      {part?.not && <p>Not run: {part.not}.</p>}
+      {part && part.not === null && <Picture part={part} was={old} isWay={drill.drawing === 'way'} width={214} height={104} />}
+      {part?.cutShort && <p className="text-stamina-ink">◆ {part.cutShort}</p>}
+      <ul>
+        {keys.map((key) => (
+          <Metric
+            key={key}
+            metric={key}
+            unit={unit}
+            value={part?.metrics[key] ?? null}
+            before={old?.metrics[key] ?? null}
+            targets={judging.set.targets}
+            setBand={setBand}
+          />
+        ))}
+      </ul>
+      {part?.not === null && <OpenOnBench name={picked} />}
+      {part?.not === null && <Revisions drill={picked} metric={main} now={part.metrics[main] ?? null} />}
+      {snags.length > 0 && (
+        <ul className="border-t border-rule">
+          {snags.map((snag) => (
+            <SnagRow
+              key={snag.id}
+              snag={snag}
+              deeds={{
+                preview: (one) => work.editing.preview(one?.mend?.set ?? null),
+                mend: ({ mend }) => mend && work.editing.setAll(mend.set, mend.words.toLowerCase()),
+              }}
+            />
+          ))}
+        </ul>
+      )}
+      {part?.not === null && <Moves drill={picked} metric={main} />}
+    </aside>
+  );
+}
+
+/** The metric and the angle of a key. */
+function targetOf(key: string): Target {
+  const [, metric = key, at] = /^(\w+)\((\d+)\)$/.exec(key) ?? [];
+  return { metric: metric as MetricName, ...(at === undefined ? {} : { at: Number(at) }) };
+}
+
+function Metric({
+  metric,
+  unit,
+  value,
+  before,
+  targets,
+  setBand,
+}: {
+  metric: keyof Metrics;
+  unit: string;
+  value: number | null;
+  before: number | null;
+  targets: readonly Target[];
+  setBand(target: Target, band: { min?: number; max?: number } | null): void;
+}) {
+  const { words, quantity } = metricSpecOf(metric);
+  const target = targets.find((one) => metricKey(one.metric, one.at) === metric) ?? null;
+  const isOut = target !== null && value !== null && judgeTargets([target], { [metric]: value })[0]?.ok === false;
+  return (
+    <li className="border-t border-rule/60 py-1">
+      <p className="flex items-baseline justify-between gap-2">
+        <span>{words}</span>
+        <span className={`digits ${isOut ? 'text-now' : ''}`}>
+          {value === null ? '–' : shortNumber(value, 3)} {unitOf(quantity, unit)}
+        </span>
+      </p>
+      <Band
+        metric={metric}
+        value={value}
+        before={before}
+        ends={target}
+        isOut={isOut}
+        change={
+          target
+            ? (ends) =>
+                setBand(target, {
+                  ...(ends.min === undefined ? {} : { min: ends.min }),
+                  ...(ends.max === undefined ? {} : { max: ends.max }),
+                })
+            : undefined
+        }
+      />
+      <p className="flex justify-between text-xs text-ink-soft">
+        {target ? (
+          <>
+            <span className="digits">
+              {target.min === undefined ? 'at most ' : shortNumber(target.min)}
+              {target.min !== undefined && target.max !== undefined && ' to '}
+              {target.max === undefined ? ' at least' : shortNumber(target.max)}
+            </span>
+            <button
+              type="button"
+              className="hover:underline"
+              aria-label={`No band for ${words.toLowerCase()}`}
+              onClick={() => setBand(target, null)}
+            >
+              free
+            </button>
+          </>
+        ) : (
+          value !== null && (
+            <button
+              type="button"
+              className="hover:underline"
+              title="A band of 10 % round today’s value"
+              onClick={() =>
+                setBand(
+                  targetOf(metric),
+                  value === 0 ? { max: 0.001 } : { min: Number((value * 0.9).toPrecision(3)), max: Number((value * 1.1).toPrecision(3)) },
+                )
+              }
+            >
+              give it a band
+            </button>
+          )
+        )}
+      </p>
+    </li>
+  );
+}
+
+/** Makes the drill's first run a ground and a tape of its own, and goes to the bench with both. */
+function OpenOnBench({ name }: { name: string }) {
+  const { work, now } = useDrills();
+  const { screens } = useScreens();
+  const [why, tell] = useState<string | null>(null);
+  const open = async () => {
+    const [scene] = await now.desk.call((remote) => remote.scenes(work.editing.$now.get(), name));
+    if (!scene) return;
+    const ground = await createDocument('grounds', { ...scene.ground, name: `Drill: ${scene.tape.name}` });
+    const tape = 'id' in ground ? await createDocument('tapes', scene.tape) : ground;
+    const bench = screens.find(({ id }) => id === 'bench');
+    if ('why' in ground) tell(ground.why);
+    else if ('why' in tape) tell(tape.why);
+    else if (bench) window.location.assign(`${addressOf(bench, { ...placeOf(work.opening), ground: ground.id })}&tape=${tape.id}`);
+  };
+  return (
+    <p>
+      <button type="button" className="deed min-h-6" title="Its ground and its tape are kept, and looped there" onClick={() => void open()}>
+        Open it on the bench
+      </button>
+      {why && (
+        <span role="alert" className="ml-2 text-now">
+          ▲ {why}
+        </span>
+      )}
+    </p>
+  );
+}
+
+/** The numbers that move the main metric, most first. */
+function Moves({ drill, metric }: { drill: string; metric: keyof Metrics }) {
+  const { work, now } = useDrills();
+  const tuning = useStore(work.editing.$plainTuning);
+  const [moved, setMoved] = useState<readonly Moved[] | null>(null);
+  useEffect(() => {
+    let current = true;
+    setMoved(null);
+    const timer = setTimeout(() => {
+      whatMoves(tuning, metric, (files) => now.desk.call((remote) => remote.metrics(files, drill)))
+        .then((found) => current && setMoved(found))
+        .catch(() => current && setMoved([]));
+    }, 500);
+    return () => {
+      current = false;
+      clearTimeout(timer);
+    };
+  }, [tuning, drill, metric, now]);
+  const { quantity } = metricSpecOf(metric);
+  const unit = unitOf(quantity, tuning.file.unit ?? 'px');
+  const most = Math.max(1e-12, ...(moved ?? []).map(({ by }) => Math.abs(by)));
+  return (
+    <section aria-label="What moves it" className="border-t border-rule pt-2">
+      <h3 className="rubric">What moves it</h3>
+      {moved === null && <p className="text-ink-soft">Trying …</p>}
+      {moved?.length === 0 && <p className="text-ink-soft">No number does, by a tenth of itself.</p>}
+      <ul>
+        {moved?.slice(0, 6).map(({ path, by, isOneSided }) => (
+          <li
+            key={path}
+            className="flex items-center gap-2 py-0.5"
+            title={isOneSided ? 'Measured to one side alone: it is at the end of its range' : path}
+          >
+            <span className="min-w-0 flex-1 truncate">{specOf(path).label}</span>
+            <span aria-hidden="true" className="h-2 w-7 shrink-0">
+              <span className="block h-2 bg-ink" style={{ width: `${(Math.abs(by) / most) * 100}%` }} />
+            </span>
+            <span className="digits text-right text-xs whitespace-nowrap">
+              +10 %: {by > 0 ? '+' : '−'}
+              {shortNumber(Math.abs(by), 2)} {unit}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

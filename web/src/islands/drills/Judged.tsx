@@ -1,0 +1,190 @@
+import { useStore } from '@nanostores/react';
+import { bySeverity, keepAsTargets, type Snag, snagWords, tuningSnags } from '@zygopod/core';
+import { useMemo, useState } from 'react';
+import { download, fileStem } from '../controls/download.ts';
+import { DocumentFinder } from '../work/DocumentFinder.tsx';
+import { createDocument, saveRevision } from '../work/deeds.ts';
+import { Naming } from '../work/Naming.tsx';
+import { judgeBy, type Order, standings, useDrills } from './session.ts';
+
+const orders: readonly (readonly [Order, string])[] = [
+  ['out', 'Out first'],
+  ['work', 'In order of work'],
+  ['changed', 'Most changed'],
+];
+
+/** By which targets it is judged, how it stands, and what can be made of that. */
+export function Judged({ tell }: { tell(why: string | null): void }) {
+  const drilled = useDrills();
+  const { work, now, before, $judging, $order } = drilled;
+  const judged = useStore(now.$judged);
+  const was = useStore(before.$judged);
+  const judging = useStore($judging);
+  const order = useStore($order);
+  const [asking, ask] = useState<'find' | 'name' | null>(null);
+  const all = standings(judged?.judgement ?? null, was?.judgement ?? null, judging.set.targets);
+  const count = (state: string) => all.filter((one) => one.state === state).length;
+  const save = async () => {
+    const { set, id, head } = judging;
+    if (!id) {
+      ask('name');
+      return;
+    }
+    const saved = await saveRevision('targets', id, head, set, '');
+    if ('why' in saved) tell(saved.why);
+    else $judging.set({ ...judging, head: saved.number, isChanged: false });
+  };
+  const report = () => {
+    const { name } = work.editing.$now.get();
+    const told = {
+      tuning: name,
+      revision: work.saving.$head.get(),
+      targets: judging.set.name,
+      at: new Date().toISOString(),
+      metrics: judged?.judgement.metrics ?? {},
+      drills:
+        judged?.judgement.drills.map((part) => ({
+          name: part.name,
+          metrics: part.metrics,
+          ...(part.not === null ? {} : { notRun: part.not }),
+        })) ?? [],
+    };
+    download(`${fileStem(name)}.drills.json`, `${JSON.stringify(told, null, 2)}\n`);
+  };
+  return (
+    <aside aria-label="Judged by" className="flex min-h-0 flex-col gap-3 overflow-y-auto border-r border-rule bg-paper px-3.5 py-2.5">
+      <section>
+        <h2 className="rubric">Judged by</h2>
+        <p className="flex items-baseline gap-3">
+          <b className="min-w-0 truncate font-semibold" title={judging.set.note}>
+            {judging.set.name}
+            {judging.isChanged && ' *'}
+          </b>
+          <button type="button" className="deed min-h-6 shrink-0" onClick={() => ask('find')}>
+            change
+          </button>
+        </p>
+        <dl className="mt-1" data-testid="tally">
+          {(
+            [
+              ['in', 'in their band', 'text-ink'],
+              ['out', 'out', 'text-now'],
+              ['free', 'without a band', 'text-ink-soft'],
+            ] as const
+          ).map(([state, words, ink]) => (
+            <div key={state} className={`flex items-baseline gap-2 ${ink}`}>
+              <dd className="digits w-12 text-[30px] leading-9">{count(state)}</dd>
+              <dt>{words}</dt>
+            </div>
+          ))}
+        </dl>
+      </section>
+      <fieldset className="border-t border-rule pt-2">
+        <legend className="sr-only">Order of the drills</legend>
+        {orders.map(([one, words]) => (
+          <label key={one} className="flex min-h-6 items-center gap-2">
+            <input type="radio" name="order" checked={order === one} onChange={() => $order.set(one)} />
+            {words}
+          </label>
+        ))}
+      </fieldset>
+      <Found />
+      <section className="flex flex-col items-start border-t border-rule pt-2">
+        <button
+          type="button"
+          className="deed min-h-6"
+          title="A band of 5 % round each metric of today"
+          onClick={() => {
+            const set = {
+              ...judging.set,
+              name: `Like ${work.editing.$now.get().name}`.slice(0, 120),
+              targets: keepAsTargets(judged?.judgement.metrics ?? {}),
+            };
+            $judging.set({ set, id: null, head: 0, isChanged: true });
+          }}
+        >
+          Keep what is right
+        </button>
+        <span className="text-xs text-ink-soft">each within 5 % of today</span>
+        {judging.isChanged && (
+          <button type="button" className="deed mt-1 min-h-6" onClick={() => void save()}>
+            Save these targets
+          </button>
+        )}
+        <button
+          type="button"
+          className="deed mt-2 min-h-6"
+          title="The target set as a file: ./zygopod drill --tuning … --targets … --junit …"
+          onClick={() => download(`${fileStem(judging.set.name)}.targets.json`, `${JSON.stringify(judging.set, null, 2)}\n`)}
+        >
+          Check for a build server
+        </button>
+        <button type="button" className="deed min-h-6" onClick={report}>
+          Take the report out
+        </button>
+        <button type="button" className="deed min-h-6" onClick={() => window.print()}>
+          Print this report
+        </button>
+      </section>
+      {judged && (
+        <p className="border-t border-rule pt-2 text-xs text-ink-soft">
+          <span className="flex justify-between">
+            {all.length - count('not')} drills <span className="digits">{(judged.judgement.milliseconds / 1000).toFixed(2)} s</span>
+          </span>
+          <span className="digits">{judged.judgement.ticks.toLocaleString('en')}</span> ticks, in a worker
+        </p>
+      )}
+      {asking === 'find' && (
+        <DocumentFinder
+          title="Targets"
+          collection="targets"
+          deeds={[]}
+          close={() => ask(null)}
+          go={(id) => {
+            ask(null);
+            void judgeBy(drilled, id).then(tell);
+          }}
+        />
+      )}
+      {asking === 'name' && (
+        <Naming
+          title="Keep these targets"
+          verb="Keep"
+          name={judging.set.name}
+          take={async (name) => {
+            const made = await createDocument('targets', { ...judging.set, name });
+            return 'why' in made ? made.why : judgeBy(drilled, made.id);
+          }}
+          close={() => ask(null)}
+        />
+      )}
+    </aside>
+  );
+}
+
+/** The names of the snags, worst first, each once. */
+function Found() {
+  const { work, now } = useDrills();
+  const judged = useStore(now.$judged);
+  const tuning = useStore(work.editing.$plainTuning);
+  const found = useMemo(() => {
+    const all = bySeverity([...tuningSnags(tuning), ...(judged?.judgement.snags ?? [])]);
+    return [...new Map(all.map((snag): [string, Snag] => [snag.id, snag])).values()];
+  }, [tuning, judged]);
+  return (
+    <section aria-label="Snags" className="border-t border-rule pt-2">
+      <h2 className="rubric">Snags found</h2>
+      {found.length === 0 && <p className="text-ink-soft">None.</p>}
+      <ul>
+        {found.map(({ id, severity }) => (
+          <li
+            key={id}
+            className={`font-semibold ${severity === 'fault' ? 'text-now' : severity === 'risk' ? 'text-stamina-ink' : 'text-ink-soft'}`}
+          >
+            <span aria-hidden="true">{severity === 'fault' ? '▲' : severity === 'risk' ? '◆' : '○'}</span> {snagWords[id][0]}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

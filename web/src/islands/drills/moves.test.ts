@@ -1,0 +1,95 @@
+import { drills, metricsOf, newTuning, readTuning, runDrills, type Tuning, type TuningFile, withValue } from '@zygopod/core';
+import { describe, expect, it } from 'vitest';
+import { whatMoves } from './moves.ts';
+import { ordered, standings, withBand } from './session.ts';
+
+function tuning(values: Record<string, never | number | string | boolean | object>): Tuning {
+  const file = Object.entries(values).reduce((made, [path, value]) => withValue(made, path, value as never), newTuning('Any'));
+  const read = readTuning(file);
+  if (!read.ok) throw new Error(JSON.stringify(read.faults));
+  return read.value;
+}
+const measure = (name: string) => async (files: readonly TuningFile[]) =>
+  files.map((file) => {
+    const read = readTuning(file);
+    if (!read.ok) throw new Error('no tuning');
+    return metricsOf([
+      ...runDrills(
+        read.value.parameters,
+        drills.filter((drill) => drill.name === name),
+      ),
+    ]);
+  });
+
+describe('what moves a metric', () => {
+  it('is what stands in its formula, by its derivative: a stop within V²/2d', async () => {
+    const [v, d] = [150, 1100];
+    const found = await whatMoves(
+      tuning({ 'pace.walkSpeed': v, 'ramp.decelerate': d, 'clock.integration': 'exact' }),
+      'stopDistance',
+      measure('hard-stop'),
+    );
+    expect(found.map(({ path }) => path)).toEqual(['pace.walkSpeed', 'ramp.decelerate']);
+    const way = v ** 2 / (2 * d);
+    // Central differences over ± 10 %: ((1.1² − 0.9²)/2) and ((1/1.1 − 1/0.9)/2).
+    expect(found[0]?.by).toBeCloseTo(way * 0.2, 1);
+    expect(found[1]?.by).toBeCloseTo((way * (1 / 1.1 - 1 / 0.9)) / 2, 1);
+    expect(found.every(({ isOneSided }) => !isOneSided)).toBe(true);
+  });
+
+  it('follows links, and says where only one side could be tried', async () => {
+    const file = { 'stamina.enabled': true, 'stamina.max': 1e6, 'stamina.drain': 1e6 };
+    const found = await whatMoves(tuning(file), 'sprintTime', measure('sprint-to-empty'));
+    expect(found.find(({ path }) => path === 'stamina.drain')?.isOneSided).toBe(true);
+    const way = await whatMoves(tuning({ 'stamina.enabled': true }), 'sprintDistance', measure('sprint-to-empty'));
+    // The walk moves the sprint that follows it.
+    expect(way.map(({ path }) => path)).toEqual(
+      expect.arrayContaining(['pace.walkSpeed', 'pace.sprintSpeed', 'stamina.max', 'stamina.drain']),
+    );
+  });
+
+  it('is nothing where the metric is not there', async () => {
+    expect(await whatMoves(tuning({}), 'stepTime', measure('grid-walk'))).toEqual([]);
+  });
+});
+
+describe('how drills stand', () => {
+  const part = (name: string, metrics: object, not: string | null = null) => ({ name, not, cutShort: null, metrics, runs: [], walls: [] });
+  const judgement = (...parts: ReturnType<typeof part>[]) => ({ drills: parts, metrics: {}, snags: [], milliseconds: 0, ticks: 0 });
+  const now = judgement(
+    part('standing-start', { riseTime: 0.5, riseDistance: 9 }),
+    part('hard-stop', { stopDistance: 7 }),
+    part('turn-round', {}, 'no'),
+  );
+  const was = judgement(part('standing-start', { riseTime: 0.5 }), part('hard-stop', { stopDistance: 3 }));
+  const targets = [
+    { metric: 'riseDistance' as const, max: 5 },
+    { metric: 'stopDistance' as const, max: 8 },
+  ];
+
+  it('is out where any of its metrics is, and free where none has a band', () => {
+    const states = Object.fromEntries(standings(now, was, targets).map(({ name, state }) => [name, state]));
+    expect([states['standing-start'], states['hard-stop'], states['turn-round']]).toEqual(['out', 'in', 'not']);
+    expect(standings(now, was, [])[0]?.state).toBe('free');
+  });
+
+  it('is ordered by what is out, by work, and by what has changed most', () => {
+    const all = standings(now, was, targets);
+    const first = (order: Parameters<typeof ordered>[1]) =>
+      ordered(all, order)
+        .slice(0, 2)
+        .map(({ name }) => name);
+    expect(first('out')).toEqual(['standing-start', 'hard-stop']);
+    expect(first('changed')).toEqual(['hard-stop', 'standing-start']);
+    expect(first('work')).toEqual(['standing-start', 'hard-stop']);
+  });
+
+  it('takes another band for one metric, at its own angle', () => {
+    const slides = [
+      { metric: 'slideKept' as const, at: 15, min: 0.9 },
+      { metric: 'slideKept' as const, at: 45, min: 0.6 },
+    ];
+    expect(withBand(slides, { metric: 'slideKept', at: 45 }, { min: 0.5 })).toEqual([slides[0], { metric: 'slideKept', at: 45, min: 0.5 }]);
+    expect(withBand(slides, { metric: 'slideKept', at: 15 }, null)).toEqual([slides[1]]);
+  });
+});

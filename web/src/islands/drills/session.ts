@@ -1,0 +1,135 @@
+import { drills, judgeTargets, type Metrics, metricKey, readTargets, type Target, type TargetSet } from '@zygopod/core';
+import { atom, type WritableAtom } from 'nanostores';
+import { createContext, useContext } from 'react';
+import type { Judgement } from '../../workers/drills.ts';
+import { Judge } from '../judging/judge.ts';
+import type { TuningWork } from '../tuning/context.ts';
+
+/** How the drills are ordered. */
+export type Order = 'out' | 'work' | 'changed';
+
+/** The targets in force: a kept set, perhaps changed since, or one that is in no document yet. */
+interface Judging {
+  set: TargetSet;
+  id: string | null;
+  head: number;
+  isChanged: boolean;
+}
+
+const none: TargetSet = { format: 'zygopod/targets', version: 1, name: 'No targets', note: '', targets: [] };
+
+/** What the Drills screen works with: the tuning, how it is judged now and as it was, and by which targets. */
+export interface DrillsWork {
+  work: TuningWork;
+  now: Judge;
+  before: Judge;
+  $judging: WritableAtom<Judging>;
+  $picked: WritableAtom<string>;
+  $order: WritableAtom<Order>;
+}
+
+export const DrillsContext = createContext<DrillsWork | null>(null);
+
+export function useDrills(): DrillsWork {
+  const drilled = useContext(DrillsContext);
+  if (!drilled) throw new Error('nothing is drilled here');
+  return drilled;
+}
+
+export function openDrillsWork(work: TuningWork): DrillsWork {
+  return {
+    work,
+    now: new Judge(),
+    before: new Judge(),
+    $judging: atom({ set: none, id: null, head: 0, isChanged: false }),
+    $picked: atom(drills[0]?.name ?? ''),
+    $order: atom<Order>('out'),
+  };
+}
+
+const KEPT = 'zygopod-targets:';
+
+/** Fetches a set of targets and judges by it; says why not. Which one a tuning is judged by is kept in this browser. */
+export async function judgeBy({ $judging, work }: DrillsWork, id: string): Promise<string | null> {
+  try {
+    const response = await fetch(`/api/v1/targets/${id}`);
+    const body = (await response.json()) as { file?: unknown; title?: string; head?: number };
+    if (!response.ok) return `${body.title ?? `The server said ${response.status}`}.`;
+    const read = readTargets(body.file);
+    if (!read.ok) return `The targets cannot be read: ${read.faults[0]?.path} ${read.faults[0]?.found}.`;
+    $judging.set({ set: read.value, id, head: body.head ?? 1, isChanged: false });
+    localStorage.setItem(KEPT + work.opening.tuning.id, id);
+    return null;
+  } catch {
+    return 'The server cannot be reached.';
+  }
+}
+
+/** The set that a tuning was judged by last, else the oldest that there is; null where there is none. */
+export async function firstTargets({ work }: DrillsWork): Promise<string | null> {
+  const kept = localStorage.getItem(KEPT + work.opening.tuning.id);
+  if (kept) return kept;
+  try {
+    const { items } = (await (await fetch('/api/v1/targets?limit=200')).json()) as { items: { id: string; demo: string | null }[] };
+    return (items.find(({ demo }) => demo === 'brisk-carrier.targets.json') ?? items.at(-1))?.id ?? null;
+  } catch {
+    return null;
+  }
+}
+
+/** How a drill stands: its part of the judgement now and before, its main metric, its band, and whether all of its metrics are in theirs. */
+export interface Standing {
+  name: string;
+  title: string;
+  key: keyof Metrics;
+  part: Judgement['drills'][number] | null;
+  was: Judgement['drills'][number] | null;
+  value: number | null;
+  before: number | null;
+  target: Target | null;
+  state: 'in' | 'out' | 'free' | 'not';
+}
+
+/** How all drills stand, in the order of work. */
+export function standings(now: Judgement | null, before: Judgement | null, targets: readonly Target[]): Standing[] {
+  return drills.map(({ name, title, main, at }) => {
+    const part = now?.drills.find((one) => one.name === name) ?? null;
+    const was = before?.drills.find((one) => one.name === name) ?? null;
+    const key = metricKey(main, at);
+    const own = targets.filter((target) => part?.metrics[metricKey(target.metric, target.at)] !== undefined);
+    const missed = judgeTargets(own, part?.metrics ?? {}).some(({ ok }) => ok === false);
+    return {
+      name,
+      title,
+      key,
+      part,
+      was,
+      value: part?.metrics[key] ?? null,
+      before: was?.metrics[key] ?? null,
+      target: targets.find((target) => metricKey(target.metric, target.at) === key) ?? null,
+      state: !part || part.not !== null ? 'not' : own.length === 0 ? 'free' : missed ? 'out' : 'in',
+    };
+  });
+}
+
+/** How much a drill's main metric has changed, relative to the larger of both. */
+function change({ value, before }: Standing): number {
+  if (value === null || before === null) return value === before ? 0 : 1;
+  return Math.abs(value - before) / Math.max(Math.abs(value), Math.abs(before), 1e-9);
+}
+
+/** Standings in an order; what does not apply comes last. */
+export function ordered(all: readonly Standing[], order: Order): Standing[] {
+  const rank = { out: 0, in: 1, free: 1, not: 2 };
+  const applies = (a: Standing, b: Standing) => Number(a.state === 'not') - Number(b.state === 'not');
+  if (order === 'out') return all.toSorted((a, b) => rank[a.state] - rank[b.state]);
+  return all.toSorted((a, b) => applies(a, b) || (order === 'changed' ? change(b) - change(a) : 0));
+}
+
+/** The targets with another band for a metric; with none, that metric is free. */
+export function withBand(targets: readonly Target[], target: Target, band: { min?: number; max?: number } | null): Target[] {
+  const isIt = (one: Target) => metricKey(one.metric, one.at) === metricKey(target.metric, target.at);
+  const others = targets.filter((one) => !isIt(one));
+  const at = target.at === undefined ? {} : { at: target.at };
+  return band ? [...others, { metric: target.metric, ...at, ...band }] : others;
+}
