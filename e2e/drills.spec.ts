@@ -169,6 +169,16 @@ describe('the Drills screen', () => {
     ]);
     const set = JSON.parse(readFileSync(await file.path(), 'utf8')) as { name: string; targets: { metric: string }[] };
     expect(set.name).toBe(name);
+    for (const [form, name, words] of [
+      ['JSON', /right-as-it-is\.drills\.json$/, '"riseTime"'],
+      ['CSV', /\.drills\.csv$/, '"hard-stop","stopDistance"'],
+      ['JUnit', /\.drills\.xml$/, '<testcase classname="hard-stop" name="stopDistance"'],
+      ['SVG', /\.drills\.svg$/, '>Hard stop</text>'],
+    ] as const) {
+      const [report] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: form, exact: true }).click()]);
+      expect(report.suggestedFilename()).toMatch(name);
+      expect(readFileSync(await report.path(), 'utf8')).toContain(words);
+    }
     expect(set.targets.map(({ metric }) => metric)).toEqual(expect.arrayContaining(['riseTime', 'stopDistance', 'slideKept']));
     // It is what this tuning is judged by from now on.
     await page.reload();

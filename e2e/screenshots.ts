@@ -95,6 +95,25 @@ async function compareThen(page: Page): Promise<void> {
   await page.getByTestId('strip').hover({ position: { x: 520, y: 60 } });
 }
 
+/** A report as it is printed. */
+async function printed(page: Page): Promise<void> {
+  await drilled(page);
+  await page.emulateMedia({ media: 'print' });
+}
+
+/** Waits for the drills, with one of them chosen. */
+async function drilled(page: Page): Promise<void> {
+  await page.locator('[data-drill=sprint-to-empty]').click();
+  await page.getByRole('region', { name: 'What moves it' }).getByText('+10 %').first().waitFor();
+}
+
+/** The snags of the first draft, with the ready tape looped. */
+async function withSnags(page: Page): Promise<void> {
+  await page.getByRole('button', { name: /^Loop “/ }).click();
+  await page.getByRole('button', { name: /^Show all/ }).waitFor();
+  await page.waitForTimeout(1500);
+}
+
 const compared = (id: (file: string) => string) =>
   `/compare/${id('carrier-day-boots.tuning.json')}?ground=${id('boardwalk.ground.json')}` +
   ['day', 'storm'].map((boots) => `&side=${id(`carrier-${boots}-boots.tuning.json`)}.1`).join('') +
@@ -120,6 +139,15 @@ const pictures: {
   { name: 'tape-editor', colorScheme: 'light', path: day, act: editTape },
   { name: 'compare', colorScheme: 'light', path: compared, act: compareThen },
   { name: 'compare-night', colorScheme: 'dark', path: compared, act: compareThen },
+  {
+    name: 'snags',
+    colorScheme: 'light',
+    path: (id) => `/bench/${id('first-draft.tuning.json')}?ground=${id('boardwalk.ground.json')}`,
+    act: withSnags,
+  },
+  { name: 'drills', colorScheme: 'light', path: (id) => `/drills/${id('carrier-day-boots.tuning.json')}`, act: drilled },
+  { name: 'drills-night', colorScheme: 'dark', path: (id) => `/drills/${id('carrier-storm-boots.tuning.json')}`, act: drilled },
+  { name: 'report', colorScheme: 'light', path: (id) => `/drills/${id('carrier-day-boots.tuning.json')}`, act: printed },
   { name: 'driving-keys', colorScheme: 'light', path: day, act: driving },
   { name: 'walls', colorScheme: 'light', path: day, act: slide },
   {
@@ -148,7 +176,7 @@ async function shootAll(address: string, folder: string): Promise<string[]> {
     for (const { name, colorScheme, path, act } of pictures) {
       const { page } = await openPage(browser, `${address}${path(id)}`, { colorScheme });
       await page
-        .locator('[data-testid=now-at]:not(:empty), [data-testid=side], [data-testid=findings][data-fresh=true], #putDraft')
+        .locator('[data-testid=now-at]:not(:empty), [data-testid=side], [data-drill], [data-testid=findings][data-fresh=true], #putDraft')
         .first()
         .waitFor();
       await until(

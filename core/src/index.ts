@@ -8,6 +8,7 @@ export { exportGround, type GroundFormat, groundFormats, type ImportOptions, imp
 export type { Exported, Imported } from './formats/grounds/imported.ts';
 export { tooLarge } from './formats/grounds/imported.ts';
 export { jsonSchema } from './formats/jsonSchema.ts';
+export { junitXml } from './formats/junit.ts';
 export { traceHeader, traceRows } from './formats/traceCsv.ts';
 // A ground: its file, its walls by place, and how it is edited.
 export {

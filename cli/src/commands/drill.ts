@@ -6,6 +6,7 @@ import {
   groundSnags,
   type JudgedTarget,
   judgeTargets,
+  junitXml,
   type Metrics,
   metricKey,
   metricSpecOf,
@@ -20,7 +21,6 @@ import {
   unitOf,
 } from '@zygopod/core';
 import { groundFile, targetsFile, tuningFile } from '../files.ts';
-import { junitXml } from '../junit.ts';
 import { FINDING, GOOD } from '../misuse.ts';
 
 interface DrillOptions {
@@ -80,7 +80,16 @@ export function drill(options: DrillOptions): number {
     ...(ground ? groundSnags(ground, tuning.parameters) : []),
     ...drillSnags(results),
   ]);
-  if (options.junit !== undefined) writeFileSync(options.junit, junitXml(tuning.file.name, results, targets, took / 1000));
+  if (options.junit !== undefined)
+    writeFileSync(
+      options.junit,
+      junitXml(
+        tuning.file.name,
+        results.map(({ drill: { name }, metrics: own }) => ({ name, metrics: own })),
+        targets,
+        took / 1000,
+      ),
+    );
   if (options.json)
     process.stdout.write(`${printable(JSON.stringify(report(tuning, ground?.name ?? null, results, metrics, targets, snags)))}\n`);
   else {

@@ -5,6 +5,7 @@ import type { Opening } from '../../server/data/openings.ts';
 import { Trouble } from '../controls/Trouble.tsx';
 import { useDroppedFile } from '../controls/useDroppedFile.ts';
 import { Figures } from '../figures/Figures.tsx';
+import { chosenTargets, fetchTargets } from '../judging/targets.ts';
 import { Strip } from '../strip/Strip.tsx';
 import { openTuningWork, TuningContext } from '../tuning/context.ts';
 import { Naming } from '../work/Naming.tsx';
@@ -80,6 +81,11 @@ export function Bench({ opening }: { opening: Opening }) {
   useEffect(() => {
     work.drive.$earlier.set(driveLeftBehind(work.opening.tuning.id));
     return new DriveKeeper(work.drive, work.opening.tuning.id).start();
+  }, [work]);
+  useEffect(() => {
+    void chosenTargets(work.opening.tuning.id)
+      .then((id) => (id ? fetchTargets(id) : null))
+      .then((found) => found && 'set' in found && work.$targets.set(found.set.targets));
   }, [work]);
   const bringIn = useCallback((file: File) => void bringTapeIn(work, file).then(tell), [work]);
   useDroppedFile(bringIn);

@@ -1,5 +1,17 @@
 import { useStore } from '@nanostores/react';
-import { type MetricName, metricSpecs, type Parting, rawAt, shortNumber, specOf, specs, unitOf, valueAt, valueWords } from '@zygopod/core';
+import {
+  type MetricName,
+  metricSpecs,
+  type Parting,
+  rawAt,
+  shortNumber,
+  specOf,
+  specs,
+  type Target,
+  unitOf,
+  valueAt,
+  valueWords,
+} from '@zygopod/core';
 import type { ReactNode } from 'react';
 import { useComparing } from './context.ts';
 import { MarkGlyph } from './MarkGlyph.tsx';
@@ -107,6 +119,7 @@ function Does() {
   const sides = useStore(comparing.$sides);
   const { ground } = useStore(comparing.$ground);
   const { metrics } = useStore(comparing.$found);
+  const targets = useStore(comparing.$targets);
   const names = (Object.keys(metricSpecs) as MetricName[]).filter((name) => metrics.some((one) => one[name] !== undefined));
   const rows = names
     .map((name) => ({ name, values: metrics.map((one) => one[name]) }))
@@ -128,7 +141,7 @@ function Does() {
                 </th>
                 <Value value={values[0]} index={0} />
                 <td className="w-full px-3">
-                  <Scale values={values} />
+                  <Scale values={values} target={targets.find(({ metric }) => metric === name) ?? null} />
                 </td>
                 {values.slice(1).map((value, i) => (
                   <Value key={i} value={value} index={i + 1} />
@@ -158,14 +171,20 @@ const Value = ({ value, index }: { value: number | undefined; index: number }) =
   <td className={`digits pl-1.5 text-right text-xs ${markOfSide(index).text}`}>{value === undefined ? '–' : shortNumber(value, 2)}</td>
 );
 
-/** The values of all sides as marks on one line from 0 to a bit more than the largest. */
-function Scale({ values }: { values: readonly (number | undefined)[] }) {
+/** The values of all sides as marks on one line from 0 to a bit more than the largest, over the target band. */
+function Scale({ values, target }: { values: readonly (number | undefined)[]; target: Target | null }) {
   const known = values.filter((value) => value !== undefined);
-  const most = Math.max(1e-9, ...known.map(Math.abs)) * 1.18;
+  const most = Math.max(1e-9, ...known.map(Math.abs), target?.max ?? 0, target?.min ?? 0) * 1.18;
   const x = (value: number) => (Math.max(0, value) / most) * 100;
   const [least, largest] = [Math.min(...known), Math.max(...known)];
   return (
     <span aria-hidden="true" className="relative block h-4 border-b-0">
+      {target && (
+        <span
+          className="hatched absolute top-1/2 h-2.5 -translate-y-1/2 border border-route/50"
+          style={{ left: `${x(target.min ?? 0)}%`, width: `${x(Math.min(most, target.max ?? most)) - x(target.min ?? 0)}%` }}
+        />
+      )}
       <span className="absolute top-1/2 right-0 left-0 h-px bg-rule" />
       <span className="absolute top-1/2 -mt-px h-0.5 bg-ink-soft" style={{ left: `${x(least)}%`, width: `${x(largest) - x(least)}%` }} />
       {values.map((value, index) =>

@@ -8,6 +8,7 @@ import {
   partings,
   Rerun,
   type Tape,
+  type Target,
   type Tuning,
   traceMetrics,
 } from '@zygopod/core';
@@ -15,6 +16,7 @@ import { atom, computed } from 'nanostores';
 import type { Opening } from '../../server/data/openings.ts';
 import type { Painter } from '../chart/frames.ts';
 import type { Pace } from '../drive/loop.ts';
+import { chosenTargets, fetchTargets } from '../judging/targets.ts';
 import { type Comparison, MOST_SIDES, type Rate, type Ref, rates, readComparison, type SideRef } from './address.ts';
 import type { KeptRound } from './blind/rounds.ts';
 import { type BlindSide, BlindTrial, fetchRounds } from './blind/trial.ts';
@@ -69,6 +71,8 @@ export class Comparing {
   readonly $calipers = atom<{ from: number; to: number } | null>(null);
   /** The span that plays over and over; null: all of it. */
   readonly $span = atom<{ from: number; to: number } | null>(null);
+  /** The targets that the first tuning is judged by. */
+  readonly $targets = atom<readonly Target[]>([]);
   /** What could not be fetched, in words. */
   readonly $troubles = atom<readonly string[]>([]);
   /** The trial that is under way in place of the comparison. */
@@ -120,6 +124,9 @@ export class Comparing {
     this.now = asked.at ?? 0;
     this.#lay(sides);
     if (asked.at === null) this.$playing.set(true);
+    const chosen = await chosenTargets(tuning.id);
+    const targets = chosen && (await fetchTargets(chosen));
+    if (targets && 'set' in targets) this.$targets.set(targets.set.targets);
   }
 
   /** What a tuning is held against first: its last revision where it has been changed, the one before where there is one, else the tuning most like it. */

@@ -3,6 +3,7 @@ import { drills as allDrills, differences, metricSpecOf, shortNumber, unitOf } f
 import { useEffect, useMemo, useState } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
 import { Trouble } from '../controls/Trouble.tsx';
+import { chosenTargets } from '../judging/targets.ts';
 import { openTuningWork, TuningContext } from '../tuning/context.ts';
 import { documentDeeds } from '../work/documentCommands.ts';
 import { Picker } from '../work/Picker.tsx';
@@ -12,7 +13,7 @@ import { Band } from './Band.tsx';
 import { Chosen } from './Chosen.tsx';
 import { Judged } from './Judged.tsx';
 import { Picture } from './Picture.tsx';
-import { DrillsContext, firstTargets, judgeBy, openDrillsWork, ordered, type Standing, standings, useDrills } from './session.ts';
+import { DrillsContext, judgeBy, openDrillsWork, ordered, type Standing, standings, useDrills } from './session.ts';
 
 /** The Drills screen: every drill from its own runs, on its own scale, held against targets; one in full. */
 export function Drills({ opening }: { opening: Opening }) {
@@ -27,12 +28,12 @@ export function Drills({ opening }: { opening: Opening }) {
   useEffect(() => drilled.now.ask(preview ?? file, null), [drilled, file, preview]);
   useEffect(() => drilled.before.ask(before, null), [drilled, before]);
   useEffect(() => {
-    void firstTargets(drilled).then((id) => (id ? judgeBy(drilled, id).then(tell) : undefined));
+    void chosenTargets(work.opening.tuning.id).then((id) => (id ? judgeBy(drilled, id).then(tell) : undefined));
     return () => {
       drilled.now.stop();
       drilled.before.stop();
     };
-  }, [drilled]);
+  }, [drilled, work]);
   return (
     <TuningContext value={work}>
       <DrillsContext value={drilled}>

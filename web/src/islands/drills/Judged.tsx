@@ -6,6 +6,7 @@ import { DocumentFinder } from '../work/DocumentFinder.tsx';
 import { createDocument, saveRevision } from '../work/deeds.ts';
 import { Naming } from '../work/Naming.tsx';
 import { judgeBy, type Order, standings, useDrills } from './session.ts';
+import { type Form, forms, takeReportOut } from './takeOut.ts';
 
 const orders: readonly (readonly [Order, string])[] = [
   ['out', 'Out first'],
@@ -34,22 +35,17 @@ export function Judged({ tell }: { tell(why: string | null): void }) {
     if ('why' in saved) tell(saved.why);
     else $judging.set({ ...judging, head: saved.number, isChanged: false });
   };
-  const report = () => {
-    const { name } = work.editing.$now.get();
-    const told = {
-      tuning: name,
+  const takeOut = (form: Form) => {
+    if (!judged) return;
+    const file = work.editing.$now.get();
+    takeReportOut(form, {
+      tuning: file.name,
+      unit: file.unit ?? 'px',
       revision: work.saving.$head.get(),
-      targets: judging.set.name,
-      at: new Date().toISOString(),
-      metrics: judged?.judgement.metrics ?? {},
-      drills:
-        judged?.judgement.drills.map((part) => ({
-          name: part.name,
-          metrics: part.metrics,
-          ...(part.not === null ? {} : { notRun: part.not }),
-        })) ?? [],
-    };
-    download(`${fileStem(name)}.drills.json`, `${JSON.stringify(told, null, 2)}\n`);
+      isChanged: JSON.stringify(file) !== JSON.stringify(work.editing.$before.get()),
+      targets: judging.set,
+      judgement: judged.judgement,
+    });
   };
   return (
     <aside aria-label="Judged by" className="flex min-h-0 flex-col gap-3 overflow-y-auto border-r border-rule bg-paper px-3.5 py-2.5">
@@ -119,9 +115,14 @@ export function Judged({ tell }: { tell(why: string | null): void }) {
         >
           Check for a build server
         </button>
-        <button type="button" className="deed min-h-6" onClick={report}>
-          Take the report out
-        </button>
+        <p className="mt-1">
+          Report as{' '}
+          {forms.map((form) => (
+            <button key={form} type="button" className="deed mr-1.5 min-h-6" onClick={() => takeOut(form)}>
+              {form}
+            </button>
+          ))}
+        </p>
         <button type="button" className="deed min-h-6" onClick={() => window.print()}>
           Print this report
         </button>

@@ -1,8 +1,9 @@
-import { drills, judgeTargets, type Metrics, metricKey, readTargets, type Target, type TargetSet } from '@zygopod/core';
+import { drills, judgeTargets, type Metrics, metricKey, type Target, type TargetSet } from '@zygopod/core';
 import { atom, type WritableAtom } from 'nanostores';
 import { createContext, useContext } from 'react';
 import type { Judgement } from '../../workers/drills.ts';
 import { Judge } from '../judging/judge.ts';
+import { fetchTargets, keepChoice } from '../judging/targets.ts';
 import type { TuningWork } from '../tuning/context.ts';
 
 /** How the drills are ordered. */
@@ -47,34 +48,13 @@ export function openDrillsWork(work: TuningWork): DrillsWork {
   };
 }
 
-const KEPT = 'zygopod-targets:';
-
 /** Fetches a set of targets and judges by it; says why not. Which one a tuning is judged by is kept in this browser. */
 export async function judgeBy({ $judging, work }: DrillsWork, id: string): Promise<string | null> {
-  try {
-    const response = await fetch(`/api/v1/targets/${id}`);
-    const body = (await response.json()) as { file?: unknown; title?: string; head?: number };
-    if (!response.ok) return `${body.title ?? `The server said ${response.status}`}.`;
-    const read = readTargets(body.file);
-    if (!read.ok) return `The targets cannot be read: ${read.faults[0]?.path} ${read.faults[0]?.found}.`;
-    $judging.set({ set: read.value, id, head: body.head ?? 1, isChanged: false });
-    localStorage.setItem(KEPT + work.opening.tuning.id, id);
-    return null;
-  } catch {
-    return 'The server cannot be reached.';
-  }
-}
-
-/** The set that a tuning was judged by last, else the oldest that there is; null where there is none. */
-export async function firstTargets({ work }: DrillsWork): Promise<string | null> {
-  const kept = localStorage.getItem(KEPT + work.opening.tuning.id);
-  if (kept) return kept;
-  try {
-    const { items } = (await (await fetch('/api/v1/targets?limit=200')).json()) as { items: { id: string; demo: string | null }[] };
-    return (items.find(({ demo }) => demo === 'brisk-carrier.targets.json') ?? items.at(-1))?.id ?? null;
-  } catch {
-    return null;
-  }
+  const found = await fetchTargets(id);
+  if ('why' in found) return found.why;
+  $judging.set({ ...found, isChanged: false });
+  keepChoice(work.opening.tuning.id, id);
+  return null;
 }
 
 /** How a drill stands: its part of the judgement now and before, its main metric, its band, and whether all of its metrics are in theirs. */

@@ -7,6 +7,7 @@ import { Handle } from '../fields/Handle.tsx';
 import { outcome, putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
 import { FigureFrame } from './FigureFrame.tsx';
+import { PaceBands } from './PaceBands.tsx';
 import { FactorRose, TurnArc } from './WayDrawings.tsx';
 
 const WIDTH = 268;
@@ -120,6 +121,15 @@ export function PaceFigure({ number }: { number: number }) {
               </text>
             </g>
           ))}
+          <PaceBands
+            x={x}
+            walkY={y(pace.walkSpeed)}
+            base={BASE}
+            right={WIDTH - 4}
+            stopFrom={marks.stopFrom}
+            walk={pace.walkSpeed}
+            isSteady={linear}
+          />
           {differs && <path d={draw(ghost.curve)} className="fill-none stroke-other" strokeDasharray="4 3" strokeWidth="1.4" />}
           <path d={draw(profile.braking)} className="fill-none stroke-ink-soft" strokeDasharray="2 2" strokeWidth="1.2" />
           <path d={draw(profile.curve)} className="fill-none stroke-ink" strokeWidth="2" strokeLinejoin="round" />

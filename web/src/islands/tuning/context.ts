@@ -1,4 +1,4 @@
-import { newTuning, readTuning, type TuningFile } from '@zygopod/core';
+import { newTuning, readTuning, type Target, type TuningFile } from '@zygopod/core';
 import { atom, computed, type WritableAtom } from 'nanostores';
 import { createContext, useContext } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
@@ -31,6 +31,8 @@ export interface TuningWork extends Work<TuningFile, Editing> {
   editing: Editing;
   /** The span that is being measured, if any. */
   $calipers: WritableAtom<Span | null>;
+  /** The targets that the tuning is judged by. */
+  $targets: WritableAtom<readonly Target[]>;
   /** A place on the ground that is to be shown. */
   $look: WritableAtom<{ x: number; y: number } | null>;
   /** What of the time is in sight. */
@@ -70,5 +72,13 @@ export function openTuningWork(opening: Opening): TuningWork {
     },
     opening,
   );
-  return { ...work, editing: work.steps, $calipers: atom(null), window: { length: 8, end: null }, $kept: atom(null), $look: atom(null) };
+  return {
+    ...work,
+    editing: work.steps,
+    $calipers: atom(null),
+    window: { length: 8, end: null },
+    $kept: atom(null),
+    $look: atom(null),
+    $targets: atom([]),
+  };
 }

@@ -1,4 +1,11 @@
-import { type DrillResult, type JudgedTarget, metricKey, metricSpecOf } from '@zygopod/core';
+import { type Metrics, metricKey, metricSpecOf } from '../measure/metricSpecs.ts';
+import type { JudgedTarget } from '../targets/targets.ts';
+
+/** A drill as far as a report of its targets needs it. */
+interface Drilled {
+  name: string;
+  metrics: Metrics;
+}
 
 const escaped = (text: string): string =>
   text
@@ -11,20 +18,20 @@ const escaped = (text: string): string =>
     .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '');
 
 /** The name of the drill that measures a metric. */
-function drillOf(results: readonly DrillResult[], key: string): string {
-  return results.find(({ metrics }) => Object.hasOwn(metrics, key))?.drill.name ?? 'none';
+function drillOf(drills: readonly Drilled[], key: string): string {
+  return drills.find(({ metrics }) => Object.hasOwn(metrics, key))?.name ?? 'none';
 }
 
 /**
  * Judged targets as JUnit XML, as build servers read it: a test case a target; a missed one is a failure that tells value and band, one that
  * was not measured is skipped. `seconds` is what the drills took.
  */
-export function junitXml(suite: string, results: readonly DrillResult[], targets: readonly JudgedTarget[], seconds: number): string {
+export function junitXml(suite: string, drills: readonly Drilled[], targets: readonly JudgedTarget[], seconds: number): string {
   const failures = targets.filter(({ ok }) => ok === false).length;
   const skipped = targets.filter(({ ok }) => ok === null).length;
   const cases = targets.map(({ metric, at, min, max, value, ok }) => {
     const key = metricKey(metric, at);
-    const head = `    <testcase classname="${escaped(drillOf(results, key))}" name="${escaped(key)}" time="0"`;
+    const head = `    <testcase classname="${escaped(drillOf(drills, key))}" name="${escaped(key)}" time="0"`;
     if (ok) return `${head}/>`;
     if (ok === null) return `${head}>\n      <skipped message="not measured"/>\n    </testcase>`;
     const band = `${min ?? '-∞'} to ${max ?? '∞'}`;
