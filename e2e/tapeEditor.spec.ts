@@ -190,20 +190,26 @@ describe('tapes as files', () => {
   });
 
   const tape = { format: 'zygopod/tape', version: 2, name: 'Bad', hz: 60, ticks: 60, events: [] as object[] };
-  it.each([
+  const wrong: [string, unknown, RegExp][] = [
     ['no JSON at all', '{ "format": ', /is no JSON/],
     ['another kind of file', { format: 'zygopod/ground', version: 1 }, /is no tape/],
     ['a tick before the beginning', { ...tape, events: [{ at: -3, press: 'up' }] }, /cannot be read: events\.0\.at/],
     ['a control that there is not', { ...tape, events: [{ at: 3, press: 'jump' }] }, /cannot be read: events\.0/],
     ['a newer version', { ...tape, version: 99 }, /cannot be read: version/],
     ['no ticks', { ...tape, ticks: 0 }, /cannot be read: ticks/],
-  ])('with %s are told of in words, and nothing changes', async (_, content, words) => {
+    ['a stick beyond its end', { ...tape, events: [{ at: 3, stick: [7, 0] }] }, /cannot be read: events\.0/],
+  ];
+  it('that are none are told of in words, and nothing changes', async () => {
     const { page, faults } = await openBench(browser, address);
     const path = join(folder, 'bad.tape.json');
-    writeFileSync(path, typeof content === 'string' ? content : JSON.stringify(content));
-    await page.getByLabel('Tape file').setInputFiles(path);
-    await page.getByRole('alert').getByText(words).waitFor();
-    expect(await page.getByRole('button', { name: 'Looping' }).count()).toBe(0);
+    for (const [what, content, words] of wrong) {
+      writeFileSync(path, typeof content === 'string' ? content : JSON.stringify(content));
+      await page.getByLabel('Tape file').setInputFiles(path);
+      await page.getByRole('alert').getByText(words).waitFor();
+      expect(await page.getByRole('button', { name: 'Looping' }).count(), what).toBe(0);
+      await page.keyboard.press('Escape');
+      await page.getByRole('alert').waitFor({ state: 'detached' });
+    }
     expect(faults).toEqual([]);
     await page.context().close();
   });

@@ -93,6 +93,7 @@ export {
   readTargets,
   type Target,
   type TargetSet,
+  targetFaults,
 } from './targets/targets.ts';
 export { bodyRadius, bodySize } from './tuning/body.ts';
 export { matters, type Parameters, rowsOf, specOf, specs, unitOf, whenWords } from './tuning/catalogue/catalogue.ts';

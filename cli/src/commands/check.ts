@@ -16,7 +16,9 @@ import {
   type Snag,
   shown,
   type Tape,
+  type TargetSet,
   type Tuning,
+  targetFaults,
   traceSnags,
   tuningSnags,
   wallSnags,
@@ -46,6 +48,13 @@ function checked(text: string, ground?: Ground, tape?: Tape): Checked {
   if (bytes > most) return refuse({ path: '', found: `${bytes} bytes`, expected: `at most ${most}` });
   const reading = reader(json.value);
   if (!reading.ok) return refuse(...reading.faults);
+  if (mark === 'zygopod/targets') {
+    const { targets } = reading.value as TargetSet;
+    const odd = targetFaults(targets).flatMap((fault, i) =>
+      fault ? [{ path: `targets.${i}`, found: fault, expected: 'targets that can be met' }] : [],
+    );
+    return { faults: odd, snags: [] };
+  }
   if (mark === 'zygopod/ground') return { faults: [], snags: wallSnags(reading.value as Ground) };
   return { faults: [], snags: mark === 'zygopod/tuning' ? snagsOf(reading.value as Tuning, ground, tape) : [] };
 }

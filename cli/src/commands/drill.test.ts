@@ -79,10 +79,8 @@ describe('drill', () => {
   });
 
   it.each([
-    ['a metric that there is not', targets({ metric: 'jumpHeight', max: 1 }), /targets\.0\.metric/],
     ['no band', targets({ metric: 'riseTime' }), /targets\.0/],
     ['a band upside down', targets({ metric: 'riseTime', min: 2, max: 1 }), /targets\.0/],
-    ['bands that contradict each other', targets({ metric: 'riseTime', max: 1 }, { metric: 'riseTime', min: 2 }), /targets: found/],
     ['an angle where there is none', targets({ metric: 'riseTime', at: 45, max: 1 }), /targets\.0/],
     ['something else', { format: 'zygopod/tape', version: 1 }, /format: found/],
   ])('refuses targets with %s in a line', (_, content, why) => {
@@ -90,6 +88,24 @@ describe('drill', () => {
     expect(status).toBe(2);
     expect(stderr).toMatch(why);
     expect(stderr.trimEnd().split('\n')).toHaveLength(1);
+  });
+
+  it('tells of targets that name no metric or contradict each other, and judges the rest', () => {
+    const junit = join(folder, 'odd.xml');
+    const odd = targets(
+      { metric: 'jumpHeight', max: 1 },
+      { metric: 'riseTime', max: 0.1 },
+      { metric: 'riseTime', min: 0.2 },
+      { metric: 'stopDistance', max: 9 },
+    );
+    const path = file('odd.targets.json', odd);
+    const { status, stdout, stderr } = zygopod('drill', '--tuning', day, '--targets', path, '--junit', junit);
+    expect(status).toBe(1);
+    expect(stderr).toMatch(/target 1, jumpHeight: no metric is called jumpHeight/);
+    expect(stderr).toMatch(/target 2, riseTime: no value is in this band and in that of target 3/);
+    expect(stdout).toMatch(/Stops within +7 px +in at most 9/);
+    expect(readFileSync(junit, 'utf8')).toMatch(/errors="1"[\s\S]*<error message="no metric is called jumpHeight"/);
+    expect(zygopod('check', path)).toMatchObject({ status: 1 });
   });
 
   it('of every demo tuning is worth reading, without a server', () => {

@@ -108,7 +108,9 @@ export function drill(options: DrillOptions): number {
     ];
     process.stdout.write(`${printable(lines.join('\n'))}\n`);
   }
-  return targets.some(({ ok }) => ok === false) ? FINDING : GOOD;
+  const faulty = targets.flatMap(({ fault, metric }, i) => (fault ? [`${options.targets}: target ${i + 1}, ${metric}: ${fault}\n`] : []));
+  if (faulty.length > 0) process.stderr.write(printable(faulty.join('')));
+  return faulty.length > 0 || targets.some(({ ok }) => ok === false) ? FINDING : GOOD;
 }
 
 /** The answer for machines. */
@@ -129,7 +131,15 @@ function report(
       ...(cutShort ? { cutShort } : {}),
     })),
     metrics,
-    targets: targets.map(({ metric, at, min, max, value, ok }) => ({ metric, at, min, max, value, ok })),
+    targets: targets.map(({ metric, at, min, max, value, ok, fault }) => ({
+      metric,
+      at,
+      min,
+      max,
+      value,
+      ok,
+      ...(fault ? { fault } : {}),
+    })),
     snags,
   };
 }

@@ -28,11 +28,13 @@ function drillOf(drills: readonly Drilled[], key: string): string {
  */
 export function junitXml(suite: string, drills: readonly Drilled[], targets: readonly JudgedTarget[], seconds: number): string {
   const failures = targets.filter(({ ok }) => ok === false).length;
-  const skipped = targets.filter(({ ok }) => ok === null).length;
-  const cases = targets.map(({ metric, at, min, max, value, ok }) => {
+  const errors = targets.filter(({ ok, fault }) => ok === null && fault !== null).length;
+  const skipped = targets.filter(({ ok }) => ok === null).length - errors;
+  const cases = targets.map(({ metric, at, min, max, value, ok, fault }) => {
     const key = metricKey(metric, at);
     const head = `    <testcase classname="${escaped(drillOf(drills, key))}" name="${escaped(key)}" time="0"`;
     if (ok) return `${head}/>`;
+    if (ok === null && fault !== null) return `${head}>\n      <error message="${escaped(fault)}"/>\n    </testcase>`;
     if (ok === null) return `${head}>\n      <skipped message="not measured"/>\n    </testcase>`;
     const band = `${min ?? '-∞'} to ${max ?? '∞'}`;
     const message = `${metricSpecOf(key).words}: ${value}, expected ${band}`;
@@ -40,8 +42,8 @@ export function junitXml(suite: string, drills: readonly Drilled[], targets: rea
   });
   return [
     '<?xml version="1.0" encoding="UTF-8"?>',
-    `<testsuites tests="${targets.length}" failures="${failures}" skipped="${skipped}" errors="0" time="${seconds.toFixed(3)}">`,
-    `  <testsuite name="${escaped(suite)}" tests="${targets.length}" failures="${failures}" skipped="${skipped}" errors="0" time="${seconds.toFixed(3)}">`,
+    `<testsuites tests="${targets.length}" failures="${failures}" skipped="${skipped}" errors="${errors}" time="${seconds.toFixed(3)}">`,
+    `  <testsuite name="${escaped(suite)}" tests="${targets.length}" failures="${failures}" skipped="${skipped}" errors="${errors}" time="${seconds.toFixed(3)}">`,
     ...cases,
     '  </testsuite>',
     '</testsuites>',

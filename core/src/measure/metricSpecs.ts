@@ -68,7 +68,8 @@ export type MetricName = keyof typeof metricSpecs;
 export type Metrics = Partial<Record<MetricName | `slideKept(${number})`, number | undefined>>;
 
 /** The key of a metric in values: its name, and the angle where it is told at one. */
-export const metricKey = (metric: MetricName, at?: number): keyof Metrics => (metric === 'slideKept' ? `slideKept(${at ?? 45})` : metric);
+export const metricKey = (metric: string, at?: number): keyof Metrics =>
+  metric === 'slideKept' ? `slideKept(${at ?? 45})` : (metric as MetricName);
 
 /** The spec of a key in values. */
 export function metricSpecOf(key: string): MetricSpec {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { type MetricName, type Metrics, metricKey, metricSpecs } from '../measure/metricSpecs.ts';
 import { sequence } from '../testing/sequence.ts';
-import { judgeTargets, keepAsTargets, parseTargets, readTargets, type Target } from './targets.ts';
+import { judgeTargets, keepAsTargets, parseTargets, readTargets, type Target, targetFaults } from './targets.ts';
 
 const names = Object.keys(metricSpecs) as MetricName[];
 const set = (targets: object[], over: object = {}) => ({ format: 'zygopod/targets', version: 1, targets, ...over });
@@ -44,7 +44,7 @@ describe('targets', () => {
     expect(read).toMatchObject({ ok: true, value: { name: 'Targets', note: '' } });
     const refused: [object, string][] = [
       [set([{ metric: 'riseTime' }]), 'targets.0'],
-      [set([{ metric: 'nothing', max: 1 }]), 'targets.0.metric'],
+      [set([{ metric: 'no metric', max: 1 }]), 'targets.0.metric'],
       [set([{ metric: 'riseTime', max: 1, more: 2 }]), 'targets.0'],
       [set([{ metric: 'slideKept', at: 91, max: 1 }]), 'targets.0.at'],
       [set([{ metric: 'riseTime', max: 1e99 }]), 'targets.0.max'],
@@ -57,23 +57,22 @@ describe('targets', () => {
     }
   });
 
-  it('that contradict each other are refused, those that narrow each other are not', () => {
+  it('that contradict each other or name no metric are told of, those that narrow each other are not', () => {
     const two = (a: Partial<Target>, b: Partial<Target>) =>
-      readTargets(
-        set([
-          { metric: 'riseTime', ...a },
-          { metric: 'riseTime', ...b },
-        ]),
-      ).ok;
-    expect(two({ max: 1 }, { min: 2 })).toBe(false);
-    expect(two({ max: 2 }, { min: 1 })).toBe(true);
+      targetFaults([
+        { metric: 'riseTime', ...a },
+        { metric: 'riseTime', ...b },
+      ]).map(Boolean);
+    expect(two({ max: 1 }, { min: 2 })).toEqual([true, true]);
+    expect(two({ max: 2 }, { min: 1 })).toEqual([false, false]);
     expect(
-      readTargets(
-        set([
-          { metric: 'slideKept', at: 15, max: 0.1 },
-          { metric: 'slideKept', at: 45, min: 0.2 },
-        ]),
-      ).ok,
-    ).toBe(true);
+      targetFaults([
+        { metric: 'slideKept', at: 15, max: 0.1 },
+        { metric: 'slideKept', at: 45, min: 0.2 },
+      ]),
+    ).toEqual([null, null]);
+    expect(targetFaults([{ metric: 'toString', max: 1 }])).toEqual(['no metric is called toString']);
+    const [judged] = judgeTargets([{ metric: 'nothing', max: 1 }], {});
+    expect(judged).toMatchObject({ value: null, ok: null, fault: 'no metric is called nothing' });
   });
 });

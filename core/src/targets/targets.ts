@@ -1,11 +1,12 @@
 import { z } from 'zod';
 import { type Format, readDocument, readJson } from '../document/document.ts';
 import type { Reading } from '../document/fault.ts';
-import { type MetricName, type Metrics, metricKey, metricSpecs } from '../measure/metricSpecs.ts';
+import { type Metrics, metricKey, metricSpecs } from '../measure/metricSpecs.ts';
 
 /** The band in which a metric is good; an end that is absent is open. */
 export interface Target {
-  metric: MetricName;
+  /** The name of a metric; one that there is not is told of as the target is judged. */
+  metric: string;
   /** The angle, degrees, where the metric is told at one. */
   at?: number | undefined;
   min?: number | undefined;
@@ -25,7 +26,7 @@ const number = z.number().min(-1e9).max(1e9);
 
 const target = z
   .strictObject({
-    metric: z.enum(Object.keys(metricSpecs) as [MetricName, ...MetricName[]]),
+    metric: z.string().regex(/^[A-Za-z]\w{0,60}$/, 'the name of a metric'),
     at: z.number().int().min(0).max(90).optional(),
     min: number.optional(),
     max: number.optional(),
@@ -34,36 +35,30 @@ const target = z
   .refine(({ min, max }) => min === undefined || max === undefined || min <= max, 'a min that is not above the max')
   .refine(({ metric, at }) => at === undefined || metric === 'slideKept', 'at with slideKept alone');
 
-/** The format of a target set. A metric that two targets name has to be in both bands: that they leave room is asked for, too. */
+/** The format of a target set. */
 export const targetsFormat: Format = {
   format: 'zygopod/targets',
   version: 1,
   migrations: [],
-  schema: z
-    .strictObject({
-      format: z.literal('zygopod/targets'),
-      version: z.literal(1),
-      name: z.string().trim().min(1).max(120).default('Targets'),
-      note: z.string().max(2000).default(''),
-      targets: z.array(target).max(200),
-    })
-    .refine(({ targets }) => contradiction(targets) === null, {
-      message: 'bands of one metric that leave room for a value',
-      path: ['targets'],
-    }),
+  schema: z.strictObject({
+    format: z.literal('zygopod/targets'),
+    version: z.literal(1),
+    name: z.string().trim().min(1).max(120).default('Targets'),
+    note: z.string().max(2000).default(''),
+    targets: z.array(target).max(200),
+  }),
 };
 
-/** The key of a metric whose targets contradict each other; null where none do. */
-function contradiction(targets: readonly Target[]): string | null {
-  const bands = new Map<string, { min: number; max: number }>();
-  for (const { metric, at, min = -Infinity, max = Infinity } of targets) {
-    // A band that is upside down is told of by itself.
-    if (min > max) continue;
-    const key = metricKey(metric, at);
-    const band = bands.get(key) ?? { min: -Infinity, max: Infinity };
-    bands.set(key, { min: Math.max(band.min, min), max: Math.min(band.max, max) });
-  }
-  return [...bands].find(([, { min, max }]) => min > max)?.[0] ?? null;
+/** What is wrong with targets that are well formed, by their places: names of no metric, and bands that leave no value in both. */
+export function targetFaults(targets: readonly Target[]): (string | null)[] {
+  const isKnown = ({ metric }: Target) => Object.hasOwn(metricSpecs, metric);
+  const key = ({ metric, at }: Target) => metricKey(metric, at);
+  return targets.map((one, i) => {
+    if (!isKnown(one)) return `no metric is called ${one.metric}`;
+    const apart = ({ min = -Infinity, max = Infinity }: Target) => min > (one.max ?? Infinity) || max < (one.min ?? -Infinity);
+    const other = targets.findIndex((another, j) => j !== i && isKnown(another) && key(another) === key(one) && apart(another));
+    return other < 0 ? null : `no value is in this band and in that of target ${other + 1}`;
+  });
 }
 
 /** Reads a parsed JSON value as a target set. */
@@ -77,21 +72,25 @@ export function parseTargets(text: string): Reading<TargetSet> {
   return json.ok ? readTargets(json.value) : json;
 }
 
-/** A target held against metrics: the value, and whether it is in its band; null where there is no such metric. */
+/** A target held against metrics: the value, and whether it is in its band; null where there is no such value. */
 export interface JudgedTarget extends Target {
   value: number | null;
   ok: boolean | null;
+  /** What is wrong with the target itself; null where nothing is. It is judged all the same, as far as it can be. */
+  fault: string | null;
 }
 
 /** Slack on the ends of a band, as a share of the larger of its end and 1e-9: a value that was written with its own digits is in it. */
 const SLACK = 1e-9;
 
 export function judgeTargets(targets: readonly Target[], metrics: Metrics): JudgedTarget[] {
-  return targets.map((one) => {
+  const faults = targetFaults(targets);
+  return targets.map((one, i) => {
+    const fault = faults[i] ?? null;
     const value = metrics[metricKey(one.metric, one.at)] ?? null;
-    if (value === null) return { ...one, value, ok: null };
+    if (value === null) return { ...one, value, ok: null, fault };
     const [low, high] = [one.min ?? -Infinity, one.max ?? Infinity];
-    return { ...one, value, ok: value >= low - SLACK * Math.abs(low || 1) && value <= high + SLACK * Math.abs(high || 1) };
+    return { ...one, value, ok: value >= low - SLACK * Math.abs(low || 1) && value <= high + SLACK * Math.abs(high || 1), fault };
   });
 }
 
@@ -110,6 +109,6 @@ export function keepAsTargets(metrics: Metrics, share = 0.05): Target[] {
     const [, metric = key, at] = /^(\w+)\((\d+)\)$/.exec(key) ?? [];
     const room = Math.abs(value) * share;
     const band = value === 0 ? { max: 0.001 } : { min: rounded(value - room, 'floor'), max: rounded(value + room, 'ceil') };
-    return [{ metric: metric as MetricName, ...(at === undefined ? {} : { at: Number(at) }), ...band }];
+    return [{ metric, ...(at === undefined ? {} : { at: Number(at) }), ...band }];
   });
 }
