@@ -59,7 +59,7 @@ export function Band({
       aria-valuenow={at}
       aria-valuetext={shortNumber(at)}
       title="Drag it, or use the arrow keys"
-      className="absolute top-1/2 h-5 w-3 -translate-1/2 cursor-ew-resize touch-none border-x-2 border-route"
+      className="absolute top-1/2 h-5 w-3 -translate-1/2 cursor-ew-resize touch-none"
       style={{ left: `${share(at)}%` }}
       onPointerDown={(event) => {
         event.preventDefault();
@@ -78,7 +78,9 @@ export function Band({
         event.stopPropagation();
         put(end, at + (way * reach) / (event.shiftKey ? 10 : 100));
       }}
-    />
+    >
+      <span aria-hidden="true" className="absolute inset-y-0 left-1/2 w-0.5 -translate-x-1/2 bg-route" />
+    </button>
   );
   return (
     <div ref={bar} className="relative h-4" data-metric={metric}>

@@ -75,7 +75,7 @@ export function Judged({ tell }: { tell(why: string | null): void }) {
           ))}
         </dl>
       </section>
-      <fieldset className="border-t border-rule pt-2">
+      <fieldset className="no-print border-t border-rule pt-2">
         <legend className="sr-only">Order of the drills</legend>
         {orders.map(([one, words]) => (
           <label key={one} className="flex min-h-6 items-center gap-2">
@@ -85,7 +85,7 @@ export function Judged({ tell }: { tell(why: string | null): void }) {
         ))}
       </fieldset>
       <Found />
-      <section className="flex flex-col items-start border-t border-rule pt-2">
+      <section className="no-print flex flex-col items-start border-t border-rule pt-2">
         <button
           type="button"
           className="deed min-h-6"

@@ -3,6 +3,8 @@ import type { DrilledPart } from '../../workers/drills.ts';
 const WIDTH = 190;
 const HEIGHT = 72;
 const ROOM = 6;
+/** Room round a way, so that what it meets is seen. */
+const AROUND = 14;
 
 /** Inks of the gaits: stand, walk, sprint, spent. */
 const inks = ['var(--ink-soft)', 'var(--ink)', 'var(--now)', 'var(--stamina)'] as const;
@@ -44,7 +46,8 @@ export function Picture({
   const box = boxOf([part, was]);
   if (!Number.isFinite(box.left)) return <div style={{ height }} />;
   const [wide, tall] = [Math.max(box.right - box.left, 1e-6), Math.max(box.bottom - box.top, 1e-6)];
-  const [sx, sy] = [(width - 2 * ROOM) / wide, (height - 2 * ROOM) / tall];
+  const room = isWay ? AROUND : ROOM;
+  const [sx, sy] = [(width - 2 * room) / wide, (height - 2 * room) / tall];
   // A way keeps its shape; a value over time fills the drawing, growing upwards.
   const scale = Math.min(sx, sy);
   const x = (value: number) => (isWay ? width / 2 + (value - (box.left + box.right) / 2) * scale : ROOM + (value - box.left) * sx);
