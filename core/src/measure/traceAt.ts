@@ -1,15 +1,9 @@
 import type { Column, Trace } from '../motion/trace.ts';
 
-/** The value of a column at a time (s), inside a tick on the line between its rows; the ends hold on. */
-export function traceAt(trace: Trace, column: Column, time: number): number {
-  const after = Math.min(trace.rowAt(time), trace.end - 1);
-  const before = Math.max(after - 1, trace.first);
-  const [t0, t1] = [trace.at('time', before), trace.at('time', after)];
-  const share = t1 > t0 ? Math.min(1, Math.max(0, (time - t0) / (t1 - t0))) : 1;
-  return trace.at(column, before) + (trace.at(column, after) - trace.at(column, before)) * share;
-}
+/** Rows ahead up to which a cursor walks; what is further off is searched for. */
+const NEAR = 8;
 
-/** Reads a trace at times that mostly rise: going on from where it was costs nothing, going back a search. Values are as `traceAt` gives them. */
+/** Reads a trace at times that mostly rise: the next few rows are walked to, anything else is searched for. Inside a tick values lie on the line between its rows; the ends hold on. */
 export class TraceCursor {
   readonly trace: Trace;
   #after: number;
@@ -25,7 +19,9 @@ export class TraceCursor {
     const { trace } = this;
     const last = trace.end - 1;
     let after = this.#after;
-    if (after > trace.first && trace.at('time', after - 1) >= time) after = Math.min(trace.rowAt(time), last);
+    const nearest = Math.min(last, after + NEAR);
+    if ((after > trace.first && trace.at('time', after - 1) >= time) || trace.at('time', nearest) < time)
+      after = Math.min(trace.rowAt(time), last);
     else while (after < last && trace.at('time', after) < time) after++;
     this.#after = after;
     const [t0, t1] = [trace.at('time', Math.max(after - 1, trace.first)), trace.at('time', after)];
@@ -45,3 +41,6 @@ export class TraceCursor {
     return Math.sqrt(dx * dx + dy * dy);
   }
 }
+
+/** The value of a column at a time (s), inside a tick on the line between its rows; the ends hold on. */
+export const traceAt = (trace: Trace, column: Column, time: number): number => new TraceCursor(trace).to(time).at(column);

@@ -54,13 +54,23 @@ describe('hands driven again by frames', () => {
     const { trace } = rerun(tape(100), parameters('fixed'), plainGround());
     const [t0, t1] = [trace.at('time', 20), trace.at('time', 21)];
     expect(traceAt(trace, 'x', t0 + (t1 - t0) / 4)).toBeCloseTo(trace.at('x', 20) * 0.75 + trace.at('x', 21) * 0.25, 9);
+    // By looking at every row: the last one before the time and the one after it.
+    const looked = (time: number) => {
+      const rows = Array.from({ length: trace.end }, (_, row) => row);
+      const after = rows.find((row) => trace.at('time', row) >= time) ?? trace.end - 1;
+      const before = Math.max(0, after - 1);
+      const [t0, t1] = [trace.at('time', before), trace.at('time', after)];
+      const share = t1 > t0 ? Math.min(1, Math.max(0, (time - t0) / (t1 - t0))) : 1;
+      return trace.at('x', before) + (trace.at('x', after) - trace.at('x', before)) * share;
+    };
     const next = sequence(9);
     const cursor = new TraceCursor(trace);
     let time = 0;
     for (let i = 0; i < 500; i++) {
       time = next() < 0.1 ? next() * 2 - 0.2 : time + next() * 0.05;
       if (next() < 0.05) time = trace.at('time', Math.floor(next() * 100));
-      expect(cursor.to(time).at('x'), `at ${time}`).toBe(traceAt(trace, 'x', time));
+      expect(cursor.to(time).at('x'), `at ${time}`).toBe(looked(time));
+      expect(traceAt(trace, 'x', time), `at ${time}`).toBe(looked(time));
     }
     expect(traceAt(trace, 'x', -5)).toBe(trace.at('x', 0));
     expect(traceAt(trace, 'x', 500)).toBe(trace.at('x', 100));

@@ -33,8 +33,8 @@ async function longestWait(work: Promise<unknown>): Promise<number> {
   return longest;
 }
 
-/** How long others may wait: 100 ms, and three times as much again for a machine at half speed that also makes and sends what is judged. */
-const PATIENCE = 400;
+/** How long others may wait: 100 ms, and as much again for a machine at half speed that also makes and sends what is judged. */
+const PATIENCE = 200;
 
 describe('while a large body is judged others are answered', () => {
   it.each([
