@@ -232,16 +232,21 @@ describe('tapes as files', () => {
   });
 });
 
+/** Drives to the right for more than a second. */
+async function goRight(page: Page): Promise<void> {
+  await page.keyboard.down('KeyD');
+  await until(
+    () => place(page),
+    ({ x }) => x > 330,
+    'a way to the right',
+  );
+  await page.keyboard.up('KeyD');
+}
+
 describe('a drive that ended', () => {
   it('with a restart can still be looped', async () => {
     const { page, faults } = await openBench(browser, address);
-    await page.keyboard.down('KeyD');
-    await until(
-      () => place(page),
-      ({ x }) => x > 330,
-      'a way to the right',
-    );
-    await page.keyboard.up('KeyD');
+    await goRight(page);
     await page.keyboard.press('r');
     await page.getByRole('button', { name: 'Loop the drive before' }).click();
     await page.getByRole('button', { name: 'Looping' }).waitFor();
@@ -252,13 +257,7 @@ describe('a drive that ended', () => {
 
   it('or that ended with its page, can be looped after a reload', async () => {
     const { page, faults } = await openBench(browser, address);
-    await page.keyboard.down('KeyD');
-    await until(
-      () => place(page),
-      ({ x }) => x > 330,
-      'a way to the right',
-    );
-    await page.keyboard.up('KeyD');
+    await goRight(page);
     await page.reload();
     await page.getByRole('button', { name: 'Loop the drive before' }).click();
     await page.getByText('Before the page was closed').waitFor();

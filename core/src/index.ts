@@ -55,7 +55,7 @@ export { traceSnags } from './measure/snags/trace.ts';
 export { tuningSnags } from './measure/snags/tuning.ts';
 export { measureSpan } from './measure/span.ts';
 export { type StaminaCycle, staminaCycle } from './measure/staminaCycle.ts';
-export { type Survey, type SurveyPart, surveyGround, surveyInParts } from './measure/survey.ts';
+export { type Survey, type SurveyPart, surveyGround, surveyInParts, surveyKey } from './measure/survey.ts';
 export { traceAt } from './measure/traceAt.ts';
 // The motion: a world that ticks, its trace, and the words for what is in it.
 export { monotoneCubic } from './motion/accelerationCurve.ts';

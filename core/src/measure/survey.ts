@@ -10,6 +10,9 @@ import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { type Clearance, clearanceField } from './clearance.ts';
 import { type Gap, narrowGaps } from './gaps.ts';
 
+/** What of a tuning a survey depends on. */
+export const surveyKey = ({ body, contact, bounds }: Parameters): string => JSON.stringify([body, contact.skin, contact.response, bounds]);
+
 /** What a ground is like for a body; what is null is not known yet. */
 export interface SurveyPart {
   clearance: Clearance;

@@ -1,4 +1,5 @@
 import {
+  bucketWalls,
   bySeverity,
   type DrillResult,
   drillSnags,
@@ -7,10 +8,14 @@ import {
   groundSnags,
   type Metrics,
   metricsOf,
+  type Parameters,
   type Ran,
   readTuning,
   runDrills,
   type Snag,
+  type Survey,
+  surveyGround,
+  surveyKey,
   type Tape,
   type TuningFile,
 } from '@zygopod/core';
@@ -94,6 +99,15 @@ function parametersOf(file: TuningFile) {
   return read.value.parameters;
 }
 
+/** The last survey, and of what it is: a number that leaves body, walls and edges as they are needs no other. */
+let surveyed: { key: string; survey: Survey } | null = null;
+
+function surveyOf(ground: Ground, parameters: Parameters): Survey {
+  const key = JSON.stringify([ground, surveyKey(parameters)]);
+  if (surveyed?.key !== key) surveyed = { key, survey: surveyGround(ground, parameters, bucketWalls(ground)) };
+  return surveyed.survey;
+}
+
 /** Drills away from the page. */
 const api = {
   judge(file: TuningFile, ground: Ground | null): Judgement {
@@ -104,7 +118,7 @@ const api = {
     return {
       drills: results.map(partOf),
       metrics: metricsOf(results),
-      snags: bySeverity([...(ground ? groundSnags(ground, parameters) : []), ...drillSnags(results)]),
+      snags: bySeverity([...(ground ? groundSnags(ground, parameters, surveyOf(ground, parameters)) : []), ...drillSnags(results)]),
       milliseconds,
       ticks: results.reduce((sum, { runs }) => sum + runs.reduce((ticks, { trace }) => ticks + trace.end - 1, 0), 0),
     };

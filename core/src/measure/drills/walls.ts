@@ -10,6 +10,12 @@ import { Script } from './script.ts';
 const feelsNone = (parameters: Parameters): string | null =>
   cannotMove(parameters) ?? (parameters.contact.response === 'none' ? 'walls are not felt' : null);
 
+/** Hands that go ahead all the while. */
+function straightAhead(parameters: Parameters): Script {
+  const script = new Script(parameters);
+  return script.press(0, script.ahead);
+}
+
 /** Angles (degrees) at which walls are met, and the seconds of sliding of which the last are read. */
 const GRAZES = [5, 15, 25, 35, 45, 55, 65, 75, 85] as const;
 const SLIDING = 1.2;
@@ -36,8 +42,7 @@ export const wallGraze: Drill = {
   lay: (course) => {
     const { parameters, width } = course;
     const middle = middleOf(course);
-    const script = new Script(parameters);
-    script.press(0, script.ahead);
+    const script = straightAhead(parameters);
     const walled = GRAZES.map((degrees) => {
       const angle = (degrees * Math.PI) / 180;
       const [c, s] = [Math.cos(angle), Math.sin(angle)];
@@ -78,8 +83,7 @@ export const cornerPress: Drill = {
   lay: (course) => {
     const { parameters, width } = course;
     const middle = middleOf(course);
-    const script = new Script(parameters);
-    script.press(0, script.ahead);
+    const script = straightAhead(parameters);
     return [45, 67.5].map((half) => {
       const angle = (half * Math.PI) / 180;
       const tip = width * 3 + course.riseWay;
@@ -107,8 +111,7 @@ export const gapSeries: Drill = {
     const { parameters, width } = course;
     const middle = middleOf(course);
     const across = bodySize(parameters.body).height;
-    const script = new Script(parameters);
-    script.press(0, script.ahead);
+    const script = straightAhead(parameters);
     const far = width * 3;
     return GAPS.map((share) => {
       const half = (across * share) / 2;

@@ -3,6 +3,7 @@ import { type ReactNode, useRef, useState } from 'react';
 import { usePainter } from '../chart/frames.ts';
 import type { Loop } from '../drive/loop.ts';
 import { PaceChoice } from '../drive/PaceChoice.tsx';
+import { PlayButton } from '../drive/PlayButton.tsx';
 import { useTuning } from '../tuning/context.ts';
 import { DocumentFinder } from '../work/DocumentFinder.tsx';
 import { TapePicture } from './TapePicture.tsx';
@@ -117,18 +118,7 @@ function Playing({ loop }: { loop: Loop }) {
   const [from, to] = [loop.begins, loop.begins + loop.length];
   return (
     <>
-      <button
-        type="button"
-        className="flex min-h-6 min-w-6 items-center gap-1.5 font-semibold"
-        aria-pressed={playing}
-        title={playing ? 'Hold (P)' : 'Play (P)'}
-        onClick={() => loop.$playing.set(!playing)}
-      >
-        <span aria-hidden="true" className="text-now">
-          {playing ? '▶' : '▮▮'}
-        </span>
-        {playing ? 'Looping' : 'Held'}
-      </button>
+      <PlayButton playing={playing} words={['Looping', 'Held']} toggle={() => loop.$playing.set(!playing)} />
       <span className="max-w-56 truncate">{kept?.name ?? loop.tape.name}</span>
       <span className="digits text-now" data-testid="loop-span">
         {from.toFixed(1)} to {to.toFixed(1)} s

@@ -9,7 +9,7 @@ import { pan, type Size, type View } from '../chart/view.ts';
 import { ViewMenu } from '../chart/YardMenus.tsx';
 import { useComparing } from './context.ts';
 import { drawApart, drawBodyApart, drawSideBody, drawSidePrints, placeOfSide } from './drawSides.ts';
-import type { ComparedSide } from './session.ts';
+import type { ComparedSide } from './sides.ts';
 
 /** The ways of all sides on one ground, each body where it is at the moment shown. */
 export function CompareYard() {

@@ -16,7 +16,7 @@ import type { ReactNode } from 'react';
 import { useComparing } from './context.ts';
 import { MarkGlyph } from './MarkGlyph.tsx';
 import { markOfSide } from './marks.ts';
-import type { ComparedSide } from './session.ts';
+import type { ComparedSide } from './sides.ts';
 
 /** Under the strip: what differs, what that does, and when it shows. */
 export function Panels() {

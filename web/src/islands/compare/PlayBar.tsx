@@ -2,6 +2,7 @@ import { useStore } from '@nanostores/react';
 import { useRef, useState } from 'react';
 import { usePainter } from '../chart/frames.ts';
 import { PaceChoice } from '../drive/PaceChoice.tsx';
+import { PlayButton } from '../drive/PlayButton.tsx';
 import { comparisonAddress } from './address.ts';
 import { useComparing } from './context.ts';
 
@@ -39,18 +40,7 @@ export function PlayBar() {
       aria-label="Tape"
       className="flex h-8 shrink-0 items-center gap-4 border-t border-ink bg-paper px-3.5 text-[12.5px] whitespace-nowrap"
     >
-      <button
-        type="button"
-        className="flex min-h-6 items-center gap-1.5 font-semibold"
-        aria-pressed={playing}
-        title={playing ? 'Hold (P)' : 'Play (P)'}
-        onClick={() => comparing.$playing.set(!playing)}
-      >
-        <span aria-hidden="true" className="w-4 text-now">
-          {playing ? '▶' : '▮▮'}
-        </span>
-        {playing ? 'Playing together' : 'Held'}
-      </button>
+      <PlayButton playing={playing} words={['Playing together', 'Held']} toggle={() => comparing.$playing.set(!playing)} />
       <span ref={now} className="digits w-[8ch] text-now" data-testid="moment" />
       <PaceChoice pace={pace} choose={(one) => comparing.$pace.set(one)} />
       {span ? (
@@ -63,11 +53,7 @@ export function PlayBar() {
           className="deed min-h-6 disabled:opacity-45"
           disabled={!calipers}
           title={calipers ? 'Plays the measured span over and over' : 'Drag on the strip to measure a span'}
-          onClick={() => {
-            if (!calipers) return;
-            comparing.$span.set({ from: Math.min(calipers.from, calipers.to), to: Math.max(calipers.from, calipers.to) });
-            comparing.$playing.set(true);
-          }}
+          onClick={() => comparing.loopCalipers()}
         >
           Loop the calipers
         </button>

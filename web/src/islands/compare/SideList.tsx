@@ -8,7 +8,7 @@ import { useComparing } from './context.ts';
 import { MarkGlyph } from './MarkGlyph.tsx';
 import { markOfSide } from './marks.ts';
 import { RevisionFinder } from './RevisionFinder.tsx';
-import type { ComparedSide } from './session.ts';
+import type { ComparedSide } from './sides.ts';
 
 /** The sides, each with its mark, its revision and its speed at the moment; and what can be put beside them. */
 export function SideList({ children }: { children: ReactNode }) {

@@ -4,7 +4,7 @@ import type { Inks } from '../chart/theme.ts';
 import { eachColumn, eachRun } from '../strip/lanes.ts';
 import { drawDotted, drawWords } from '../strip/marks.ts';
 import { markOfSide } from './marks.ts';
-import type { ComparedSide } from './session.ts';
+import type { ComparedSide } from './sides.ts';
 
 /** A side as lanes draw it: its rows in sight, and its trace's time at the tape's beginning. */
 interface LaneSide {

@@ -2,7 +2,7 @@ import { bodySize, type Trace, traceAt } from '@zygopod/core';
 import type { Inks } from '../chart/theme.ts';
 import type { View } from '../chart/view.ts';
 import { markCorners, markOfSide, type SideMark } from './marks.ts';
-import type { ComparedSide } from './session.ts';
+import type { ComparedSide } from './sides.ts';
 
 type Canvas = CanvasRenderingContext2D;
 

@@ -3,26 +3,25 @@ import {
   type Ground,
   type Metrics,
   outAndBack,
-  type Parameters,
   type Parting,
   partings,
   Rerun,
   type Tape,
   type Target,
-  type Tuning,
   traceMetrics,
 } from '@zygopod/core';
 import { atom, computed } from 'nanostores';
 import type { Opening } from '../../server/data/openings.ts';
 import type { Painter } from '../chart/frames.ts';
-import type { Pace } from '../drive/loop.ts';
 import { chosenTargets, fetchTargets } from '../judging/targets.ts';
-import { type Comparison, MOST_SIDES, type Rate, type Ref, rates, readComparison, type SideRef } from './address.ts';
+import { currentOf } from '../work/work.ts';
+import { type Comparison, MOST_SIDES, type Ref, rates, readComparison, type SideRef } from './address.ts';
 import type { KeptRound } from './blind/rounds.ts';
 import { type BlindSide, BlindTrial, fetchRounds } from './blind/trial.ts';
-import { type Fetched, fetchGround, fetchTape, fetchTuning, likeliestOther } from './fetching.ts';
+import { fetchGround, fetchTape, fetchTuning, likeliestOther } from './fetching.ts';
 import { shortNames } from './names.ts';
-import { openedTuning } from './opened.ts';
+import { Playback } from './playback.ts';
+import { atRate, type ComparedSide, openedTuning, type ToldSide, toldOf } from './sides.ts';
 
 /** Ticks that a side is driven at once, and how long (ms) the rest may take in a frame, a piece at a time. */
 const AT_ONCE = 1000;
@@ -31,33 +30,8 @@ const PIECE = 250;
 /** Ticks of a side at the most: ten minutes at 144 Hz. */
 const MOST = 86_400;
 
-/** One side: a revision of a tuning at a rate, driven by the tape. */
-export interface ComparedSide {
-  ref: SideRef;
-  name: string;
-  /** What tells it from the other sides. */
-  short: string;
-  /** `rev 12`, `rev 12, changed` */
-  revision: string;
-  tuning: Tuning;
-  parameters: Parameters;
-  again: Rerun;
-}
-
-type Told = Pick<ComparedSide, 'ref' | 'name' | 'revision' | 'tuning'>;
-
-/** A tuning's parameters at another rate; uneven frames are ticks of a tuning that steps per frame. */
-function atRate({ parameters }: Tuning, rate: Rate | null): Parameters {
-  if (rate === null) return parameters;
-  const clock =
-    rate === 'uneven'
-      ? { ...parameters.clock, stepping: 'perFrame' as const }
-      : { ...parameters.clock, stepping: 'fixed' as const, hz: rate };
-  return { ...parameters, clock };
-}
-
 /** Tunings side by side on one tape and one ground: what they do with the same hands, and the moment that is shown of it. */
-export class Comparing {
+export class Comparing extends Playback {
   readonly opening: Opening;
   readonly painters = new Set<Painter>();
   readonly $sides = atom<readonly ComparedSide[]>([]);
@@ -65,12 +39,6 @@ export class Comparing {
   readonly $ground: ReturnType<typeof atom<{ ground: Ground; ref: Ref }>>;
   /** Sides that are not drawn, by their places. */
   readonly $muted = atom<ReadonlySet<number>>(new Set());
-  readonly $playing = atom(false);
-  readonly $pace = atom<Pace>(1);
-  /** The span that is measured, s since the tape's beginning. */
-  readonly $calipers = atom<{ from: number; to: number } | null>(null);
-  /** The span that plays over and over; null: all of it. */
-  readonly $span = atom<{ from: number; to: number } | null>(null);
   /** The targets that the first tuning is judged by. */
   readonly $targets = atom<readonly Target[]>([]);
   /** What could not be fetched, in words. */
@@ -81,15 +49,16 @@ export class Comparing {
   readonly $rounds = atom<readonly KeptRound[]>([]);
   /** Grows with everything that is driven. */
   readonly $version = atom(0);
-  /** Seconds since the tape's beginning. */
-  now = 0;
   /** What the rates took the place of. */
-  #before: readonly Told[] | null = null;
+  #before: readonly ToldSide[] | null = null;
 
   constructor(opening: Opening) {
+    super();
     this.opening = opening;
     const { ground } = opening;
-    this.$ground = atom({ ground: ground.draft?.file ?? ground.saved, ref: { id: ground.id, revision: null } });
+    // A draft is in no revision that an address could name.
+    const revision = ground.draft ? null : ground.head;
+    this.$ground = atom({ ground: currentOf(ground), ref: { id: ground.id, revision } });
   }
 
   /** Fetches what an address names. */
@@ -114,7 +83,7 @@ export class Comparing {
     if (theTape?.ok)
       this.$tape.set({ tape: theTape.fetched.value, ref: { id: (asked.tape as Ref).id, revision: theTape.fetched.revision } });
     else if (theTape) troubles.push(`${theTape.why} These are the hands of “${outAndBack.name}” instead.`);
-    const sides: Told[] = [];
+    const sides: ToldSide[] = [];
     for (const answer of tunings) {
       if ('why' in answer) troubles.push(answer.why);
       else sides.push(answer);
@@ -138,14 +107,14 @@ export class Comparing {
     return other ? [first, { id: other, revision: null, rate: null }] : [first];
   }
 
-  async #fetch(ref: SideRef): Promise<Told | { why: string }> {
+  async #fetch(ref: SideRef): Promise<ToldSide | { why: string }> {
     if (ref.id === this.opening.tuning.id && ref.revision === null) return openedTuning(this.opening, ref.rate);
     const answer = await fetchTuning(ref);
     return answer.ok ? toldOf(ref, answer.fetched) : { why: answer.why };
   }
 
   /** Puts these sides on the tape. */
-  #lay(sides: readonly Told[]): void {
+  #lay(sides: readonly ToldSide[]): void {
     const short = shortNames(sides);
     const { ground } = this.$ground.get();
     const { tape } = this.$tape.get();
@@ -236,10 +205,6 @@ export class Comparing {
     this.#lay(rates.map((rate) => ({ ...first, ref: { ...first.ref, rate } })));
   }
 
-  get isRates(): boolean {
-    return this.$sides.get().some(({ ref }) => ref.rate !== null);
-  }
-
   async takeTape(ref: Ref): Promise<void> {
     const answer = await fetchTape(ref);
     if (!answer.ok) {
@@ -272,10 +237,8 @@ export class Comparing {
     return this.$sides.get().flatMap((side, index) => (muted.has(index) ? [] : [{ side, index }]));
   }
 
-  /** Length of the tape, s. */
-  get length(): number {
-    const { tape } = this.$tape.get();
-    return tape.ticks / tape.hz;
+  get hands(): Tape {
+    return this.$tape.get().tape;
   }
 
   /** Time of a side's trace at the tape's beginning, s. */
@@ -291,10 +254,7 @@ export class Comparing {
   advance(elapsed: number): void {
     this.$trial.get()?.advance(elapsed);
     this.#goOn();
-    if (!this.$playing.get()) return;
-    const { from, to } = this.$span.get() ?? { from: 0, to: this.length };
-    this.now += Math.min(0.1, elapsed) * this.$pace.get();
-    if (this.now > to || this.now < from) this.now = from;
+    this.play(elapsed);
   }
 
   #goOn(): void {
@@ -303,16 +263,6 @@ export class Comparing {
     const begun = performance.now();
     for (let one = left(); one && performance.now() - begun < SLICE; one = left()) one.run(PIECE);
     this.#tell();
-  }
-
-  /** Holds at a moment. */
-  goTo(time: number): void {
-    this.$playing.set(false);
-    this.now = Math.min(this.length, Math.max(0, time));
-  }
-
-  step(ticks: number): void {
-    this.goTo(this.now + ticks / this.$tape.get().tape.hz);
   }
 
   /** How far a side is from the first one that is shown, at a time since the tape's beginning. */
@@ -343,8 +293,4 @@ export class Comparing {
       moments: moments.sort((a, b) => a.time - b.time),
     };
   });
-}
-
-function toldOf(ref: SideRef, { value, revision }: Fetched<Tuning>): Told {
-  return { ref: { ...ref, revision }, name: value.file.name, revision: `rev ${revision}`, tuning: value };
 }

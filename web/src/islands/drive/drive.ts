@@ -2,7 +2,6 @@ import {
   FrameClock,
   type FramePattern,
   type Ground,
-  gaits,
   type Hands,
   type HandsEvent,
   type Parameters,
@@ -14,6 +13,7 @@ import {
 } from '@zygopod/core';
 import { atom } from 'nanostores';
 import { Loop } from './loop.ts';
+import { isAtRest } from './rest.ts';
 
 /** Seconds of trace that the bench keeps at 60 ticks a second: ten minutes. */
 const KEPT = 60 * 600;
@@ -220,7 +220,7 @@ export class Drive {
         this.#frame = this.#pattern.next();
       }
     }
-    this.#still = this.#atRest() ? this.#still + elapsed : 0;
+    this.#still = isAtRest(this.#live, this.recorder.hands) ? this.#still + elapsed : 0;
     if (this.#still > REST_AFTER) this.$running.set(false);
   }
 
@@ -252,34 +252,7 @@ export class Drive {
   refresh(): void {
     this.#still = 0;
     if (this.$loop.get()) return;
-    if (!this.$running.get() && !this.#atRest()) this.$running.set(true);
-  }
-
-  /** Nothing would change: no hands, no speed, the bar full. */
-  #atRest(): boolean {
-    const { body, parameters } = this.#live;
-    const { hands } = this.recorder;
-    return (
-      gaits[body.gaitIndex] === 'stand' &&
-      hands.held.every((order) => order === 0) &&
-      hands.stickX === 0 &&
-      hands.stickY === 0 &&
-      (!parameters.stamina.enabled || body.gaitStamina >= parameters.stamina.max) &&
-      body.facingAngle === body.facingGoal &&
-      this.#cameraAtRest() &&
-      body.intentAmount === 0 &&
-      body.routeActive === 0 &&
-      body.stepPhase === 0
-    );
-  }
-
-  /** Whether the view has come to rest: within a hundredth of a unit of where it was a tick ago. */
-  #cameraAtRest(): boolean {
-    const { trace } = this.#live;
-    const row = trace.end - 1;
-    if (row <= trace.first) return true;
-    const moved = (column: 'cameraX' | 'cameraY') => Math.abs(trace.at(column, row) - trace.at(column, row - 1));
-    return moved('cameraX') < 0.01 && moved('cameraY') < 0.01;
+    if (!this.$running.get() && !isAtRest(this.#live, this.recorder.hands)) this.$running.set(true);
   }
 
   /** What ends with a restart is kept for a while: it can still be looped. */

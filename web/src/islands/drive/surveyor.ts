@@ -1,4 +1,4 @@
-import type { Ground, Parameters, SurveyPart, WallBuckets } from '@zygopod/core';
+import { type Ground, type Parameters, type SurveyPart, surveyKey, type WallBuckets } from '@zygopod/core';
 import { proxy } from 'comlink';
 import { atom } from 'nanostores';
 import { Desk, GivenUp } from '../../workers/desk.ts';
@@ -11,9 +11,6 @@ interface Surveyed {
   isWhole: boolean;
   milliseconds: number;
 }
-
-/** What of a tuning a survey depends on. */
-const relevant = ({ body, contact, bounds }: Parameters) => JSON.stringify([body, contact.skin, contact.response, bounds]);
 
 /** Has grounds surveyed in a worker: one at a time, the newest order next, so that a drag never piles up work. */
 export class Surveyor {
@@ -29,7 +26,7 @@ export class Surveyor {
 
   /** Asks for a survey, unless the newest one is of the same. */
   ask(ground: Ground, parameters: Parameters): void {
-    const key = relevant(parameters);
+    const key = surveyKey(parameters);
     if (this.#last?.ground === ground && this.#last.key === key) return;
     this.#last = { ground, key };
     this.#next = { ground, parameters };

@@ -1,0 +1,50 @@
+import { type Parameters, type Rerun, resolveTuning, type Tuning } from '@zygopod/core';
+import type { Opening } from '../../server/data/openings.ts';
+import { currentOf } from '../work/work.ts';
+import type { Rate, SideRef } from './address.ts';
+import type { Fetched } from './fetching.ts';
+
+/** One side: a revision of a tuning at a rate, driven by the tape. */
+export interface ComparedSide {
+  ref: SideRef;
+  name: string;
+  /** What tells it from the other sides. */
+  short: string;
+  /** `rev 12`, `rev 12, changed` */
+  revision: string;
+  tuning: Tuning;
+  parameters: Parameters;
+  again: Rerun;
+}
+
+/** A side that is not on the tape yet. */
+export type ToldSide = Pick<ComparedSide, 'ref' | 'name' | 'revision' | 'tuning'>;
+
+/** A tuning's parameters at another rate; uneven frames are ticks of a tuning that steps per frame. */
+export function atRate({ parameters }: Tuning, rate: Rate | null): Parameters {
+  if (rate === null) return parameters;
+  const clock =
+    rate === 'uneven'
+      ? { ...parameters.clock, stepping: 'perFrame' as const }
+      : { ...parameters.clock, stepping: 'fixed' as const, hz: rate };
+  return { ...parameters, clock };
+}
+
+/** A tuning that was fetched, as a side. */
+export function toldOf(ref: SideRef, { value, revision }: Fetched<Tuning>): ToldSide {
+  return { ref: { ...ref, revision }, name: value.file.name, revision: `rev ${revision}`, tuning: value };
+}
+
+/** The tuning that the page was opened with, as it is: its draft, else its newest revision. */
+export function openedTuning({ tuning }: Opening, rate: SideRef['rate']): ToldSide {
+  const read = resolveTuning(currentOf(tuning));
+  if (!read.ok) throw new Error(`the tuning ${tuning.id} does not resolve`);
+  const { head, draft } = tuning;
+  return {
+    // A draft is in no revision: no address can name it but by the newest state.
+    ref: { id: tuning.id, revision: draft ? null : head, rate },
+    name: read.value.file.name,
+    revision: draft ? `rev ${draft.base}, changed` : `rev ${head}`,
+    tuning: read.value,
+  };
+}
