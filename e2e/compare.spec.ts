@@ -91,6 +91,8 @@ describe('compare', () => {
     const link = page.url();
     expect(link).toContain(`side=${ids[0]}.1`);
     expect(link).toContain(`side=${ids[1]}.1`);
+    expect(link).toMatch(/ground=[0-9a-f-]{36}\.1&/);
+    expect(link).toMatch(/tape=[0-9a-f-]{36}\.1&/);
     const again = await openPage(browser, link, {});
     await again.page.getByRole('button', { name: 'Held' }).waitFor();
     await until(

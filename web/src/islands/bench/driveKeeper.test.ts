@@ -43,7 +43,7 @@ function driveOn(drive: Drive, keeper: DriveKeeper, frames: number, next: () => 
   return kept;
 }
 
-const LATER = 60_000;
+const LATER = 120_000;
 
 describe('a drive whose page is closed', () => {
   it('is there for the next page as it was kept last, restarts or not', () => {
@@ -75,8 +75,38 @@ describe('a drive whose page is closed', () => {
     keeper.keep();
     expect(driveLeftBehind('tuning')).toBeNull();
     expect(driveLeftBehind('another', Date.now() + LATER)).toBeNull();
+    // At rest, and while a tape plays, it is still there: it is heard of all the while.
+    vi.useFakeTimers();
+    const stop = (() => {
+      vi.stubGlobal('window', { addEventListener: () => undefined, removeEventListener: () => undefined });
+      return keeper.start();
+    })();
+    drive.loop({ from: 0, to: 1 });
+    vi.advanceTimersByTime(10 * 60_000);
+    expect(driveLeftBehind('tuning')).toBeNull();
+    stop();
+    vi.useRealTimers();
     keeper.keep(true);
     expect(driveLeftBehind('tuning')).not.toBeNull();
+  });
+
+  it('is whole again where another page took it from one that was asleep', () => {
+    const next = sequence(8);
+    const drive = new Drive(parameters, ground);
+    const keeper = new DriveKeeper(drive, 'tuning');
+    driveOn(drive, keeper, 3000, next);
+    keeper.keep();
+    expect(driveLeftBehind('tuning', Date.now() + LATER)).not.toBeNull();
+    driveOn(drive, keeper, 200, next);
+    keeper.keep(true);
+    const tape = driveLeftBehind('tuning') as Tape;
+    expect(tape.ticks).toBe(drive.recorder.ticks);
+    const { trace } = drive.world;
+    const again = rerun(tape, parameters, ground).trace;
+    expect([again.at('x', again.end - 1), again.at('y', again.end - 1)]).toEqual([
+      trace.at('x', trace.end - 1),
+      trace.at('y', trace.end - 1),
+    ]);
   });
 
   it('is forgotten after a day, and no hindrance where the store is full or spoilt', () => {

@@ -5,8 +5,8 @@ import type { Drive } from '../drive/drive.ts';
 const EVERY = 1000;
 const PIECE = 1200;
 const FORGOTTEN = 24 * 3600 * 1000;
-/** A page that has not kept its drive for so long (ms) is gone. */
-const GONE = 3 * EVERY;
+/** A page that has not been heard of for so long (ms) is gone, though it did not say so: one in the background is let speak once a minute. */
+const GONE = 90 * EVERY;
 
 const PREFIX = 'zygopod-drive:';
 
@@ -45,14 +45,13 @@ export class DriveKeeper {
 
   keep(isGone = false): void {
     const { recorder, beginning } = this.#drive;
-    if (!beginning || this.#drive.$loop.get()) return;
+    if (!beginning) return;
     const { tick: from, snapshot, hz } = beginning;
     const to = recorder.ticks;
-    if (to === this.#kept.to && from === this.#kept.from && !isGone) return;
-    // A restart begins at 0 again: what was kept before belongs to another drive.
-    const isNew = to < this.#kept.to || from < this.#kept.from;
-    const last = isNew || this.#kept.to < 0 ? Math.floor(from / PIECE) : Math.floor(this.#kept.to / PIECE);
     try {
+      // A restart begins at 0 again: what was kept before belongs to another drive. What another page took is kept anew.
+      const isNew = to < this.#kept.to || from < this.#kept.from || localStorage.getItem(this.#key) === null;
+      const last = isNew || this.#kept.to < 0 ? Math.floor(from / PIECE) : Math.floor(this.#kept.to / PIECE);
       if (isNew) forget(this.#key);
       for (let piece = last; piece <= Math.floor(to / PIECE); piece++) {
         const begin = piece * PIECE;

@@ -35,6 +35,52 @@ beforeEach(() => {
 });
 
 describe('a loop', () => {
+  it('goes on at the same moment, pace and play with edited hands, and remembers what it was', () => {
+    drive.loop({ from: 0, to: 2 });
+    const loop = drive.$loop.get();
+    if (!loop) throw new Error('no loop');
+    loop.$pace.set(0.5);
+    frames(90);
+    const { now } = loop;
+    drive.retape({ ...loop.tape, events: [] });
+    const edited = drive.$loop.get();
+    expect(edited).not.toBe(loop);
+    expect([edited?.now, edited?.$pace.get(), edited?.$playing.get()]).toEqual([now, 0.5, true]);
+    expect(edited?.source).toBe(loop.tape);
+    // Nothing is pressed any more: the body rests where it began.
+    expect(new Set(rows().map(String)).size).toBe(1);
+    drive.retape({ ...loop.tape, ticks: 10 });
+    expect(drive.$loop.get()?.now).toBeLessThanOrEqual((drive.$loop.get()?.begins ?? 0) + 10 / 60 + 1e-9);
+  });
+
+  it('of the drive before is kept at a restart, if it was one', () => {
+    expect(drive.$earlier.get()).toBeNull();
+    const [x, y] = rows().at(-1) as number[];
+    drive.restart();
+    const earlier = drive.$earlier.get();
+    expect(earlier?.ticks).toBe(120);
+    const again = rerun(earlier as Tape, tuned(), ground).trace;
+    expect([again.at('x', again.end - 1), again.at('y', again.end - 1)]).toEqual([x, y]);
+    // A drive in which nothing was done does not take its place; letting go is nothing.
+    drive.say({ release: 'right' });
+    drive.say({ release: 'down' });
+    drive.say({ stick: [0, 0] });
+    frames(90);
+    drive.restart();
+    expect(drive.$earlier.get()).toBe(earlier);
+  });
+
+  it('has none of the changes of the tuning that the drive has', () => {
+    drive.retune(tuned({ 'pace.walkSpeed': 200 }), null);
+    frames(30);
+    drive.retune(tuned({ 'pace.walkSpeed': 80 }), null);
+    frames(30);
+    expect(drive.changes).toHaveLength(2);
+    expect((drive.changes[1] as number) - (drive.changes[0] as number)).toBeCloseTo(0.5, 6);
+    drive.loop({ from: 0, to: 1 });
+    expect(drive.changes).toEqual([]);
+  });
+
   it('is what was driven, and comes again and again', () => {
     const driven = rows();
     expect(drive.loop({ from: 0, to: 2 })).toBe(true);

@@ -8,6 +8,34 @@ const walk = (editing: Editing) => numberAt(editing.$tuning.get().parameters, 'p
 const sprint = (editing: Editing) => numberAt(editing.$tuning.get().parameters, 'pace.sprintSpeed');
 
 describe('editing', () => {
+  it('shows what a mend would do as long as it is pointed at, and takes all of it as one step', () => {
+    const editing = new Editing({ ...file, pace: { walkSpeed: 0 } }, file);
+    const mend = { 'pace.walkSpeed': 90, 'pace.sprintSpeed': { of: 'pace.walkSpeed', times: 3 } };
+    editing.preview(mend);
+    expect([walk(editing), sprint(editing)]).toEqual([90, 270]);
+    expect(numberAt(editing.$plainTuning.get().parameters, 'pace.walkSpeed')).toBe(0);
+    expect(editing.$history.get().undo).toBeNull();
+    editing.preview(null);
+    expect(walk(editing)).toBe(0);
+    expect(editing.setAll(mend, 'walk at 90')).toBeNull();
+    expect([walk(editing), sprint(editing)]).toEqual([90, 270]);
+    expect(editing.$history.get().undo).toBe('walk at 90');
+    editing.undo();
+    expect([walk(editing), sprint(editing)]).toEqual([0, 0]);
+  });
+
+  it('takes none of several values where one cannot be, and shows nothing of them', () => {
+    const editing = new Editing(file, file);
+    const bad = { 'pace.walkSpeed': 90, 'ramp.accelerate': -5 };
+    editing.preview(bad);
+    expect(walk(editing)).toBe(140);
+    expect(editing.setAll(bad, 'bad')).toContain('ramp.accelerate');
+    expect(editing.$now.get()).toBe(file);
+    editing.flip();
+    editing.setAll({ 'pace.walkSpeed': 77 }, 'walk');
+    expect([editing.$flipped.get(), walk(editing)]).toEqual([false, 77]);
+  });
+
   it('undoes and redoes; a drag is one step; a cancelled one is none', () => {
     const editing = new Editing(file, file);
     editing.set('pace.walkSpeed', 150, 'walk');
