@@ -37,7 +37,7 @@ export { drills } from './measure/drills/list.ts';
 export { type DrillResult, metricsOf, runDrills } from './measure/drills/run.ts';
 export type { Gap } from './measure/gaps.ts';
 export { type Happening, lastHappenings } from './measure/happenings.ts';
-export { type MetricName, type Metrics, metricKey, metricSpecOf, metricSpecs } from './measure/metricSpecs.ts';
+export { type MetricName, type Metrics, metricKey, metricOfKey, metricSpecOf, metricSpecs } from './measure/metricSpecs.ts';
 export { traceMetrics } from './measure/metrics.ts';
 export { apartAt, type Parting, partings, type Side } from './measure/partings.ts';
 // Small scenes, run on the core, of which the figures draw what a tuning comes to.

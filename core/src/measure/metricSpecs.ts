@@ -71,9 +71,15 @@ export type Metrics = Partial<Record<MetricName | `slideKept(${number})`, number
 export const metricKey = (metric: string, at?: number): keyof Metrics =>
   metric === 'slideKept' ? `slideKept(${at ?? 45})` : (metric as MetricName);
 
+/** The metric of a key in values, and the angle where it is told at one. */
+export function metricOfKey(key: string): { metric: string; at?: number } {
+  const [, metric = key, at] = /^(\w+)\((\d+)\)$/.exec(key) ?? [];
+  return { metric, ...(at === undefined ? {} : { at: Number(at) }) };
+}
+
 /** The spec of a key in values. */
 export function metricSpecOf(key: string): MetricSpec {
-  const [, name = key, at] = /^(\w+)\((\d+)\)$/.exec(key) ?? [];
+  const { metric: name, at } = metricOfKey(key);
   const spec: MetricSpec | undefined = Object.hasOwn(metricSpecs, name) ? metricSpecs[name as MetricName] : undefined;
   if (!spec) throw new Error(`no metric is called ${key}`);
   return at === undefined ? spec : { ...spec, words: `${spec.words} at ${at}°` };

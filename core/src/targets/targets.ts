@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { type Format, readDocument, readJson } from '../document/document.ts';
 import type { Reading } from '../document/fault.ts';
-import { type Metrics, metricKey, metricSpecs } from '../measure/metricSpecs.ts';
+import { type Metrics, metricKey, metricOfKey, metricSpecs } from '../measure/metricSpecs.ts';
 
 /** The band in which a metric is good; an end that is absent is open. */
 export interface Target {
@@ -106,9 +106,8 @@ export function keepAsTargets(metrics: Metrics, share = 0.05): Target[] {
   };
   return Object.entries(metrics).flatMap(([key, value]): Target[] => {
     if (value === undefined) return [];
-    const [, metric = key, at] = /^(\w+)\((\d+)\)$/.exec(key) ?? [];
     const room = Math.abs(value) * share;
     const band = value === 0 ? { max: 0.001 } : { min: rounded(value - room, 'floor'), max: rounded(value + room, 'ceil') };
-    return [{ metric, ...(at === undefined ? {} : { at: Number(at) }), ...band }];
+    return [{ ...metricOfKey(key), ...band }];
   });
 }

@@ -2,9 +2,9 @@ import { useStore } from '@nanostores/react';
 import {
   drills,
   judgeTargets,
-  type MetricName,
   type Metrics,
   metricKey,
+  metricOfKey,
   metricSpecOf,
   shortNumber,
   specOf,
@@ -81,12 +81,6 @@ export function Chosen() {
   );
 }
 
-/** The metric and the angle of a key. */
-function targetOf(key: string): Target {
-  const [, metric = key, at] = /^(\w+)\((\d+)\)$/.exec(key) ?? [];
-  return { metric: metric as MetricName, ...(at === undefined ? {} : { at: Number(at) }) };
-}
-
 function Metric({
   metric,
   unit,
@@ -154,7 +148,7 @@ function Metric({
               title="A band of 10 % round today’s value"
               onClick={() =>
                 setBand(
-                  targetOf(metric),
+                  metricOfKey(metric),
                   value === 0 ? { max: 0.001 } : { min: Number((value * 0.9).toPrecision(3)), max: Number((value * 1.1).toPrecision(3)) },
                 )
               }

@@ -1,4 +1,4 @@
-import { judgeTargets, junitXml, metricSpecOf, type TargetSet, unitOf } from '@zygopod/core';
+import { judgeTargets, junitXml, metricKey, metricSpecOf, type TargetSet, unitOf } from '@zygopod/core';
 import type { Judgement } from '../../workers/drills.ts';
 import { download, fileStem } from '../controls/download.ts';
 
@@ -19,7 +19,7 @@ const cell = (value: string | number) => `"${String(value).replaceAll('"', '""')
 function csvOf({ judgement, targets, unit }: Reported): string {
   const lines = judgement.drills.flatMap(({ name, metrics }) =>
     Object.entries(metrics).map(([key, value]) => {
-      const own = targets.targets.filter(({ metric, at }) => key === metric || key === `${metric}(${at ?? 45})`);
+      const own = targets.targets.filter(({ metric, at }) => metricKey(metric, at) === key);
       const [judged] = judgeTargets(own, metrics);
       const { words, quantity } = metricSpecOf(key);
       return [
