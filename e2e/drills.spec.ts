@@ -96,6 +96,16 @@ describe('snags on the bench', () => {
     await seen.waitFor();
     await seen.click();
     await page.getByRole('button', { name: 'Held' }).waitFor();
+    // The strip marks the moment, and leads there, too.
+    const moment = page.locator('[data-snag-at=facing-wrong-way]').first();
+    expect(await moment.getAttribute('aria-label')).toMatch(/^Fault at \d+\.\d\d s: Faces the wrong way$/);
+    await moment.click();
+    const time = Number(await moment.getAttribute('data-time'));
+    await until(
+      async () => Number.parseFloat((await page.getByTestId('loop-now').textContent()) ?? ''),
+      (now) => Math.abs(now - time) < 0.05,
+      'the moment of the snag',
+    );
     await snags(page).getByRole('button', { name: 'Right way round' }).first().click();
     await until(
       () => snags(page).locator('[data-snag=facing-wrong-way]').count(),
@@ -195,6 +205,106 @@ describe('the Drills screen', () => {
     await page.waitForURL(/\/bench\//);
     await page.getByRole('button', { name: 'Looping' }).waitFor();
     await page.getByText('Drill: Turn-round').waitFor();
+    // What is kept already is not kept once more.
+    const grounds = async () => {
+      const found = (await (await fetch(`${address}/api/v1/grounds?q=${encodeURIComponent('Drill: Turn-round')}`)).json()) as {
+        items: unknown[];
+      };
+      return found.items.length;
+    };
+    const kept = await grounds();
+    await page.goto(`${address}/drills/${id}`);
+    await drill(page, 'turn-round').click();
+    await page.getByRole('button', { name: 'Open it on the bench' }).click();
+    await page.waitForURL(/\/bench\//);
+    expect(await grounds()).toBe(kept);
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+
+  it('keeps reports, and compares with one of them', async () => {
+    const id = await makeDocument(address, 'tunings', {
+      format: 'zygopod/tuning',
+      version: 2,
+      name: 'Reported',
+      ramp: { decelerate: 300 },
+    });
+    const { page, faults } = await openPage(browser, `${address}/drills/${id}`, {});
+    await drill(page, 'hard-stop').waitFor();
+    await page.getByText('Brisk carrier').waitFor();
+    await page.getByRole('button', { name: 'Keep this report' }).click();
+    const report = page.getByRole('region', { name: 'Reports kept' }).getByRole('button', { name: /^rev 1/ });
+    await report.waitFor();
+    expect(await report.textContent()).toMatch(/\d+ in \d+ out/);
+    const { items } = (await (await fetch(`${address}/api/v1/reports?tuning=${id}`)).json()) as {
+      items: { tuning: { revision: number }; ground: { name: string }; core: string; metrics: { stopDistance: number } }[];
+    };
+    expect(items).toHaveLength(1);
+    expect(items[0]).toMatchObject({ tuning: { revision: 1 }, core: '0.1.0' });
+    // 140² / (2 · 300), half a tick's way more or less.
+    expect(Math.abs((items[0]?.metrics.stopDistance ?? 0) - 140 ** 2 / 600)).toBeLessThan(140 / 60);
+    await page.reload();
+    await report.click();
+    await page.getByText('now, against the report of rev 1').waitFor();
+    await report.click();
+    await page.getByText('now, against rev 1').waitFor();
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+
+  it('tells what else a number moves, and leads to that drill', async () => {
+    const id = await makeDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'Moved' });
+    const { page, faults } = await openPage(browser, `${address}/drills/${id}`, {});
+    await drill(page, 'hard-stop').click();
+    await page.getByRole('region', { name: 'What moves it' }).getByRole('button', { name: 'Walk' }).click();
+    const moved = page.getByRole('region', { name: 'What it moves' });
+    await moved.getByRole('button', { name: 'Up to speed in' }).click();
+    await page.getByRole('complementary', { name: 'Standing start' }).waitFor();
+    await moved.getByRole('combobox').selectOption({ label: 'Half-life (camera.halfLife)' });
+    await moved.getByRole('button', { name: 'View lags by' }).waitFor();
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+
+  it('has bands that were dragged there again after a reload, and lets them go when a set is chosen', async () => {
+    const id = await makeDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'Unsaved bands' });
+    const { page, faults } = await openPage(browser, `${address}/drills/${id}`, {});
+    await drill(page, 'hard-stop').click();
+    const grip = page.getByRole('slider', { name: /Upper end of the band of stops within/ });
+    await grip.focus();
+    const was = Number(await grip.getAttribute('aria-valuenow'));
+    for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowRight');
+    const now = Number(await grip.getAttribute('aria-valuenow'));
+    expect(now).toBeGreaterThan(was);
+    await page.reload();
+    await page.getByText('Brisk carrier *').waitFor();
+    await drill(page, 'hard-stop').click();
+    expect(Number(await grip.getAttribute('aria-valuenow'))).toBe(now);
+    await page.getByRole('button', { name: 'change', exact: true }).click();
+    await page.getByRole('option', { name: /Brisk carrier/ }).click();
+    await until(
+      async () => Number(await grip.getAttribute('aria-valuenow')),
+      (value) => value === was,
+      'the band of the saved set',
+    );
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+});
+
+describe('targets on the figures', () => {
+  it('lie where the drawing has the same outcome', async () => {
+    const id = await makeDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'Aimed', stamina: { enabled: true } });
+    const { page, faults } = await openPage(browser, `${address}/bench/${id}`, {});
+    await ready(page);
+    for (const [figure, metric] of [
+      ['pace', 'riseTime'],
+      ['pace', 'stopDistance'],
+      ['stamina', 'sprintTime'],
+      ['stamina', 'recoverTime'],
+      ['walls', 'slideKept'],
+    ])
+      await page.locator(`#figure-${figure} [data-target=${metric}]`).first().waitFor({ state: 'attached' });
     expect(faults).toEqual([]);
     await page.context().close();
   });

@@ -119,3 +119,4 @@ export {
   writtenAt,
 } from './tuning/tuning.ts';
 export { linkWords, valueWords } from './tuning/words.ts';
+export { VERSION } from './version.ts';

@@ -1,5 +1,6 @@
 import { gaits } from '../motion/codes.ts';
 import type { Column, Trace } from '../motion/trace.ts';
+import { shareOfTick } from './crossing.ts';
 import type { MetricName, Metrics } from './metricSpecs.ts';
 import { measureSpan } from './span.ts';
 
@@ -28,8 +29,18 @@ function change(trace: Trace, from: number, to: number, share: number): Change {
   return { seconds: before + (trace.at('time', to) - before) * share - trace.at('time', from), distance: wayTo(trace, from, to, share) };
 }
 
+/** The speed a tick before the one that ends with a row would begin, at a known rate (unit/s²); null where that is 0: not known. */
+const earlier = (trace: Trace, to: number, rate: number): number | null =>
+  rate === 0 ? null : trace.at('speed', to - 1) + rate * (trace.at('time', to) - trace.at('time', to - 1));
+
+/** The rates (unit/s²) at which the speed is known to rise and to fall: what is over within its first tick does not show them. */
+export interface SteadyRates {
+  rise: number;
+  fall: number;
+}
+
 /** The rises from rest, with the hands asking for it all the while, to 99 % of the speed that is aimed at. */
-function rises(trace: Trace): Change[] {
+function rises(trace: Trace, rate: number | null): Change[] {
   const found: Change[] = [];
   const at = (column: Column, row: number) => trace.at(column, row);
   for (let row = trace.first; row + 1 < trace.end; row++) {
@@ -37,10 +48,8 @@ function rises(trace: Trace): Change[] {
     for (let to = row + 1; to < trace.end && at('amount', to) > 0 && at('contacts', to) === 0; to++) {
       const goal = DONE * at('target', to);
       if (goal <= 0 || at('speed', to) < goal) continue;
-      const [v0, v1] = [at('speed', to - 1), at('speed', to)];
-      // The last tick of a steady rate is cut short by the speed aimed at: the line is that of the tick before.
-      const rate = Math.max(v1 - v0, to - 2 >= row ? v0 - at('speed', to - 2) : 0);
-      found.push(change(trace, row, to, rate > 0 ? Math.min(1, (goal - v0) / rate) : 1));
+      const before = to - 2 >= row ? at('speed', to - 2) : earlier(trace, to, -(rate ?? 0));
+      found.push(change(trace, row, to, shareOfTick(before, at('speed', to - 1), at('speed', to), goal, at('target', to))));
       row = to;
       break;
     }
@@ -49,7 +58,7 @@ function rises(trace: Trace): Change[] {
 }
 
 /** The stops from the speed aimed at, with nothing asked for, to rest: where a steady rate ends it inside of its tick, or to the last hundredth. */
-function stops(trace: Trace): Change[] {
+function stops(trace: Trace, known: number | null): Change[] {
   const found: Change[] = [];
   const speed = (row: number) => trace.at('speed', row);
   for (let row = trace.first; row + 1 < trace.end; row++) {
@@ -61,9 +70,10 @@ function stops(trace: Trace): Change[] {
       const [v0, v1] = [speed(to - 1), speed(to)];
       if (v1 > goal) continue;
       // A steady rate comes to rest where the line of the tick before meets zero; what fades is over at the last hundredth.
-      const rate = to - 2 >= row ? speed(to - 2) - v0 : v0;
+      const rate = to - 2 >= row ? speed(to - 2) - v0 : (earlier(trace, to, known ?? 0) ?? 2 * v0) - v0;
       const isSteady = rate > RESTS && (v1 <= RESTS ? rate >= v0 - RESTS : Math.abs(v0 - v1 - rate) < 1e-6 * rate);
-      found.push(change(trace, row, to, isSteady ? v0 / rate : v0 > v1 ? (v0 - goal) / (v0 - v1) : 1));
+      const before = to - 2 >= row ? speed(to - 2) : null;
+      found.push(change(trace, row, to, isSteady ? v0 / rate : v0 > v1 ? shareOfTick(before, v0, v1, goal, 0) : 1));
       row = to;
       break;
     }
@@ -85,16 +95,16 @@ const mean = (values: number[]): number | undefined => (values.length > 0 ? valu
 
 /**
  * The metrics of a trace; those that it does not hold are absent. Rises and stops are the means of all that are in it, interpolated inside
- * their ticks.
+ * their ticks; `rates`, where they are known, tell when one ends that is over within its first tick.
  */
-export function traceMetrics(trace: Trace): Metrics {
+export function traceMetrics(trace: Trace, rates: SteadyRates | null = null): Metrics {
   const span = measureSpan(trace, trace.at('time', trace.first), trace.at('time', trace.end - 1));
   const inGait = gaits.map(() => 0);
   for (let row = trace.first + 1; row < trace.end; row++) {
     const gait = trace.at('gait', row);
     inGait[gait] = (inGait[gait] ?? 0) + trace.at('time', row) - trace.at('time', row - 1);
   }
-  const [up, down] = [rises(trace), stops(trace)];
+  const [up, down] = [rises(trace, rates?.rise ?? null), stops(trace, rates?.fall ?? null)];
   const metrics: Partial<Record<MetricName, number | undefined>> = {
     riseTime: mean(up.map(({ seconds }) => seconds)),
     riseDistance: mean(up.map(({ distance }) => distance)),

@@ -130,6 +130,11 @@ const api = {
     return files.map((file) => metricsOf([...runDrills(parametersOf(file), wanted)]));
   },
 
+  /** All metrics for each of some tunings. */
+  all(files: readonly TuningFile[]): Metrics[] {
+    return files.map((file) => metricsOf([...runDrills(parametersOf(file))]));
+  },
+
   /** The grounds and tapes of a drill's runs. */
   scenes(file: TuningFile, name: string): { ground: Ground; tape: Tape }[] {
     const [result] = [

@@ -1,4 +1,5 @@
 import type { Column, Trace } from '../../motion/trace.ts';
+import { shareOfTick } from '../crossing.ts';
 
 /** The row whose tick begins at or after a time (s). */
 export const rowFrom = (trace: Trace, time: number): number => Math.min(trace.end - 1, trace.rowAt(time - 1e-9));
@@ -6,15 +7,20 @@ export const rowFrom = (trace: Trace, time: number): number => Math.min(trace.en
 const at = (trace: Trace, column: Column, row: number) => trace.at(column, Math.max(trace.first, Math.min(trace.end - 1, row)));
 
 /**
- * The time (s) at which a quantity of rows first reaches a goal from below, from row `from` on, on the line inside the tick: a tick that is
- * cut short by what is aimed at has the slope of the one before. Null where it never does.
+ * The time (s) at which a quantity of rows first reaches a goal from below, from row `from` on, inside its tick (`shareOfTick`); `limit` is
+ * what the quantity nears, if that is known. Null where it never does.
  */
-export function reaches(trace: Trace, from: number, goal: number, quantity: (row: number) => number): number | null {
+export function reaches(
+  trace: Trace,
+  from: number,
+  goal: number,
+  quantity: (row: number) => number,
+  limit: number | null = null,
+): number | null {
   for (let row = from + 1; row < trace.end; row++) {
     const [v0, v1] = [quantity(row - 1), quantity(row)];
     if (v1 < goal) continue;
-    const slope = Math.max(v1 - v0, row - 2 >= from ? v0 - quantity(row - 2) : 0);
-    const share = v0 >= goal ? 0 : slope > 0 ? Math.min(1, (goal - v0) / slope) : 1;
+    const share = v0 >= goal ? 0 : shareOfTick(row - 2 >= from ? quantity(row - 2) : null, v0, v1, goal, limit);
     const before = trace.at('time', row - 1);
     return before + (trace.at('time', row) - before) * share;
   }

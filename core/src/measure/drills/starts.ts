@@ -1,4 +1,5 @@
-import { traceMetrics } from '../metrics.ts';
+import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
+import { type SteadyRates, traceMetrics } from '../metrics.ts';
 import { cannotMove, openGround } from './course.ts';
 import type { Drill } from './drill.ts';
 import { reaches, rowFrom, wayBetween } from './read.ts';
@@ -7,6 +8,10 @@ import { Script } from './script.ts';
 /** Seconds of rest before anything is asked for, and what is left at the end. */
 const REST = 0.1;
 const AFTER = 0.4;
+
+/** The rates of a linear ramp; other ramps have no steady ones. */
+const ratesOf = ({ ramp }: Parameters): SteadyRates | null =>
+  ramp.model === 'linear' ? { rise: ramp.accelerate, fall: ramp.decelerate } : null;
 
 /**
  * From rest to full walking speed. riseTime and riseDistance: from the tick that asks for it to 99 % of the gait's speed, inside the tick
@@ -23,8 +28,8 @@ export const standingStart: Drill = {
     const script = new Script(parameters);
     return [{ ground: openGround(), tape: script.press(REST, script.ahead).tape('Standing start', REST + rise + AFTER) }];
   },
-  measure: ([ran]) => {
-    const { riseTime, riseDistance, inputLatency } = traceMetrics((ran as NonNullable<typeof ran>).trace);
+  measure: ([ran], { parameters }) => {
+    const { riseTime, riseDistance, inputLatency } = traceMetrics((ran as NonNullable<typeof ran>).trace, ratesOf(parameters));
     return { riseTime, riseDistance, inputLatency };
   },
 };
@@ -48,8 +53,8 @@ export const hardStop: Drill = {
     script.press(REST, script.ahead).stop(off, script.ahead);
     return [{ ground: openGround(), tape: script.tape('Hard stop', off + Math.min(30, stop * 1.5) + AFTER) }];
   },
-  measure: ([ran]) => {
-    const { stopTime, stopDistance } = traceMetrics((ran as NonNullable<typeof ran>).trace);
+  measure: ([ran], { parameters }) => {
+    const { stopTime, stopDistance } = traceMetrics((ran as NonNullable<typeof ran>).trace, ratesOf(parameters));
     return { stopTime, stopDistance };
   },
 };
@@ -73,7 +78,7 @@ export const turnRound: Drill = {
     script.press(REST, script.ahead).release(turn, script.ahead).press(turn, script.back);
     return [{ ground: openGround(), tape: script.tape('Turn-round', turn + Math.min(30, 1.5 * back + 1.2 * rise) + AFTER) }];
   },
-  measure: ([ran], { rise, hz }) => {
+  measure: ([ran], { rise, hz, parameters: { ramp, clock } }) => {
     const { trace } = ran as NonNullable<typeof ran>;
     const begun = Math.round((REST + rise + AFTER) * hz) / hz;
     const row = rowFrom(trace, begun);
@@ -82,17 +87,31 @@ export const turnRound: Drill = {
     const speed = Math.sqrt(vx * vx + vy * vy);
     if (speed === 0) return {};
     const back = (at: number) => -(trace.at('vx', at) * vx + trace.at('vy', at) * vy) / speed;
-    const goal = 0.99 * trace.at('target', trace.end - 1);
-    const time = goal > 0 ? reaches(trace, row, goal, back) : null;
+    const limit = trace.at('target', trace.end - 1);
+    const goal = 0.99 * limit;
+    const time = goal > 0 ? reaches(trace, row, goal, back, limit) : null;
+    const isSteady = ramp.model === 'linear' && ramp.turning === 'vector';
+    const ahead = (at: number) => ((trace.at('x', at) - x) * vx + (trace.at('y', at) - y) * vy) / speed;
     let over = 0;
-    for (let at = row; at < trace.end; at++) over = Math.max(over, ((trace.at('x', at) - x) * vx + (trace.at('y', at) - y) * vy) / speed);
-    return { reverseTime: time === null ? undefined : time - begun, reverseOvershoot: over };
+    for (let at = row; at < trace.end; at++) {
+      over = Math.max(over, ahead(at));
+      // Where the motion inside a tick is exact, so is its turning point: V²/2·brake beyond the tick's beginning.
+      const turns = at > row && back(at - 1) < 0 && back(at) >= 0;
+      if (turns && isSteady && clock.integration === 'exact') over = Math.max(over, ahead(at - 1) + back(at - 1) ** 2 / (2 * ramp.brake));
+    }
+    // A steady rate that brakes, speeds up and is done within two ticks leaves no tick that shows it: its two slopes are known.
+    const last = time === null ? row : rowFrom(trace, time);
+    const isQuick = isSteady && (last - 2 < row || back(last - 2) < 0);
+    const v0 = back(last - 1);
+    const quick = Math.min(1 / hz, Math.max(0, -v0) / ramp.brake + (goal - Math.max(0, v0)) / ramp.accelerate);
+    const seconds = time === null ? undefined : (isQuick ? trace.at('time', last - 1) + quick : time) - begun;
+    return { reverseTime: seconds, reverseOvershoot: over };
   },
 };
 
 /**
- * Full speed, then at right angles to it. turn90Radius: how far it still goes along the old direction until it has turned by 90 °; that of
- * an arc is its radius.
+ * Full speed, then at right angles to it. turn90Radius: how far it still goes along the old direction until it has turned by 90 °; of a body
+ * that turns and goes, the way of the quarter turn by π/2, which is the radius of an arc.
  */
 export const rightAngle: Drill = {
   name: 'right-angle-turn',
@@ -110,7 +129,7 @@ export const rightAngle: Drill = {
     else script.release(turn, script.ahead).press(turn, 'down');
     return [{ ground: openGround(), tape: script.tape('Right-angle turn', turn + 2 * rise + 1.2) }];
   },
-  measure: ([ran], { rise, hz }) => {
+  measure: ([ran], { rise, hz, parameters: { scheme } }) => {
     const { trace } = ran as NonNullable<typeof ran>;
     const begun = Math.round((REST + rise + AFTER) * hz) / hz;
     const row = rowFrom(trace, begun);
@@ -120,6 +139,10 @@ export const rightAngle: Drill = {
     const along = (at: number) => (trace.at('vx', at) * vx + trace.at('vy', at) * vy) / speed;
     const time = reaches(trace, row, -0.01 * speed, (at) => -along(at));
     if (time === null) return {};
+    if (scheme === 'turn') {
+      const quarter = reaches(trace, row, 0, (at) => -along(at)) ?? time;
+      return { turn90Radius: wayBetween(trace, begun, quarter) / (Math.PI / 2) };
+    }
     const last = trace.rowAt(time);
     const way = ((trace.at('x', last) - trace.at('x', row)) * vx + (trace.at('y', last) - trace.at('y', row)) * vy) / speed;
     return { turn90Radius: Math.max(0, way) };

@@ -6,6 +6,7 @@ import { drawGhost } from '../chart/drawGhost.ts';
 import { drawCoordinates, drawGround } from '../chart/drawGround.ts';
 import { drawBody, drawPrints } from '../chart/drawMotion.ts';
 import { drawRoute } from '../chart/drawRoute.ts';
+import { drawSnags, snagMarks } from '../chart/drawSnags.ts';
 import { drawSurvey } from '../chart/drawSurvey.ts';
 import { usePainter } from '../chart/frames.ts';
 import { type Layers, surveyed } from '../chart/layers.ts';
@@ -24,7 +25,7 @@ const PRINTS_AHEAD = 20;
 
 /** The live view: the ground as a chart with the body on it. Wheel zooms, middle- or space-drag pans, double-click goes back. */
 export function Yard() {
-  const { drive, hub, surveyor, editing, $look } = useTuning();
+  const { drive, hub, surveyor, editing, $look, $snags } = useTuning();
   const { canvas, size, chart, theme, view, $mode, inks, look, choose, move, show } = useSheet();
   const [layers, setLayers] = useState<Layers>({
     prints: true,
@@ -33,6 +34,7 @@ export function Yard() {
     grid: true,
     frame: true,
     contact: true,
+    snags: true,
     gaps: false,
     reach: false,
     room: false,
@@ -91,6 +93,7 @@ export function Yard() {
     if (contact) drawContact(ctx, contact, parameters.body, seen.view, ink);
     drawPebbles(ctx, trace, drive.row, parameters.facing.launchSpeed, world.walls, seen.view, ink);
     drawBody(ctx, pose, parameters.body, seen.view, ink, layers);
+    if (layers.snags && !through) drawSnags(ctx, snagMarks($snags.get(), loop?.isWhole ? trace : null, seen.view), ink);
     if (layers.grid && !through) drawCoordinates(ctx, ground, seen.view, width, height, ink);
     ctx.restore();
   });

@@ -6,6 +6,7 @@ export const layerNames = {
   grid: 'Grid',
   frame: 'Screen',
   contact: 'Contact',
+  snags: 'Snags',
   gaps: 'Gaps',
   reach: 'Reach',
   room: 'Room',

@@ -1,37 +1,26 @@
 import { useStore } from '@nanostores/react';
-import {
-  drills,
-  judgeTargets,
-  type Metrics,
-  metricKey,
-  metricOfKey,
-  metricSpecOf,
-  shortNumber,
-  specOf,
-  type Target,
-  unitOf,
-} from '@zygopod/core';
-import { useEffect, useState } from 'react';
+import { drills, judgeTargets, type Metrics, metricKey, metricOfKey, metricSpecOf, shortNumber, type Target, unitOf } from '@zygopod/core';
+import { useState } from 'react';
 import { SnagRow } from '../judging/SnagRow.tsx';
-import { createDocument } from '../work/deeds.ts';
+import { findOrCreate } from '../work/deeds.ts';
 import { addressOf, placeOf, useScreens } from '../work/place.ts';
 import { Band } from './Band.tsx';
-import { type Moved, whatMoves } from './moves.ts';
+import { Moves } from './Moves.tsx';
 import { Picture } from './Picture.tsx';
 import { Revisions } from './Revisions.tsx';
-import { useDrills, withBand } from './session.ts';
+import { useDrills, useWas, withBand } from './session.ts';
 
 /** One drill in full: what is done, its metrics with their bands, its snags with their mends, and which numbers move it. */
 export function Chosen() {
-  const { work, now, before, $judging, $picked } = useDrills();
+  const { work, now, $judging, $picked } = useDrills();
   const { unit = 'px' } = useStore(work.editing.$now);
   const judged = useStore(now.$judged);
-  const was = useStore(before.$judged);
+  const was = useWas();
   const judging = useStore($judging);
   const picked = useStore($picked);
   const drill = drills.find(({ name }) => name === picked);
   const part = judged?.judgement.drills.find(({ name }) => name === picked) ?? null;
-  const old = was?.judgement.drills.find(({ name }) => name === picked) ?? null;
+  const old = was?.drills.find(({ name }) => name === picked) ?? null;
   if (!drill) return null;
   const main = metricKey(drill.main, drill.at);
   const keys = Object.keys(part?.metrics ?? {}).sort((a, b) => Number(b === main) - Number(a === main)) as (keyof Metrics)[];
@@ -54,7 +43,7 @@ export function Chosen() {
             metric={key}
             unit={unit}
             value={part?.metrics[key] ?? null}
-            before={old?.metrics[key] ?? null}
+            before={was?.metrics[key] ?? null}
             targets={judging.set.targets}
             setBand={setBand}
           />
@@ -162,7 +151,7 @@ function Metric({
   );
 }
 
-/** Makes the drill's first run a ground and a tape of its own, and goes to the bench with both. */
+/** Keeps the drill's first run as a ground and a tape, unless they are kept already, and goes to the bench with both. */
 function OpenOnBench({ name }: { name: string }) {
   const { work, now } = useDrills();
   const { screens } = useScreens();
@@ -170,8 +159,8 @@ function OpenOnBench({ name }: { name: string }) {
   const open = async () => {
     const [scene] = await now.desk.call((remote) => remote.scenes(work.editing.$now.get(), name));
     if (!scene) return;
-    const ground = await createDocument('grounds', { ...scene.ground, name: `Drill: ${scene.tape.name}` });
-    const tape = 'id' in ground ? await createDocument('tapes', scene.tape) : ground;
+    const ground = await findOrCreate('grounds', { ...scene.ground, name: `Drill: ${scene.tape.name}` });
+    const tape = 'id' in ground ? await findOrCreate('tapes', scene.tape) : ground;
     const bench = screens.find(({ id }) => id === 'bench');
     if ('why' in ground) tell(ground.why);
     else if ('why' in tape) tell(tape.why);
@@ -188,53 +177,5 @@ function OpenOnBench({ name }: { name: string }) {
         </span>
       )}
     </p>
-  );
-}
-
-/** The numbers that move the main metric, most first. */
-function Moves({ drill, metric }: { drill: string; metric: keyof Metrics }) {
-  const { work, now } = useDrills();
-  const tuning = useStore(work.editing.$plainTuning);
-  const [moved, setMoved] = useState<readonly Moved[] | null>(null);
-  useEffect(() => {
-    let current = true;
-    setMoved(null);
-    const timer = setTimeout(() => {
-      whatMoves(tuning, metric, (files) => now.desk.call((remote) => remote.metrics(files, drill)))
-        .then((found) => current && setMoved(found))
-        .catch(() => current && setMoved([]));
-    }, 500);
-    return () => {
-      current = false;
-      clearTimeout(timer);
-    };
-  }, [tuning, drill, metric, now]);
-  const { quantity } = metricSpecOf(metric);
-  const unit = unitOf(quantity, tuning.file.unit ?? 'px');
-  const most = Math.max(1e-12, ...(moved ?? []).map(({ by }) => Math.abs(by)));
-  return (
-    <section aria-label="What moves it" className="border-t border-rule pt-2">
-      <h3 className="rubric">What moves it</h3>
-      {moved === null && <p className="text-ink-soft">Trying …</p>}
-      {moved?.length === 0 && <p className="text-ink-soft">No number does, by a tenth of itself.</p>}
-      <ul>
-        {moved?.slice(0, 6).map(({ path, by, isOneSided }) => (
-          <li
-            key={path}
-            className="flex items-center gap-2 py-0.5"
-            title={isOneSided ? 'Measured to one side alone: it is at the end of its range' : path}
-          >
-            <span className="min-w-0 flex-1 truncate">{specOf(path).label}</span>
-            <span aria-hidden="true" className="h-2 w-7 shrink-0">
-              <span className="block h-2 bg-ink" style={{ width: `${(Math.abs(by) / most) * 100}%` }} />
-            </span>
-            <span className="digits text-right text-xs whitespace-nowrap">
-              +10 %: {by > 0 ? '+' : '−'}
-              {shortNumber(Math.abs(by), 2)} {unit}
-            </span>
-          </li>
-        ))}
-      </ul>
-    </section>
   );
 }

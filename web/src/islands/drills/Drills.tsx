@@ -3,7 +3,7 @@ import { drills as allDrills, differences, metricSpecOf, shortNumber, unitOf } f
 import { useEffect, useMemo, useState } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
 import { Trouble } from '../controls/Trouble.tsx';
-import { chosenTargets } from '../judging/targets.ts';
+import { keepUnsaved } from '../judging/targets.ts';
 import { openTuningWork, TuningContext } from '../tuning/context.ts';
 import { documentDeeds } from '../work/documentCommands.ts';
 import { Picker } from '../work/Picker.tsx';
@@ -13,7 +13,7 @@ import { Band } from './Band.tsx';
 import { Chosen } from './Chosen.tsx';
 import { Judged } from './Judged.tsx';
 import { Picture } from './Picture.tsx';
-import { DrillsContext, judgeBy, openDrillsWork, ordered, type Standing, standings, useDrills } from './session.ts';
+import { DrillsContext, judgeAsBefore, openDrillsWork, ordered, type Standing, standings, useDrills, useWas } from './session.ts';
 
 /** The Drills screen: every drill from its own runs, on its own scale, held against targets; one in full. */
 export function Drills({ opening }: { opening: Opening }) {
@@ -25,11 +25,15 @@ export function Drills({ opening }: { opening: Opening }) {
   const preview = useStore(work.editing.$preview);
   const plain = useStore(work.editing.$plainTuning);
   const last = useStore(work.editing.$beforeTuning);
-  useEffect(() => drilled.now.ask(preview ?? file, null), [drilled, file, preview]);
+  useEffect(() => drilled.now.ask(preview ?? file, work.drive.world.ground), [drilled, work, file, preview]);
   useEffect(() => drilled.before.ask(before, null), [drilled, before]);
   useEffect(() => {
-    void chosenTargets(work.opening.tuning.id).then((id) => (id ? judgeBy(drilled, id).then(tell) : undefined));
+    const { id } = work.opening.tuning;
+    void judgeAsBefore(drilled).then(tell);
+    // Bands that were changed are there when one comes back.
+    const unlisten = drilled.$judging.listen((judging) => keepUnsaved(id, judging.isChanged ? judging : null));
     return () => {
+      unlisten();
       drilled.now.stop();
       drilled.before.stop();
     };
@@ -58,10 +62,11 @@ export function Drills({ opening }: { opening: Opening }) {
 
 /** The tuning, and what it is held against. */
 function Where({ deeds }: { deeds: Parameters<typeof Picker>[0]['deeds'] }) {
-  const { work } = useDrills();
+  const { work, $against } = useDrills();
   const { here } = useScreens();
   const file = useStore(work.editing.$now);
   const head = useStore(work.saving.$head);
+  const against = useStore($against);
   return (
     <>
       <Picker
@@ -71,21 +76,21 @@ function Where({ deeds }: { deeds: Parameters<typeof Picker>[0]['deeds'] }) {
         deeds={deeds ?? []}
         go={(tuning) => window.location.assign(addressOf(here, { ...placeOf(work.opening), tuning }))}
       />{' '}
-      <span className="digits text-xs">now, against rev {head}</span>
+      <span className="digits text-xs">now, against {against ? `the report of rev ${against.tuning.revision}` : `rev ${head}`}</span>
     </>
   );
 }
 
 /** All drills as small multiples. */
 function Multiples() {
-  const { now, before, $judging, $order, $picked } = useDrills();
+  const { now, $judging, $order, $picked } = useDrills();
   const judged = useStore(now.$judged);
-  const was = useStore(before.$judged);
+  const was = useWas();
   const trouble = useStore(now.$trouble);
   const { set } = useStore($judging);
   const order = useStore($order);
   const picked = useStore($picked);
-  const all = ordered(standings(judged?.judgement ?? null, was?.judgement ?? null, set.targets), order);
+  const all = ordered(standings(judged?.judgement ?? null, was, set.targets), order);
   return (
     <section
       aria-label="All drills"

@@ -1,12 +1,16 @@
 import { useStore } from '@nanostores/react';
-import { bySeverity, keepAsTargets, type Snag, snagWords, tuningSnags } from '@zygopod/core';
-import { useMemo, useState } from 'react';
+import { keepAsTargets, snagWords } from '@zygopod/core';
+import { useState } from 'react';
 import { download, fileStem } from '../controls/download.ts';
+import { severityMarks } from '../judging/severityMarks.ts';
 import { DocumentFinder } from '../work/DocumentFinder.tsx';
 import { createDocument, saveRevision } from '../work/deeds.ts';
 import { Naming } from '../work/Naming.tsx';
-import { judgeBy, type Order, standings, useDrills } from './session.ts';
+import { useFound } from './found.ts';
+import { KeptReports } from './KeptReports.tsx';
+import { judgeBy, type Order, standings, useDrills, useWas } from './session.ts';
 import { type Form, forms, takeReportOut } from './takeOut.ts';
+import { useReport } from './useReport.ts';
 
 const orders: readonly (readonly [Order, string])[] = [
   ['out', 'Out first'],
@@ -17,13 +21,14 @@ const orders: readonly (readonly [Order, string])[] = [
 /** By which targets it is judged, how it stands, and what can be made of that. */
 export function Judged({ tell }: { tell(why: string | null): void }) {
   const drilled = useDrills();
-  const { work, now, before, $judging, $order } = drilled;
+  const { work, now, $judging, $order } = drilled;
   const judged = useStore(now.$judged);
-  const was = useStore(before.$judged);
+  const was = useWas();
+  const report = useReport();
   const judging = useStore($judging);
   const order = useStore($order);
   const [asking, ask] = useState<'find' | 'name' | null>(null);
-  const all = standings(judged?.judgement ?? null, was?.judgement ?? null, judging.set.targets);
+  const all = standings(judged?.judgement ?? null, was, judging.set.targets);
   const count = (state: string) => all.filter((one) => one.state === state).length;
   const save = async () => {
     const { set, id, head } = judging;
@@ -36,16 +41,10 @@ export function Judged({ tell }: { tell(why: string | null): void }) {
     else $judging.set({ ...judging, head: saved.number, isChanged: false });
   };
   const takeOut = (form: Form) => {
-    if (!judged) return;
-    const file = work.editing.$now.get();
-    takeReportOut(form, {
-      tuning: file.name,
-      unit: file.unit ?? 'px',
-      revision: work.saving.$head.get(),
-      isChanged: JSON.stringify(file) !== JSON.stringify(work.editing.$before.get()),
-      targets: judging.set,
-      judgement: judged.judgement,
-    });
+    const told = report();
+    if (!judged || !told) return;
+    const { unit = 'px' } = work.editing.$now.get();
+    takeReportOut(form, { report: told, unit, targets: judging.set, judgement: judged.judgement });
   };
   return (
     <aside aria-label="Judged by" className="flex min-h-0 flex-col gap-3 overflow-y-auto border-r border-rule bg-paper px-3.5 py-2.5">
@@ -85,6 +84,7 @@ export function Judged({ tell }: { tell(why: string | null): void }) {
         ))}
       </fieldset>
       <Found />
+      <KeptReports tell={tell} />
       <section className="no-print flex flex-col items-start border-t border-rule pt-2">
         <button
           type="button"
@@ -165,24 +165,15 @@ export function Judged({ tell }: { tell(why: string | null): void }) {
 
 /** The names of the snags, worst first, each once. */
 function Found() {
-  const { work, now } = useDrills();
-  const judged = useStore(now.$judged);
-  const tuning = useStore(work.editing.$plainTuning);
-  const found = useMemo(() => {
-    const all = bySeverity([...tuningSnags(tuning), ...(judged?.judgement.snags ?? [])]);
-    return [...new Map(all.map((snag): [string, Snag] => [snag.id, snag])).values()];
-  }, [tuning, judged]);
+  const found = useFound();
   return (
     <section aria-label="Snags" className="border-t border-rule pt-2">
       <h2 className="rubric">Snags found</h2>
       {found.length === 0 && <p className="text-ink-soft">None.</p>}
       <ul>
         {found.map(({ id, severity }) => (
-          <li
-            key={id}
-            className={`font-semibold ${severity === 'fault' ? 'text-now' : severity === 'risk' ? 'text-stamina-ink' : 'text-ink-soft'}`}
-          >
-            <span aria-hidden="true">{severity === 'fault' ? '▲' : severity === 'risk' ? '◆' : '○'}</span> {snagWords[id][0]}
+          <li key={id} className={`font-semibold ${severityMarks[severity].text}`}>
+            <span aria-hidden="true">{severityMarks[severity].mark}</span> {snagWords[id][0]}
           </li>
         ))}
       </ul>

@@ -1,6 +1,6 @@
 import { drills, metricsOf, newTuning, readTuning, runDrills, type Tuning, type TuningFile, withValue } from '@zygopod/core';
 import { describe, expect, it } from 'vitest';
-import { whatMoves } from './moves.ts';
+import { TriedBefore, triedPaths, whatIsMoved, whatMoves } from './moves.ts';
 import { ordered, standings, withBand } from './session.ts';
 
 function tuning(values: Record<string, never | number | string | boolean | object>): Tuning {
@@ -53,9 +53,73 @@ describe('what moves a metric', () => {
   });
 });
 
+describe('what a number moves', () => {
+  const all = async (files: readonly TuningFile[]) => {
+    const found = await Promise.all(['standing-start', 'hard-stop', 'view-lag'].map((name) => measure(name)(files)));
+    return files.map((_, i) => Object.assign({}, ...found.map((metrics) => metrics[i])));
+  };
+
+  it('is all that has it in its formula, by its share of that, and nothing else', async () => {
+    const steady = tuning({ 'pace.walkSpeed': 150, 'ramp.decelerate': 1100, 'clock.integration': 'exact' });
+    const found = await whatIsMoved(steady, 'ramp.decelerate', all);
+    expect(found.map(({ metric }) => metric).sort()).toEqual(['stopDistance', 'stopTime']);
+    // Both go as 1/d: ((1/1.1 − 1/0.9)/2) of themselves.
+    for (const { share } of found) expect(share).toBeCloseTo((1 / 1.1 - 1 / 0.9) / 2, 2);
+    const walk = await whatIsMoved(steady, 'pace.walkSpeed', all);
+    const shares = Object.fromEntries(walk.map(({ metric, share }) => [metric, share]));
+    expect(shares['riseTime']).toBeCloseTo(0.1, 2);
+    expect(shares['riseDistance']).toBeCloseTo(0.2, 2);
+    expect(shares['cameraLag']).toBeCloseTo(0.1, 2);
+    expect(walk.map(({ share }) => Math.abs(share))).toEqual(walk.map(({ share }) => Math.abs(share)).toSorted((a, b) => b - a));
+  });
+
+  it('is told from one side where the other is out of range', async () => {
+    const most = tuning({ 'stamina.enabled': true, 'stamina.max': 1e6, 'stamina.drain': 1e6 });
+    expect(triedPaths(most)).toContain('stamina.drain');
+    const found = await whatIsMoved(most, 'stamina.drain', measure('sprint-to-empty'));
+    expect(found.find(({ metric }) => metric === 'sprintTime')?.isOneSided).toBe(true);
+  });
+
+  it('cannot be asked of what has no tenth', () => {
+    const paths = triedPaths(tuning({ 'contact.wallFriction': 0 }));
+    expect(paths).not.toContain('contact.wallFriction');
+    expect(paths).not.toContain('clock.hz');
+    expect(paths).toContain('pace.sprintSpeed');
+  });
+});
+
+describe('what was tried before', () => {
+  it('is not tried again, unless the tuning or the question is another, or it failed', async () => {
+    const known = new TriedBefore();
+    let tries = 0;
+    const find = async () => ++tries;
+    const [one, other] = [newTuning('One'), withValue(newTuning('One'), 'pace.walkSpeed', 77)];
+    expect([await known.of(one, 'a', find), await known.of(structuredClone(one), 'a', find)]).toEqual([1, 1]);
+    expect([await known.of(other, 'a', find), await known.of(one, 'b', find)]).toEqual([2, 3]);
+    await expect(known.of(one, 'c', () => Promise.reject(new Error('away')))).rejects.toThrow('away');
+    expect(await known.of(one, 'c', find)).toBe(4);
+  });
+
+  it('forgets the oldest of many', async () => {
+    const known = new TriedBefore();
+    let tries = 0;
+    for (let i = 0; i <= 200; i++) await known.of(newTuning('One'), `${i}`, async () => ++tries);
+    await known.of(newTuning('One'), '200', async () => ++tries);
+    expect(tries).toBe(201);
+    await known.of(newTuning('One'), '0', async () => ++tries);
+    expect(tries).toBe(202);
+  });
+});
+
 describe('how drills stand', () => {
   const part = (name: string, metrics: object, not: string | null = null) => ({ name, not, cutShort: null, metrics, runs: [], walls: [] });
-  const judgement = (...parts: ReturnType<typeof part>[]) => ({ drills: parts, metrics: {}, snags: [], milliseconds: 0, ticks: 0 });
+  const judgement = (...parts: ReturnType<typeof part>[]) => ({
+    drills: parts,
+    metrics: Object.assign({}, ...parts.map(({ metrics }) => metrics)),
+    snags: [],
+    milliseconds: 0,
+    ticks: 0,
+  });
   const now = judgement(
     part('standing-start', { riseTime: 0.5, riseDistance: 9 }),
     part('hard-stop', { stopDistance: 7 }),

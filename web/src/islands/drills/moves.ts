@@ -17,6 +17,17 @@ export interface Moved {
   by: number;
   /** Only one side could be tried: the other is out of its range. */
   isOneSided: boolean;
+  /** It follows another number: its ratio to that was tried. */
+  isTied: boolean;
+}
+
+/** How a metric is moved by a number: by so much for a tenth more of that. */
+export interface Outcome {
+  metric: keyof Metrics;
+  by: number;
+  /** The same as a share of what the metric is now; of the change where that is 0. */
+  share: number;
+  isOneSided: boolean;
 }
 
 /** The share by which numbers are tried. */
@@ -39,6 +50,10 @@ function tried({ file, parameters }: Tuning, path: string, factor: number): Tuni
   return resolveTuning(made).ok ? made : null;
 }
 
+/** The parameters that matter in a tuning, but for those of its clock. */
+const candidatesOf = ({ parameters }: Tuning) =>
+  [...specs.keys()].filter((path) => matters(path, parameters) && !path.startsWith('clock.'));
+
 /**
  * The numbers that move a metric of a drill, those that move it most first: central differences over a tenth up and a tenth down, one-sided
  * at the end of a range. `measure` gives the drill's metrics for each of some tunings.
@@ -48,8 +63,7 @@ export async function whatMoves(
   metric: keyof Metrics,
   measure: (files: readonly TuningFile[]) => Promise<readonly Metrics[]>,
 ): Promise<Moved[]> {
-  const candidates = [...specs.keys()].filter((path) => matters(path, tuning.parameters) && !path.startsWith('clock.'));
-  const trials = candidates.flatMap((path) => {
+  const trials = candidatesOf(tuning).flatMap((path) => {
     const [up, down] = [tried(tuning, path, 1 + STEP), tried(tuning, path, 1 - STEP)];
     return up || down ? [{ path, up, down }] : [];
   });
@@ -59,14 +73,61 @@ export async function whatMoves(
   if (now === undefined) return [];
   let next = 1;
   const found = trials.map(({ path, up, down }): Moved | null => {
-    const above = up ? values[next++] : undefined;
-    const below = down ? values[next++] : undefined;
-    if (above === undefined && below === undefined) return null;
-    const by =
-      above !== undefined && below !== undefined ? (above - below) / 2 : above !== undefined ? above - now : now - (below as number);
-    return Math.abs(by) > NONE * Math.max(Math.abs(now), 1e-6)
-      ? { path, by, isOneSided: above === undefined || below === undefined }
-      : null;
+    const moved = slope(now, up ? values[next++] : undefined, down ? values[next++] : undefined);
+    return moved && { path, ...moved, isTied: isLink(rawAt(tuning.file, path)) };
   });
   return found.filter((one) => one !== null).sort((a, b) => Math.abs(b.by) - Math.abs(a.by));
+}
+
+/** By how much a metric goes for a tenth more: the central difference, or that to the one side there is; null where it stays. */
+function slope(now: number, above: number | undefined, below: number | undefined): { by: number; isOneSided: boolean } | null {
+  if (above === undefined && below === undefined) return null;
+  const by = above !== undefined && below !== undefined ? (above - below) / 2 : above !== undefined ? above - now : now - (below as number);
+  if (Math.abs(by) <= NONE * Math.max(Math.abs(now), 1e-6)) return null;
+  return { by, isOneSided: above === undefined || below === undefined };
+}
+
+/** The numbers of a tuning that can be tried a tenth up or down. */
+export const triedPaths = (tuning: Tuning): string[] =>
+  candidatesOf(tuning).filter((path) => tried(tuning, path, 1 + STEP) ?? tried(tuning, path, 1 - STEP));
+
+/**
+ * The metrics that a number moves, those that it moves most (relatively) first: differences as `whatMoves` takes them. `measure` gives all
+ * metrics for each of some tunings.
+ */
+export async function whatIsMoved(
+  tuning: Tuning,
+  path: string,
+  measure: (files: readonly TuningFile[]) => Promise<readonly Metrics[]>,
+): Promise<Outcome[]> {
+  const [up, down] = [tried(tuning, path, 1 + STEP), tried(tuning, path, 1 - STEP)];
+  const [now = {}, ...rest] = await measure([tuning.file, ...[up, down].filter((file) => file !== null)]);
+  const above = up ? rest[0] : undefined;
+  const below = down ? rest[up ? 1 : 0] : undefined;
+  const found = (Object.entries(now) as [keyof Metrics, number][]).flatMap(([metric, value]): Outcome[] => {
+    const moved = slope(value, above?.[metric], below?.[metric]);
+    return moved ? [{ metric, ...moved, share: moved.by / (Math.abs(value) || Math.abs(moved.by)) }] : [];
+  });
+  return found.sort((a, b) => Math.abs(b.share) - Math.abs(a.share));
+}
+
+/** Answers that are kept at the most. */
+const MOST = 200;
+
+/** Answers of trials by what they were asked: a revision that is looked at again is not tried again. */
+export class TriedBefore {
+  readonly #answers = new Map<string, Promise<unknown>>();
+
+  /** The answer for a tuning and what was asked of it; found out where it is not known. One that fails is forgotten. */
+  of<T>(file: TuningFile, what: string, find: () => Promise<T>): Promise<T> {
+    const key = JSON.stringify([file, what]);
+    const known = this.#answers.get(key) as Promise<T> | undefined;
+    if (known) return known;
+    const answer = find();
+    this.#answers.set(key, answer);
+    answer.catch(() => this.#answers.delete(key));
+    const [oldest] = this.#answers.keys();
+    if (this.#answers.size > MOST && oldest !== undefined) this.#answers.delete(oldest);
+    return answer;
+  }
 }

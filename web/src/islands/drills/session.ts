@@ -1,10 +1,13 @@
+import { useStore } from '@nanostores/react';
 import { drills, judgeTargets, type Metrics, metricKey, type Target, type TargetSet } from '@zygopod/core';
 import { atom, type WritableAtom } from 'nanostores';
-import { createContext, useContext } from 'react';
+import { createContext, useContext, useMemo } from 'react';
 import type { Judgement } from '../../workers/drills.ts';
 import { Judge } from '../judging/judge.ts';
-import { fetchTargets, keepChoice } from '../judging/targets.ts';
+import { chosenTargets, fetchTargets, keepChoice, unsavedTargets } from '../judging/targets.ts';
 import type { TuningWork } from '../tuning/context.ts';
+import { TriedBefore } from './moves.ts';
+import type { KeptReport } from './reports.ts';
 
 /** How the drills are ordered. */
 export type Order = 'out' | 'work' | 'changed';
@@ -27,6 +30,16 @@ export interface DrillsWork {
   $judging: WritableAtom<Judging>;
   $picked: WritableAtom<string>;
   $order: WritableAtom<Order>;
+  /** A kept report that it is compared with, in place of the last revision. */
+  $against: WritableAtom<KeptReport | null>;
+  /** What was found out by trying numbers. */
+  tried: TriedBefore;
+}
+
+/** What a tuning was: its metrics, and its drills where they were run here. */
+export interface Was {
+  metrics: Metrics;
+  drills: Judgement['drills'];
 }
 
 export const DrillsContext = createContext<DrillsWork | null>(null);
@@ -37,6 +50,14 @@ export function useDrills(): DrillsWork {
   return drilled;
 }
 
+/** What the tuning is compared with: a kept report, else the last revision. */
+export function useWas(): Was | null {
+  const { before, $against } = useDrills();
+  const judged = useStore(before.$judged);
+  const against = useStore($against);
+  return useMemo(() => (against ? { metrics: against.metrics, drills: [] } : (judged?.judgement ?? null)), [against, judged]);
+}
+
 export function openDrillsWork(work: TuningWork): DrillsWork {
   return {
     work,
@@ -45,7 +66,21 @@ export function openDrillsWork(work: TuningWork): DrillsWork {
     $judging: atom({ set: none, id: null, head: 0, isChanged: false }),
     $picked: atom(drills[0]?.name ?? ''),
     $order: atom<Order>('out'),
+    $against: atom(null),
+    tried: new TriedBefore(),
   };
+}
+
+/** Judges by the bands that were changed last and not saved, else by the set that was chosen; says why it cannot. */
+export async function judgeAsBefore(drilled: DrillsWork): Promise<string | null> {
+  const { id } = drilled.work.opening.tuning;
+  const unsaved = unsavedTargets(id);
+  if (unsaved) {
+    drilled.$judging.set({ ...unsaved, isChanged: true });
+    return null;
+  }
+  const chosen = await chosenTargets(id);
+  return chosen ? judgeBy(drilled, chosen) : null;
 }
 
 /** Fetches a set of targets and judges by it; says why not. Which one a tuning is judged by is kept in this browser. */
@@ -71,7 +106,7 @@ export interface Standing {
 }
 
 /** How all drills stand, in the order of work. */
-export function standings(now: Judgement | null, before: Judgement | null, targets: readonly Target[]): Standing[] {
+export function standings(now: Judgement | null, before: Was | null, targets: readonly Target[]): Standing[] {
   return drills.map(({ name, title, main, at }) => {
     const part = now?.drills.find((one) => one.name === name) ?? null;
     const was = before?.drills.find((one) => one.name === name) ?? null;
@@ -85,7 +120,7 @@ export function standings(now: Judgement | null, before: Judgement | null, targe
       part,
       was,
       value: part?.metrics[key] ?? null,
-      before: was?.metrics[key] ?? null,
+      before: before?.metrics[key] ?? null,
       target: targets.find((target) => metricKey(target.metric, target.at) === key) ?? null,
       state: !part || part.not !== null ? 'not' : own.length === 0 ? 'free' : missed ? 'out' : 'in',
     };

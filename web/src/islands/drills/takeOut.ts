@@ -1,14 +1,12 @@
 import { judgeTargets, junitXml, metricKey, metricSpecOf, type TargetSet, unitOf } from '@zygopod/core';
 import type { Judgement } from '../../workers/drills.ts';
 import { download, fileStem } from '../controls/download.ts';
+import type { Report } from './reports.ts';
 
-/** What a report is of. */
+/** What a report is taken out from. */
 export interface Reported {
-  tuning: string;
+  report: Report;
   unit: string;
-  revision: number;
-  /** Whether it has changed since that revision. */
-  isChanged: boolean;
   targets: TargetSet;
   judgement: Judgement;
 }
@@ -44,7 +42,7 @@ const TALL = 104;
 const ACROSS = 4;
 
 /** The small multiples of the page as one drawing, in the inks of the theme in force. */
-function svgOf({ tuning }: Reported): string {
+function svgOf({ report: { tuning } }: Reported): string {
   const style = getComputedStyle(document.documentElement);
   const inked = (markup: string) => markup.replace(/var\((--[\w-]+)\)/g, (_, name: string) => style.getPropertyValue(name).trim());
   const escaped = (text: string) => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;');
@@ -59,20 +57,25 @@ function svgOf({ tuning }: Reported): string {
     return `<g transform="translate(${x} ${y})"><text y="10" font-size="12" font-weight="600">${escaped(title)}</text><g transform="translate(0 16)">${inked(markup)}</g></g>`;
   });
   const size = `width="${ACROSS * WIDE + 8}" height="${rows * TALL + 40}"`;
-  const head = `<text x="8" y="20" font-size="14" font-weight="700">${escaped(tuning)}</text>`;
+  const head = `<text x="8" y="20" font-size="14" font-weight="700">${escaped(tuning.name)}</text>`;
   return `<svg xmlns="http://www.w3.org/2000/svg" ${size} font-family="sans-serif" fill="${style.getPropertyValue('--ink').trim()}">${head}${parts.join('')}</svg>\n`;
 }
 
-function jsonOf({ tuning, revision, isChanged, targets, judgement }: Reported): string {
+/** What `./zygopod drill --json` tells, and of which revision it is, on which ground, by which targets and core. */
+function jsonOf({ report, targets, judgement }: Reported): string {
+  const { tuning, ground, changedSince, core } = report;
   const told = {
-    tuning,
-    revision,
-    ...(isChanged ? { changedSince: true } : {}),
-    targets: judgeTargets(targets.targets, judgement.metrics),
+    tuning: tuning.name,
+    revision: tuning.revision,
+    ...(changedSince ? { changedSince } : {}),
+    ground: ground.name,
+    groundRevision: ground.revision,
     judgedBy: targets.name,
+    core,
     at: new Date().toISOString(),
-    metrics: judgement.metrics,
     drills: judgement.drills.map(({ name, metrics, not }) => ({ name, metrics, ...(not === null ? {} : { notRun: not }) })),
+    metrics: judgement.metrics,
+    targets: judgeTargets(targets.targets, judgement.metrics),
     snags: judgement.snags,
   };
   return `${JSON.stringify(told, null, 2)}\n`;
@@ -83,12 +86,13 @@ export const forms = ['JSON', 'CSV', 'JUnit', 'SVG'] as const;
 export type Form = (typeof forms)[number];
 
 /** Gives a report as a file. */
-export function takeReportOut(form: Form, report: Reported): void {
-  const { tuning, targets, judgement } = report;
+export function takeReportOut(form: Form, reported: Reported): void {
+  const { report, targets, judgement } = reported;
+  const tuning = report.tuning.name;
   const stem = `${fileStem(tuning)}.drills`;
-  if (form === 'JSON') download(`${stem}.json`, jsonOf(report));
-  else if (form === 'CSV') download(`${stem}.csv`, csvOf(report), 'text/csv');
-  else if (form === 'SVG') download(`${stem}.svg`, svgOf(report), 'image/svg+xml');
+  if (form === 'JSON') download(`${stem}.json`, jsonOf(reported));
+  else if (form === 'CSV') download(`${stem}.csv`, csvOf(reported), 'text/csv');
+  else if (form === 'SVG') download(`${stem}.svg`, svgOf(reported), 'image/svg+xml');
   else {
     const xml = junitXml(tuning, judgement.drills, judgeTargets(targets.targets, judgement.metrics), judgement.milliseconds / 1000);
     download(`${stem}.xml`, xml, 'application/xml');

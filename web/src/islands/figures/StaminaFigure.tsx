@@ -6,6 +6,7 @@ import { Handle } from '../fields/Handle.tsx';
 import { putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
 import { FigureFrame } from './FigureFrame.tsx';
+import { TargetBar, useTarget } from './TargetBar.tsx';
 
 const WIDTH = 268;
 const HEIGHT = 112;
@@ -23,6 +24,8 @@ export function StaminaFigure({ number }: { number: number }) {
   const { stamina } = parameters;
   const { unit } = drive.world.ground;
   const cycle = staminaCycle({ ...parameters, stamina: { ...stamina, enabled: true } });
+  const lasts = useTarget('sprintTime');
+  const back = useTarget('recoverTime');
   const [frozen, freeze] = useState<{ span: number; top: number } | null>(null);
 
   const shape = ({ max, drain, regain, regainDelay }: typeof stamina) => {
@@ -76,6 +79,16 @@ export function StaminaFigure({ number }: { number: number }) {
           <path d={lumps(stamina, at.empty, x, y)} className="fill-none stroke-ink" strokeWidth="1" />
           {changed && (
             <path d={bar(ghost, before.stamina.max)} className="fill-none stroke-other" strokeDasharray="4 3" strokeWidth="1.4" />
+          )}
+          {lasts && <TargetBar target={lasts} words="sprint lasts" level={BASE} place={x} edge={WIDTH - 4} />}
+          {back && (
+            <TargetBar
+              target={back}
+              words="back to sprint after"
+              level={y(level(Math.max(stamina.startAt, stamina.recoverTo)))}
+              place={(time) => x(at.empty + time)}
+              edge={WIDTH - 4}
+            />
           )}
           <path d={bar(at, stamina.max)} className="fill-none stroke-stamina" strokeWidth="2.2" strokeLinejoin="round" />
           <Level y={y(level(stamina.recoverTo))} words={`again ${shortNumber(stamina.recoverTo)}`} dash="5 3" x={20} />

@@ -8,6 +8,7 @@ import { putNumber } from '../fields/model.ts';
 import { ParameterField } from '../fields/ParameterField.tsx';
 import { useTuning } from '../tuning/context.ts';
 import { FigureFrame } from './FigureFrame.tsx';
+import { TargetBar, useTarget } from './TargetBar.tsx';
 import { useDrawn } from './useDrawn.ts';
 
 const WIDTH = 268;
@@ -22,6 +23,7 @@ export function StepsFigure({ number }: { number: number }) {
   const { parameters } = useStore(editing.$tuning);
   const before = useStore(editing.$beforeTuning).parameters;
   const { step } = parameters;
+  const target = useTarget('stepTime');
   const [frozen, freeze] = useState<number | null>(null);
   const curve = useDrawn(relevant(parameters), () => stepRun(parameters));
   const ghost = useDrawn(relevant(before), () => stepRun(before));
@@ -65,6 +67,9 @@ export function StepsFigure({ number }: { number: number }) {
           <path d={`M10,6 V${BASE} H${WIDTH - 6}`} className="fill-none stroke-ink" strokeWidth="1.2" />
           {relevant(parameters) !== relevant(before) && (
             <path d={draw(ghost) ?? ''} className="fill-none stroke-other" strokeDasharray="4 3" strokeWidth="1.3" />
+          )}
+          {target && (
+            <TargetBar target={target} words="a step takes" level={y(1)} place={(time) => x(step.turnTime + time)} edge={WIDTH - 6} />
           )}
           <path d={draw(curve) ?? ''} className="fill-none stroke-ink" strokeWidth="2" strokeLinejoin="round" />
           <line x1="10" x2={x(step.bumpTime)} y1={HEIGHT - 8} y2={HEIGHT - 8} className="stroke-solid" strokeWidth="4" />

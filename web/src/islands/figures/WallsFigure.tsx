@@ -6,6 +6,7 @@ import { Handle } from '../fields/Handle.tsx';
 import { putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
 import { FigureFrame } from './FigureFrame.tsx';
+import { TargetBar, useTargetsAt } from './TargetBar.tsx';
 import { useDrawn } from './useDrawn.ts';
 
 const WIDTH = 268;
@@ -24,6 +25,7 @@ export function WallsFigure({ number }: { number: number }) {
   const { parameters } = useStore(editing.$tuning);
   const before = useStore(editing.$beforeTuning).parameters.contact;
   const { contact } = parameters;
+  const targets = useTargetsAt('slideKept');
   const set = (path: string, value: number) => void putNumber(editing, path, value, path.split('.')[1] ?? path);
   const curve = (of: typeof contact) => angles.map((angle, i) => `${i ? 'L' : 'M'}${x(angle)},${y(keptAtContact(of, angle))}`).join('');
   const held = keptAtContact(contact, HELD);
@@ -48,6 +50,17 @@ export function WallsFigure({ number }: { number: number }) {
           {JSON.stringify(before) !== JSON.stringify(contact) && (
             <path d={curve(before)} className="fill-none stroke-other" strokeDasharray="4 3" strokeWidth="1.4" />
           )}
+          {targets.map((target) => (
+            <TargetBar
+              key={target.at}
+              target={target}
+              words={`the slide at ${target.at}° keeps`}
+              level={x(target.at ?? 0)}
+              place={y}
+              edge={y(1)}
+              isUpright
+            />
+          ))}
           <path d={curve(contact)} className="fill-none stroke-ink" strokeWidth="2" />
           <text x={x(HELD) + 9} y={y(held) - 5} className="digits fill-ink-soft text-[10px]">
             {`${Math.round(held * 100)} % at ${HELD}°`}

@@ -33,6 +33,7 @@ export function GroundSheet() {
     grid: true,
     frame: true,
     contact: true,
+    snags: false,
     gaps: true,
     reach: true,
     room: false,

@@ -1,11 +1,5 @@
-import { type Severity, type Snag, snagWords } from '@zygopod/core';
-
-/** The mark and the ink of a severity: never by colour alone. */
-const marks: Readonly<Record<Severity, { mark: string; text: string; words: string }>> = {
-  fault: { mark: '▲', text: 'text-now', words: 'Fault' },
-  risk: { mark: '◆', text: 'text-stamina-ink', words: 'Risk' },
-  hint: { mark: '○', text: 'text-ink-soft', words: 'Hint' },
-};
+import { type Snag, snagWords } from '@zygopod/core';
+import { severityMarks } from './severityMarks.ts';
 
 /** What a list of snags lets one do with each. */
 export interface SnagDeeds {
@@ -22,7 +16,7 @@ export interface SnagDeeds {
 export function SnagRow({ snag, deeds }: { snag: Snag; deeds: SnagDeeds }) {
   const { id, severity, path, evidence, mend, time, place, drill } = snag;
   const [name, why] = snagWords[id];
-  const { mark, text, words } = marks[severity];
+  const { mark, text, words } = severityMarks[severity];
   const canLook = deeds.look && (time !== undefined || place !== undefined);
   return (
     <li className="border-b border-rule/60 py-1.5" data-snag={id}>

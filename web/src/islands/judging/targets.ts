@@ -8,11 +8,31 @@ export interface KeptTargets {
 }
 
 const KEPT = 'zygopod-targets:';
+const UNSAVED = 'zygopod-targets-unsaved:';
 /** The demo's set that a tuning is judged by where nobody has chosen one. */
 const FIRST = 'brisk-carrier.targets.json';
 
 /** Keeps in this browser by which set a tuning is judged. */
 export const keepChoice = (tuning: string, id: string): void => localStorage.setItem(KEPT + tuning, id);
+
+/** Keeps bands that are in no saved set yet in this browser; null: there are none any more. */
+export function keepUnsaved(tuning: string, changed: { set: TargetSet; id: string | null; head: number } | null): void {
+  if (changed) localStorage.setItem(UNSAVED + tuning, JSON.stringify(changed));
+  else localStorage.removeItem(UNSAVED + tuning);
+}
+
+/** The bands of a tuning that are in no saved set yet; null where there are none that can be read. */
+export function unsavedTargets(tuning: string): { set: TargetSet; id: string | null; head: number } | null {
+  try {
+    const kept = JSON.parse(localStorage.getItem(UNSAVED + tuning) ?? 'null') as Record<string, unknown> | null;
+    const read = readTargets(kept?.['set']);
+    const [id, head] = [kept?.['id'], kept?.['head']];
+    if (!read.ok || typeof head !== 'number') return null;
+    return { set: read.value, id: typeof id === 'string' ? id : null, head };
+  } catch {
+    return null;
+  }
+}
 
 /** Fetches a set; gives it, or why not. */
 export async function fetchTargets(id: string): Promise<KeptTargets | { why: string }> {

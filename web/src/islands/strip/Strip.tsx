@@ -11,6 +11,7 @@ import { LaneMenu } from './LaneMenu.tsx';
 import { $lanes, lanes as allLanes } from './laneList.ts';
 import type { LaneView } from './lanes.ts';
 import { drawAxis, drawCalipers, drawChanges, drawCursor } from './marks.ts';
+import { SnagMarks } from './SnagMarks.tsx';
 import { stackLanes } from './stack.ts';
 import { LEFT, NARROWEST, RIGHT, WIDEST, windowSpan } from './window.ts';
 
@@ -182,6 +183,7 @@ export function Strip() {
       />
       <LaneMenu />
       <EventMarks span={span} left={LEFT} right={RIGHT} />
+      <SnagMarks span={span} left={LEFT} right={RIGHT} bottom={AXIS} />
     </section>
   );
 }

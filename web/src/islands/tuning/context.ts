@@ -1,4 +1,4 @@
-import { newTuning, readTuning, type Target, type TuningFile } from '@zygopod/core';
+import { newTuning, readTuning, type Snag, type Target, type TuningFile } from '@zygopod/core';
 import { atom, computed, type WritableAtom } from 'nanostores';
 import { createContext, useContext } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
@@ -33,6 +33,8 @@ export interface TuningWork extends Work<TuningFile, Editing> {
   $calipers: WritableAtom<Span | null>;
   /** The targets that the tuning is judged by. */
   $targets: WritableAtom<readonly Target[]>;
+  /** What was found wrong with the tuning, its ground and the looped tape. */
+  $snags: WritableAtom<readonly Snag[]>;
   /** A place on the ground that is to be shown. */
   $look: WritableAtom<{ x: number; y: number } | null>;
   /** What of the time is in sight. */
@@ -80,5 +82,6 @@ export function openTuningWork(opening: Opening): TuningWork {
     $kept: atom(null),
     $look: atom(null),
     $targets: atom([]),
+    $snags: atom([]),
   };
 }

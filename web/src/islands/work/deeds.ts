@@ -6,6 +6,28 @@ export async function createDocument(collection: Collection, file: unknown, note
   return 'why' in answer ? answer : { id: String(answer.body['id']) };
 }
 
+/** JSON with its keys in order: what says the same is the same text. */
+const inOrder = (value: unknown): string =>
+  JSON.stringify(value, (_, held: unknown) =>
+    typeof held === 'object' && held !== null && !Array.isArray(held)
+      ? Object.fromEntries(Object.entries(held).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : held,
+  );
+
+/** Documents of a name that are looked at. */
+const ALIKE = 5;
+
+/** The document of just this file, where there is one among the newest of its name, else a new one; why there is none, in words. */
+export async function findOrCreate(collection: Collection, file: { name: string }): Promise<{ id: string } | { why: string }> {
+  const page = await ask(`/api/v1/${collection}?limit=${ALIKE}&q=${encodeURIComponent(file.name)}`, 'GET', {});
+  if ('why' in page) return page;
+  for (const { id, name } of page.body['items'] as { id: string; name: string }[]) {
+    const kept = name === file.name ? await ask(`/api/v1/${collection}/${id}`, 'GET', {}) : null;
+    if (kept && 'body' in kept && inOrder(kept.body['file']) === inOrder(file)) return { id };
+  }
+  return createDocument(collection, file);
+}
+
 /** Saves a file as the next revision of a document whose newest one is `head`; gives its number, or why there is none, in words. */
 export async function saveRevision(
   collection: Collection,

@@ -162,6 +162,36 @@ describe('the description of the API', () => {
     expect(lines[2]).toContain('"Wren","Brisk","stops ""sooner"", and cleaner","Heavy","Brisk","2","Heavy","1"');
   });
 
+  it('is what reports are answered by: those of a tuning, newest first', async () => {
+    const tuning = { id: '33333333-3333-4333-8333-333333333333', revision: 2, name: 'Brisk' };
+    const report = {
+      tuning,
+      changedSince: false,
+      ground: { id: NOBODY, revision: 1, name: 'Boardwalk' },
+      targets: { id: null, revision: 0, name: 'Like Brisk' },
+      core: '0.1.0',
+      metrics: { riseTime: 0.154, 'slideKept(45)': 0.71 },
+      judged: [
+        { metric: 'riseTime', min: 0.1, max: 0.15, ok: false },
+        { metric: 'stepTime', max: 0.2, ok: null },
+      ],
+      snags: [{ id: 'sprint-on-empty', severity: 'fault' }],
+    };
+    const { value: kept } = await ask('POST', '/reports', {}, 201, { body: report });
+    expect(kept).toMatchObject(report);
+    await ask('POST', '/reports', {}, 201, { body: { ...report, tuning: { ...tuning, revision: 3 } } });
+    await ask('POST', '/reports', {}, 422, { body: { ...report, metrics: { 'rise time': 1 } } });
+    await ask('POST', '/reports', {}, 422, { body: { ...report, core: 'newest' } });
+    await ask('POST', '/reports', {}, 422, { body: { ...report, tuning: { ...tuning, name: 'a\0b' } } });
+    await ask('POST', '/reports', {}, 413, { body: { ...report, snags: Array(2000).fill({ id: 'x'.repeat(40), severity: 'hint' }) } });
+    const { value: all } = await ask('GET', '/reports', {}, 200, { query: `?tuning=${tuning.id}` });
+    expect((all['items'] as { tuning: { revision: number } }[]).map((one) => one.tuning.revision)).toEqual([3, 2]);
+    const { value: one } = await ask('GET', '/reports', {}, 200, { query: `?tuning=${tuning.id}&limit=1` });
+    expect(one['items']).toHaveLength(1);
+    expect((await ask('GET', '/reports', {}, 200, { query: `?tuning=${NOBODY}` })).value['items']).toEqual([]);
+    await ask('GET', '/reports', {}, 400);
+  });
+
   it('is what the service is answered by, and every answer that is good was tried', async () => {
     await ask('GET', '/health', {}, 200);
     await ask('GET', '/openapi.json', {}, 200);

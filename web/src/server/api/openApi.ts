@@ -58,6 +58,7 @@ const fileBody = z
 /** What an operation is about. */
 function groupOf(path: string): string {
   if (path.startsWith('/trials')) return 'Trials';
+  if (path.startsWith('/reports')) return 'Reports';
   if (!path.startsWith('/{kind}')) return 'Service';
   return path.includes('/revisions') ? 'Revisions' : path.endsWith('/draft') ? 'Drafts' : 'Documents';
 }

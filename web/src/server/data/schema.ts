@@ -103,3 +103,16 @@ export const trials = pgTable(
   },
   (table) => [index('trials_by_tunings').on(table.tuningA, table.tuningB, table.createdAt)],
 );
+
+/** How a revision of a tuning stood in the drills: what was measured, against which targets, by which core. Rows are only ever added. */
+export const reports = pgTable(
+  'reports',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    tuning: uuid('tuning_id').notNull(),
+    revision: integer('revision').notNull(),
+    report: file('report').notNull(),
+    createdAt: made,
+  },
+  (table) => [index('reports_by_tuning').on(table.tuning, table.createdAt)],
+);

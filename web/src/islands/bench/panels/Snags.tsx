@@ -21,7 +21,7 @@ function keyOf({ id, path = '', place, time, drill }: Snag): string {
 /** What is wrong with the tuning, on this ground, on the looped tape and in the drills; worst first, each with its mend. */
 export function Snags() {
   const work = useTuning();
-  const { drive, editing, $look } = work;
+  const { drive, editing, $look, $snags } = work;
   const file = useStore(editing.$now);
   const flipped = useStore(editing.$flipped);
   const tuning = useStore(editing.$plainTuning);
@@ -43,6 +43,8 @@ export function Snags() {
     return bySeverity([...cheap, ...looped, ...rest].filter(isNew));
   }, [cheap, looped, judged]);
 
+  // Yard and strip mark them, too.
+  useEffect(() => $snags.set(flipped ? none : found), [$snags, flipped, found]);
   const deeds: SnagDeeds = {
     row: (path) => {
       showFigure(specOf(path).figure);

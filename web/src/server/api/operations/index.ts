@@ -1,6 +1,7 @@
 import type { Operation } from '../operation.ts';
 import { documentOperations } from './documents.ts';
 import { draftOperations } from './draft.ts';
+import { reportOperations } from './reports.ts';
 import { revisionOperations } from './revisions.ts';
 import { descriptionOf, serviceOperations } from './service.ts';
 import { trialOperations } from './trials.ts';
@@ -13,4 +14,5 @@ export const operations: readonly Operation[] = [
   ...revisionOperations,
   ...draftOperations,
   ...trialOperations,
+  ...reportOperations,
 ];

@@ -1,0 +1,18 @@
+/** How equal (relatively) two ratios of neighbouring ticks have to be for what fades to be known as such. */
+const ALIKE = 1e-6;
+
+/**
+ * The share of a tick, in [0, 1], after which a quantity that goes from `v0` to `v1` meets a goal between the two; `before` is its value a
+ * tick earlier, if there is one. What nears a limit by the same ratio in each tick (a half-life: r₀·2^(−t/h) is left of the way to it) meets the
+ * goal by that law; a steady rate that is cut short by the limit has the slope of the tick before; all else goes on the line.
+ */
+export function shareOfTick(before: number | null, v0: number, v1: number, goal: number, limit: number | null = null): number {
+  if (limit !== null && before !== null) {
+    const [r2, r0, r1, rest] = [limit - before, limit - v0, limit - v1, limit - goal].map(Math.abs) as [number, number, number, number];
+    const fades = r1 > 0 && rest > 0 && r0 > r1 && r2 > 0 && Math.abs(r1 / r0 - r0 / r2) < ALIKE;
+    if (fades) return Math.min(1, Math.max(0, Math.log(r0 / rest) / Math.log(r0 / r1)));
+  }
+  const way = Math.sign(v1 - v0) || 1;
+  const rate = Math.max(way * (v1 - v0), before === null ? 0 : way * (v0 - before));
+  return rate > 0 ? Math.min(1, Math.max(0, (way * (goal - v0)) / rate)) : 1;
+}

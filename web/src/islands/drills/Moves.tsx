@@ -1,0 +1,145 @@
+import { useStore } from '@nanostores/react';
+import { drills, type Metrics, metricKey, metricSpecOf, shortNumber, specOf, type Tuning, unitOf } from '@zygopod/core';
+import { type ReactNode, useEffect, useState } from 'react';
+import { type Moved, type Outcome, triedPaths, whatIsMoved, whatMoves } from './moves.ts';
+import { useDrills } from './session.ts';
+
+/** Milliseconds without a change after which numbers are tried. */
+const PAUSE = 500;
+
+/** Rows that are shown of each list. */
+const SHOWN = 6;
+
+/** What is found out about a tuning once it has rested: null as long as it is not known; empty where it cannot be. */
+function useTried<T>(tuning: Tuning, what: string, find: () => Promise<T[]>): readonly T[] | null {
+  const { tried } = useDrills();
+  const [found, setFound] = useState<readonly T[] | null>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `what` names what is found
+  useEffect(() => {
+    let current = true;
+    setFound(null);
+    const timer = setTimeout(() => {
+      tried
+        .of(tuning.file, what, find)
+        .then((all) => current && setFound(all))
+        .catch(() => current && setFound([]));
+    }, PAUSE);
+    return () => {
+      current = false;
+      clearTimeout(timer);
+    };
+  }, [tuning, what, tried]);
+  return found;
+}
+
+/** The numbers that move the main metric of a drill, most first; one that is picked tells what else it moves. */
+export function Moves({ drill, metric }: { drill: string; metric: keyof Metrics }) {
+  const { work, now } = useDrills();
+  const tuning = useStore(work.editing.$plainTuning);
+  const [path, pick] = useState<string | null>(null);
+  const moved = useTried<Moved>(tuning, `${drill} ${metric}`, () =>
+    whatMoves(tuning, metric, (files) => now.desk.call((remote) => remote.metrics(files, drill))),
+  );
+  const { quantity } = metricSpecOf(metric);
+  const unit = unitOf(quantity, tuning.file.unit ?? 'px');
+  const most = Math.max(1e-12, ...(moved ?? []).map(({ by }) => Math.abs(by)));
+  return (
+    <>
+      <section aria-label="What moves it" className="border-t border-rule pt-2">
+        <h3 className="rubric">What moves it</h3>
+        {moved === null && <p className="text-ink-soft">Trying …</p>}
+        {moved?.length === 0 && <p className="text-ink-soft">No number does, by a tenth of itself.</p>}
+        <ul>
+          {moved?.slice(0, SHOWN).map((one) => (
+            <Row key={one.path} share={Math.abs(one.by) / most} by={`${signed(one.by)} ${unit}`} isOneSided={one.isOneSided}>
+              <button
+                type="button"
+                aria-pressed={path === one.path}
+                className="min-h-6 min-w-0 flex-1 truncate text-left hover:underline"
+                title={`${one.path}${one.isTied ? ', tied: its ratio is tried' : ''}: what else it moves`}
+                onClick={() => pick(one.path)}
+              >
+                {specOf(one.path).label}
+                {one.isTied && <span aria-hidden="true"> ×</span>}
+              </button>
+            </Row>
+          ))}
+        </ul>
+      </section>
+      <section aria-label="What it moves" className="no-print border-t border-rule pt-2">
+        <label className="flex items-baseline gap-2">
+          <span className="rubric shrink-0">What is moved by</span>
+          <select
+            className="min-h-6 min-w-0 flex-1 bg-transparent"
+            value={path ?? ''}
+            onChange={(event) => pick(event.target.value || null)}
+          >
+            <option value="">a number …</option>
+            {triedPaths(tuning).map((one) => (
+              <option key={one} value={one}>
+                {specOf(one).label} ({one})
+              </option>
+            ))}
+          </select>
+        </label>
+        {path && <Outcomes tuning={tuning} path={path} />}
+      </section>
+    </>
+  );
+}
+
+/** The outcomes that a number moves, most first; each goes to its drill. */
+function Outcomes({ tuning, path }: { tuning: Tuning; path: string }) {
+  const { now, $picked } = useDrills();
+  const found = useTried<Outcome>(tuning, path, () => whatIsMoved(tuning, path, (files) => now.desk.call((remote) => remote.all(files))));
+  const most = Math.max(1e-12, ...(found ?? []).map(({ share }) => Math.abs(share)));
+  if (found === null) return <p className="text-ink-soft">Trying …</p>;
+  if (found.length === 0) return <p className="text-ink-soft">It moves nothing, by a tenth of itself.</p>;
+  return (
+    <ul>
+      {found.slice(0, SHOWN * 2).map(({ metric, by, share, isOneSided }) => {
+        const { words, quantity } = metricSpecOf(metric);
+        const drill = drills.find(({ main, at }) => metricKey(main, at) === metric);
+        return (
+          <Row
+            key={metric}
+            share={Math.abs(share) / most}
+            by={`${signed(by)} ${unitOf(quantity, tuning.file.unit ?? 'px')}`}
+            isOneSided={isOneSided}
+          >
+            {drill ? (
+              <button
+                type="button"
+                className="min-h-6 min-w-0 flex-1 truncate text-left hover:underline"
+                title={`Shows the drill ${drill.title}`}
+                onClick={() => $picked.set(drill.name)}
+              >
+                {words}
+              </button>
+            ) : (
+              <span className="min-w-0 flex-1 truncate">{words}</span>
+            )}
+          </Row>
+        );
+      })}
+    </ul>
+  );
+}
+
+const signed = (by: number) => `${by > 0 ? '+' : '−'}${shortNumber(Math.abs(by), 2)}`;
+
+/** A name, a bar of its share, and by how much for a tenth more. */
+function Row({ share, by, isOneSided, children }: { share: number; by: string; isOneSided: boolean; children: ReactNode }) {
+  return (
+    <li className="flex items-center gap-2" title={isOneSided ? 'Measured to one side alone: it is at the end of its range' : undefined}>
+      {children}
+      <span aria-hidden="true" className="h-2 w-7 shrink-0">
+        <span className="block h-2 bg-ink" style={{ width: `${share * 100}%` }} />
+      </span>
+      <span className="digits text-right text-xs whitespace-nowrap">
+        +10 %: {by}
+        {isOneSided && ' *'}
+      </span>
+    </li>
+  );
+}

@@ -1,0 +1,81 @@
+import { judgeTargets, type Metrics, metricKey, type Snag, type TargetSet, VERSION } from '@zygopod/core';
+import type { Judgement } from '../../workers/drills.ts';
+
+/** A document at one of its revisions; a target set may be in none. */
+interface Named<Id = string> {
+  id: Id;
+  revision: number;
+  name: string;
+}
+
+/** How a tuning stood in the drills, as it is kept and taken out. */
+export interface Report {
+  tuning: Named;
+  /** Whether it was drilled with changes that are in no revision. */
+  changedSince: boolean;
+  ground: Named;
+  targets: Named<string | null>;
+  core: string;
+  metrics: Metrics;
+  judged: { metric: string; min?: number; max?: number; ok: boolean | null }[];
+  snags: { id: string; severity: Snag['severity'] }[];
+}
+
+export interface KeptReport extends Report {
+  id: string;
+  createdAt: string;
+}
+
+/** The report of a judgement by a set of targets. */
+export function reportOf(
+  of: Pick<Report, 'tuning' | 'changedSince' | 'ground'>,
+  { id, head, set }: { id: string | null; head: number; set: TargetSet },
+  { metrics }: Pick<Judgement, 'metrics'>,
+  snags: readonly Snag[],
+): Report {
+  return {
+    ...of,
+    targets: { id, revision: head, name: set.name },
+    core: VERSION,
+    metrics,
+    judged: judgeTargets(set.targets, metrics).map(({ metric, at, min, max, ok }) => ({
+      metric: metricKey(metric, at),
+      ...(min === undefined ? {} : { min }),
+      ...(max === undefined ? {} : { max }),
+      ok,
+    })),
+    snags: snags.map(({ id, severity }) => ({ id, severity })),
+  };
+}
+
+/** How a report stands: targets met, and targets missed. */
+export function countsOf({ judged }: Report): { met: number; missed: number } {
+  const count = (ok: boolean) => judged.filter((one) => one.ok === ok).length;
+  return { met: count(true), missed: count(false) };
+}
+
+/** Keeps a report; says why it cannot. */
+export async function keepReport(report: Report): Promise<KeptReport | { why: string }> {
+  try {
+    const response = await fetch('/api/v1/reports', {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(report),
+    });
+    if (response.ok) return (await response.json()) as KeptReport;
+    const { title } = (await response.json().catch(() => ({}))) as { title?: string };
+    return { why: `${title ?? `The server said ${response.status}`}.` };
+  } catch {
+    return { why: 'The server cannot be reached.' };
+  }
+}
+
+/** The reports that are kept of a tuning, newest first; none where the server cannot be reached. */
+export async function keptReports(tuning: string): Promise<KeptReport[]> {
+  try {
+    const response = await fetch(`/api/v1/reports?tuning=${tuning}`);
+    return response.ok ? ((await response.json()) as { items: KeptReport[] }).items : [];
+  } catch {
+    return [];
+  }
+}
