@@ -8,6 +8,8 @@ export default defineConfig({
           name: 'unit',
           include: ['core/src/**/*.test.ts', 'cli/src/**/*.test.ts', 'web/src/**/*.test.ts', 'testing/**/*.test.ts'],
           testTimeout: 60_000,
+          // By itself the runner leaves a core free, which on two is half of them.
+          maxWorkers: 2,
         },
       },
       {
@@ -24,7 +26,7 @@ export default defineConfig({
           name: 'browser',
           include: ['e2e/**/*.spec.ts'],
           testTimeout: 60_000,
-          fileParallelism: false,
+          maxWorkers: 2,
           globalSetup: './testing/server.ts',
         },
       },

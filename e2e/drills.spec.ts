@@ -261,7 +261,7 @@ describe('the Drills screen', () => {
     await moved.getByRole('button', { name: 'Up to speed in' }).click();
     await page.getByRole('complementary', { name: 'Standing start' }).waitFor();
     await moved.getByRole('combobox').selectOption({ label: 'Half-life (camera.halfLife)' });
-    await moved.getByRole('button', { name: 'View lags by' }).waitFor();
+    await moved.getByRole('button', { name: 'View lags' }).waitFor();
     expect(faults).toEqual([]);
     await page.context().close();
   });
