@@ -235,7 +235,7 @@ describe('the Drills screen', () => {
     await page.getByRole('button', { name: 'Keep this report' }).click();
     const report = page.getByRole('region', { name: 'Reports kept' }).getByRole('button', { name: /^rev 1/ });
     await report.waitFor();
-    expect(await report.textContent()).toMatch(/\d+ in \d+ out/);
+    expect(await report.textContent()).toMatch(/\d+ of \d+/);
     const { items } = (await (await fetch(`${address}/api/v1/reports?tuning=${id}`)).json()) as {
       items: { tuning: { revision: number }; ground: { name: string }; core: string; metrics: { stopDistance: number } }[];
     };

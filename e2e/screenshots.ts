@@ -104,7 +104,7 @@ async function printed(page: Page): Promise<void> {
 /** Waits for the drills, with one of them chosen. */
 async function drilled(page: Page): Promise<void> {
   await page.locator('[data-drill=sprint-to-empty]').click();
-  await page.getByRole('region', { name: 'What moves it' }).getByText('+10 %').first().waitFor();
+  await page.getByRole('region', { name: 'What moves it' }).getByRole('listitem').first().waitFor();
 }
 
 /** The snags of the first draft, with the ready tape looped. */

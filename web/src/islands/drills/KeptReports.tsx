@@ -42,7 +42,7 @@ export function KeptReports({ tell }: { tell(why: string | null): void }) {
               <button
                 type="button"
                 aria-pressed={isPicked}
-                title={`${one.targets.name}, on ${one.ground.name}, core ${one.core}. ${isPicked ? 'Compares with the last revision again' : 'Compares with this report'}`}
+                title={`${met} of ${met + missed} targets met: ${one.targets.name}, on ${one.ground.name}, core ${one.core}. ${isPicked ? 'Compares with the last revision again' : 'Compares with this report'}`}
                 className={`flex min-h-6 w-full items-baseline justify-between gap-2 text-left hover:underline ${isPicked ? 'text-other' : ''}`}
                 onClick={() => $against.set(isPicked ? null : one)}
               >
@@ -51,8 +51,8 @@ export function KeptReports({ tell }: { tell(why: string | null): void }) {
                   rev <span className="digits">{one.tuning.revision}</span>
                   {one.changedSince && '+'} <span className="text-xs text-ink-soft">{day.format(new Date(one.createdAt))}</span>
                 </span>
-                <span className="digits shrink-0 text-xs">
-                  {met} in{missed > 0 && <span className="text-now"> {missed} out</span>}
+                <span className={`digits shrink-0 text-xs ${missed > 0 ? 'text-now' : ''}`}>
+                  {met} of {met + missed}
                 </span>
               </button>
             </li>

@@ -46,7 +46,9 @@ export function Moves({ drill, metric }: { drill: string; metric: keyof Metrics 
   return (
     <>
       <section aria-label="What moves it" className="border-t border-rule pt-2">
-        <h3 className="rubric">What moves it</h3>
+        <h3 className="rubric flex justify-between">
+          What moves it <span className="digits font-normal">+10 %</span>
+        </h3>
         {moved === null && <p className="text-ink-soft">Trying …</p>}
         {moved?.length === 0 && <p className="text-ink-soft">No number does, by a tenth of itself.</p>}
         <ul>
@@ -131,13 +133,16 @@ const signed = (by: number) => `${by > 0 ? '+' : '−'}${shortNumber(Math.abs(by
 /** A name, a bar of its share, and by how much for a tenth more. */
 function Row({ share, by, isOneSided, children }: { share: number; by: string; isOneSided: boolean; children: ReactNode }) {
   return (
-    <li className="flex items-center gap-2" title={isOneSided ? 'Measured to one side alone: it is at the end of its range' : undefined}>
+    <li
+      className="flex min-h-6 items-center gap-2"
+      title={isOneSided ? 'Measured to one side alone: it is at the end of its range' : undefined}
+    >
       {children}
       <span aria-hidden="true" className="h-2 w-7 shrink-0">
         <span className="block h-2 bg-ink" style={{ width: `${share * 100}%` }} />
       </span>
       <span className="digits text-right text-xs whitespace-nowrap">
-        +10 %: {by}
+        {by}
         {isOneSided && ' *'}
       </span>
     </li>

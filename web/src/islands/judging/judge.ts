@@ -4,7 +4,7 @@ import { Desk, GivenUp } from '../../workers/desk.ts';
 import type { DrillsApi, Judgement } from '../../workers/drills.ts';
 
 /** Milliseconds without a change after which drills are run. */
-const PAUSE = 150;
+const PAUSE = 100;
 /** Seconds after which drills are given up. */
 const PATIENCE = 20;
 
