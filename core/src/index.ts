@@ -68,6 +68,18 @@ export { throwPebble } from './motion/pebble.ts';
 export { shapedStick } from './motion/steering.ts';
 export type { Column, Trace } from './motion/trace.ts';
 export { World } from './motion/world.ts';
+export { groundLine, tapeLine, tuningLine, tuningNumbers } from './project/line.ts';
+// A project: all that belongs to one game, as one file.
+export {
+  type Brought,
+  type Member,
+  type MemberKind,
+  memberKinds,
+  type Project,
+  parseAny,
+  readAny,
+  readProject,
+} from './project/project.ts';
 export { cutTape } from './replay/cut.ts';
 // Drives that are recorded, and driven again.
 export { outAndBack } from './replay/outAndBack.ts';
@@ -102,9 +114,10 @@ export { differences } from './tuning/diff.ts';
 export { readEntry, shortNumber } from './tuning/expression.ts';
 export { isLink } from './tuning/links.ts';
 export { HALF_LIVES_TO_90, rateToStopIn } from './tuning/outcomes.ts';
-// A tuning: its parameters and their catalogue, links, entries in a field, differences.
 export { parameterReference } from './tuning/reference.ts';
 export type { FileValue, TuningFile } from './tuning/schema.ts';
+// A tuning: its parameters and their catalogue, links, entries in a field, differences.
+export { type Condition, readSearch, type Search } from './tuning/search.ts';
 export {
   newTuning,
   numberAt,

@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import { groundFormat } from '../ground/ground.ts';
+import { projectFormat } from '../project/project.ts';
 import { tapeFormat } from '../tape/tape.ts';
 import { targetsFormat } from '../targets/targets.ts';
 import { tuningFormat } from '../tuning/schema.ts';
 
-const formats = { tuning: tuningFormat, ground: groundFormat, tape: tapeFormat, targets: targetsFormat };
+const formats = { tuning: tuningFormat, ground: groundFormat, tape: tapeFormat, targets: targetsFormat, project: projectFormat };
 
 /** Keeps the default that a schema tells of itself, which is left out otherwise where writing and reading differ. */
 function keepDefault({ zodSchema, jsonSchema }: { zodSchema: z.core.$ZodTypes; jsonSchema: Record<string, unknown> }): void {

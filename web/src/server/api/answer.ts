@@ -70,7 +70,8 @@ function placeOf(values: Record<string, string>): { kind: Kind; id: string; numb
   if (values['format'] !== undefined) {
     const format = parameters.format.safeParse(values['format']);
     if (!format.success) throw new Problem(404, `There are schemas of ${parameters.format.options.join(', ')}`);
-    place.kind = format.data;
+    // A project is a format, and no kind of document.
+    place.kind = format.data as Kind;
   }
   if (values['id'] !== undefined) {
     const id = parameters.id.safeParse(values['id']);

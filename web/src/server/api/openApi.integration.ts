@@ -112,6 +112,11 @@ describe('the description of the API', () => {
     await ask('GET', `${revisions}/{number}`, at, 200);
     await ask('GET', `${revisions}/{number}`, { ...at, number: '0' }, 400);
     await ask('GET', `${revisions}/{number}`, { ...at, number: '99' }, 404);
+    const { value: named } = await ask('PUT', `${revisions}/{number}/name`, at, 200, { body: { name: ' alpha ' } });
+    expect(named).toMatchObject({ number: 1, name: 'alpha' });
+    await ask('PUT', `${revisions}/{number}/name`, { ...at, number: '99' }, 404, { body: { name: 'beta' } });
+    await ask('PUT', `${revisions}/{number}/name`, nobody, 404, { body: { name: 'beta' } });
+    await ask('PUT', `${revisions}/{number}/name`, at, 422, { body: { name: 'x'.repeat(61) } });
     await ask('DELETE', draft, at, 404, { headers: { 'if-match': '"2"' } });
     await ask('PUT', draft, at, 201, { body: { file }, headers: { 'if-none-match': '*' } });
     await ask('DELETE', draft, at, 428);
@@ -192,11 +197,127 @@ describe('the description of the API', () => {
     await ask('GET', '/reports', {}, 400);
   });
 
+  it('is what projects are answered by: made, filled, searched, put away and back', async () => {
+    const { value } = await ask('POST', '/projects', {}, 201, { body: { name: ' Tide mill ', names: { 'pace.walkSpeed': 'walk_speed' } } });
+    expect(value).toMatchObject({ name: 'Tide mill', unit: 'px', names: { 'pace.walkSpeed': 'walk_speed' }, isDemo: false });
+    const at = { id: value['id'] as string };
+    const nobody = { id: NOBODY };
+    await ask('POST', '/projects', {}, 422, { body: { name: '  ' } });
+    await ask('POST', '/projects', {}, 422, { body: { name: 'Mill', unit: 'miles' } });
+    await ask('GET', '/projects/{id}', nobody, 404);
+    expect((await ask('PUT', '/projects/{id}', at, 200, { body: { unit: 'm' } })).value).toMatchObject({ name: 'Tide mill', unit: 'm' });
+    await ask('PUT', '/projects/{id}', at, 200, { body: {} });
+    await ask('PUT', '/projects/{id}', nobody, 404, { body: { name: 'None' } });
+    const inIt = `?project=${at.id}`;
+    for (const [i, walkSpeed] of [90, 150, 210].entries())
+      await ask('POST', '/{kind}', { kind: 'tunings' }, 201, {
+        body: { file: { ...files.tunings, name: `Miller ${'cab'[i]}`, pace: { walkSpeed } }, note: i === 1 ? 'Sacks of 100 %' : '' },
+        query: inIt,
+      });
+    await ask('POST', '/{kind}', { kind: 'tunings' }, 404, { body: { file: files.tunings }, query: `?project=${NOBODY}` });
+    await ask('POST', '/{kind}', { kind: 'tapes' }, 201, { body: { file: files.tapes }, query: inIt });
+    expect((await ask('GET', '/projects/{id}', at, 200)).value).toMatchObject({ counts: { tuning: 3, tape: 1, ground: 0, away: 0 } });
+    const shelf = async (query: string) => {
+      const { value } = await ask('GET', '/projects/{id}/shelf', at, 200, { query: `?kind=tunings&${query}` });
+      return { ...value, names: (value['items'] as { name: string }[]).map(({ name }) => name) };
+    };
+    expect((await shelf('sort=name')).names).toEqual(['Miller a', 'Miller b', 'Miller c']);
+    expect((await shelf('sort=made')).names).toEqual(['Miller b', 'Miller a', 'Miller c']);
+    expect((await shelf(`q=${encodeURIComponent('walk > 100, sprint < 300')}`)).names).toEqual(['Miller a']);
+    expect((await shelf(`q=${encodeURIComponent('walk = 210')}`)).names).toEqual(['Miller b']);
+    expect((await shelf(`q=${encodeURIComponent('100 %')}`)).names).toEqual(['Miller a']);
+    expect((await shelf('q=nobody')).names).toEqual([]);
+    for (const sort of ['name', 'made', 'changed']) {
+      const whole = (await shelf(`sort=${sort}`)).names;
+      const seen: string[] = [];
+      for (let next: unknown = ''; next !== null; ) {
+        const page: { names: string[]; next?: unknown } = await shelf(`sort=${sort}&limit=1${next ? `&after=${next}` : ''}`);
+        seen.push(...page.names);
+        next = page.next;
+      }
+      expect(seen, sort).toEqual(whole);
+    }
+    await ask('GET', '/projects/{id}/shelf', at, 400, { query: '?after=nowhere' });
+    await ask('GET', '/projects/{id}/shelf', nobody, 404);
+    const { value: file } = await ask('GET', '/projects/{id}/file', at, 200);
+    expect(file).toMatchObject({
+      format: 'zygopod/project',
+      name: 'Tide mill',
+      unit: 'm',
+      tunings: [{ name: 'Miller c' }, {}, {}],
+      grounds: [],
+    });
+    await ask('GET', '/projects/{id}/file', nobody, 404);
+    await ask('POST', '/projects/{id}/demo', at, 404);
+    await ask('DELETE', '/projects/{id}', at, 204);
+    await ask('GET', '/projects/{id}', at, 404);
+    const away = (await ask('GET', '/projects', {}, 200, { query: '?away=true' })).value['items'] as { id: string }[];
+    expect(away.map(({ id }) => id)).toContain(at.id);
+    await ask('POST', '/projects/{id}/back', at, 200);
+    await ask('POST', '/projects/{id}/back', nobody, 404);
+    const { value: all } = await ask('GET', '/projects', {}, 200);
+    expect((all['items'] as { isDemo: boolean }[]).filter(({ isDemo }) => isDemo)).toHaveLength(1);
+    await ask('DELETE', '/projects/{id}', at, 204);
+  });
+
+  it('brings the demo back whole, and loses nothing of what became of it', async () => {
+    const { value: all } = await ask('GET', '/projects', {}, 200);
+    const demo = (all['items'] as { id: string; isDemo: boolean }[]).find(({ isDemo }) => isDemo) as { id: string };
+    const shelf = async (query: string) =>
+      (await ask('GET', '/projects/{id}/shelf', demo, 200, { query: `?limit=200&kind=tunings${query}` })).value['items'] as {
+        id: string;
+        name: string;
+        head: number;
+        demo: string | null;
+        revisions: { hash: string }[];
+      }[];
+    const of = async (file: string) => (await shelf('')).find(({ demo }) => demo === file);
+    const [pram, clerk] = [await of('pram-cart.tuning.json'), await of('sorting-clerk.tuning.json')];
+    if (!pram || !clerk) throw new Error('the demo is not whole');
+    const etag = { 'if-match': `"${pram.head}"` };
+    await ask('POST', '/{kind}/{id}/revisions', { kind: 'tunings', id: pram.id }, 201, {
+      body: { file: { ...files.tunings, name: 'Changed' } },
+      headers: etag,
+    });
+    await ask('DELETE', '/{kind}/{id}', { kind: 'tunings', id: clerk.id }, 204, { headers: { 'if-match': '*' } });
+    await ask('POST', '/projects/{id}/demo', demo, 200);
+    const [whole, back] = [await of('pram-cart.tuning.json'), await of('sorting-clerk.tuning.json')];
+    expect(back).toMatchObject({ id: clerk.id, head: clerk.head });
+    expect(whole).toMatchObject({ id: pram.id, name: pram.name, head: pram.head + 2 });
+    expect(whole?.revisions[0]?.hash).toBe(pram.revisions[0]?.hash);
+    // What is as it was shipped gets no revision more.
+    await ask('POST', '/projects/{id}/demo', demo, 200);
+    expect(await of('pram-cart.tuning.json')).toMatchObject({ head: pram.head + 2 });
+  });
+
+  it('tells of changes as they happen', async () => {
+    const over = new AbortController();
+    const answer = await fetch(`${address}/api/v1/changes`, { signal: over.signal });
+    expect([answer.status, answer.headers.get('content-type')]).toEqual([200, 'text/event-stream']);
+    seen.add('GET /changes 200');
+    const reader = (answer.body as ReadableStream<Uint8Array>).getReader();
+    let told = '';
+    const until = async (words: string) => {
+      while (!told.includes(words)) told += new TextDecoder().decode((await reader.read()).value);
+    };
+    await until(': listening');
+    const { value } = await ask('POST', '/{kind}', { kind: 'tapes' }, 201, { body: { file: files.tapes } });
+    const at = { kind: 'tapes', id: value['id'] as string };
+    await until('"is":"made"');
+    await ask('POST', '/{kind}/{id}/revisions', at, 201, { body: { file: files.tapes }, headers: { 'if-match': '"1"' } });
+    await until(`{"kind":"tape","id":"${at.id}","head":2,"is":"saved"}`);
+    await ask('DELETE', '/{kind}/{id}', at, 204, { headers: { 'if-match': '*' } });
+    await until('"is":"away"');
+    await ask('POST', '/{kind}/{id}/back', at, 200);
+    await until('"is":"back"');
+    over.abort();
+  });
+
   it('is what the service is answered by, and every answer that is good was tried', async () => {
     await ask('GET', '/health', {}, 200);
     await ask('GET', '/openapi.json', {}, 200);
     await ask('GET', '/schemas/{format}', { format: 'boat' }, 404);
-    for (const format of ['tuning', 'ground', 'tape', 'targets']) await ask('GET', '/schemas/{format}', { format }, 200);
+    for (const format of ['tuning', 'ground', 'tape', 'targets', 'project']) await ask('GET', '/schemas/{format}', { format }, 200);
     const good = operations.flatMap(({ method, path, answers }) =>
       Object.keys(answers)
         .filter((status) => status < '300')

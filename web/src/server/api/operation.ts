@@ -60,5 +60,5 @@ export const parameters = {
     .string()
     .regex(/^[1-9]\d{0,8}$/)
     .meta({ description: 'Number of a revision, from 1', example: '1' }),
-  format: z.enum(['tuning', 'ground', 'tape', 'targets']).meta({ description: 'Which file format' }),
+  format: z.enum(['tuning', 'ground', 'tape', 'targets', 'project']).meta({ description: 'Which file format' }),
 };

@@ -7,8 +7,15 @@ const id = z.uuid();
 const time = z.iso.datetime();
 const number = z.int().min(1);
 
+/** Text of at most so many letters that the database can hold. */
+export const text = (most: number) =>
+  z
+    .string()
+    .max(most)
+    .refine((line) => line.isWellFormed() && !line.includes('\0'), 'expected text');
+
 /** A file of a format, told by the format's own JSON Schema; its references stay its own by its $id. */
-function fileOf(kind: 'tuning' | 'ground' | 'tape' | 'targets') {
+function fileOf(kind: 'tuning' | 'ground' | 'tape' | 'targets' | 'project') {
   const { $schema, ...schema } = jsonSchema(kind);
   return z.looseObject({ format: z.string(), version: z.int(), name: z.string() }).meta({
     id: kind,
@@ -28,6 +35,7 @@ export const document = z
     project: id,
     kind: z.enum(['tuning', 'ground', 'tape', 'targets']),
     name: z.string(),
+    line: z.string().meta({ description: 'The numbers of the newest revision in a line' }),
     head: number.meta({ description: 'Number of the newest revision' }),
     drafted: z.int().min(0).meta({ description: 'Version of the newest draft that there has been' }),
     putAwayAt: time.nullable().meta({ description: 'When it was put away; null for what is in use' }),
@@ -40,13 +48,14 @@ export const document = z
 
 export const documentWithFile = document.extend({ file }).meta({ id: 'DocumentWithFile' });
 
-const revision = z
+export const revision = z
   .strictObject({
     id,
     document: id,
     number,
     parent: number.nullable().meta({ description: 'The revision that it was made from' }),
     note: z.string(),
+    name: z.string().meta({ description: 'What somebody called it' }),
     hash: z
       .string()
       .regex(/^[0-9a-f]{64}$/)
@@ -91,3 +100,42 @@ export const problem = z
     current: z.unknown().optional().meta({ description: 'With 409: what is there now' }),
   })
   .meta({ id: 'Problem', description: 'RFC 9457' });
+
+/** A project as a file. */
+export const projectFile = fileOf('project');
+
+export const project = z
+  .strictObject({
+    id,
+    name: z.string(),
+    unit: z.enum(['px', 'm']),
+    names: z.record(z.string(), z.string()).meta({ description: 'What the game calls parameters, by their paths' }),
+    isDemo: z.boolean(),
+    putAwayAt: time.nullable(),
+    createdAt: time,
+  })
+  .meta({ id: 'Project' });
+
+const many = z.int().min(0);
+export const counts = z
+  .strictObject({ tuning: many, ground: many, tape: many, targets: many, away: many })
+  .meta({ id: 'Counts', description: 'Documents in use of each kind, and those that are put away' });
+
+const shelfItem = z
+  .strictObject({
+    id,
+    kind: z.enum(['tuning', 'ground', 'tape', 'targets']),
+    name: z.string(),
+    line: z.string(),
+    head: number,
+    ground: id.nullable(),
+    groundName: z.string().nullable(),
+    demo: z.string().nullable(),
+    putAwayAt: time.nullable(),
+    createdAt: time,
+    updatedAt: time,
+    revisions: z.array(z.strictObject({ number, name: z.string(), note: z.string(), hash: z.string(), createdAt: time })),
+  })
+  .meta({ id: 'ShelfItem' });
+
+export const shelfPage = page(shelfItem, z.string()).meta({ id: 'ShelfPage' });

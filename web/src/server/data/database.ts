@@ -3,14 +3,15 @@ import { sql } from 'drizzle-orm';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { log } from '../log.ts';
 import { type Database, openDatabase } from './connection.ts';
-import { loadDemo } from './demo.ts';
+import { loadDemo, takeNumbers } from './demo.ts';
 
 let opened: Database | undefined;
 let ready: Promise<void> | undefined;
 
 async function prepare(db: Database): Promise<void> {
   await migrate(db, { migrationsFolder: resolve('drizzle') });
-  await loadDemo(db, process.env['ZYGOPOD_RESET_DEMO'] === '1');
+  await loadDemo(db, process.env['ZYGOPOD_RESET_DEMO'] === '1' ? 'reset' : 'missing');
+  await takeNumbers(db);
 }
 
 /** The application's database, migrated and with the demo data in it. A failed preparation is tried anew by the next call. */

@@ -4,13 +4,15 @@ import { judged } from '../judge/judge.ts';
 import type { Kind } from '../kinds.ts';
 import type { Database } from './connection.ts';
 import { createDocument } from './documents.ts';
+import { keptOf } from './kept.ts';
 import { RawJson } from './rawJson.ts';
-import { documents, projects } from './schema.ts';
+import { getRevision, saveRevision } from './revisions.ts';
+import { documents, projects, revisions } from './schema.ts';
 
 /** The files of the demo folder, taken into the build. */
 const files = import.meta.glob<{ default: { name: string } }>('../../../../demo/*.{tuning,ground,tape,targets}.json', { eager: true });
 
-export const DEMO_PROJECT = 'Saltmarsh Post';
+const DEMO_PROJECT = 'Saltmarsh Post';
 
 /** The grounds that the demo's tunings and tapes are made for. */
 const madeFor: Readonly<Record<string, string>> = {
@@ -36,19 +38,60 @@ async function layOut(db: Database): Promise<void> {
   }
 }
 
-/** Loads what is missing of the demo data; with `reset` it throws away what became of it first. */
-export async function loadDemo(db: Database, reset: boolean): Promise<void> {
-  let [project] = await db.select().from(projects).where(eq(projects.name, DEMO_PROJECT)).limit(1);
-  project ??= (await db.insert(projects).values({ name: DEMO_PROJECT }).returning())[0];
-  if (!project) throw new Error('the demo project could not be made');
+/** The project of the demo data: one that an older version made has no mark yet. */
+async function demoProject(db: Database): Promise<string> {
+  const [marked] = await db.select({ id: projects.id }).from(projects).where(eq(projects.isDemo, true)).limit(1);
+  if (marked) return marked.id;
+  const [named] = await db.update(projects).set({ isDemo: true }).where(eq(projects.name, DEMO_PROJECT)).returning({ id: projects.id });
+  if (named) return named.id;
+  const [made] = await db.insert(projects).values({ name: DEMO_PROJECT, isDemo: true }).returning({ id: projects.id });
+  if (!made) throw new Error('the demo project could not be made');
+  return made.id;
+}
+
+/** What becomes of the demo's documents: what is missing is loaded; restored, they are as they were shipped again, with their history; reset, all that became of them is gone. */
+type Way = 'missing' | 'restore' | 'reset';
+
+/** Loads the demo data. */
+export async function loadDemo(db: Database, way: Way): Promise<void> {
+  const project = await demoProject(db);
   for (const [path, module] of Object.entries(files).sort()) {
     const demo = path.split('/').at(-1) as string;
-    const [there] = await db.select({ id: documents.id }).from(documents).where(eq(documents.demo, demo)).limit(1);
-    if (there && !reset) continue;
-    if (there) await db.delete(documents).where(eq(documents.id, there.id));
     const kind = String(markOf(module.default)).split('/')[1] as Kind;
-    const { name, text, hash } = judged(module.default);
-    await createDocument(db, kind, { project: project.id, name, file: new RawJson(text), hash, note: 'As shipped', demo });
+    const kept = keptOf(judged(module.default, kind));
+    const [there] = await db.select({ id: documents.id, head: documents.head }).from(documents).where(eq(documents.demo, demo)).limit(1);
+    if (there && way === 'missing') continue;
+    if (there && way === 'restore') {
+      await db.update(documents).set({ putAwayAt: null, project }).where(eq(documents.id, there.id));
+      const { hash } = await getRevision(db, there.id, there.head);
+      if (hash !== kept.hash) await saveRevision(db, kind, there.id, kept, 'As shipped', (head) => head === there.head, 0);
+      continue;
+    }
+    if (there) await db.delete(documents).where(eq(documents.id, there.id));
+    await createDocument(db, kind, { project, ...kept, note: 'As shipped', demo });
   }
   await layOut(db);
+}
+
+/** Documents whose numbers are taken at a time. */
+const AT_ONCE = 50;
+
+/** Takes the numbers of documents that an older version kept without them. */
+export async function takeNumbers(db: Database): Promise<void> {
+  for (;;) {
+    const rows = await db
+      .select({ id: documents.id, kind: documents.kind, file: revisions.file })
+      .from(documents)
+      .innerJoin(revisions, and(eq(revisions.document, documents.id), eq(revisions.number, documents.head)))
+      .where(isNull(documents.numbers))
+      .limit(AT_ONCE);
+    for (const { id, kind, file } of rows) {
+      const { line, numbers } = judged(file.read() as { name: string }, kind);
+      await db
+        .update(documents)
+        .set({ line, numbers: new RawJson(JSON.stringify(numbers)) })
+        .where(eq(documents.id, id));
+    }
+    if (rows.length < AT_ONCE) return;
+  }
 }

@@ -1,12 +1,14 @@
-import { and, desc, eq, ilike, isNotNull, isNull, lt, or, sql } from 'drizzle-orm';
+import { and, desc, eq, getTableColumns, ilike, isNotNull, isNull, lt, or, sql } from 'drizzle-orm';
 import type { Kind } from '../kinds.ts';
 import { Problem } from '../problem.ts';
 import type { Database } from './connection.ts';
 import type { RawJson } from './rawJson.ts';
 import { documents, revisions } from './schema.ts';
 
-/** A document as the API gives it. */
-type Document = typeof documents.$inferSelect;
+const { numbers: _, ...shown } = getTableColumns(documents);
+
+/** A document as the API gives it: its numbers are for searches alone. */
+type Document = Omit<typeof documents.$inferSelect, 'numbers'>;
 
 /** A database, or a transaction on it. */
 export type Reader = Pick<Database, 'select'>;
@@ -16,6 +18,8 @@ export interface JudgedFile {
   name: string;
   file: RawJson;
   hash: string;
+  line: string;
+  numbers: RawJson;
 }
 
 interface Creation extends JudgedFile {
@@ -26,9 +30,9 @@ interface Creation extends JudgedFile {
 
 /** Makes a document with its first revision. */
 export async function createDocument(db: Database, kind: Kind, creation: Creation): Promise<Document> {
-  const { project, name, file, hash, note = '', demo } = creation;
+  const { project, name, file, hash, line, numbers, note = '', demo } = creation;
   return db.transaction(async (tx) => {
-    const [document] = await tx.insert(documents).values({ project, kind, name, head: 1, demo }).returning();
+    const [document] = await tx.insert(documents).values({ project, kind, name, line, numbers, head: 1, demo }).returning(shown);
     if (!document) throw new Error('the document was not made');
     await tx.insert(revisions).values({ document: document.id, number: 1, note, hash, file });
     return document;
@@ -43,6 +47,8 @@ export interface Place {
 
 interface Listing {
   limit: number;
+  /** Those of one project. */
+  project?: string | undefined;
   after?: Place | undefined;
   /** Part of the name, in capitals or not. */
   q?: string | undefined;
@@ -54,15 +60,23 @@ interface Listing {
 export async function listDocuments(
   db: Reader,
   kind: Kind,
-  { limit, after, q, away = false }: Listing,
+  { limit, project, after, q, away = false }: Listing,
 ): Promise<{ items: Document[]; next: Place | null }> {
   const { createdAt, id, name, putAwayAt } = documents;
   const beyond = after && or(lt(createdAt, after.madeAt), and(eq(createdAt, after.madeAt), lt(id, after.id)));
   const named = q ? ilike(name, `%${q.replace(/[\\%_]/g, '\\$&')}%`) : undefined;
   const items = await db
-    .select()
+    .select(shown)
     .from(documents)
-    .where(and(eq(documents.kind, kind), away ? isNotNull(putAwayAt) : isNull(putAwayAt), beyond, named))
+    .where(
+      and(
+        eq(documents.kind, kind),
+        project ? eq(documents.project, project) : undefined,
+        away ? isNotNull(putAwayAt) : isNull(putAwayAt),
+        beyond,
+        named,
+      ),
+    )
     .orderBy(desc(createdAt), desc(id))
     .limit(limit + 1);
   const page = items.slice(0, limit);
@@ -73,7 +87,7 @@ export async function listDocuments(
 /** A document that is in use; put away or unknown ones are 404. */
 export async function findDocument(db: Reader, kind: Kind, id: string): Promise<Document> {
   const [document] = await db
-    .select()
+    .select(shown)
     .from(documents)
     .where(and(eq(documents.id, id), eq(documents.kind, kind)))
     .limit(1);
@@ -107,20 +121,21 @@ export async function notInUse(db: Reader, kind: Kind, id: string): Promise<neve
 /** What a writer last saw: whether a version is it. */
 export type Seen = (version: number) => boolean;
 
-/** Puts a document away whose newest revision the writer has seen; with a newer one it stays (409). Its history and draft are kept. */
-export async function putAway(db: Database, kind: Kind, id: string, seen: Seen): Promise<void> {
-  await db.transaction(async (tx) => {
+/** Puts a document away whose newest revision the writer has seen, and gives its number; with a newer one it stays (409). Its history and draft are kept. */
+export async function putAway(db: Database, kind: Kind, id: string, seen: Seen): Promise<number> {
+  return db.transaction(async (tx) => {
     const current = await getDocument(tx, kind, id);
     const [away] = await tx.update(documents).set({ putAwayAt: sql`now()` }).where(inUse(kind, id)).returning({ head: documents.head });
     if (!away) throw new Problem(404, `This ${kind} was put away meanwhile`);
     if (!seen(away.head)) throw new Problem(409, `Revision ${away.head} was saved elsewhere meanwhile`, { current });
+    return away.head;
   });
 }
 
 /** The row of a document that is put away, held; 404 where there is none, 409 where it is in use. */
 async function holdAway(tx: Reader, kind: Kind, id: string): Promise<Document> {
   const [document] = await tx
-    .select()
+    .select(shown)
     .from(documents)
     .where(and(eq(documents.id, id), eq(documents.kind, kind)))
     .limit(1)
@@ -134,7 +149,7 @@ async function holdAway(tx: Reader, kind: Kind, id: string): Promise<Document> {
 export async function bringBack(db: Database, kind: Kind, id: string): Promise<Document> {
   return db.transaction(async (tx) => {
     await holdAway(tx, kind, id);
-    const [document] = await tx.update(documents).set({ putAwayAt: null }).where(eq(documents.id, id)).returning();
+    const [document] = await tx.update(documents).set({ putAwayAt: null }).where(eq(documents.id, id)).returning(shown);
     return document as Document;
   });
 }

@@ -2,7 +2,7 @@ import { and, desc, eq, lt, sql } from 'drizzle-orm';
 import type { Kind } from '../kinds.ts';
 import { Problem } from '../problem.ts';
 import type { Database } from './connection.ts';
-import { inUse, type JudgedFile, notInUse, type Reader, type Seen } from './documents.ts';
+import { findDocument, inUse, type JudgedFile, notInUse, type Reader, type Seen } from './documents.ts';
 import { type Draft, getDraft } from './drafts.ts';
 import { documents, drafts, revisions } from './schema.ts';
 
@@ -15,9 +15,9 @@ export async function listRevisions(
   limit: number,
   before?: number,
 ): Promise<{ items: Omit<Revision, 'file'>[]; next: number | null }> {
-  const { id: revisionId, document, number, parent, note, hash, createdAt } = revisions;
+  const { id: revisionId, document, number, parent, note, name, hash, createdAt } = revisions;
   const items = await db
-    .select({ id: revisionId, document, number, parent, note, hash, createdAt })
+    .select({ id: revisionId, document, number, parent, note, name, hash, createdAt })
     .from(revisions)
     .where(and(eq(document, id), before === undefined ? undefined : lt(number, before)))
     .orderBy(desc(number))
@@ -44,7 +44,7 @@ export async function saveRevision(
   db: Database,
   kind: Kind,
   id: string,
-  { name, file, hash }: JudgedFile,
+  { name, file, hash, line, numbers }: JudgedFile,
   note: string,
   seen: Seen,
   draft: number,
@@ -53,7 +53,7 @@ export async function saveRevision(
     // The row is held from here on; what was written to it comes to nothing with the transaction.
     const [document] = await tx
       .update(documents)
-      .set({ head: sql`${documents.head} + 1`, name, updatedAt: sql`now()` })
+      .set({ head: sql`${documents.head} + 1`, name, line, numbers, updatedAt: sql`now()` })
       .where(inUse(kind, id))
       .returning({ head: documents.head });
     if (!document) return notInUse(tx, kind, id);
@@ -65,4 +65,17 @@ export async function saveRevision(
     await tx.delete(drafts).where(and(eq(drafts.document, id), eq(drafts.version, draft)));
     return { ...revision, draft: (await getDraft(tx, id)) ?? null };
   });
+}
+
+/** Calls a revision by a name; an empty one takes that back. */
+export async function nameRevision(db: Database, kind: Kind, id: string, number: number, name: string): Promise<Omit<Revision, 'file'>> {
+  await findDocument(db, kind, id);
+  const [revision] = await db
+    .update(revisions)
+    .set({ name })
+    .where(and(eq(revisions.document, id), eq(revisions.number, number)))
+    .returning();
+  if (!revision) throw new Problem(404, `There is no revision ${number}`);
+  const { file: _, ...told } = revision;
+  return told;
 }

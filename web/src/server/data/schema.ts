@@ -1,4 +1,17 @@
-import { type AnyPgColumn, customType, index, integer, pgEnum, pgTable, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
+import {
+  type AnyPgColumn,
+  boolean,
+  customType,
+  index,
+  integer,
+  pgEnum,
+  pgTable,
+  text,
+  timestamp,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import { kinds } from '../kinds.ts';
 import { RawJson } from './rawJson.ts';
 
@@ -14,9 +27,16 @@ const file = customType<{ data: RawJson; driverData: string }>({
 /** Milliseconds, as JavaScript's dates: a cursor made from a row finds that row. */
 const made = timestamp('created_at', { withTimezone: true, precision: 3 }).notNull().defaultNow();
 
+/** What belongs to one game: documents, its unit, and its own names for parameters. */
 export const projects = pgTable('projects', {
   id: uuid('id').primaryKey().defaultRandom(),
   name: text('name').notNull(),
+  unit: text('unit').notNull().default('px'),
+  /** What the game calls parameters, by their paths. */
+  names: file('names').notNull().default(sql`'{}'::jsonb`),
+  /** Whether it holds the demo data. */
+  isDemo: boolean('is_demo').notNull().default(false),
+  putAwayAt: timestamp('put_away_at', { withTimezone: true, precision: 3 }),
   createdAt: made,
 });
 
@@ -30,6 +50,10 @@ export const documents = pgTable(
       .references(() => projects.id, { onDelete: 'cascade' }),
     kind: kind('kind').notNull(),
     name: text('name').notNull(),
+    /** The numbers of the newest revision in a line. */
+    line: text('line').notNull().default(''),
+    /** The numbers of a tuning's newest revision by path, for searches; null where they were not taken yet. */
+    numbers: file('numbers'),
     /** Number of the newest revision. */
     head: integer('head').notNull(),
     /** Number of the newest draft that there has been: drafts count on from it, so that no version comes twice. */
@@ -45,12 +69,13 @@ export const documents = pgTable(
   },
   (table) => [
     index('documents_by_kind').on(table.kind, table.createdAt, table.id),
+    index('documents_by_project').on(table.project, table.kind, table.updatedAt, table.id),
     uniqueIndex('documents_by_demo').on(table.demo),
     index('documents_by_ground').on(table.ground),
   ],
 );
 
-/** A saved state of a document; rows are only ever added. */
+/** A saved state of a document; rows are only ever added, and called by a name. */
 export const revisions = pgTable(
   'revisions',
   {
@@ -62,6 +87,8 @@ export const revisions = pgTable(
     /** Number of the revision that this one was made from; null for the first. */
     parent: integer('parent'),
     note: text('note').notNull().default(''),
+    /** What somebody called it; empty: it has its number alone. */
+    name: text('name').notNull().default(''),
     /** SHA-256 of the file's canonical text. */
     hash: text('hash').notNull(),
     file: file('file').notNull(),

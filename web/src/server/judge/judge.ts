@@ -1,5 +1,17 @@
 import { createHash } from 'node:crypto';
-import { type Reading, readGround, readTape, readTargets, readTuning } from '@zygopod/core';
+import {
+  groundLine,
+  type Reading,
+  readGround,
+  readTape,
+  readTargets,
+  readTuning,
+  type Tape,
+  type TargetSet,
+  tapeLine,
+  tuningLine,
+  tuningNumbers,
+} from '@zygopod/core';
 import { z } from 'zod';
 import type { Kind } from '../kinds.ts';
 
@@ -10,6 +22,9 @@ export interface JudgedBody {
   text: string;
   /** SHA-256 of the file's canonical text. */
   hash: string;
+  /** The file's numbers in a line, and those of a tuning by path. */
+  line: string;
+  numbers: Record<string, number>;
   note: string;
   /** The revision that it was made from. */
   base?: number | undefined;
@@ -59,9 +74,24 @@ function canonical(value: unknown): string {
   return JSON.stringify(value);
 }
 
+/** A file's numbers, in a line and by path. */
+const numbersOf: Record<Kind, (file: never) => { line: string; numbers: Record<string, number> }> = {
+  tuning: (file) => {
+    const read = readTuning(file);
+    return read.ok ? { line: tuningLine(read.value), numbers: tuningNumbers(read.value) } : { line: '', numbers: {} };
+  },
+  ground: (file) => {
+    const read = readGround(file);
+    return { line: read.ok ? groundLine(read.value) : '', numbers: {} };
+  },
+  tape: (file: Tape) => ({ line: tapeLine(file), numbers: {} }),
+  targets: ({ targets }: TargetSet) => ({ line: targets.length === 1 ? '1 target' : `${targets.length} targets`, numbers: {} }),
+};
+
 /** A good file as it is kept. */
-export function judged(file: { name: string }): { name: string; text: string; hash: string } {
-  return { name: file.name, text: JSON.stringify(file), hash: createHash('sha256').update(canonical(file)).digest('hex') };
+export function judged(file: { name: string }, kind: Kind): Pick<JudgedBody, 'name' | 'text' | 'hash' | 'line' | 'numbers'> {
+  const hash = createHash('sha256').update(canonical(file)).digest('hex');
+  return { name: file.name, text: JSON.stringify(file), hash, ...numbersOf[kind](file as never) };
 }
 
 /** Judges the bytes of a body that should hold a file of a kind. */
@@ -90,5 +120,5 @@ function judgeBytes(bytes: Uint8Array, kind: Kind): Verdict {
   const reading = readers[kind](file);
   if (!reading.ok)
     return { ok: false, status: 422, title: 'The document is not valid', members: { errors: reading.faults.slice(0, MOST) } };
-  return { ok: true, body: { ...judged(reading.value as { name: string }), note, base, draft } };
+  return { ok: true, body: { ...judged(reading.value as { name: string }, kind), note, base, draft } };
 }

@@ -1,10 +1,8 @@
-import { eq } from 'drizzle-orm';
 import { z } from 'zod';
-import { DEMO_PROJECT } from '../../data/demo.ts';
+import { tellChange } from '../../data/changes.ts';
 import { bringBack, createDocument, getDocument, listDocuments, type Place, putAway, removeForever } from '../../data/documents.ts';
-import { RawJson } from '../../data/rawJson.ts';
-import { projects } from '../../data/schema.ts';
-import { Problem } from '../../problem.ts';
+import { keptOf } from '../../data/kept.ts';
+import { findProject, firstProject } from '../../data/projects.ts';
 import { seenBy } from '../conditions.ts';
 import type { Asked, Operation } from '../operation.ts';
 import { done, json } from '../responses.ts';
@@ -29,7 +27,10 @@ const part = z
   .max(200)
   .refine((text) => text.isWellFormed() && !text.includes('\0'), 'expected text');
 
+const inProject = z.object({ project: z.uuid().optional().meta({ description: 'The project; the demo’s where none is named' }) });
+
 const listQuery = z.object({
+  project: z.uuid().optional().meta({ description: 'Those of one project' }),
   limit: z.coerce.number().int().min(1).max(200).default(50).meta({ description: 'Documents on a page' }),
   after: cursor.optional().meta({ description: 'The next of the page before', override: { type: 'string' } }),
   q: part.optional().meta({ description: 'Part of the name, in capitals or not' }),
@@ -58,13 +59,14 @@ const create: Operation = {
   name: 'createDocument',
   words: 'A new document from a file',
   takesFile: true,
+  query: inProject,
   answers: { 201: { words: 'The document, with its first revision', schema: document, tagged: true } },
-  run: async ({ kind, url, file, database }: Asked) => {
-    const { name, text, hash, note } = await file();
+  run: async ({ kind, url, query, file, database }: Asked<z.infer<typeof inProject>>) => {
+    const body = await file();
     const db = await database();
-    const [project] = await db.select().from(projects).where(eq(projects.name, DEMO_PROJECT)).limit(1);
-    if (!project) throw new Problem(404, 'There is no project to put it in');
-    const made = await createDocument(db, kind, { project: project.id, name, file: new RawJson(text), hash, note });
+    const project = query.project ? await findProject(db, query.project) : await firstProject(db);
+    const made = await createDocument(db, kind, { project: project.id, ...keptOf(body), note: body.note });
+    tellChange({ kind, id: made.id, head: 1, is: 'made' });
     return json(made, { status: 201, etag: '1', location: `${url.pathname}/${made.id}` });
   },
 };
@@ -89,7 +91,8 @@ const away: Operation = {
   condition: 'seen',
   answers: { 204: { words: 'It is put away' } },
   run: async ({ kind, id, request, database }: Asked) => {
-    await putAway(await database(), kind, id, seenBy(request.headers));
+    const head = await putAway(await database(), kind, id, seenBy(request.headers));
+    tellChange({ kind, id, head, is: 'away' });
     return done();
   },
 };
@@ -102,6 +105,7 @@ const back: Operation = {
   answers: { 200: { words: 'The document', schema: document, tagged: true }, 409: { words: 'It is in use' } },
   run: async ({ kind, id, database }: Asked) => {
     const found = await bringBack(await database(), kind, id);
+    tellChange({ kind, id, head: found.head, is: 'back' });
     return json(found, { etag: String(found.head) });
   },
 };

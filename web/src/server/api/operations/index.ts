@@ -1,6 +1,8 @@
 import type { Operation } from '../operation.ts';
+import { changeOperations } from './changes.ts';
 import { documentOperations } from './documents.ts';
 import { draftOperations } from './draft.ts';
+import { projectOperations } from './projects.ts';
 import { reportOperations } from './reports.ts';
 import { revisionOperations } from './revisions.ts';
 import { descriptionOf, serviceOperations } from './service.ts';
@@ -15,4 +17,6 @@ export const operations: readonly Operation[] = [
   ...draftOperations,
   ...trialOperations,
   ...reportOperations,
+  ...projectOperations,
+  ...changeOperations,
 ];

@@ -3,12 +3,8 @@ import { RawJson } from '../../data/rawJson.ts';
 import { keepReport, listReports, type ReportRow } from '../../data/reports.ts';
 import type { Asked, Operation } from '../operation.ts';
 import { json } from '../responses.ts';
+import { text } from '../shapes.ts';
 
-const text = (most: number) =>
-  z
-    .string()
-    .max(most)
-    .refine((line) => line.isWellFormed() && !line.includes('\0'), 'expected text');
 const key = z.string().regex(/^[A-Za-z]\w{0,60}(\(\d{1,2}\))?$/, 'the key of a metric');
 
 const report = z

@@ -1,11 +1,12 @@
 import { z } from 'zod';
+import { tellChange } from '../../data/changes.ts';
 import { findDocument } from '../../data/documents.ts';
-import { RawJson } from '../../data/rawJson.ts';
-import { getRevision, listRevisions, saveRevision } from '../../data/revisions.ts';
+import { keptOf } from '../../data/kept.ts';
+import { getRevision, listRevisions, nameRevision, saveRevision } from '../../data/revisions.ts';
 import { seenBy } from '../conditions.ts';
 import type { Asked, Operation } from '../operation.ts';
 import { json } from '../responses.ts';
-import { revisionPage, revisionWithFile, saved } from '../shapes.ts';
+import { revision, revisionPage, revisionWithFile, saved, text } from '../shapes.ts';
 
 const query = z.object({
   limit: z.coerce.number().int().min(1).max(1000).default(200).meta({ description: 'Revisions on a page' }),
@@ -38,9 +39,27 @@ const save: Operation = {
   answers: { 201: { words: 'The revision', schema: saved, tagged: true } },
   run: async ({ kind, id, url, request, file, database }: Asked) => {
     const seen = seenBy(request.headers);
-    const { name, text, hash, note, draft } = await file();
-    const made = await saveRevision(await database(), kind, id, { name, file: new RawJson(text), hash }, note, seen, draft);
+    const body = await file();
+    const made = await saveRevision(await database(), kind, id, keptOf(body), body.note, seen, body.draft);
+    tellChange({ kind, id, head: made.number, is: 'saved' });
     return json(made, { status: 201, etag: String(made.number), location: `${url.pathname}/${made.number}` });
+  },
+};
+
+const nameBody = z
+  .strictObject({ name: text(60).meta({ description: 'What it is called; empty for its number alone' }) })
+  .meta({ id: 'RevisionName' });
+
+const name: Operation = {
+  method: 'PUT',
+  path: '/{kind}/{id}/revisions/{number}/name',
+  name: 'nameRevision',
+  words: 'Calls a revision by a name. Nothing else of a revision ever changes',
+  body: nameBody,
+  answers: { 200: { words: 'The revision', schema: revision } },
+  run: async ({ kind, id, number, body, database }: Asked<object, z.infer<typeof nameBody>>) => {
+    const named = await nameRevision(await database(), kind, id, number, body.name.trim());
+    return json(named);
   },
 };
 
@@ -58,4 +77,4 @@ const read: Operation = {
   },
 };
 
-export const revisionOperations = [list, save, read];
+export const revisionOperations = [list, save, read, name];

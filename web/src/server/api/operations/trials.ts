@@ -2,20 +2,15 @@ import { z } from 'zod';
 import { keepTrial, listTrials, type TrialRow } from '../../data/trials.ts';
 import type { Asked, Operation } from '../operation.ts';
 import { json } from '../responses.ts';
+import { text } from '../shapes.ts';
 
-const line = (most: number) =>
-  z
-    .string()
-    .max(most)
-    .refine((text) => text.isWellFormed() && !text.includes('\0'), 'expected text');
-
-const side = z.strictObject({ id: z.uuid(), revision: z.int().min(1), name: line(120) });
+const side = z.strictObject({ id: z.uuid(), revision: z.int().min(1), name: text(120) });
 
 const round = z
   .strictObject({
-    who: line(80).meta({ description: 'A free name' }),
+    who: text(80).meta({ description: 'A free name' }),
     choice: z.enum(['a', 'b', 'none']).meta({ description: 'Which felt better; none: no difference' }),
-    why: line(400).meta({ description: 'A word why' }),
+    why: text(400).meta({ description: 'A word why' }),
     first: z.enum(['a', 'b']).meta({ description: 'Which of the two was called One' }),
     a: side,
     b: side,

@@ -1,0 +1,43 @@
+import type { Ground } from '../ground/ground.ts';
+import type { Tape } from '../tape/tape.ts';
+import { specs } from '../tuning/catalogue/catalogue.ts';
+import { shortNumber } from '../tuning/expression.ts';
+import { stopDistance } from '../tuning/outcomes.ts';
+import { numberAt, type Tuning } from '../tuning/tuning.ts';
+
+/** A tuning's numbers in a line, what it lives by first: `walk 140 · sprint 245 · stops in 7 px`. */
+export function tuningLine({ file, parameters }: Tuning): string {
+  const { scheme, pace, ramp, step, route, clock } = parameters;
+  const unit = file.unit ?? 'px';
+  if (scheme === 'step') {
+    const rate = step.time > 0 ? `${shortNumber(1 / step.time, 1)} cells/s` : 'at once';
+    return [`cells of ${shortNumber(step.cell)}`, rate, ...(step.buffer > 0 ? ['buffered'] : [])].join(' · ');
+  }
+  const parts = [`walk ${shortNumber(pace.walkSpeed)}`];
+  if (pace.sprintSpeed > 0 && pace.sprintSpeed !== pace.walkSpeed) parts.push(`sprint ${shortNumber(pace.sprintSpeed)}`);
+  if (scheme === 'turn') parts.push(`turns ${shortNumber(ramp.turnRate)} °/s`);
+  if (route.enabled) parts.push('click to go');
+  if (ramp.model === 'instant') parts.push('at once');
+  else if (ramp.model === 'smooth') parts.push(`half-life ${shortNumber(ramp.halfLife, 3)} s`);
+  else parts.push(`stops in ${shortNumber(stopDistance(pace.walkSpeed, ramp.decelerate, 1 / clock.hz, clock.integration), 1)} ${unit}`);
+  return parts.join(' · ');
+}
+
+/** The numbers of a tuning by path, as they are in force: links followed, defaults filled in. */
+export function tuningNumbers({ parameters }: Tuning): Record<string, number> {
+  const paths = [...specs].filter(([, { kind }]) => kind === 'number').map(([path]) => path);
+  return Object.fromEntries(paths.map((path) => [path, numberAt(parameters, path)]));
+}
+
+/** A ground's numbers in a line: `960 × 640 px · cells of 32 · 14 walls`. */
+export function groundLine({ size, cell, cells, walls, unit }: Ground): string {
+  const parts = [`${shortNumber(size.width)} × ${shortNumber(size.height)} ${unit}`];
+  if (cells.length > 0) parts.push(`cells of ${shortNumber(cell)}`);
+  if (walls.length > 0) parts.push(walls.length === 1 ? '1 wall' : `${walls.length} walls`);
+  return parts.join(' · ');
+}
+
+/** A tape's numbers in a line: `17 s · 60 Hz · 84 events`. */
+export function tapeLine({ ticks, hz, events }: Tape): string {
+  return `${shortNumber(ticks / hz, 1)} s · ${shortNumber(hz)} Hz · ${events.length === 1 ? '1 event' : `${events.length} events`}`;
+}

@@ -1,0 +1,38 @@
+import { z } from 'zod';
+import { LISTENERS, listenToChanges } from '../../data/changes.ts';
+import { Problem } from '../../problem.ts';
+import type { Asked, Operation } from '../operation.ts';
+
+/** Milliseconds after which a line is sent that says nothing: whoever hears none for long knows that the connection is dead. */
+const BEAT = 15_000;
+
+/** Changes of documents, as they happen. */
+const listen: Operation = {
+  method: 'GET',
+  path: '/changes',
+  name: 'listenToChanges',
+  words: 'Server-sent events: a `change` with { kind, id, head, is } whenever a document is made, saved, put away or brought back',
+  answers: { 200: { words: 'A stream', schema: z.string(), type: 'text/event-stream' } },
+  run: async ({ request }: Asked) => {
+    const encoder = new TextEncoder();
+    let end = () => {};
+    const stream = new ReadableStream<Uint8Array>({
+      start(controller) {
+        const send = (text: string) => controller.enqueue(encoder.encode(text));
+        const stop = listenToChanges((change) => send(`event: change\ndata: ${JSON.stringify(change)}\n\n`));
+        if (!stop) throw new Problem(503, `${LISTENERS} listen already`, { retryAfter: 30 });
+        const beat = setInterval(() => send(': still here\n\n'), BEAT);
+        end = () => {
+          clearInterval(beat);
+          stop();
+        };
+        send(': listening\n\n');
+      },
+      cancel: () => end(),
+    });
+    request.signal.addEventListener('abort', () => end());
+    return new Response(stream, { headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store' } });
+  },
+};
+
+export const changeOperations = [listen];

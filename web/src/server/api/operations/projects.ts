@@ -1,0 +1,186 @@
+import { readSearch } from '@zygopod/core';
+import { z } from 'zod';
+import { loadDemo } from '../../data/demo.ts';
+import {
+  bringProjectBack,
+  changeProject,
+  countsOf,
+  filesOf,
+  findProject,
+  listProjects,
+  makeProject,
+  type ProjectRow,
+  putProjectAway,
+} from '../../data/projects.ts';
+import { listShelf, type Mark, orders } from '../../data/shelf.ts';
+import { Problem } from '../../problem.ts';
+import { type Asked, collections, type Operation } from '../operation.ts';
+import { done, json } from '../responses.ts';
+import { counts, project, projectFile, shelfPage, text } from '../shapes.ts';
+
+const name = text(120).refine((value) => value.trim() !== '', 'expected a name');
+
+const values = z
+  .strictObject({
+    name: name.optional(),
+    unit: z.enum(['px', 'm']).optional().meta({ description: 'The unit of its numbers' }),
+    names: z
+      .record(text(100), text(200))
+      .refine((map) => Object.keys(map).length <= 500, 'expected at most 500 names')
+      .optional()
+      .meta({ description: 'What the game calls parameters, by their paths' }),
+  })
+  .meta({ id: 'ProjectValues' });
+
+const made = values.extend({ name }).meta({ id: 'NewProject' });
+
+const list: Operation = {
+  method: 'GET',
+  path: '/projects',
+  name: 'listProjects',
+  words: 'The projects, oldest first',
+  query: z.object({
+    away: z
+      .stringbool()
+      .default(false)
+      .meta({ description: 'Those that are put away, instead of those in use', override: { type: 'boolean' } }),
+  }),
+  answers: { 200: { words: 'The projects', schema: z.strictObject({ items: z.array(project) }) } },
+  run: async ({ query, database }: Asked<{ away: boolean }>) => json({ items: await listProjects(await database(), query.away) }),
+};
+
+const create: Operation = {
+  method: 'POST',
+  path: '/projects',
+  name: 'makeProject',
+  words: 'A new project, with nothing in it',
+  body: made,
+  answers: { 201: { words: 'The project', schema: project } },
+  run: async ({ body, url, database }: Asked<object, z.infer<typeof made>>) => {
+    const row = await makeProject(await database(), { ...body, name: body.name.trim() });
+    return json(row, { status: 201, location: `${url.pathname}/${row.id}` });
+  },
+};
+
+const read: Operation = {
+  method: 'GET',
+  path: '/projects/{id}',
+  name: 'getProject',
+  words: 'A project, and how many documents it holds',
+  answers: { 200: { words: 'The project', schema: project.extend({ counts }) } },
+  run: async ({ id, database }: Asked) => {
+    const db = await database();
+    return json({ ...(await findProject(db, id)), counts: await countsOf(db, id) });
+  },
+};
+
+const change: Operation = {
+  method: 'PUT',
+  path: '/projects/{id}',
+  name: 'changeProject',
+  words: 'Renames a project, or sets its unit or its names for parameters; what is not named stays',
+  body: values,
+  answers: { 200: { words: 'The project', schema: project } },
+  run: async ({ id, body, database }: Asked<object, z.infer<typeof values>>) =>
+    json(await changeProject(await database(), id, { ...body, name: body.name?.trim() })),
+};
+
+const away: Operation = {
+  method: 'DELETE',
+  path: '/projects/{id}',
+  name: 'putProjectAway',
+  words: 'Puts a project away with all that is in it; it can be brought back. 409 where it is the only one in use',
+  answers: { 204: { words: 'It is put away' } },
+  run: async ({ id, database }: Asked) => {
+    await putProjectAway(await database(), id);
+    return done();
+  },
+};
+
+const back: Operation = {
+  method: 'POST',
+  path: '/projects/{id}/back',
+  name: 'bringProjectBack',
+  words: 'Takes a project that was put away back into use',
+  answers: { 200: { words: 'The project', schema: project } },
+  run: async ({ id, database }: Asked) => json(await bringProjectBack(await database(), id)),
+};
+
+const demo: Operation = {
+  method: 'POST',
+  path: '/projects/{id}/demo',
+  name: 'restoreDemo',
+  words:
+    'Brings the demo back whole: what was put away or removed of it is there again, and what was changed gets a revision as it was shipped. ' +
+    'What else is in the project stays',
+  answers: { 200: { words: 'The project', schema: project } },
+  run: async ({ id, database }: Asked) => {
+    const db = await database();
+    const found: ProjectRow = await findProject(db, id);
+    if (!found.isDemo) throw new Problem(404, 'This is not the demo’s project');
+    await loadDemo(db, 'restore');
+    return json(found);
+  },
+};
+
+const takeOut: Operation = {
+  method: 'GET',
+  path: '/projects/{id}/file',
+  name: 'getProjectFile',
+  words: 'A project as one file, with the newest revisions of all documents in use',
+  answers: { 200: { words: 'The file', schema: projectFile } },
+  run: async ({ id, database }: Asked) => {
+    const db = await database();
+    const { name, unit, names } = await findProject(db, id);
+    const files = await filesOf(db, id);
+    const of = (wanted: string) => files.filter(({ kind }) => kind === wanted).map(({ file }) => file);
+    const lists = Object.entries(collections).map(([list, kind]) => [list, of(kind)]);
+    return json({ format: 'zygopod/project', version: 1, name, unit, names, ...Object.fromEntries(lists) });
+  },
+};
+
+const cursorOf = (mark: Mark) => Buffer.from(JSON.stringify([mark.value, mark.id])).toString('base64url');
+
+const cursor = z.string().transform((text, context): Mark => {
+  try {
+    const [value, id] = JSON.parse(Buffer.from(text, 'base64url').toString('utf8')) as unknown[];
+    if (typeof value === 'string' && value.length <= 400 && z.uuid().safeParse(id).success) return { value, id: id as string };
+  } catch {
+    // Told below.
+  }
+  context.addIssue({ code: 'custom', message: 'expected the next of an earlier page' });
+  return z.NEVER;
+});
+
+const shelfQuery = z.object({
+  kind: z.enum(['tunings', 'grounds', 'tapes', 'targets']).optional().meta({ description: 'Which documents; all where none is named' }),
+  q: text(200).default('').meta({ description: 'Text in names and notes, and numbers: `walk > 150`', example: 'boots, walk > 150' }),
+  sort: z.enum(orders).default('changed').meta({ description: 'By the last change, by when it was made, or by name' }),
+  away: z
+    .stringbool()
+    .default(false)
+    .meta({ description: 'Those that are put away, instead of those in use', override: { type: 'boolean' } }),
+  limit: z.coerce.number().int().min(1).max(200).default(50).meta({ description: 'Documents on a page' }),
+  after: cursor.optional().meta({ description: 'The next of the page before', override: { type: 'string' } }),
+});
+
+const shelf: Operation = {
+  method: 'GET',
+  path: '/projects/{id}/shelf',
+  name: 'listShelf',
+  words: 'The documents of a project with their numbers in a line and their newest revisions, a page at a time',
+  query: shelfQuery,
+  answers: { 200: { words: 'A page', schema: shelfPage } },
+  run: async ({ id, query, database }: Asked<z.infer<typeof shelfQuery>>) => {
+    const { kind, q, sort, ...rest } = query;
+    const asked = { ...rest, project: id, kind: kind ? collections[kind] : null, search: readSearch(q), order: sort };
+    const db = await database();
+    await findProject(db, id);
+    const beyond = asked.after && sort !== 'name' && Number.isNaN(Date.parse(`${asked.after.value}Z`));
+    if (beyond) throw new Problem(400, 'The next page is of a shelf in another order');
+    const { items, next } = await listShelf(db, asked);
+    return json({ items, next: next && cursorOf(next) });
+  },
+};
+
+export const projectOperations = [list, create, read, change, away, back, demo, takeOut, shelf];
