@@ -9,6 +9,9 @@ export type { Exported, Imported } from './formats/grounds/imported.ts';
 export { tooLarge } from './formats/grounds/imported.ts';
 export { jsonSchema } from './formats/jsonSchema.ts';
 export { junitXml } from './formats/junit.ts';
+export { type Found, findNumbers } from './formats/paste/found.ts';
+export { inUnits, likelyUnits, type PastedUnits, type Placed, pastedTuning, placeNumbers } from './formats/paste/place.ts';
+export { LONGEST as LONGEST_PASTE } from './formats/paste/tokens.ts';
 export { traceHeader, traceRows } from './formats/traceCsv.ts';
 // A ground: its file, its walls by place, and how it is edited.
 export {

@@ -1,11 +1,14 @@
 import type { ComponentType } from 'react';
-import type { Opening } from '../server/data/openings.ts';
+import type { Opening, ShelfOpening } from '../server/data/openings.ts';
 import type { ScreenName } from './work/place.ts';
 
 /** A screen: `/id/…` shows its island, opened with the document that the address names and the other that comes with it. */
 interface Screen extends ScreenName {
-  island(): Promise<ComponentType<{ opening: Opening }>>;
+  island(): Promise<ComponentType<{ opening: never }>>;
 }
+
+/** What a page is opened with. */
+export type AnyOpening = Opening | ShelfOpening;
 
 /** All screens, in the order of the header. To add one: its folder, and its entry here. */
 export const screens: readonly Screen[] = [
@@ -13,4 +16,5 @@ export const screens: readonly Screen[] = [
   { id: 'compare', title: 'Compare', subject: 'tuning', island: async () => (await import('./compare/Compare.tsx')).Compare },
   { id: 'drills', title: 'Drills', subject: 'tuning', island: async () => (await import('./drills/Drills.tsx')).Drills },
   { id: 'grounds', title: 'Grounds', subject: 'ground', island: async () => (await import('./grounds/Grounds.tsx')).Grounds },
+  { id: 'shelf', title: 'Shelf', subject: 'project', island: async () => (await import('./shelf/Shelf.tsx')).Shelf },
 ];

@@ -1,3 +1,4 @@
+import { useStore } from '@nanostores/react';
 import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import { type Painter, Painters } from '../chart/frames.ts';
 import { switchTheme } from '../chart/theme.ts';
@@ -8,6 +9,7 @@ import { BindingList } from './BindingList.tsx';
 import { CommandList, KeyList } from './CommandOverlays.tsx';
 import { type Command, listenToCommands } from './commands.ts';
 import type { Place } from './place.ts';
+import { $project } from './project.ts';
 import { Screens } from './Screens.tsx';
 
 /**
@@ -59,7 +61,7 @@ export function Frame({
           <span className="text-[17px] font-bold tracking-tight">Zygopod</span>
           <p className="ml-2 min-w-0 truncate text-ink-soft">
             <span className="max-[1140px]:hidden">
-              Saltmarsh Post <span aria-hidden="true">/</span>{' '}
+              <ProjectName /> <span aria-hidden="true">/</span>{' '}
             </span>
             {where}
           </p>
@@ -83,5 +85,15 @@ export function Frame({
       {asking === 'bindings' && <BindingList commands={all} close={() => ask(null)} />}
       {asking === 'keys' && <KeyList commands={all} more={looking} close={() => ask(null)} />}
     </Painters>
+  );
+}
+
+/** The project that the page is about: leads to its shelf. */
+function ProjectName() {
+  const project = useStore($project);
+  return (
+    <a href={project ? `/shelf/${project.id}` : '/shelf'} className="hover:text-ink" title="The shelf of this project">
+      {project?.name}
+    </a>
   );
 }

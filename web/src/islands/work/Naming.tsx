@@ -6,19 +6,22 @@ export function Naming({
   title,
   verb,
   name,
+  most = 120,
   take,
   close,
 }: {
   title: string;
   verb: string;
   name: string;
+  /** Letters at the most. */
+  most?: number;
   take(name: string): Promise<string | null>;
   close(): void;
 }) {
   const [wanted, setWanted] = useState(name);
   const [isBusy, setBusy] = useState(false);
   const [why, setWhy] = useState<string | null>(null);
-  const good = wanted.trim() !== '' && wanted.trim().length <= 120;
+  const good = wanted.trim() !== '' && wanted.trim().length <= most;
   const submit = async () => {
     setBusy(true);
     const fault = await take(wanted.trim());
@@ -37,7 +40,7 @@ export function Naming({
         <input
           autoFocus
           aria-label="Name"
-          maxLength={120}
+          maxLength={most}
           className="w-full border-b border-ink bg-transparent py-1"
           value={wanted}
           onFocus={(event) => event.target.select()}

@@ -1,8 +1,9 @@
 import type { Collection } from './listing.ts';
+import { inProject } from './project.ts';
 
-/** Makes a document; gives its id, or why there is none, in words. */
+/** Makes a document in the page’s project; gives its id, or why there is none, in words. */
 export async function createDocument(collection: Collection, file: unknown, note = ''): Promise<{ id: string } | { why: string }> {
-  const answer = await ask(`/api/v1/${collection}`, 'POST', {}, { file, note });
+  const answer = await ask(`/api/v1/${collection}?${new URLSearchParams(inProject())}`, 'POST', {}, { file, note });
   return 'why' in answer ? answer : { id: String(answer.body['id']) };
 }
 
@@ -19,7 +20,8 @@ const ALIKE = 5;
 
 /** The document of just this file, where there is one among the newest of its name, else a new one; why there is none, in words. */
 export async function findOrCreate(collection: Collection, file: { name: string }): Promise<{ id: string } | { why: string }> {
-  const page = await ask(`/api/v1/${collection}?limit=${ALIKE}&q=${encodeURIComponent(file.name)}`, 'GET', {});
+  const query = new URLSearchParams({ limit: `${ALIKE}`, q: file.name, ...inProject() });
+  const page = await ask(`/api/v1/${collection}?${query}`, 'GET', {});
   if ('why' in page) return page;
   for (const { id, name } of page.body['items'] as { id: string; name: string }[]) {
     const kept = name === file.name ? await ask(`/api/v1/${collection}/${id}`, 'GET', {}) : null;

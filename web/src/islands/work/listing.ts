@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
+import { inProject } from './project.ts';
 
 export type Collection = 'tunings' | 'grounds' | 'tapes' | 'targets';
 
@@ -36,7 +37,12 @@ export function useListing(collection: Collection, wanted: string): Listing {
     underWay.current = own;
     setBusy(true);
     try {
-      const query = new URLSearchParams({ limit: '50', ...(wanted.trim() ? { q: wanted.trim() } : {}), ...(after ? { after } : {}) });
+      const query = new URLSearchParams({
+        limit: '50',
+        ...inProject(),
+        ...(wanted.trim() ? { q: wanted.trim() } : {}),
+        ...(after ? { after } : {}),
+      });
       const response = await fetch(`/api/v1/${collection}?${query}`, { signal: own.signal });
       if (!response.ok) throw new Error(`The server said ${response.status}.`);
       const page = (await response.json()) as { items: Listed[]; next: string | null };

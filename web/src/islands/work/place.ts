@@ -1,24 +1,28 @@
 import { createContext, useContext } from 'react';
 import type { Opening, Subject } from '../../server/data/openings.ts';
+import { $project } from './project.ts';
 
 /** A screen as others know it: what its address begins with, what it is called, and which document it works on. */
 export interface ScreenName {
   id: string;
   title: string;
-  subject: Subject;
+  subject: Subject | 'project';
 }
 
 /** The documents at hand, by their ids. */
-export type Place = Readonly<Record<Subject, string>>;
+export type Place = Readonly<Partial<Record<Subject, string>>>;
 
 const otherThan: Readonly<Record<Subject, Subject>> = { tuning: 'ground', ground: 'tuning' };
 
 export const placeOf = ({ tuning, ground }: Opening): Place => ({ tuning: tuning.id, ground: ground.id });
 
-/** Where a screen shows the documents of a place. */
+/** Where a screen shows the documents of a place; without its own one, the first of the project. */
 export function addressOf({ id, subject }: ScreenName, place: Place): string {
-  const other = otherThan[subject];
-  return `/${id}/${place[subject]}?${other}=${place[other]}`;
+  const project = $project.get()?.id;
+  if (subject === 'project') return project ? `/${id}/${project}` : `/${id}`;
+  const [own, other] = [place[subject], otherThan[subject]];
+  if (own === undefined) return project ? `/${id}?project=${project}` : `/${id}`;
+  return `/${id}/${own}${place[other] === undefined ? '' : `?${other}=${place[other]}`}`;
 }
 
 /** The screens there are, and which of them is shown. */

@@ -1,10 +1,11 @@
 import { type Ground, type Reading, readGround, readTuning, type TuningFile } from '@zygopod/core';
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { Problem } from '../problem.ts';
 import type { Database } from './connection.ts';
 import { getDocument, inUse } from './documents.ts';
 import { getDraft } from './drafts.ts';
 import { getRevision } from './revisions.ts';
-import { documents } from './schema.ts';
+import { documents, projects } from './schema.ts';
 
 /** A document as it is opened to be worked on. */
 export interface Opened<F> {
@@ -21,7 +22,15 @@ export interface Opening {
   tuning: Opened<TuningFile>;
   ground: Opened<Ground>;
   tape: { id: string; name: string } | null;
+  /** The project that what the address names belongs to. */
+  project: { id: string; name: string };
 }
+
+/** What the shelf of a project is opened with. */
+export interface ShelfOpening {
+  project: { id: string; name: string; unit: 'px' | 'm'; isDemo: boolean };
+}
+
 /** Which of the two an address names; the other comes with it. */
 export type Subject = 'tuning' | 'ground';
 
@@ -31,12 +40,12 @@ type Moment = Pick<Database, 'select' | 'update'>;
 /** The demo's documents that a first visit opens. */
 const foremost: Readonly<Record<Subject, string>> = { tuning: 'carrier-day-boots.tuning.json', ground: 'boardwalk.ground.json' };
 
-/** The document that is opened where none is asked for: the demo's main one, else the oldest there is; null where there is none. */
-export async function firstOf(db: Moment, subject: Subject): Promise<string | null> {
+/** The document that is opened where none is asked for: the demo's main one, else the oldest there is, of a project or at all; null where there is none. */
+export async function firstOf(db: Moment, subject: Subject, project?: string): Promise<string | null> {
   const [first] = await db
     .select({ id: documents.id })
     .from(documents)
-    .where(and(eq(documents.kind, subject), isNull(documents.putAwayAt)))
+    .where(and(eq(documents.kind, subject), isNull(documents.putAwayAt), project ? eq(documents.project, project) : undefined))
     .orderBy(sql`${documents.demo} = ${foremost[subject]} desc nulls last`, asc(documents.createdAt))
     .limit(1);
   return first?.id ?? null;
@@ -50,14 +59,28 @@ export function openWith(db: Database, subject: Subject, id: string, other: stri
   const open = async (moment: Moment): Promise<Opening> => {
     if (subject === 'ground') {
       const ground = await openGround(moment, id);
-      const tuning = await openTuning(moment, other ?? (await needed(moment, 'tuning')));
-      return { ground, tuning, tape: await tapeFor(moment, id) };
+      const project = await projectOf(moment, id);
+      const tuning = await openTuning(moment, other ?? (await needed(moment, 'tuning', project.id)));
+      return { ground, tuning, tape: await tapeFor(moment, id), project };
     }
     const tuning = await openTuning(moment, id);
-    const ground = await layOn(moment, id, other);
-    return { tuning, ground, tape: await tapeFor(moment, ground.id) };
+    const project = await projectOf(moment, id);
+    const ground = await layOn(moment, id, other, project.id);
+    return { tuning, ground, tape: await tapeFor(moment, ground.id), project };
   };
   return db.transaction(open, { isolationLevel: 'repeatable read' });
+}
+
+/** The project that a document belongs to. */
+async function projectOf(db: Moment, document: string): Promise<Opening['project']> {
+  const [project] = await db
+    .select({ id: projects.id, name: projects.name })
+    .from(documents)
+    .innerJoin(projects, eq(projects.id, documents.project))
+    .where(eq(documents.id, document))
+    .limit(1);
+  if (!project) throw new Problem(404, 'It belongs to no project');
+  return project;
 }
 
 /** The oldest tape that is made for a ground. */
@@ -95,18 +118,18 @@ async function openDocument<F>(db: Moment, kind: Subject, id: string, read: (fil
 }
 
 /** The ground that a tuning comes up on: the one asked for, which is remembered; else the one it was last on; else the demo's first. */
-async function layOn(db: Moment, tuning: string, asked: string | null): Promise<Opened<Ground>> {
+async function layOn(db: Moment, tuning: string, asked: string | null, project: string): Promise<Opened<Ground>> {
   const [{ ground: known = null } = {}] = await db.select({ ground: documents.ground }).from(documents).where(eq(documents.id, tuning));
   if (asked) {
     const ground = await openGround(db, asked);
     if (asked !== known) await db.update(documents).set({ ground: asked }).where(eq(documents.id, tuning));
     return ground;
   }
-  return openGround(db, known && (await isInUse(db, known)) ? known : await needed(db, 'ground'));
+  return openGround(db, known && (await isInUse(db, known)) ? known : await needed(db, 'ground', project));
 }
 
-async function needed(db: Moment, subject: Subject): Promise<string> {
-  const first = await firstOf(db, subject);
+async function needed(db: Moment, subject: Subject, project: string): Promise<string> {
+  const first = (await firstOf(db, subject, project)) ?? (await firstOf(db, subject));
   if (!first) throw new Error(`there is no ${subject}`);
   return first;
 }

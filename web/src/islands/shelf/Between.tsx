@@ -1,0 +1,120 @@
+import { useStore } from '@nanostores/react';
+import { differences, readTuning, specOf, type Tuning, unitOf, valueWords } from '@zygopod/core';
+import { useEffect, useState } from 'react';
+import { Naming } from '../work/Naming.tsx';
+import { fileOf, goBack, send } from './deeds.ts';
+import { collectionOf, type ShelfItem, useShelf } from './session.ts';
+
+/** A number that two revisions do not share. */
+interface Changed {
+  key: string;
+  label: string;
+  from: string;
+  to: string;
+}
+
+/** Changes that are shown; how many more there are is told. */
+const SHOWN = 8;
+
+/** What differs between two tunings, in words. */
+function changedBetween(a: Tuning, b: Tuning): Changed[] {
+  return differences(a, b)
+    .filter(({ isWritten }) => isWritten)
+    .map(({ path, writtenA, writtenB }) => {
+      const spec = specOf(path);
+      const unit = spec.kind === 'number' ? unitOf(spec.quantity, b.file.unit ?? 'px') : '';
+      return { key: path, label: spec.label, from: valueWords(path, writtenA), to: `${valueWords(path, writtenB)} ${unit}`.trim() };
+    });
+}
+
+/** What differs between two files of another kind: the parts that are not the same. */
+function partsBetween(a: Record<string, unknown>, b: Record<string, unknown>): Changed[] {
+  const keys = [...new Set([...Object.keys(a), ...Object.keys(b)])];
+  const told = (value: unknown) =>
+    Array.isArray(value) ? `${value.length}` : typeof value === 'object' && value ? 'changed' : String(value ?? 'none');
+  return keys
+    .filter((key) => JSON.stringify(a[key]) !== JSON.stringify(b[key]))
+    .map((key) => ({ key, label: key, from: told(a[key]), to: told(b[key]) }));
+}
+
+/** The revision that is looked at, against the one before it; what can be done with it. */
+export function Between({ item, tell }: { item: ShelfItem; tell(why: string | null): void }) {
+  const shelf = useShelf();
+  const revision = useStore(shelf.$revision) ?? item.head;
+  const [changed, setChanged] = useState<readonly Changed[] | null>(null);
+  const [naming, name] = useState(false);
+  const looked = item.revisions.find(({ number }) => number === revision);
+  const former = revision > 1 ? revision - 1 : null;
+  const isAway = useStore(shelf.$asked).board === 'away';
+  // biome-ignore lint/correctness/useExhaustiveDependencies: fetched for the revision of a document
+  useEffect(() => {
+    let current = true;
+    setChanged(null);
+    if (former === null || isAway) return;
+    void Promise.all([fileOf(item, former), fileOf(item, revision)]).then(([a, b]) => {
+      if (!current || 'why' in a || 'why' in b) return;
+      const [from, to] = item.kind === 'tuning' ? [readTuning(a), readTuning(b)] : [null, null];
+      setChanged(from?.ok && to?.ok ? changedBetween(from.value, to.value) : partsBetween(a, b));
+    });
+    return () => {
+      current = false;
+    };
+  }, [item.id, revision, isAway]);
+  if (isAway) return null;
+  return (
+    <section aria-label="Between revisions" className="min-h-[94px] shrink-0 border-t border-ink px-4 py-2.5">
+      <h2 className="font-semibold">
+        {former === null ? `Rev 1 of ${item.name} is its first` : `Between rev ${former} and rev ${revision} of ${item.name}`}
+        {looked?.name && <span className="ml-2 font-normal text-route">{looked.name}</span>}
+      </h2>
+      <p className="mt-1 flex flex-wrap gap-x-8 text-ink-soft">
+        {former !== null && changed === null && <span>Fetching …</span>}
+        {changed?.length === 0 && <span>Nothing that is written differs.</span>}
+        {changed?.slice(0, SHOWN).map(({ key, label, from, to }) => (
+          <span key={key} title={key}>
+            <span className="text-ink">{label}</span>{' '}
+            <span className="digits">
+              {from} → {to}
+            </span>
+          </span>
+        ))}
+        {changed && changed.length > SHOWN && <span>and {changed.length - SHOWN} more</span>}
+      </p>
+      <p className="mt-1 flex gap-5">
+        {revision !== item.head && (
+          <button type="button" className="deed min-h-6" onClick={() => void goBack(shelf, item, revision).then(tell)}>
+            Go back to rev {revision}
+          </button>
+        )}
+        {former !== null && revision === item.head && (
+          <button type="button" className="deed min-h-6" onClick={() => void goBack(shelf, item, former).then(tell)}>
+            Go back to rev {former}
+          </button>
+        )}
+        {item.kind === 'tuning' && former !== null && (
+          <a className="deed min-h-6" href={`/compare/${item.id}?side=${item.id}.${former}&side=${item.id}.${revision}`}>
+            Compare the two
+          </a>
+        )}
+        <button type="button" className="deed min-h-6" onClick={() => name(true)}>
+          Name this revision
+        </button>
+      </p>
+      {naming && (
+        <Naming
+          title={`Name rev ${revision} of ${item.name}`}
+          verb="Name"
+          name={looked?.name ?? ''}
+          most={60}
+          take={async (wanted) => {
+            const path = `/api/v1/${collectionOf(item.kind)}/${item.id}/revisions/${revision}/name`;
+            const why = await send('PUT', path, { name: wanted });
+            if (!why) await shelf.load();
+            return why;
+          }}
+          close={() => name(false)}
+        />
+      )}
+    </section>
+  );
+}

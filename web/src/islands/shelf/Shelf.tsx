@@ -1,0 +1,236 @@
+import { useStore } from '@nanostores/react';
+import { newTuning } from '@zygopod/core';
+import { useEffect, useMemo, useState } from 'react';
+import type { ShelfOpening } from '../../server/data/openings.ts';
+import { Trouble } from '../controls/Trouble.tsx';
+import type { Command } from '../work/commands.ts';
+import { DocumentFinder } from '../work/DocumentFinder.tsx';
+import { createDocument } from '../work/deeds.ts';
+import { Frame } from '../work/Frame.tsx';
+import { Naming } from '../work/Naming.tsx';
+import { Between } from './Between.tsx';
+import { away, back, duplicate, rename, takeOut } from './deeds.ts';
+import { Projects } from './Projects.tsx';
+import { Pictures } from './pictures.ts';
+import { type RowDeed, ShelfRow } from './ShelfRow.tsx';
+import { boards, type Counts, ShelfContext, type ShelfItem, ShelfWork, sorts, useShelf } from './session.ts';
+import { TakeOut } from './TakeOut.tsx';
+
+/** What is asked over the shelf. */
+type Asking = 'projects' | 'out' | { what: 'rename' | 'compare'; item: ShelfItem } | null;
+
+/** The Shelf: what belongs to a game, and what became of it. */
+export function Shelf({ opening }: { opening: ShelfOpening }) {
+  const shelf = useMemo(() => new ShelfWork(opening), [opening]);
+  const pictures = useMemo(() => new Pictures(opening.project.id), [opening]);
+  const painters = useMemo(() => new Set<never>(), []);
+  const [asking, ask] = useState<Asking>(null);
+  const [why, tell] = useState<string | null>(null);
+  useEffect(() => {
+    void shelf.load();
+    return () => pictures.stop();
+  }, [shelf, pictures]);
+  const make = async () => {
+    const made = await createDocument('tunings', newTuning('New tuning', opening.project.unit));
+    if ('why' in made) tell(made.why);
+    else window.location.assign(`/bench/${made.id}`);
+  };
+  const find = () => document.getElementById('shelf-find')?.focus();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what they call does not change
+  const commands = useMemo<Command[]>(
+    () => [
+      { id: 'find', label: 'Find on the shelf', key: 'F', run: find },
+      { id: 'new', label: 'New tuning', key: 'N', run: () => void make() },
+      { id: 'projects', label: 'Projects', key: 'P', run: () => ask('projects') },
+      { id: 'out', label: 'Take out', key: 'O', run: () => ask('out') },
+    ],
+    [],
+  );
+  const close = () => ask(null);
+  return (
+    <ShelfContext value={shelf}>
+      <Frame title="Shelf" place={{}} painters={painters} commands={commands} where={<Where projects={() => ask('projects')} />}>
+        <Tools make={() => void make()} out={() => ask('out')} />
+        <Rows pictures={pictures} ask={ask} tell={tell} />
+      </Frame>
+      {asking === 'projects' && <Projects close={close} />}
+      {asking === 'out' && <TakeOut tell={tell} close={close} />}
+      {asking !== null && typeof asking === 'object' && asking.what === 'rename' && (
+        <Naming
+          title={`Rename ${asking.item.name}`}
+          verb="Rename"
+          name={asking.item.name}
+          take={(name) => rename(shelf, asking.item, name)}
+          close={close}
+        />
+      )}
+      {asking !== null && typeof asking === 'object' && asking.what === 'compare' && (
+        <DocumentFinder
+          title={`Compare ${asking.item.name} with`}
+          collection="tunings"
+          deeds={[]}
+          go={(id) => window.location.assign(`/compare/${asking.item.id}?side=${asking.item.id}&side=${id}`)}
+          close={close}
+        />
+      )}
+      <Trouble why={why} close={() => tell(null)} />
+    </ShelfContext>
+  );
+}
+
+/** The project, and what is in it. */
+function Where({ projects }: { projects(): void }) {
+  const { project, $counts } = useShelf();
+  const counts = useStore($counts);
+  const many = (number: number, one: string) => `${number} ${one}${number === 1 ? '' : 's'}`;
+  return (
+    <>
+      <button
+        type="button"
+        aria-label={`Project: ${project.name}`}
+        aria-haspopup="dialog"
+        title="Go to another project, make one, rename this one"
+        className="mr-2 inline-flex min-h-6 items-baseline border-b border-rule font-semibold text-ink"
+        onClick={projects}
+      >
+        <span className="max-w-48 truncate">{project.name}</span>
+        <span aria-hidden="true" className="ml-1 text-ink-soft">
+          ▾
+        </span>
+      </button>
+      {counts && (
+        <span className="max-[1140px]:hidden">
+          {many(counts.tuning, 'tuning')}, {many(counts.ground, 'ground')}, {many(counts.tape, 'tape')}
+        </span>
+      )}
+    </>
+  );
+}
+
+const countOf = (counts: Counts | null, board: string): string =>
+  counts
+    ? ` ${{ tunings: counts.tuning, grounds: counts.ground, tapes: counts.tape, targets: counts.targets, away: counts.away }[board]}`
+    : '';
+
+/** Finding, what is shown, in which order, and what comes in and goes out. */
+function Tools({ make, out }: { make(): void; out(): void }) {
+  const shelf = useShelf();
+  const asked = useStore(shelf.$asked);
+  const counts = useStore(shelf.$counts);
+  return (
+    <div className="flex h-12 shrink-0 items-center gap-5 border-b border-ink px-4">
+      <input
+        id="shelf-find"
+        type="search"
+        aria-label="Find a tuning, ground, tape or number"
+        placeholder="Find by name, note or walk > 150"
+        maxLength={200}
+        className="w-60 border border-ink bg-sheet px-2.5 py-1"
+        value={asked.q}
+        onChange={(event) => shelf.ask({ q: event.target.value }, true)}
+      />
+      <div className="flex h-full items-stretch gap-4" role="group" aria-label="What is shown">
+        {boards.map(([board, words]) => (
+          <button
+            key={board}
+            type="button"
+            aria-pressed={asked.board === board}
+            className="border-b-3 border-transparent pt-1 text-ink-soft hover:text-ink aria-pressed:border-now aria-pressed:font-semibold aria-pressed:text-ink"
+            onClick={() => shelf.ask({ board })}
+          >
+            {words}
+            <span className="digits">{countOf(counts, board)}</span>
+          </button>
+        ))}
+      </div>
+      <select
+        aria-label="Order"
+        className="min-h-6 bg-transparent text-ink-soft"
+        value={asked.sort}
+        onChange={(event) => shelf.ask({ sort: event.target.value as (typeof sorts)[number][0] })}
+      >
+        {sorts.map(([sort, words]) => (
+          <option key={sort} value={sort}>
+            {words}
+          </option>
+        ))}
+      </select>
+      <div className="ml-auto flex items-center gap-5">
+        <button type="button" className="deed min-h-6" onClick={out}>
+          Take out
+        </button>
+        <button type="button" className="deed min-h-6 font-semibold" onClick={make}>
+          New tuning
+        </button>
+      </div>
+    </div>
+  );
+}
+
+/** What can be done with a document, the first first. */
+function deedsOf(
+  shelf: ShelfWork,
+  item: ShelfItem,
+  isAway: boolean,
+  ask: (asking: Asking) => void,
+  tell: (why: string | null) => void,
+): RowDeed[] {
+  const go = (address: string) => window.location.assign(address);
+  if (isAway) return [{ label: 'Bring back', run: () => void back(shelf, item).then(tell) }];
+  const open = { tuning: `/bench/${item.id}`, ground: `/grounds/${item.id}`, tape: `/bench?tape=${item.id}`, targets: null }[item.kind];
+  return [
+    ...(open ? [{ label: 'Open', run: () => go(open) }] : []),
+    { label: 'Duplicate', run: () => void duplicate(shelf, item).then(tell) },
+    { label: 'Rename', run: () => ask({ what: 'rename', item }) },
+    ...(item.kind === 'tuning' ? [{ label: 'Compare with', run: () => ask({ what: 'compare', item }) }] : []),
+    { label: 'Take out', run: () => void takeOut(item).then(tell) },
+    { label: 'Put away', run: () => void away(shelf, item).then(tell) },
+  ];
+}
+
+function Rows({ pictures, ask, tell }: { pictures: Pictures; ask(asking: Asking): void; tell(why: string | null): void }) {
+  const shelf = useShelf();
+  const items = useStore(shelf.$items);
+  const more = useStore(shelf.$more);
+  const why = useStore(shelf.$why);
+  const { board, q } = useStore(shelf.$asked);
+  const picked = useStore(shelf.$picked);
+  const item = items?.find(({ id }) => id === picked);
+  return (
+    <>
+      <section aria-label="On the shelf" className="min-h-0 flex-1 overflow-y-auto" data-testid="shelf">
+        {why && (
+          <p role="alert" className="px-4 py-3 text-now">
+            ▲ {why}{' '}
+            <button type="button" className="deed" onClick={() => void shelf.load()}>
+              Try again
+            </button>
+          </p>
+        )}
+        {!items && !why && <p className="px-4 py-3 text-ink-soft">Fetching …</p>}
+        {items?.length === 0 && (
+          <p className="px-4 py-6 text-ink-soft">
+            {q
+              ? 'Nothing on this board has that in its name, its notes or its numbers.'
+              : board === 'away'
+                ? 'Nothing is put away.'
+                : 'Nothing is here yet. Make one, paste its numbers from code, or drop files anywhere on this page.'}
+          </p>
+        )}
+        <ul>
+          {items?.map((one) => (
+            <ShelfRow key={one.id} item={one} pictures={pictures} deeds={deedsOf(shelf, one, board === 'away', ask, tell)} />
+          ))}
+        </ul>
+        {more && (
+          <p className="px-4 py-3">
+            <button type="button" className="deed min-h-6" onClick={() => void shelf.more()}>
+              Show more
+            </button>
+          </p>
+        )}
+      </section>
+      {item && <Between key={item.id} item={item} tell={tell} />}
+    </>
+  );
+}

@@ -1,0 +1,51 @@
+import { useStore } from '@nanostores/react';
+import { useState } from 'react';
+import { download, fileStem } from '../controls/download.ts';
+import { Overlay } from '../controls/Overlay.tsx';
+import { takeAllOut, takeProjectOut } from './deeds.ts';
+import { numbersCsv } from './numbersCsv.ts';
+import { useShelf } from './session.ts';
+
+/** What the shelf gives: the project, its documents, their numbers, a link. */
+export function TakeOut({ tell, close }: { tell(why: string | null): void; close(): void }) {
+  const shelf = useShelf();
+  const { board } = useStore(shelf.$asked);
+  const [copied, setCopied] = useState(false);
+  const collection = board === 'away' ? 'tunings' : board;
+  const give = (work: Promise<string | null>) => void work.then((why) => (why ? tell(why) : close()));
+  const numbers = async (): Promise<string | null> => {
+    const answer = await fetch(`/api/v1/projects/${shelf.project.id}/file`).catch(() => null);
+    if (!answer?.ok) return 'The server cannot be reached.';
+    const { tunings } = (await answer.json()) as { tunings: unknown[] };
+    download(`${fileStem(shelf.project.name)}.csv`, numbersCsv(tunings), 'text/csv');
+    return null;
+  };
+  const copy = async () => {
+    await navigator.clipboard.writeText(window.location.href);
+    setCopied(true);
+  };
+  const ways: readonly (readonly [string, string, () => void])[] = [
+    ['The project as one file', 'All that is in it, as it is now: can be brought in anywhere', () => give(takeProjectOut(shelf))],
+    [`All ${collection === 'targets' ? 'target sets' : collection} as files`, 'One file each', () => give(takeAllOut(shelf, collection))],
+    ['The numbers of all tunings as CSV', 'A row a parameter, a column a tuning', () => give(numbers())],
+    [
+      copied ? 'The link is copied' : 'A link to this shelf as it is shown',
+      'With what is found and how it is ordered',
+      () => void copy().catch(() => tell('The browser gives no access to its clipboard.')),
+    ],
+  ];
+  return (
+    <Overlay title="Take out" close={close}>
+      <ul>
+        {ways.map(([words, help, run]) => (
+          <li key={words} className="border-b border-rule/60 py-1.5">
+            <button type="button" className="deed min-h-6" onClick={run}>
+              {words}
+            </button>
+            <p className="text-xs text-ink-soft">{help}</p>
+          </li>
+        ))}
+      </ul>
+    </Overlay>
+  );
+}

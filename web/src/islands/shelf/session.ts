@@ -1,0 +1,140 @@
+import { atom } from 'nanostores';
+import { createContext, useContext } from 'react';
+import type { ShelfOpening } from '../../server/data/openings.ts';
+import type { ShelfItem as ServerItem, Sounding as ServerSounding } from '../../server/data/shelf.ts';
+import type { Collection } from '../work/listing.ts';
+
+/** A revision of a document on the shelf, as the server tells it. */
+export type Sounding = Omit<ServerSounding, 'createdAt'> & { createdAt: string };
+
+/** A document on the shelf. */
+export type ShelfItem = Omit<ServerItem, 'createdAt' | 'updatedAt' | 'putAwayAt' | 'revisions'> & {
+  updatedAt: string;
+  revisions: Sounding[];
+};
+
+/** What is on a shelf at a time: one kind, or what is put away. */
+export type Board = Collection | 'away';
+export const boards: readonly (readonly [Board, string])[] = [
+  ['tunings', 'Tunings'],
+  ['grounds', 'Grounds'],
+  ['tapes', 'Tapes'],
+  ['targets', 'Target sets'],
+  ['away', 'Put away'],
+];
+export const sorts = [
+  ['changed', 'Last changed'],
+  ['made', 'Newest'],
+  ['name', 'By name'],
+] as const;
+export type Sort = (typeof sorts)[number][0];
+
+export type Counts = Record<'tuning' | 'ground' | 'tape' | 'targets' | 'away', number>;
+
+/** What is asked of the shelf; it stands in the address. */
+export interface Asked {
+  board: Board;
+  q: string;
+  sort: Sort;
+}
+
+/** The collection that a document of a kind is in. */
+export const collectionOf = (kind: ShelfItem['kind']): Collection => (kind === 'targets' ? 'targets' : `${kind}s`);
+
+/** What an address asks for. */
+export function readAsked(search: string): Asked {
+  const query = new URLSearchParams(search);
+  const board = boards.find(([one]) => one === query.get('show'))?.[0] ?? 'tunings';
+  const sort = sorts.find(([one]) => one === query.get('sort'))?.[0] ?? 'changed';
+  return { board, q: query.get('q') ?? '', sort };
+}
+
+/** The query of an address that asks for this: what is as it is at first is left out. */
+export function writeAsked({ board, q, sort }: Asked): string {
+  const query = new URLSearchParams();
+  if (board !== 'tunings') query.set('show', board);
+  if (q) query.set('q', q);
+  if (sort !== 'changed') query.set('sort', sort);
+  const text = query.toString();
+  return text ? `?${text}` : '';
+}
+
+/** Milliseconds of typing no more before a search is sent. */
+const PAUSE = 120;
+
+/** The shelf of a project: what is asked, what is on it, and which document is picked. */
+export class ShelfWork {
+  readonly project: ShelfOpening['project'];
+  readonly $asked = atom<Asked>(readAsked(window.location.search));
+  readonly $items = atom<readonly ShelfItem[] | null>(null);
+  readonly $counts = atom<Counts | null>(null);
+  /** Whether there is another page. */
+  readonly $more = atom<string | null>(null);
+  readonly $why = atom<string | null>(null);
+  readonly $picked = atom<string | null>(null);
+  /** The revision of the picked document that is looked at; null: its newest. */
+  readonly $revision = atom<number | null>(null);
+  #underWay: AbortController | null = null;
+  #timer: ReturnType<typeof setTimeout> | undefined;
+
+  constructor(opening: ShelfOpening) {
+    this.project = opening.project;
+  }
+
+  /** Asks for something else, at once or once nobody types any more. */
+  ask(change: Partial<Asked>, isTyping = false): void {
+    const asked = { ...this.$asked.get(), ...change };
+    this.$asked.set(asked);
+    window.history.replaceState(null, '', `${window.location.pathname}${writeAsked(asked)}`);
+    clearTimeout(this.#timer);
+    this.#timer = setTimeout(() => void this.load(), isTyping ? PAUSE : 0);
+  }
+
+  pick(id: string | null, revision: number | null = null): void {
+    this.$picked.set(id);
+    this.$revision.set(revision);
+  }
+
+  /** Fetches the first page, and how many documents there are. */
+  async load(): Promise<void> {
+    await Promise.all([this.#page(null), this.#count()]);
+  }
+
+  more = (): Promise<void> => this.#page(this.$more.get());
+
+  async #count(): Promise<void> {
+    const answer = await fetch(`/api/v1/projects/${this.project.id}`).catch(() => null);
+    if (answer?.ok) this.$counts.set(((await answer.json()) as { counts: Counts }).counts);
+  }
+
+  async #page(after: string | null): Promise<void> {
+    this.#underWay?.abort();
+    const own = new AbortController();
+    this.#underWay = own;
+    const { board, q, sort } = this.$asked.get();
+    const query = new URLSearchParams({ sort, ...(q.trim() ? { q: q.trim().slice(0, 200) } : {}), ...(after ? { after } : {}) });
+    if (board === 'away') query.set('away', 'true');
+    else query.set('kind', board);
+    try {
+      const response = await fetch(`/api/v1/projects/${this.project.id}/shelf?${query}`, { signal: own.signal });
+      const body = (await response.json()) as { items?: ShelfItem[]; next?: string | null; title?: string };
+      if (!response.ok || !body.items) throw new Error(`${body.title ?? `The server said ${response.status}`}.`);
+      this.$why.set(null);
+      this.$items.set(after ? [...(this.$items.get() ?? []), ...body.items] : body.items);
+      this.$more.set(body.next ?? null);
+      const picked = this.$picked.get();
+      if (!after && !body.items.some(({ id }) => id === picked)) this.pick(body.items[0]?.id ?? null);
+    } catch (error) {
+      if (own.signal.aborted) return;
+      this.$why.set(error instanceof TypeError ? 'The server cannot be reached.' : String((error as Error).message));
+    }
+  }
+}
+
+export const ShelfContext = createContext<ShelfWork | null>(null);
+
+export function useShelf(): ShelfWork {
+  const shelf = useContext(ShelfContext);
+  if (!shelf) throw new Error('there is no shelf here');
+  return shelf;
+}
