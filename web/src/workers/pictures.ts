@@ -8,6 +8,20 @@ import type { View } from '../islands/chart/view.ts';
 /** Ticks of a tape that a picture shows at the most. */
 const SHOWN = 1500;
 
+/** Hands for what turns and drives: ahead, round, and back. */
+const roundAbout = {
+  ...outAndBack,
+  name: 'Round about',
+  events: [
+    { at: 10, press: 'up' },
+    { at: 70, press: 'right' },
+    { at: 150, release: 'right' },
+    { at: 200, press: 'left' },
+    { at: 300, release: 'left' },
+    { at: 340, release: 'up' },
+  ],
+};
+
 interface Box {
   left: number;
   top: number;
@@ -48,7 +62,7 @@ const api = {
       drawGround(ctx, laid, view, width, height, inks, { grid: false, frame: false });
     } else if (read.ok) {
       const { parameters } = read.value;
-      const hands = readTape(tape);
+      const hands = readTape(parameters.scheme === 'turn' ? roundAbout : tape);
       const plain: Ground = {
         format: 'zygopod/ground',
         version: 1,

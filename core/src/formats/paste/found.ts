@@ -41,7 +41,8 @@ function numberAt(tokens: readonly Token[], at: number): { value: number; of: st
   let depth = 0;
   const factor = (): number | null => {
     let sign = 1;
-    while (tokens[index]?.kind === 'mark' && ['-', '+'].includes(tokens[index]?.text ?? '')) if (tokens[index++]?.text === '-') sign = -sign;
+    while (tokens[index]?.kind === 'mark' && ['-', '+'].includes(tokens[index]?.text ?? ''))
+      if (tokens[index++]?.text === '-') sign = -sign;
     const token = tokens[index];
     if (!token) return null;
     if (token.kind === 'mark' && token.text === '(') {
@@ -99,7 +100,8 @@ function numberAt(tokens: readonly Token[], at: number): { value: number; of: st
     return value;
   };
   const value = sum();
-  if (value === null || !Number.isFinite(value) || !tokens.slice(at, index).some(({ kind }) => kind !== 'name' && kind !== 'mark')) return null;
+  if (value === null || !Number.isFinite(value) || !tokens.slice(at, index).some(({ kind }) => kind !== 'name' && kind !== 'mark'))
+    return null;
   return { value, of, end: index };
 }
 
@@ -113,7 +115,9 @@ function tableOf(lines: readonly (readonly Token[])[]): Map<number, Found[]> {
       if (token.kind === 'mark' && [',', '\t', '|'].includes(token.text)) cells.push([]);
       else if (token.kind !== 'end') cells.at(-1)?.push(token);
     }
-    const words = cells.map((cell) => (cell.every(({ kind }) => kind === 'name' || kind === 'text') ? cell.map(({ text }) => text).join(' ') : null));
+    const words = cells.map((cell) =>
+      cell.every(({ kind }) => kind === 'name' || kind === 'text') ? cell.map(({ text }) => text).join(' ') : null,
+    );
     if (cells.length >= 2 && words.every((word) => word)) {
       heads = words as string[];
       continue;
@@ -122,7 +126,9 @@ function tableOf(lines: readonly (readonly Token[])[]): Map<number, Found[]> {
     const row = line[0]?.line ?? 0;
     const numbers = cells.flatMap((cell, i): Found[] => {
       const read = numberAt(cell, 0);
-      return read && read.end === cell.length && read.of === null ? [{ name: heads?.[i] ?? '', value: read.value, line: row, hint: '' }] : [];
+      return read && read.end === cell.length && read.of === null
+        ? [{ name: heads?.[i] ?? '', value: read.value, line: row, hint: '' }]
+        : [];
     });
     // Names with the same names in each line stand before their numbers, not over them.
     if (numbers.length > 0 && numbers.length >= cells.length - 1 && cells.length > 2) found.set(row, numbers);
@@ -180,7 +186,23 @@ class Scopes {
 }
 
 /** Words before numbers that name nothing. */
-const statements = new Set(['if', 'for', 'while', 'case', 'return', 'else', 'elif', 'in', 'range', 'import', 'from', 'using', 'include', 'version', 'format']);
+const statements = new Set([
+  'if',
+  'for',
+  'while',
+  'case',
+  'return',
+  'else',
+  'elif',
+  'in',
+  'range',
+  'import',
+  'from',
+  'using',
+  'include',
+  'version',
+  'format',
+]);
 
 /** Words that stand for the name, and for the value, of a thing that is told in two attributes. */
 const nameKeys = new Set(['name', 'key', 'id', 'field', 'label']);
@@ -192,7 +214,11 @@ function readLine(line: readonly Token[], scopes: Scopes, found: Found[], hints:
   scopes.line(first.indent);
   const word = ({ kind, text }: Token | { kind: string; text: string }) => (kind === 'name' || kind === 'text' ? text : '');
   // `[player]` is a section; `[[player]]`, too.
-  if (first.text === '[' && last.text === ']' && line.every(({ kind, text }) => kind === 'name' || kind === 'text' || text === '[' || text === ']')) {
+  if (
+    first.text === '[' &&
+    last.text === ']' &&
+    line.every(({ kind, text }) => kind === 'name' || kind === 'text' || text === '[' || text === ']')
+  ) {
     scopes.section = line.map(word).join('');
     return;
   }
@@ -234,7 +260,8 @@ function readLine(line: readonly Token[], scopes: Scopes, found: Found[], hints:
           continue;
         }
       }
-      if (token.kind === 'name' && plainWords.has(token.text.toLowerCase()) && next && (next.kind === 'name' || next.text === '<')) continue;
+      if (token.kind === 'name' && plainWords.has(token.text.toLowerCase()) && next && (next.kind === 'name' || next.text === '<'))
+        continue;
       name = token.text;
       if (nameKeys.has(name.toLowerCase()) && next && isSetting(next) && line[i + 2]?.kind === 'text') {
         scopes.told = line[i + 2]?.text ?? '';
@@ -256,7 +283,12 @@ function readLine(line: readonly Token[], scopes: Scopes, found: Found[], hints:
     const isSecond = token.kind === 'text' && line[i - 1]?.text === '(' && next?.text === ',' && line[i + 2]?.kind === 'number';
     // Lisp: `*run-speed* 245`.
     const isMuffed = directly && next?.text === '*' && line[i - 1]?.text === '*' && line[i + 2]?.kind === 'number';
-    const begins = sets || isMuffed || isBraced || isSecond || (directly && (next?.kind === 'number' || next?.text === '(' || (next?.text === ',' && line.length <= 5 && i === 0)));
+    const begins =
+      sets ||
+      isMuffed ||
+      isBraced ||
+      isSecond ||
+      (directly && (next?.kind === 'number' || next?.text === '(' || (next?.text === ',' && line.length <= 5 && i === 0)));
     if (!begins) continue;
     let at = i + 1;
     if (isMuffed) at++;

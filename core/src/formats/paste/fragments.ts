@@ -15,7 +15,14 @@ export const fragments: readonly Fragment[] = [
 #define MAX_HEALTH 100
 static const float ACCEL = 900.f;
 static const float DECEL = 1200.f;`,
-    is: { WALK_SPEED: 'pace.walkSpeed', SPRINT_SPEED: 'pace.sprintSpeed', PLAYER_RADIUS: 'body.radius', MAX_HEALTH: null, ACCEL: 'ramp.accelerate', DECEL: 'ramp.decelerate' },
+    is: {
+      WALK_SPEED: 'pace.walkSpeed',
+      SPRINT_SPEED: 'pace.sprintSpeed',
+      PLAYER_RADIUS: 'body.radius',
+      MAX_HEALTH: null,
+      ACCEL: 'ramp.accelerate',
+      DECEL: 'ramp.decelerate',
+    },
   },
   {
     language: 'C++',
@@ -26,7 +33,14 @@ static const float DECEL = 1200.f;`,
   inline constexpr int kMaxJumps = 2;
   constexpr auto kStaminaMax = 100.0, kStaminaDrain = 25.0;
 }`,
-    is: { kWalkSpeed: 'pace.walkSpeed', kRunMultiplier: 'pace.sprintSpeed', kTurnRateDeg: 'facing.rate', kMaxJumps: null, kStaminaMax: 'stamina.max', kStaminaDrain: 'stamina.drain' },
+    is: {
+      kWalkSpeed: 'pace.walkSpeed',
+      kRunMultiplier: 'pace.sprintSpeed',
+      kTurnRateDeg: 'facing.rate',
+      kMaxJumps: null,
+      kStaminaMax: 'stamina.max',
+      kStaminaDrain: 'stamina.drain',
+    },
   },
   {
     language: 'C#',
@@ -36,7 +50,15 @@ public float acceleration = 20f;
 public float StaminaRegenDelay { get; set; } = 0.8f;
 const float DeadZone = 0.2f;
 private int coins = 3;`,
-    is: { walkSpeed: 'pace.walkSpeed', sprintMultiplier: 'pace.sprintSpeed', acceleration: 'ramp.accelerate', StaminaRegenDelay: 'stamina.regainDelay', DeadZone: 'input.deadZone', coins: null, Range: null },
+    is: {
+      walkSpeed: 'pace.walkSpeed',
+      sprintMultiplier: 'pace.sprintSpeed',
+      acceleration: 'ramp.accelerate',
+      StaminaRegenDelay: 'stamina.regainDelay',
+      DeadZone: 'input.deadZone',
+      coins: null,
+      Range: null,
+    },
   },
   {
     language: 'Lua',
@@ -47,7 +69,16 @@ private int coins = 3;`,
   mana = 40,
 }
 player.stamina_drain = 20`,
-    is: { walk_speed: 'pace.walkSpeed', run_speed: 'pace.sprintSpeed', accel: 'ramp.accelerate', decel: 'ramp.decelerate', radius: 'body.radius', mana: null, 'player.stamina_drain': 'stamina.drain', stamina_drain: 'stamina.drain' },
+    is: {
+      walk_speed: 'pace.walkSpeed',
+      run_speed: 'pace.sprintSpeed',
+      accel: 'ramp.accelerate',
+      decel: 'ramp.decelerate',
+      radius: 'body.radius',
+      mana: null,
+      'player.stamina_drain': 'stamina.drain',
+      stamina_drain: 'stamina.drain',
+    },
   },
   {
     language: 'Python',
@@ -57,7 +88,14 @@ FRICTION = 0.3
 INPUT_BUFFER_FRAMES = 8
 GRAVITY: float = 0.5
 TURN_SPEED: float = 6  # degrees per frame`,
-    is: { WALK_SPEED: 'pace.walkSpeed', SPRINT_SPEED: 'pace.sprintSpeed', FRICTION: 'ramp.decelerate?', INPUT_BUFFER_FRAMES: 'step.buffer', GRAVITY: null, TURN_SPEED: 'facing.rate' },
+    is: {
+      WALK_SPEED: 'pace.walkSpeed',
+      SPRINT_SPEED: 'pace.sprintSpeed',
+      FRICTION: 'ramp.decelerate?',
+      INPUT_BUFFER_FRAMES: 'step.buffer',
+      GRAVITY: null,
+      TURN_SPEED: 'facing.rate',
+    },
   },
   {
     language: 'TypeScript',
@@ -68,7 +106,16 @@ TURN_SPEED: float = 6  # degrees per frame`,
   camera: { lookAhead: 0.15 },
   fireRate: 4,
 } as const;`,
-    is: { walkSpeed: 'pace.walkSpeed', sprintSpeed: 'pace.sprintSpeed', max: 'stamina.max', drain: 'stamina.drain', regen: 'stamina.regain', regenDelay: 'stamina.regainDelay', lookAhead: 'camera.lookAhead', fireRate: null },
+    is: {
+      walkSpeed: 'pace.walkSpeed',
+      sprintSpeed: 'pace.sprintSpeed',
+      max: 'stamina.max',
+      drain: 'stamina.drain',
+      regen: 'stamina.regain',
+      regenDelay: 'stamina.regainDelay',
+      lookAhead: 'camera.lookAhead',
+      fireRate: null,
+    },
   },
   {
     language: 'Rust',
@@ -88,7 +135,13 @@ const LIVES: u8 = 3;`,
 	ArriveRadius float64 = 4
 	EnemySpeed  = 90.0
 )`,
-    is: { WalkSpeed: 'pace.walkSpeed', SprintSpeed: 'pace.sprintSpeed', TickRate: 'clock.hz', ArriveRadius: 'route.arriveRadius', EnemySpeed: null },
+    is: {
+      WalkSpeed: 'pace.walkSpeed',
+      SprintSpeed: 'pace.sprintSpeed',
+      TickRate: 'clock.hz',
+      ArriveRadius: 'route.arriveRadius',
+      EnemySpeed: null,
+    },
   },
   {
     language: 'Kotlin',
@@ -97,7 +150,13 @@ var turnRateDegrees: Float = 540f
 val cornerCorrection: Int = 4
 companion object { const val TILE_SIZE = 32 }
 val arrowDamage = 7`,
-    is: { walkSpeed: 'pace.walkSpeed', turnRateDegrees: 'facing.rate', cornerCorrection: 'contact.cornerAssist', TILE_SIZE: 'step.cell', arrowDamage: null },
+    is: {
+      walkSpeed: 'pace.walkSpeed',
+      turnRateDegrees: 'facing.rate',
+      cornerCorrection: 'contact.cornerAssist',
+      TILE_SIZE: 'step.cell',
+      arrowDamage: null,
+    },
   },
   {
     language: 'Swift',
@@ -111,7 +170,15 @@ var maxAmmo: Int = 30`,
     language: 'JSON',
     code: `{ "hero": { "walk_speed": 140, "size": [24, 30], "stamina": { "max": 120, "regen_rate": 18 } },
   "spawn_rate": 2.5, "music_volume": 0.8 }`,
-    is: { walk_speed: 'pace.walkSpeed', x: 'body.width', y: 'body.height', max: 'stamina.max', regen_rate: 'stamina.regain', spawn_rate: null, music_volume: null },
+    is: {
+      walk_speed: 'pace.walkSpeed',
+      x: 'body.width',
+      y: 'body.height',
+      max: 'stamina.max',
+      regen_rate: 'stamina.regain',
+      spawn_rate: null,
+      music_volume: null,
+    },
   },
   {
     language: 'YAML',
@@ -125,7 +192,13 @@ var maxAmmo: Int = 30`,
   dead_zone: 20%
 enemies:
   speed: 60`,
-    is: { walk_speed: 'pace.walkSpeed', speed: 'pace.sprintSpeed', max: 'stamina.max', drain: 'stamina.drain', dead_zone: 'input.deadZone' },
+    is: {
+      walk_speed: 'pace.walkSpeed',
+      speed: 'pace.sprintSpeed',
+      max: 'stamina.max',
+      drain: 'stamina.drain',
+      dead_zone: 'input.deadZone',
+    },
   },
   {
     language: 'INI',
@@ -138,7 +211,13 @@ tile_size = 16
 input_buffer_ms = 120
 [audio]
 volume = 0.7`,
-    is: { walk_speed: 'pace.walkSpeed', run_speed: 'pace.sprintSpeed', tile_size: 'step.cell', input_buffer_ms: 'step.buffer', volume: null },
+    is: {
+      walk_speed: 'pace.walkSpeed',
+      run_speed: 'pace.sprintSpeed',
+      tile_size: 'step.cell',
+      input_buffer_ms: 'step.buffer',
+      volume: null,
+    },
   },
   {
     language: 'TOML',
@@ -151,7 +230,14 @@ arrive_radius = 3.5
 tap_time = 0.2
 [shop]
 price = 50`,
-    is: { max: 'stamina.max', drain: 'stamina.drain', regen_delay: 'stamina.regainDelay', arrive_radius: 'route.arriveRadius', tap_time: 'route.tapTime', price: null },
+    is: {
+      max: 'stamina.max',
+      drain: 'stamina.drain',
+      regen_delay: 'stamina.regainDelay',
+      arrive_radius: 'route.arriveRadius',
+      tap_time: 'route.tapTime',
+      price: null,
+    },
   },
   {
     language: 'CSV, two columns',
@@ -181,7 +267,13 @@ carrier,140,245,12,30`,
     code: `WALK_SPEED = 140
 OPTIONS = { sprint_speed: 245, :half_life => 0.05, ladder_speed: 60 }
 @stamina_max = 100`,
-    is: { WALK_SPEED: 'pace.walkSpeed', sprint_speed: 'pace.sprintSpeed', half_life: 'ramp.halfLife?', ladder_speed: null, '@stamina_max': 'stamina.max' },
+    is: {
+      WALK_SPEED: 'pace.walkSpeed',
+      sprint_speed: 'pace.sprintSpeed',
+      half_life: 'ramp.halfLife?',
+      ladder_speed: null,
+      '@stamina_max': 'stamina.max',
+    },
   },
   {
     language: 'PHP',
@@ -206,7 +298,13 @@ var brake_deceleration := 1800.0
 walk_speed_on_ice := 90.0
 edge_push = 10
 tick_rate 60`,
-    is: { walk: 'pace.walkSpeed', brake_deceleration: 'ramp.brake', walk_speed_on_ice: null, edge_push: 'bounds.push', tick_rate: 'clock.hz' },
+    is: {
+      walk: 'pace.walkSpeed',
+      brake_deceleration: 'ramp.brake',
+      walk_speed_on_ice: null,
+      edge_push: 'bounds.push',
+      tick_rate: 'clock.hz',
+    },
   },
   {
     language: 'Java',
@@ -214,6 +312,13 @@ tick_rate 60`,
 public static final double MIN_STAMINA_TO_SPRINT = 10.0;
 private static final int WAYPOINT_RADIUS = 6, CAMERA_WIDTH = 640, CAMERA_HEIGHT = 360;
 static final long SAVE_INTERVAL_MS = 5_000L;`,
-    is: { WALK_SPEED: 'pace.walkSpeed', MIN_STAMINA_TO_SPRINT: 'stamina.startAt', WAYPOINT_RADIUS: 'route.waypointRadius', CAMERA_WIDTH: 'camera.viewWidth', CAMERA_HEIGHT: 'camera.viewHeight', SAVE_INTERVAL_MS: null },
+    is: {
+      WALK_SPEED: 'pace.walkSpeed',
+      MIN_STAMINA_TO_SPRINT: 'stamina.startAt',
+      WAYPOINT_RADIUS: 'route.waypointRadius',
+      CAMERA_WIDTH: 'camera.viewWidth',
+      CAMERA_HEIGHT: 'camera.viewHeight',
+      SAVE_INTERVAL_MS: null,
+    },
   },
 ];

@@ -96,7 +96,10 @@ describe('names in any case and language', () => {
       const value = Number((next() * 500 + 0.01).toFixed(2));
       const code = pick(ways)(pick(cases)(words.split(' ')), String(value));
       const placed = placeNumbers(findNumbers(code));
-      expect(placed.map(({ found, path: to, isGuess }) => [found.value, to, isGuess]), code).toEqual([[value, path, false]]);
+      expect(
+        placed.map(({ found, path: to, isGuess }) => [found.value, to, isGuess]),
+        code,
+      ).toEqual([[value, path, false]]);
     }
   });
 
@@ -129,8 +132,12 @@ describe('numbers', () => {
       ['(2 + 3) * 4', 20],
       ['"140"', 140],
     ] as const)
-      expect(findNumbers(`walk = ${text};`).map((one) => one.value), text).toEqual([value]);
-    for (const none of ['walk = "fast"', 'walk = speed', '// walk = 140', '/* walk = 140 */', 'walk(', '']) expect(findNumbers(none), none).toEqual([]);
+      expect(
+        findNumbers(`walk = ${text};`).map((one) => one.value),
+        text,
+      ).toEqual([value]);
+    for (const none of ['walk = "fast"', 'walk = speed', '// walk = 140', '/* walk = 140 */', 'walk(', ''])
+      expect(findNumbers(none), none).toEqual([]);
   });
 
   it('that are ratios to another stay tied to the walk, or are worked out', () => {
@@ -182,8 +189,8 @@ describe('a pasted tuning', () => {
   it('turns on what its numbers are for', () => {
     const { file } = pasted('walk = 100\nstamina_max = 80\narrive_radius = 4\nturn_rate = 300');
     expect(file).toMatchObject({ stamina: { enabled: true, max: 80 }, route: { enabled: true }, facing: { turn: 'rate' } });
-    expect(pasted('step_time = 0.2\ntile_size = 16').file.scheme).toBe('step');
-    expect(pasted('width = 20\nheight = 30').file.body).toMatchObject({ shape: 'box', width: 20, height: 30 });
+    expect(pasted('step_time = 0.2\ntile_size = 16').file['scheme']).toBe('step');
+    expect(pasted('width = 20\nheight = 30').file['body']).toMatchObject({ shape: 'box', width: 20, height: 30 });
   });
 
   it('keeps in its note what it could not place, and says what cannot be', () => {
@@ -215,7 +222,8 @@ describe('a pasted tuning', () => {
       const rubbish = Array.from({ length: 200 }, () => letters[Math.floor(next() * letters.length)]).join('');
       expect(() => pasted(rubbish)).not.toThrow();
     }
-    for (const deep of ['('.repeat(20_000), '{'.repeat(20_000), `walk = ${'('.repeat(3000)}1`, `"${'x'.repeat(100_000)}`]) expect(() => pasted(deep)).not.toThrow();
+    for (const deep of ['('.repeat(20_000), '{'.repeat(20_000), `walk = ${'('.repeat(3000)}1`, `"${'x'.repeat(100_000)}`])
+      expect(() => pasted(deep)).not.toThrow();
     expect(performance.now() - begun).toBeLessThan(20_000);
   });
 });

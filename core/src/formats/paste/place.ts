@@ -1,5 +1,5 @@
-import type { Quantity } from '../../tuning/catalogue/specs.ts';
 import { specs } from '../../tuning/catalogue/catalogue.ts';
+import type { Quantity } from '../../tuning/catalogue/specs.ts';
 import { shortNumber } from '../../tuning/expression.ts';
 import type { FileValue, TuningFile } from '../../tuning/schema.ts';
 import { newTuning, numberSpec, resolveTuning, withValue } from '../../tuning/tuning.ts';
@@ -44,7 +44,26 @@ function meaningIn(name: string): { meaning: Meaning; words: string[] } | null {
 }
 
 /** Words of sections that say no more than the names within them. */
-const sections = new Set(['move', 'speed', 'stick', 'input', 'stamina', 'body', 'ground', 'camera', 'click', 'path', 'step', 'cell', 'turn', 'walk', 'sprint', 'run', 'rate', 'tick']);
+const sections = new Set([
+  'move',
+  'speed',
+  'stick',
+  'input',
+  'stamina',
+  'body',
+  'ground',
+  'camera',
+  'click',
+  'path',
+  'step',
+  'cell',
+  'turn',
+  'walk',
+  'sprint',
+  'run',
+  'rate',
+  'tick',
+]);
 
 /** A path that names a parameter of the catalogue by itself: `pace.walkSpeed`. */
 const ownPath = (name: string): string | null => {
@@ -74,7 +93,8 @@ export function placeNumbers(all: readonly Found[]): Placed[] {
     // Where nothing walks, what runs is the steady speed, perhaps.
     const isRun = one.path === 'pace.sprintSpeed' && !one.as && /(^|[^a-z])run/i.test(one.found.name.split('.').at(-1) ?? '');
     const isOnlyRun = isRun && !isWalkKnown && !placed.some(({ path }) => path === 'pace.walkSpeed');
-    if (isOnlyRun) Object.assign(one, { path: 'pace.walkSpeed', isGuess: true, why: 'nothing walks here: what runs may be the steady speed' });
+    if (isOnlyRun)
+      Object.assign(one, { path: 'pace.walkSpeed', isGuess: true, why: 'nothing walks here: what runs may be the steady speed' });
   }
   const taken = new Map<string, Placed>();
   for (const one of placed) {
@@ -131,7 +151,9 @@ export function inUnits(value: number, quantity: Quantity, found: Found, { lengt
   const rate = time === 'frame' ? hz : 1;
   const words = hintWords(found);
   const own = new Set(wordsOf(found.name));
-  const inRadians = words.has('radian') || (quantity === 'angularSpeed' && Math.abs(value) > 0 && Math.abs(value) <= 12.6 && !words.has('degree') && time === 'second');
+  const inRadians =
+    words.has('radian') ||
+    (quantity === 'angularSpeed' && Math.abs(value) > 0 && Math.abs(value) <= 12.6 && !words.has('degree') && time === 'second');
   const degrees = inRadians ? 180 / Math.PI : 1;
   if (quantity === 'length') return value * of;
   if (quantity === 'speed') return value * of * rate;
@@ -172,13 +194,13 @@ export function pastedTuning(name: string, placed: readonly Placed[], units: Pas
   const told = ({ found }: Placed) =>
     `${found.name} = ${found.times ? `${shortNumber(found.times.factor)} × ${found.times.of}` : shortNumber(found.value, 6)} (line ${found.line})`;
   /** The number, with the one that it is a ratio to worked out. */
-  const valueOf = ({ found }: Placed): number | null => {
+  const numberOf = ({ found }: Placed): number | null => {
     if (!found.times) return found.value;
     const other = byName.get(found.times.of.split('.').at(-1) as string);
     return other && !other.found.times ? other.found.value * found.times.factor : null;
   };
   const walk = placed.find(({ path, as }) => path === 'pace.walkSpeed' && !as);
-  const walkSpeed = walk ? inUnits(valueOf(walk) ?? 0, 'speed', walk.found, units) : 140;
+  const walkSpeed = walk ? inUnits(numberOf(walk) ?? 0, 'speed', walk.found, units) : 140;
   // The walk comes first: others are told by it.
   for (const one of [...placed].sort((a, b) => Number(b.path === 'pace.walkSpeed') - Number(a.path === 'pace.walkSpeed'))) {
     const { path, as, found } = one;
@@ -187,7 +209,7 @@ export function pastedTuning(name: string, placed: readonly Placed[], units: Pas
       continue;
     }
     const spec = numberSpec(path);
-    const raw = valueOf(one);
+    const raw = numberOf(one);
     let value: FileValue | null = null;
     const isOfWalk = found.times && byName.get(found.times.of.split('.').at(-1) as string)?.path === 'pace.walkSpeed';
     if (path === 'pace.sprintSpeed' && isOfWalk && found.times) value = { of: 'pace.walkSpeed', times: rounded(found.times.factor) };
@@ -205,7 +227,9 @@ export function pastedTuning(name: string, placed: readonly Placed[], units: Pas
     const number = typeof value === 'number' ? value : 0;
     const isOut = value !== null && typeof value === 'number' && (number < spec.min || number > spec.max);
     if (value === null || isOut) {
-      const why = isOut ? `${shortNumber(number)} is outside of ${shortNumber(spec.min)} to ${shortNumber(spec.max)}` : 'its number cannot be worked out';
+      const why = isOut
+        ? `${shortNumber(number)} is outside of ${shortNumber(spec.min)} to ${shortNumber(spec.max)}`
+        : 'its number cannot be worked out';
       refused.push({ path, why });
       left.push(`${told(one)}: ${spec.label}, ${why}`);
     } else values[path] = value;
@@ -215,7 +239,9 @@ export function pastedTuning(name: string, placed: readonly Placed[], units: Pas
   const implied: Record<string, FileValue> = {
     ...(has('stamina.') ? { 'stamina.enabled': true } : {}),
     ...(has('route.') ? { 'route.enabled': true } : {}),
-    ...((values['step.time'] !== undefined || values['step.buffer'] !== undefined) && values['pace.walkSpeed'] === undefined ? { scheme: 'step' } : {}),
+    ...((values['step.time'] !== undefined || values['step.buffer'] !== undefined) && values['pace.walkSpeed'] === undefined
+      ? { scheme: 'step' }
+      : {}),
     ...(values['body.width'] !== undefined && values['body.height'] !== undefined && values['body.radius'] === undefined
       ? { 'body.shape': 'box' }
       : {}),

@@ -12,7 +12,7 @@ export interface Token {
 /** Numbers as languages write them: 1_000.5, .5, 1e-3, 0x1F, with a suffix of a type (f, d, u, m, L …). */
 const number = /^(?:0[xX][0-9a-fA-F_]+|(?:\d[\d_]*\.?[\d_]*|\.\d[\d_]*)(?:[eE][+-]?\d+)?)/;
 const suffix = /^(?:_?(?:f(?:32|64)|[iu](?:8|16|32|64|size))|[fFdDmMuUlL]{1,2})(?![A-Za-z0-9_])/;
-const name = /^[\p{L}_$@][\p{L}\p{N}_$]*(?:[.\-](?=[\p{L}_])[\p{L}\p{N}_$]+)*/u;
+const name = /^[\p{L}_$@][\p{L}\p{N}_$]*(?:[.-](?=[\p{L}_])[\p{L}\p{N}_$]+)*/u;
 /** Signs of more than one letter that set a value. */
 const signs = /^(?::=|=>|<-|->|\?\?=|\/\/|::)/;
 
@@ -33,7 +33,8 @@ const comments: readonly { begin: RegExp; end: string | null }[] = [
 ];
 
 /** Whether a `;` begins a comment (INI, Lisp): only where its line has nothing before it, or a blank, and it does not end a statement. */
-const isEnd = (text: string, at: number) => text[at] === ';' && /\S/.test(text.slice(text.lastIndexOf('\n', at - 1) + 1, at)) && !/\s/.test(text[at - 1] ?? '');
+const isEnd = (text: string, at: number) =>
+  text[at] === ';' && /\S/.test(text.slice(text.lastIndexOf('\n', at - 1) + 1, at)) && !/\s/.test(text[at - 1] ?? '');
 
 /** Tears code into its tokens and its comments, by the line. What no language knows is passed over. */
 export function tokensOf(code: string): { tokens: Token[]; comments: Comment[] } {

@@ -2,25 +2,106 @@
 
 /** Other writings of a word. */
 const same: Readonly<Record<string, string>> = {
-  acc: 'acceleration', accel: 'acceleration', accelerate: 'acceleration', accelrate: 'acceleration',
-  decel: 'deceleration', decelerate: 'deceleration', dec: 'deceleration',
-  spd: 'speed', vel: 'speed', velocity: 'speed',
-  walking: 'walk', running: 'run', sprinting: 'sprint', moving: 'move', movement: 'move', movespeed: 'move speed', walkspeed: 'walk speed', runspeed: 'run speed', sprintspeed: 'sprint speed',
-  stam: 'stamina', regen: 'regain', regeneration: 'regain', regenerate: 'regain', recharge: 'regain', recovery: 'regain', recover: 'regain', refill: 'regain', restore: 'regain',
-  consumption: 'drain', cost: 'drain', usage: 'drain', depletion: 'drain', deplete: 'drain',
-  maximum: 'max', minimum: 'min', capacity: 'max',
-  wait: 'delay', cooldown: 'delay', pause: 'delay',
-  deadzone: 'dead zone', outerzone: 'outer zone',
-  rotation: 'turn', rotate: 'turn', turning: 'turn', rot: 'turn', angular: 'turn',
-  tile: 'cell', tiles: 'cell', grid: 'cell', cells: 'cell',
-  multiplier: 'factor', mult: 'factor', mul: 'factor', modifier: 'factor', scale: 'factor', ratio: 'factor', boost: 'factor',
-  arrival: 'arrive', arrived: 'arrive', stopping: 'stop', stops: 'stop',
-  duration: 'time', seconds: 'second', secs: 'second', sec: 'second', s: 'second', ms: 'millisecond', millis: 'millisecond', milliseconds: 'millisecond', msec: 'millisecond',
-  frames: 'frame', ticks: 'tick', pixels: 'pixel', px: 'pixel', meters: 'metre', metres: 'metre', meter: 'metre',
-  deg: 'degree', degrees: 'degree', rads: 'radian', rad: 'radian', radians: 'radian', pct: 'percent', percentage: 'percent',
-  fps: 'rate tick', hz: 'rate tick', tickrate: 'rate tick', framerate: 'rate tick',
-  dist: 'distance', len: 'length', cam: 'camera', halflife: 'half life', lookahead: 'look ahead',
-  collider: 'body', collision: 'body', hitbox: 'body', capsule: 'body', buffered: 'buffer', joystick: 'stick', gamepad: 'stick',
+  acc: 'acceleration',
+  accel: 'acceleration',
+  accelerate: 'acceleration',
+  accelrate: 'acceleration',
+  decel: 'deceleration',
+  decelerate: 'deceleration',
+  dec: 'deceleration',
+  spd: 'speed',
+  vel: 'speed',
+  velocity: 'speed',
+  walking: 'walk',
+  running: 'run',
+  sprinting: 'sprint',
+  moving: 'move',
+  movement: 'move',
+  movespeed: 'move speed',
+  walkspeed: 'walk speed',
+  runspeed: 'run speed',
+  sprintspeed: 'sprint speed',
+  stam: 'stamina',
+  regen: 'regain',
+  regeneration: 'regain',
+  regenerate: 'regain',
+  recharge: 'regain',
+  recovery: 'regain',
+  recover: 'regain',
+  refill: 'regain',
+  restore: 'regain',
+  consumption: 'drain',
+  cost: 'drain',
+  usage: 'drain',
+  depletion: 'drain',
+  deplete: 'drain',
+  maximum: 'max',
+  minimum: 'min',
+  capacity: 'max',
+  wait: 'delay',
+  cooldown: 'delay',
+  pause: 'delay',
+  deadzone: 'dead zone',
+  outerzone: 'outer zone',
+  rotation: 'turn',
+  rotate: 'turn',
+  turning: 'turn',
+  rot: 'turn',
+  angular: 'turn',
+  tile: 'cell',
+  tiles: 'cell',
+  grid: 'cell',
+  cells: 'cell',
+  multiplier: 'factor',
+  mult: 'factor',
+  mul: 'factor',
+  modifier: 'factor',
+  scale: 'factor',
+  ratio: 'factor',
+  boost: 'factor',
+  arrival: 'arrive',
+  arrived: 'arrive',
+  stopping: 'stop',
+  stops: 'stop',
+  duration: 'time',
+  seconds: 'second',
+  secs: 'second',
+  sec: 'second',
+  s: 'second',
+  ms: 'millisecond',
+  millis: 'millisecond',
+  milliseconds: 'millisecond',
+  msec: 'millisecond',
+  frames: 'frame',
+  ticks: 'tick',
+  pixels: 'pixel',
+  px: 'pixel',
+  meters: 'metre',
+  metres: 'metre',
+  meter: 'metre',
+  deg: 'degree',
+  degrees: 'degree',
+  rads: 'radian',
+  rad: 'radian',
+  radians: 'radian',
+  pct: 'percent',
+  percentage: 'percent',
+  fps: 'rate tick',
+  hz: 'rate tick',
+  tickrate: 'rate tick',
+  framerate: 'rate tick',
+  dist: 'distance',
+  len: 'length',
+  cam: 'camera',
+  halflife: 'half life',
+  lookahead: 'look ahead',
+  collider: 'body',
+  collision: 'body',
+  hitbox: 'body',
+  capsule: 'body',
+  buffered: 'buffer',
+  joystick: 'stick',
+  gamepad: 'stick',
 };
 
 /** Words that say nothing about which parameter it is. */
@@ -75,17 +156,29 @@ mean('pace.backwardFactor', 'backward factor, backward speed factor, back factor
 mean('pace.sidewaysFactor', 'sideways factor, strafe factor, strafe speed factor, sideways speed factor');
 mean('ramp.accelerate', 'acceleration, walk acceleration, move acceleration, run acceleration, ground acceleration, max acceleration');
 mean('ramp.accelerate', 'acceleration time, ?time max speed', 'timeToWalk');
-mean('ramp.decelerate', 'deceleration, walk deceleration, move deceleration, ground deceleration, max deceleration, stop deceleration, ?friction, ?ground friction, ?drag');
+mean(
+  'ramp.decelerate',
+  'deceleration, walk deceleration, move deceleration, ground deceleration, max deceleration, stop deceleration, ?friction, ?ground friction, ?drag',
+);
 mean('ramp.decelerate', 'deceleration time, stop time', 'timeToStop');
-mean('ramp.brake', 'brake, brake deceleration, brake acceleration, turn around acceleration, reverse acceleration, ?turn deceleration, ?turn acceleration');
+mean(
+  'ramp.brake',
+  'brake, brake deceleration, brake acceleration, turn around acceleration, reverse acceleration, ?turn deceleration, ?turn acceleration',
+);
 mean('ramp.halfLife', 'move half life, speed half life, acceleration half life, ?half life');
 mean('ramp.turnRate', '?move turn rate, ?heading turn rate');
 mean('stamina.max', 'stamina, stamina max, max stamina, ?energy, ?max energy');
-mean('stamina.drain', 'stamina drain, stamina drain rate, sprint drain, sprint stamina drain, run stamina drain, drain rate, ?drain, ?energy drain');
+mean(
+  'stamina.drain',
+  'stamina drain, stamina drain rate, sprint drain, sprint stamina drain, run stamina drain, drain rate, ?drain, ?energy drain',
+);
 mean('stamina.regain', 'stamina regain, stamina regain rate, regain rate, ?regain, ?energy regain');
 mean('stamina.regainDelay', 'stamina regain delay, regain delay, stamina delay, ?delay regain time');
 mean('stamina.regainMovingFactor', 'regain walk factor, regain move factor, stamina regain walk factor, stamina regain move factor');
-mean('stamina.startAt', 'sprint min stamina, min stamina, stamina min, stamina sprint min, min stamina sprint, stamina threshold, sprint stamina threshold, stamina start');
+mean(
+  'stamina.startAt',
+  'sprint min stamina, min stamina, stamina min, stamina sprint min, min stamina sprint, stamina threshold, sprint stamina threshold, stamina start',
+);
 mean('stamina.recoverTo', 'stamina regain threshold, stamina unlock, exhausted threshold, stamina exhausted threshold');
 mean('stamina.spentFactor', 'exhausted speed factor, exhausted factor, spent factor, spent speed factor, tired speed factor');
 mean('stamina.interval', 'stamina tick interval, stamina interval, stamina tick');
@@ -110,7 +203,10 @@ mean('step.cell', 'cell size, cell width, cell, ?cell height');
 mean('step.buffer', 'input buffer, input buffer time, buffer time, buffer, step buffer, buffer window');
 mean('step.turnTime', 'step turn time, turn delay, turn time, turn first time, step turn delay');
 mean('step.bumpTime', 'bump time, bump delay, blocked delay, bump');
-mean('route.arriveRadius', 'arrive radius, arrive distance, stop distance, stop radius, destination radius, click arrive radius, ?reach distance, ?arrive threshold');
+mean(
+  'route.arriveRadius',
+  'arrive radius, arrive distance, stop distance, stop radius, destination radius, click arrive radius, ?reach distance, ?arrive threshold',
+);
 mean('route.waypointRadius', 'waypoint radius, waypoint distance, waypoint threshold, path point radius');
 mean('route.margin', 'path margin, route margin, wall margin, path clearance');
 mean('route.tapTime', 'tap time, click time, tap max time, hold threshold time, ?hold threshold');
@@ -121,8 +217,14 @@ mean('camera.perTick', '?camera lerp, ?camera follow lerp, ?camera smooth factor
 mean('camera.lookAhead', 'camera look ahead, camera look ahead time, look ahead time');
 mean('camera.deadZoneWidth', 'camera dead zone width, camera dead zone x');
 mean('camera.deadZoneHeight', 'camera dead zone height, camera dead zone y');
-mean('camera.viewWidth', 'view width, screen width, camera width, camera view width, viewport width, resolution x, screen x, ?window width');
-mean('camera.viewHeight', 'view height, screen height, camera height, camera view height, viewport height, resolution y, screen y, ?window height');
+mean(
+  'camera.viewWidth',
+  'view width, screen width, camera width, camera view width, viewport width, resolution x, screen x, ?window width',
+);
+mean(
+  'camera.viewHeight',
+  'view height, screen height, camera height, camera view height, viewport height, resolution y, screen y, ?window height',
+);
 mean('clock.hz', 'rate tick, physics rate tick, fixed rate tick, simulation rate tick, target rate tick, rate tick tick');
 mean('clock.hz', 'tick time, fixed time step, fixed delta time, delta time, time step, physics step', 'inverse');
 

@@ -3,7 +3,6 @@ import { differences } from '@zygopod/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
 import { Trouble } from '../controls/Trouble.tsx';
-import { useDroppedFile } from '../controls/useDroppedFile.ts';
 import { Figures } from '../figures/Figures.tsx';
 import { chosenTargets, fetchTargets } from '../judging/targets.ts';
 import { Strip } from '../strip/Strip.tsx';
@@ -88,7 +87,11 @@ export function Bench({ opening }: { opening: Opening }) {
       .then((found) => found && 'set' in found && work.$targets.set(found.set.targets));
   }, [work]);
   const bringIn = useCallback((file: File) => void bringTapeIn(work, file).then(tell), [work]);
-  useDroppedFile(bringIn);
+  const takesFile = (file: File) => {
+    const isOther = /\.(tuning|ground|targets|project)\.json$/i.test(file.name);
+    if (!isOther) bringIn(file);
+    return !isOther;
+  };
   const loop = useStore(work.drive.$loop);
   const kept = useStore(work.$kept);
   // Hands that are driven again by a device, or another tape, are not what was edited.
@@ -108,6 +111,7 @@ export function Bench({ opening }: { opening: Opening }) {
       <Shell
         title="Bench"
         work={work}
+        takesFile={takesFile}
         own={own}
         looking={looking}
         unchanged={!flipped && differences(before, tuning).length === 0}

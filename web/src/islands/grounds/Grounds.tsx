@@ -3,7 +3,6 @@ import type { Ground } from '@zygopod/core';
 import { useCallback, useMemo, useState } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
 import { Deed } from '../controls/Deed.tsx';
-import { useDroppedFile } from '../controls/useDroppedFile.ts';
 import type { Command } from '../work/commands.ts';
 import { createDocument } from '../work/deeds.ts';
 import { documentDeeds } from '../work/documentCommands.ts';
@@ -44,7 +43,11 @@ export function Grounds({ opening }: { opening: Opening }) {
     drop(file);
     show('import');
   }, []);
-  useDroppedFile(take);
+  const takesFile = (file: File) => {
+    const isOther = /\.(tuning|tape|targets|project)\.json$/i.test(file.name);
+    if (!isOther) take(file);
+    return !isOther;
+  };
   const close = () => {
     show(null);
     drop(null);
@@ -62,6 +65,7 @@ export function Grounds({ opening }: { opening: Opening }) {
       <Shell
         title="Grounds"
         work={work}
+        takesFile={takesFile}
         own={own}
         looking={looking}
         where={(commands) => <Where commands={commands} />}

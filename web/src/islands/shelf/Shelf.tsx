@@ -1,8 +1,9 @@
 import { useStore } from '@nanostores/react';
 import { newTuning } from '@zygopod/core';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { ShelfOpening } from '../../server/data/openings.ts';
 import { Trouble } from '../controls/Trouble.tsx';
+import { BringIn } from '../work/bringIn/BringIn.tsx';
 import type { Command } from '../work/commands.ts';
 import { DocumentFinder } from '../work/DocumentFinder.tsx';
 import { createDocument } from '../work/deeds.ts';
@@ -11,13 +12,14 @@ import { Naming } from '../work/Naming.tsx';
 import { Between } from './Between.tsx';
 import { away, back, duplicate, rename, takeOut } from './deeds.ts';
 import { Projects } from './Projects.tsx';
+import { Paste } from './paste/Paste.tsx';
 import { Pictures } from './pictures.ts';
 import { type RowDeed, ShelfRow } from './ShelfRow.tsx';
 import { boards, type Counts, ShelfContext, type ShelfItem, ShelfWork, sorts, useShelf } from './session.ts';
 import { TakeOut } from './TakeOut.tsx';
 
 /** What is asked over the shelf. */
-type Asking = 'projects' | 'out' | { what: 'rename' | 'compare'; item: ShelfItem } | null;
+type Asking = 'projects' | 'out' | 'paste' | { what: 'rename' | 'compare'; item: ShelfItem } | null;
 
 /** The Shelf: what belongs to a game, and what became of it. */
 export function Shelf({ opening }: { opening: ShelfOpening }) {
@@ -25,6 +27,7 @@ export function Shelf({ opening }: { opening: ShelfOpening }) {
   const pictures = useMemo(() => new Pictures(opening.project.id), [opening]);
   const painters = useMemo(() => new Set<never>(), []);
   const [asking, ask] = useState<Asking>(null);
+  const [chosen, setChosen] = useState<readonly File[] | null>(null);
   const [why, tell] = useState<string | null>(null);
   useEffect(() => {
     void shelf.load();
@@ -42,6 +45,7 @@ export function Shelf({ opening }: { opening: ShelfOpening }) {
       { id: 'find', label: 'Find on the shelf', key: 'F', run: find },
       { id: 'new', label: 'New tuning', key: 'N', run: () => void make() },
       { id: 'projects', label: 'Projects', key: 'P', run: () => ask('projects') },
+      { id: 'paste', label: 'Paste numbers from code', key: 'C', run: () => ask('paste') },
       { id: 'out', label: 'Take out', key: 'O', run: () => ask('out') },
     ],
     [],
@@ -49,10 +53,20 @@ export function Shelf({ opening }: { opening: ShelfOpening }) {
   const close = () => ask(null);
   return (
     <ShelfContext value={shelf}>
-      <Frame title="Shelf" place={{}} painters={painters} commands={commands} where={<Where projects={() => ask('projects')} />}>
-        <Tools make={() => void make()} out={() => ask('out')} />
+      <Frame
+        title="Shelf"
+        isShelf
+        place={{}}
+        painters={painters}
+        commands={commands}
+        where={<Where projects={() => ask('projects')} />}
+        broughtIn={() => void shelf.load()}
+      >
+        <Tools make={() => void make()} out={() => ask('out')} paste={() => ask('paste')} choose={setChosen} />
         <Rows pictures={pictures} ask={ask} tell={tell} />
       </Frame>
+      {chosen && <BringIn files={chosen} close={() => setChosen(null)} done={() => void shelf.load()} />}
+      {asking === 'paste' && <Paste close={close} />}
       {asking === 'projects' && <Projects close={close} />}
       {asking === 'out' && <TakeOut tell={tell} close={close} />}
       {asking !== null && typeof asking === 'object' && asking.what === 'rename' && (
@@ -113,8 +127,9 @@ const countOf = (counts: Counts | null, board: string): string =>
     : '';
 
 /** Finding, what is shown, in which order, and what comes in and goes out. */
-function Tools({ make, out }: { make(): void; out(): void }) {
+function Tools({ make, out, paste, choose }: { make(): void; out(): void; paste(): void; choose(files: readonly File[]): void }) {
   const shelf = useShelf();
+  const chooser = useRef<HTMLInputElement>(null);
   const asked = useStore(shelf.$asked);
   const counts = useStore(shelf.$counts);
   return (
@@ -156,6 +171,25 @@ function Tools({ make, out }: { make(): void; out(): void }) {
         ))}
       </select>
       <div className="ml-auto flex items-center gap-5">
+        <input
+          ref={chooser}
+          type="file"
+          multiple
+          hidden
+          accept=".json"
+          aria-label="Files to bring in"
+          onChange={(event) => {
+            const files = [...(event.target.files ?? [])];
+            event.target.value = '';
+            if (files.length > 0) choose(files);
+          }}
+        />
+        <button type="button" className="deed min-h-6" onClick={paste}>
+          Paste numbers from code
+        </button>
+        <button type="button" className="deed min-h-6" onClick={() => chooser.current?.click()}>
+          Bring in
+        </button>
         <button type="button" className="deed min-h-6" onClick={out}>
           Take out
         </button>

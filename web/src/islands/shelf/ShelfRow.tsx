@@ -29,7 +29,7 @@ export function ShelfRow({ item, pictures, deeds }: { item: ShelfItem; pictures:
     <li
       ref={row}
       data-doc={item.name}
-      className={`grid h-[100px] grid-cols-[200px_minmax(0,1fr)_360px_minmax(250px,310px)] items-start border-b border-rule px-4 pt-2.5 max-[1140px]:grid-cols-[200px_minmax(0,1fr)_360px] ${isPicked ? 'border-l-4 border-l-now bg-sheet pl-3' : ''}`}
+      className={`grid h-[100px] grid-cols-[200px_minmax(0,1fr)_354px_minmax(240px,290px)] items-start border-b border-rule px-4 pt-2.5 max-[1140px]:grid-cols-[200px_minmax(0,1fr)_360px] ${isPicked ? 'border-l-4 border-l-now bg-sheet pl-3' : ''}`}
     >
       <Picture item={item} pictures={pictures} isSeen={isSeen} />
       <div className="min-w-0 pr-4">
@@ -45,9 +45,9 @@ export function ShelfRow({ item, pictures, deeds }: { item: ShelfItem; pictures:
         <p className="digits truncate text-[13px] text-ink-soft">{item.line}</p>
         {item.groundName && <p className="truncate text-ink-soft">on {item.groundName}</p>}
         {isPicked && (
-          <p className="mt-0.5 flex gap-3 whitespace-nowrap">
+          <p className="mt-0.5 flex gap-2.5 whitespace-nowrap">
             {deeds.map(({ label, run }) => (
-              <button key={label} type="button" className="deed min-h-6 text-[13px]" onClick={run}>
+              <button key={label} type="button" className="deed min-h-6 text-[12.5px]" onClick={run}>
                 {label}
               </button>
             ))}

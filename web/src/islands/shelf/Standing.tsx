@@ -37,7 +37,7 @@ export function Standing({ item, pictures, isSeen }: { item: ShelfItem; pictures
             {missed > 0 && <span className="digits text-now">▲ {missed} out</span>}
           </>
         ) : (
-          'no targets'
+          'no target applies'
         )}
       </div>
       <span className={`shrink-0 ${faults > 0 ? 'font-semibold text-now' : 'text-ink-soft'}`}>

@@ -5,7 +5,7 @@ import type { ShelfItem as ServerItem, Sounding as ServerSounding } from '../../
 import type { Collection } from '../work/listing.ts';
 
 /** A revision of a document on the shelf, as the server tells it. */
-export type Sounding = Omit<ServerSounding, 'createdAt'> & { createdAt: string };
+type Sounding = Omit<ServerSounding, 'createdAt'> & { createdAt: string };
 
 /** A document on the shelf. */
 export type ShelfItem = Omit<ServerItem, 'createdAt' | 'updatedAt' | 'putAwayAt' | 'revisions'> & {
@@ -27,7 +27,7 @@ export const sorts = [
   ['made', 'Newest'],
   ['name', 'By name'],
 ] as const;
-export type Sort = (typeof sorts)[number][0];
+type Sort = (typeof sorts)[number][0];
 
 export type Counts = Record<'tuning' | 'ground' | 'tape' | 'targets' | 'away', number>;
 

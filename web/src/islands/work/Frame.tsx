@@ -1,11 +1,13 @@
 import { useStore } from '@nanostores/react';
-import { type ReactNode, useEffect, useMemo, useState } from 'react';
+import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { type Painter, Painters } from '../chart/frames.ts';
 import { switchTheme } from '../chart/theme.ts';
 import { Deed } from '../controls/Deed.tsx';
 import { Mark } from '../controls/Mark.tsx';
+import { useDroppedFiles } from '../controls/useDroppedFiles.ts';
 import { drives } from '../drive/bindings.ts';
 import { BindingList } from './BindingList.tsx';
+import { BringIn } from './bringIn/BringIn.tsx';
 import { CommandList, KeyList } from './CommandOverlays.tsx';
 import { type Command, listenToCommands } from './commands.ts';
 import type { Place } from './place.ts';
@@ -25,6 +27,9 @@ export function Frame({
   where,
   state = null,
   deeds = null,
+  isShelf = false,
+  takesFile,
+  broughtIn = nothing,
   children,
 }: {
   title: string;
@@ -39,8 +44,22 @@ export function Frame({
   /** How it stands. */
   state?: ReactNode;
   deeds?: ReactNode;
+  /** The project stands in the crumbs by itself. */
+  isShelf?: boolean;
+  /** Whether the screen takes a dropped file itself; else it is brought in. */
+  takesFile?(file: File): boolean;
+  /** Documents were brought in. */
+  broughtIn?(): void;
   children: ReactNode;
 }) {
+  const [dropped, drop] = useState<readonly File[] | null>(null);
+  const take = useRef(takesFile);
+  take.current = takesFile;
+  const onDrop = useCallback((files: readonly File[]) => {
+    const [only] = files;
+    if (!(files.length === 1 && only && take.current?.(only))) drop(files);
+  }, []);
+  useDroppedFiles(onDrop);
   const [asking, ask] = useState<'list' | 'keys' | 'bindings' | null>(null);
   const all = useMemo<Command[]>(
     () => [
@@ -60,9 +79,11 @@ export function Frame({
           <Mark />
           <span className="text-[17px] font-bold tracking-tight">Zygopod</span>
           <p className="ml-2 min-w-0 truncate text-ink-soft">
-            <span className="max-[1140px]:hidden">
-              <ProjectName /> <span aria-hidden="true">/</span>{' '}
-            </span>
+            {!isShelf && (
+              <span className="max-[1140px]:hidden">
+                <ProjectName /> <span aria-hidden="true">/</span>{' '}
+              </span>
+            )}
             {where}
           </p>
           {state}
@@ -81,12 +102,16 @@ export function Frame({
           {children}
         </main>
       </div>
+      {dropped && <BringIn files={dropped} close={() => drop(null)} done={broughtIn} />}
       {asking === 'list' && <CommandList commands={all} close={() => ask(null)} />}
       {asking === 'bindings' && <BindingList commands={all} close={() => ask(null)} />}
       {asking === 'keys' && <KeyList commands={all} more={looking} close={() => ask(null)} />}
     </Painters>
   );
 }
+
+/** Nothing on the screen shows what else is in the project. */
+const nothing = () => undefined;
 
 /** The project that the page is about: leads to its shelf. */
 function ProjectName() {

@@ -26,6 +26,7 @@ export function Shell<F extends { name: string }, S extends Steps<F>>({
   where,
   deeds,
   notice = null,
+  takesFile,
   children,
 }: {
   title: string;
@@ -42,6 +43,8 @@ export function Shell<F extends { name: string }, S extends Steps<F>>({
   deeds?(commands: Command[]): ReactNode;
   /** What else there is to be told over the screen, where saving is in no trouble. */
   notice?: ReactNode;
+  /** Whether the screen takes a dropped file itself. */
+  takesFile?(file: File): boolean;
   children: ReactNode;
 }) {
   const { here } = useScreens();
@@ -68,6 +71,7 @@ export function Shell<F extends { name: string }, S extends Steps<F>>({
         painters={work.painters}
         commands={commands}
         looking={looking}
+        {...(takesFile ? { takesFile } : {})}
         where={where(commands)}
         state={<State work={work} unchanged={unchanged} />}
         deeds={

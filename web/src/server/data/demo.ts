@@ -16,6 +16,9 @@ const DEMO_PROJECT = 'Saltmarsh Post';
 
 /** The grounds that the demo's tunings and tapes are made for. */
 const madeFor: Readonly<Record<string, string>> = {
+  'carrier-day-boots.tuning.json': 'boardwalk.ground.json',
+  'carrier-storm-boots.tuning.json': 'boardwalk.ground.json',
+  'first-draft.tuning.json': 'boardwalk.ground.json',
   'ferry-hand.tuning.json': 'tidal-flats.ground.json',
   'sorting-clerk.tuning.json': 'sorting-floor.ground.json',
   'pram-cart.tuning.json': 'ferry-deck.ground.json',

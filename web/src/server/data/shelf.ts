@@ -7,7 +7,7 @@ import { documents, revisions } from './schema.ts';
 
 /** How a shelf is ordered. */
 export const orders = ['changed', 'made', 'name'] as const;
-export type Order = (typeof orders)[number];
+type Order = (typeof orders)[number];
 
 /** Where a page ends: the last document's value by which it is ordered, and its id. */
 export interface Mark {

@@ -1,13 +1,13 @@
 import { useEffect } from 'react';
 
-/** Takes a file that is dropped anywhere on the page. `take` has to stay the same function. */
-export function useDroppedFile(take: (file: File) => void): void {
+/** Takes files that are dropped anywhere on the page. `take` has to stay the same function. */
+export function useDroppedFiles(take: (files: readonly File[]) => void): void {
   useEffect(() => {
     const over = (event: DragEvent) => event.preventDefault();
     const drop = (event: DragEvent) => {
       event.preventDefault();
-      const file = event.dataTransfer?.files[0];
-      if (file) take(file);
+      const files = [...(event.dataTransfer?.files ?? [])];
+      if (files.length > 0) take(files);
     };
     window.addEventListener('dragover', over);
     window.addEventListener('drop', drop);

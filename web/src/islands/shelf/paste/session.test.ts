@@ -1,0 +1,42 @@
+import { describe, expect, it } from 'vitest';
+import { firstPasting, readPasting } from './session.ts';
+
+const code = 'speed = 3.5\nrun = 6\nodd_number = 900\nsprint_multiplier = 2';
+const of = (changes: object) => readPasting({ ...firstPasting, code, ...changes });
+
+describe('a paste', () => {
+  it('is read as its numbers speak for, which is told', () => {
+    const { placed, units, likely, made } = of({});
+    expect(placed.map(({ path, isGuess }) => [path, isGuess])).toEqual([
+      ['pace.walkSpeed', true],
+      ['pace.sprintSpeed', false],
+      [null, false],
+      [null, false],
+    ]);
+    expect(units).toEqual({ length: 'px', tile: 32, time: 'frame', hz: 60 });
+    expect(likely.why).toHaveLength(1);
+    expect(made.values).toEqual({ 'pace.walkSpeed': 210, 'pace.sprintSpeed': 360 });
+    expect(made.file.name).toBe('Pasted tuning');
+  });
+
+  it('is what is chosen by hand: that is no guess any more, and nobody else’s', () => {
+    const { placed, made } = of({
+      chosen: { 2: 'ramp.accelerate', 1: null },
+      units: { length: 'px', tile: 32, time: 'second', hz: 60 },
+      name: ' Mine ',
+    });
+    expect(placed[2]).toMatchObject({ path: 'ramp.accelerate', isGuess: false, why: 'chosen by you' });
+    expect(placed[1]).toMatchObject({ path: null, why: 'left by you' });
+    expect(made.values).toEqual({ 'pace.walkSpeed': 3.5, 'ramp.accelerate': 900 });
+    expect(made.note).toContain('run = 6 (line 2)');
+    expect(made.file.name).toBe('Mine');
+    const other = of({ chosen: { 2: 'pace.walkSpeed' } });
+    expect(other.placed[0]).toMatchObject({ path: null, why: 'you chose another for it' });
+    expect(other.made.values['pace.walkSpeed']).toBe(54_000);
+  });
+
+  it('keeps how a number is taken, where what is proposed is chosen', () => {
+    const { made } = readPasting({ ...firstPasting, code: 'body_diameter = 24', chosen: { 0: 'body.radius' } });
+    expect(made.values['body.radius']).toBe(12);
+  });
+});

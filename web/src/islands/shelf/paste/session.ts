@@ -1,0 +1,36 @@
+import { findNumbers, likelyUnits, type PastedUnits, type Placed, pastedTuning, placeNumbers } from '@zygopod/core';
+
+/** What is pasted, and what was changed of its reading by hand. */
+export interface Pasting {
+  code: string;
+  name: string;
+  /** By hand: the parameter of a number by its place; null leaves it in the note. */
+  chosen: Readonly<Record<number, string | null>>;
+  /** By hand; null: as the numbers speak for. */
+  units: PastedUnits | null;
+}
+
+export const firstPasting: Pasting = { code: '', name: 'Pasted tuning', chosen: {}, units: null };
+
+/** Reads what is pasted: the numbers with their places, the units and what speaks for them, and the tuning that it comes to. */
+export function readPasting({ code, name, chosen, units }: Pasting) {
+  const proposed = placeNumbers(findNumbers(code));
+  const placed = proposed.map((one, i): Placed => {
+    const path = chosen[i];
+    if (path === undefined) return one;
+    const { as, ...rest } = one;
+    // What is chosen as it was proposed is taken as it was; else the number as it stands.
+    const kept = path === one.path && as ? { as } : {};
+    return { ...rest, ...kept, path, isGuess: false, why: path === null ? 'left by you' : 'chosen by you' };
+  });
+  // Chosen by hand, a parameter is nobody else's.
+  const byHand = new Set(Object.values(chosen).filter(Boolean));
+  const settled = placed.map((one, i) =>
+    one.path && byHand.has(one.path) && chosen[i] === undefined
+      ? { ...one, path: null, isGuess: false, why: 'you chose another for it' }
+      : one,
+  );
+  const likely = likelyUnits(settled);
+  const inForce = units ?? likely.units;
+  return { placed: settled, likely, units: inForce, made: pastedTuning(name.trim() || 'Pasted tuning', settled, inForce) };
+}

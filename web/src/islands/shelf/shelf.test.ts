@@ -1,0 +1,62 @@
+import { newTuning, specs, withValue } from '@zygopod/core';
+import { describe, expect, it, vi } from 'vitest';
+import { keptOr } from './kept.ts';
+import { numbersCsv } from './numbersCsv.ts';
+import { whenWords } from './Soundings.tsx';
+import { readAsked, writeAsked } from './session.ts';
+
+describe('the address of a shelf', () => {
+  it('says what is shown, found and how it is ordered, and nothing that is as at first', () => {
+    expect(writeAsked({ board: 'tunings', q: '', sort: 'changed' })).toBe('');
+    for (const asked of [
+      { board: 'away', q: '', sort: 'changed' },
+      { board: 'tapes', q: 'walk > 150 & more', sort: 'name' },
+      { board: 'tunings', q: 'é 漢', sort: 'made' },
+    ] as const)
+      expect(readAsked(writeAsked(asked))).toEqual(asked);
+  });
+
+  it('that says nothing known is the first', () => {
+    expect(readAsked('?show=boats&sort=taste&x=1')).toEqual({ board: 'tunings', q: '', sort: 'changed' });
+  });
+});
+
+describe('when something was saved', () => {
+  it('is told by the hour today, by the day before', () => {
+    const now = new Date('2026-05-12T18:00:00');
+    expect(whenWords('2026-05-12T14:02:00', now)).toBe('today 14:02');
+    expect(whenWords('2026-05-11T14:02:00', now)).toBe('11 May');
+  });
+});
+
+describe('numbers as CSV', () => {
+  it('have a row a parameter and a column a tuning; what cannot be read is left out', () => {
+    const one = withValue(newTuning('Boots, "day"'), 'pace.walkSpeed', 120);
+    const csv = numbersCsv([one, { format: 'zygopod/boat' }, newTuning('Plain')]);
+    const lines = csv.split('\r\n');
+    expect(lines[0]).toBe('"path","name","Boots, ""day""","Plain"');
+    expect(lines).toContain('"pace.walkSpeed","Walk",120,140');
+    // The sprint follows the walk.
+    expect(lines).toContain('"pace.sprintSpeed","Sprint",210,245');
+    expect(lines.length).toBe([...specs.values()].filter(({ kind }) => kind === 'number').length + 2);
+  });
+});
+
+describe('what is made once', () => {
+  it('is kept by its key, and made again where nothing can be kept', async () => {
+    const store = new Map<string, Response>();
+    const open = async () => ({
+      match: async (key: string) => store.get(key)?.clone(),
+      put: async (key: string, response: Response) => void store.set(key, response),
+    });
+    vi.stubGlobal('caches', { open });
+    let made = 0;
+    const make = async () => new Response(String(++made));
+    const of = async (key: string) => (await keptOr(key, make)).text();
+    expect([await of('a'), await of('a'), await of('b c/d'), await of('b c/d')]).toEqual(['1', '1', '2', '2']);
+    vi.stubGlobal('caches', { open: () => Promise.reject(new Error('no secure context')) });
+    expect([await of('a'), await of('a')]).toEqual(['3', '4']);
+    vi.unstubAllGlobals();
+    expect(await of('a')).toBe('5');
+  });
+});

@@ -1,0 +1,131 @@
+import { useEffect, useState } from 'react';
+import { Overlay } from '../../controls/Overlay.tsx';
+import { createDocument } from '../deeds.ts';
+import type { Collection } from '../listing.ts';
+import { $project } from '../project.ts';
+import { forEach, type ReadFile, readFile } from './reading.ts';
+
+const collectionOf = { tuning: 'tunings', ground: 'grounds', tape: 'tapes', targets: 'targets' } as const satisfies Record<
+  string,
+  Collection
+>;
+
+/** Files with faults that are listed. */
+const LISTED = 30;
+
+/** Brings files in: what is good in them, once it was shown what is not. */
+export function BringIn({ files, close, done }: { files: readonly File[]; close(): void; done(): void }) {
+  const [read, setRead] = useState<readonly ReadFile[] | null>(null);
+  const [count, setCount] = useState<number | null>(null);
+  const [faults, setFaults] = useState<readonly string[]>([]);
+  const [isDone, finish] = useState(false);
+  useEffect(() => {
+    let current = true;
+    const all: ReadFile[] = [];
+    void forEach(
+      files,
+      async (file) => {
+        all.push(await readFile(file));
+      },
+      () => undefined,
+    ).then(() => current && setRead(all));
+    return () => {
+      current = false;
+    };
+  }, [files]);
+  const members = (read ?? []).flatMap((one) => one.members);
+  const broken = (read ?? []).filter((one) => one.faults.length > 0);
+  const project = read?.length === 1 ? (read[0]?.project ?? null) : null;
+
+  const bring = async (into: string | null) => {
+    const was = $project.get();
+    if (into && was) $project.set({ ...was, id: into });
+    const refused: string[] = [];
+    setCount(0);
+    await forEach(
+      members,
+      async ({ kind, name, reading }) => {
+        const made = await createDocument(collectionOf[kind], reading.ok ? reading.value : null, 'Brought in');
+        if ('why' in made) refused.push(`${name}: ${made.why}`);
+      },
+      setCount,
+    );
+    if (into) $project.set(was);
+    setFaults(refused);
+    finish(true);
+    if (refused.length === 0 && into) window.location.assign(`/shelf/${into}`);
+    else done();
+    if (refused.length === 0 && broken.length === 0) close();
+  };
+  const bringAsOwn = async () => {
+    const answer = await fetch('/api/v1/projects', {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(project),
+    }).catch(() => null);
+    const made = (await answer?.json().catch(() => null)) as { id?: string; title?: string } | null;
+    if (answer?.ok && made?.id) await bring(made.id);
+    else setFaults([`${made?.title ?? 'The server cannot be reached'}.`]);
+  };
+  const many = `${members.length.toLocaleString('en')} ${members.length === 1 ? 'document' : 'documents'}`;
+  return (
+    <Overlay title="Bring in" close={close} wide>
+      {!read && <p className="text-ink-soft">Reading {files.length.toLocaleString('en')} files …</p>}
+      {read && (
+        <p data-testid="brought">
+          {isDone ? `${many} brought in` : `${many} can be brought in`}
+          {members.length === 1 && `: ${members[0]?.name}`}
+          {broken.length > 0 && `; ${broken.length} ${broken.length === 1 ? 'file has' : 'files have'} faults`}.
+        </p>
+      )}
+      {count !== null && !isDone && (
+        <p className="mt-2 text-ink-soft" role="status">
+          <progress className="w-full accent-route" max={members.length} value={count} /> {count} of {members.length}
+        </p>
+      )}
+      {(broken.length > 0 || faults.length > 0) && (
+        <ul className="mt-2 max-h-64 overflow-y-auto text-[13px]" aria-label="What is wrong">
+          {faults.map((fault) => (
+            <li key={fault} className="text-now">
+              ▲ {fault}
+            </li>
+          ))}
+          {broken.slice(0, LISTED).map((one) => (
+            <li key={one.name} className="border-t border-rule/60 py-1">
+              <b className="font-semibold break-all">{one.name}</b>
+              {one.members.length > 0 && <span className="text-route"> keeps {one.members.length}</span>}
+              <ul>
+                {one.faults.map((fault) => (
+                  <li key={fault} className="digits text-xs break-words text-now">
+                    {fault}
+                  </li>
+                ))}
+              </ul>
+            </li>
+          ))}
+          {broken.length > LISTED && <li>and {broken.length - LISTED} files more</li>}
+        </ul>
+      )}
+      <p className="mt-4 flex justify-end gap-4">
+        <button type="button" className="text-ink-soft" onClick={close}>
+          {isDone ? 'Close' : 'Not now'}
+        </button>
+        {read && !isDone && project && (
+          <button type="button" className="deed min-h-6" disabled={count !== null} onClick={() => void bringAsOwn()}>
+            As a project of its own
+          </button>
+        )}
+        {read && !isDone && (
+          <button
+            type="button"
+            disabled={members.length === 0 || count !== null}
+            className="bg-ink px-3 py-1 font-semibold text-sheet disabled:opacity-50"
+            onClick={() => void bring(null)}
+          >
+            Bring in
+          </button>
+        )}
+      </p>
+    </Overlay>
+  );
+}

@@ -1,0 +1,62 @@
+import { type Fault, faultText, largest, type Member, type Project, parseAny } from '@zygopod/core';
+
+/** A file that can, or cannot, be brought in: the documents in it, and what is wrong. */
+export interface ReadFile {
+  name: string;
+  /** A project's own values, where the file is one. */
+  project: Pick<Project, 'name' | 'unit' | 'names'> | null;
+  /** The documents that are good. */
+  members: Member[];
+  /** What is wrong, in words with their paths. */
+  faults: string[];
+}
+
+/** Faults that are told of a file. */
+const TOLD = 8;
+
+const told = (faults: readonly Fault[]) => [
+  ...faults.slice(0, TOLD).map(faultText),
+  ...(faults.length > TOLD ? [`and ${faults.length - TOLD} more`] : []),
+];
+
+/** Reads a file of any kind; one that is too large is not opened. */
+export async function readFile(file: Pick<File, 'name' | 'size' | 'text'>): Promise<ReadFile> {
+  const { name } = file;
+  const none = (fault: string): ReadFile => ({ name, project: null, members: [], faults: [fault] });
+  if (file.size > largest.project)
+    return none(`found ${file.size.toLocaleString('en')} bytes, expected at most ${largest.project.toLocaleString('en')}`);
+  if (/\.(svg|png|map|csv)$/i.test(name)) return none('is no Zygopod file: grounds of other formats are imported on the Grounds screen');
+  let text: string;
+  try {
+    text = await file.text();
+  } catch {
+    return none('cannot be read: it was changed or removed meanwhile');
+  }
+  const read = parseAny(text);
+  if (!read.ok) return { name, project: null, members: [], faults: told(read.faults) };
+  const { project, members } = read.value;
+  return {
+    name,
+    project,
+    members: members.filter(({ reading }) => reading.ok),
+    faults: members.flatMap((member) =>
+      member.reading.ok ? [] : told(member.reading.faults).map((fault) => (member.name ? `${member.name}: ${fault}` : fault)),
+    ),
+  };
+}
+
+/** Requests that are under way at a time. */
+const AT_ONCE = 4;
+
+/** Does something for each of many, a few at a time, in order. `done` hears how many are. */
+export async function forEach<T>(all: readonly T[], work: (one: T) => Promise<void>, done: (count: number) => void): Promise<void> {
+  let [next, count] = [0, 0];
+  const worker = async () => {
+    while (next < all.length) {
+      const one = all[next++] as T;
+      await work(one);
+      done(++count);
+    }
+  };
+  await Promise.all(Array.from({ length: Math.min(AT_ONCE, all.length) }, worker));
+}
