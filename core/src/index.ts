@@ -29,7 +29,7 @@ export {
   resizeGround,
   wallNear,
 } from './ground/edit.ts';
-export { type Ground, groundFormat, OPEN, parseGround, readGround, SOLID, type Surface, type Wall } from './ground/ground.ts';
+export { type Ground, groundFormat, newGround, OPEN, parseGround, readGround, SOLID, type Surface, type Wall } from './ground/ground.ts';
 export { solidTester, wallSegments } from './ground/outlines.ts';
 export { bucketWalls, type WallBuckets, WallIndex } from './ground/wallIndex.ts';
 // What can be told of a ground or a trace.

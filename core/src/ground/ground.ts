@@ -129,3 +129,14 @@ export function parseGround(text: string): Reading<Ground> {
   const json = readJson(text);
   return json.ok ? readGround(json.value) : json;
 }
+
+/** An open ground to begin with, with nothing on it. */
+export const newGround = (name: string, unit: Ground['unit'] = 'px'): Ground =>
+  groundFormat.schema.parse({
+    format: groundFormat.format,
+    version: groundFormat.version,
+    name,
+    unit,
+    size: { width: 640, height: 384 },
+    start: { x: 80, y: 80 },
+  }) as Ground;

@@ -163,6 +163,7 @@ describe('numbers', () => {
       'body.radius': 6.4,
       'ramp.accelerate': 320,
     });
+    expect(pasted('tile_size = 16', { length: 'tiles', tile: 16 }).values['step.cell']).toBe(16);
     expect(pasted('walk_speed = 4', { length: 'm' }).file.unit).toBe('m');
     expect(pasted('input_buffer_ms = 120').values['step.buffer']).toBe(0.12);
     expect(pasted('input_buffer_frames = 6', { hz: 30 }).values['step.buffer']).toBe(0.2);

@@ -223,7 +223,11 @@ export function pastedTuning(name: string, placed: readonly Placed[], units: Pas
     } else if (as === 'timeToWalk' || as === 'timeToStop') {
       const time = inUnits(raw, 'time', found, units);
       value = time > 0 ? rounded(walkSpeed / time) : null;
-    } else value = rounded(inUnits(raw, spec.quantity, found, units));
+    } else {
+      // The side of a cell is what a length of one tile is.
+      const isTile = path === 'step.cell' && units.length === 'tiles';
+      value = isTile ? raw : rounded(inUnits(raw, spec.quantity, found, units));
+    }
     const number = typeof value === 'number' ? value : 0;
     const isOut = value !== null && typeof value === 'number' && (number < spec.min || number > spec.max);
     if (value === null || isOut) {

@@ -1,4 +1,4 @@
-import { type Ground, groundFormat, type Parameters, readGround, resolveTuning } from '@zygopod/core';
+import { type Ground, newGround, type Parameters, readGround, resolveTuning } from '@zygopod/core';
 import { createContext, useContext } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
 import { Drive } from '../drive/drive.ts';
@@ -40,20 +40,9 @@ export function openGroundWork(opening: Opening): GroundWork {
         surveyor.ask(steps.$now.get(), parameters);
         return [steps.$now.listen((file) => surveyor.ask(file as Ground, parameters))];
       },
-      fresh: emptyGround,
+      fresh: ({ unit }) => newGround('New ground', unit),
     },
     opening,
   );
   return { ...work, parameters, drawing: newDrawing(work.steps) };
-}
-
-/** An empty ground to begin with. */
-function emptyGround(): Ground {
-  return groundFormat.schema.parse({
-    format: groundFormat.format,
-    version: 1,
-    name: 'New ground',
-    size: { width: 640, height: 384 },
-    start: { x: 80, y: 80 },
-  }) as Ground;
 }

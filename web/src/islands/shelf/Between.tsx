@@ -20,10 +20,10 @@ const SHOWN = 8;
 function changedBetween(a: Tuning, b: Tuning): Changed[] {
   return differences(a, b)
     .filter(({ isWritten }) => isWritten)
-    .map(({ path, writtenA, writtenB }) => {
+    .map(({ path, a: from, b: to, writtenA, writtenB }) => {
       const spec = specOf(path);
       const unit = spec.kind === 'number' ? unitOf(spec.quantity, b.file.unit ?? 'px') : '';
-      return { key: path, label: spec.label, from: valueWords(path, writtenA), to: `${valueWords(path, writtenB)} ${unit}`.trim() };
+      return { key: path, label: spec.label, from: valueWords(from, writtenA), to: `${valueWords(to, writtenB)} ${unit}`.trim() };
     });
 }
 

@@ -1,9 +1,10 @@
 import { useStore } from '@nanostores/react';
-import { newTuning } from '@zygopod/core';
+import { newGround, newTuning } from '@zygopod/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { ShelfOpening } from '../../server/data/openings.ts';
 import { Trouble } from '../controls/Trouble.tsx';
 import { BringIn } from '../work/bringIn/BringIn.tsx';
+import { listenToServer } from '../work/changes.ts';
 import type { Command } from '../work/commands.ts';
 import { DocumentFinder } from '../work/DocumentFinder.tsx';
 import { createDocument } from '../work/deeds.ts';
@@ -31,19 +32,27 @@ export function Shelf({ opening }: { opening: ShelfOpening }) {
   const [why, tell] = useState<string | null>(null);
   useEffect(() => {
     void shelf.load();
-    return () => pictures.stop();
+    const stop = listenToServer(() => shelf.look());
+    return () => {
+      stop();
+      pictures.stop();
+    };
   }, [shelf, pictures]);
   const make = async () => {
-    const made = await createDocument('tunings', newTuning('New tuning', opening.project.unit));
+    const { unit } = opening.project;
+    const isGround = shelf.$asked.get().board === 'grounds';
+    const made = isGround
+      ? await createDocument('grounds', newGround('New ground', unit))
+      : await createDocument('tunings', newTuning('New tuning', unit));
     if ('why' in made) tell(made.why);
-    else window.location.assign(`/bench/${made.id}`);
+    else window.location.assign(`/${isGround ? 'grounds' : 'bench'}/${made.id}`);
   };
   const find = () => document.getElementById('shelf-find')?.focus();
   // biome-ignore lint/correctness/useExhaustiveDependencies: what they call does not change
   const commands = useMemo<Command[]>(
     () => [
       { id: 'find', label: 'Find on the shelf', key: 'F', run: find },
-      { id: 'new', label: 'New tuning', key: 'N', run: () => void make() },
+      { id: 'new', label: 'New tuning, or new ground', key: 'N', run: () => void make() },
       { id: 'projects', label: 'Projects', key: 'P', run: () => ask('projects') },
       { id: 'paste', label: 'Paste numbers from code', key: 'C', run: () => ask('paste') },
       { id: 'out', label: 'Take out', key: 'O', run: () => ask('out') },
@@ -194,7 +203,7 @@ function Tools({ make, out, paste, choose }: { make(): void; out(): void; paste(
           Take out
         </button>
         <button type="button" className="deed min-h-6 font-semibold" onClick={make}>
-          New tuning
+          {asked.board === 'grounds' ? 'New ground' : 'New tuning'}
         </button>
       </div>
     </div>

@@ -76,6 +76,7 @@ export class ShelfWork {
   readonly $revision = atom<number | null>(null);
   #underWay: AbortController | null = null;
   #timer: ReturnType<typeof setTimeout> | undefined;
+  #looking: ReturnType<typeof setTimeout> | undefined;
 
   constructor(opening: ShelfOpening) {
     this.project = opening.project;
@@ -88,6 +89,12 @@ export class ShelfWork {
     window.history.replaceState(null, '', `${window.location.pathname}${writeAsked(asked)}`);
     clearTimeout(this.#timer);
     this.#timer = setTimeout(() => void this.load(), isTyping ? PAUSE : 0);
+  }
+
+  /** Something was changed, perhaps elsewhere: it is looked at once nothing changes any more. */
+  look(): void {
+    clearTimeout(this.#looking);
+    this.#looking = setTimeout(() => void this.load(), PAUSE);
   }
 
   pick(id: string | null, revision: number | null = null): void {

@@ -40,6 +40,8 @@ export class Saving<F> {
   #keptHere = '';
   #timer: ReturnType<typeof setTimeout> | undefined;
   #sending: Promise<void> | null = null;
+  /** A revision of this page that is on its way. */
+  #saving: Promise<unknown> | null = null;
 
   constructor(collection: 'tunings' | 'grounds', origin: Origin<F>, state: SaveState<F> = { at: 'saved' }) {
     this.#path = `/api/v1/${collection}/${origin.id}`;
@@ -175,6 +177,27 @@ export class Saving<F> {
     this.$state.set({ at: 'conflict', theirs: file, version: isEnded ? 0 : draftVersion, base: number, head: number, from });
   }
 
+  /**
+   * Somebody saved a newer revision: where this page has nothing of its own, it is what is worked on from now on, and given; else both are to
+   * be brought together. Null where there is nothing to take.
+   */
+  async look(): Promise<F | null> {
+    await this.#saving;
+    await this.#sending;
+    const answer = await request('GET', this.#path);
+    if (!answer.ok || this.$state.get().at === 'conflict' || this.#saving) return null;
+    const { id, head, draftVersion } = this.#origin;
+    const [file, number] = [answer.body['file'] as F, Number(answer.body['head'])];
+    if (number <= head) return null;
+    if (this.#pending !== null || draftVersion > 0 || this.$state.get().at !== 'saved') {
+      await this.#meetRevision({ file, number });
+      return null;
+    }
+    this.#origin = { id, head: number, saved: file, draftVersion: 0 };
+    this.$head.set(number);
+    return file;
+  }
+
   /** Goes on from the other's state, with `file` as what is wanted now. */
   settle(file: F): F | null {
     const state = this.$state.get();
@@ -203,7 +226,10 @@ export class Saving<F> {
     if (this.$state.get().at === 'conflict') return 'It was changed elsewhere: bring both together first. Nothing is lost.';
     const { id, head, draftVersion, draft } = this.#origin;
     const ends = draftVersion > 0 ? { draft: `"${draftVersion}"` } : {};
-    const answer = await request('POST', `${this.#path}/revisions`, { file, note, ...ends }, head);
+    const asked = request('POST', `${this.#path}/revisions`, { file, note, ...ends }, head);
+    this.#saving = asked;
+    const answer = await asked;
+    this.#saving = null;
     if (answer.ok) {
       this.#origin = { id, head: Number(answer.body['number']), saved: file, draftVersion: 0 };
       this.$head.set(this.#origin.head);

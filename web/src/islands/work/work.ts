@@ -6,6 +6,7 @@ import { listenToKeyboard } from '../drive/keyboard.ts';
 import { Mesher } from '../drive/mesher.ts';
 import { pollPads } from '../drive/pad.ts';
 import { Surveyor } from '../drive/surveyor.ts';
+import { listenToServer } from './changes.ts';
 import { begin } from './opened.ts';
 import { Saving } from './saving.ts';
 import type { Steps } from './steps.ts';
@@ -56,10 +57,27 @@ export function openWork<F, S extends Steps<F>>(trade: Trade<F, S>, opening: Ope
   const hub = new DeviceHub((event) => drive.say(event));
   if (unsent) saving.keep(now);
 
+  let isAdopting = false;
+  /** Takes what somebody else saved, where nothing of this page stands against it. */
+  const meetOthers = async () => {
+    const found = await saving.look();
+    const file = found === null ? null : trade.read(found);
+    if (file === null) return;
+    isAdopting = true;
+    steps.$before.set(file);
+    steps.replace(file, 'what was saved elsewhere');
+    isAdopting = false;
+  };
+
   const start = () => {
     const stops = [
       ...trade.follow(work),
-      steps.$now.listen((file) => saving.keep(file as F)),
+      steps.$now.listen((file) => {
+        if (!isAdopting) saving.keep(file as F);
+      }),
+      listenToServer((change) => {
+        if (change === null || (change.id === saving.id && change.is === 'saved' && change.head > saving.$head.get())) void meetOthers();
+      }),
       listenToKeyboard(window, hub),
       runFrames((elapsed, at) => {
         pollPads(hub);

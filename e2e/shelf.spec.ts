@@ -1,0 +1,291 @@
+import { readFileSync } from 'node:fs';
+import type { Browser, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import { keptGround, makeDocument, openBrowser, openPage, ready, until } from './browser.ts';
+
+const address = inject('address');
+let browser: Browser;
+beforeAll(async () => {
+  browser = await openBrowser();
+});
+afterAll(() => browser.close());
+
+const row = (page: Page, name: string) => page.locator(`li[data-doc="${name}"]`);
+const api = async (path: string) =>
+  (await (await fetch(`${address}/api/v1${path}`)).json()) as { items: { id: string; name: string; head: number }[] };
+
+/** A project of its own, with nothing in it, and the page of its shelf. */
+async function emptyShelf(name: string) {
+  const made = await fetch(`${address}/api/v1/projects`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ name }),
+  });
+  const { id } = (await made.json()) as { id: string };
+  const { page, faults } = await openPage(browser, `${address}/shelf/${id}`, {});
+  await page.getByText('Nothing is here yet.').waitFor();
+  return { id, page, faults };
+}
+const inProject = (project: string, kind: string, file: object) =>
+  fetch(`${address}/api/v1/${kind}?project=${project}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ file }),
+  });
+const tuning = (name: string, walkSpeed: number) => ({ format: 'zygopod/tuning', version: 2, name, pace: { walkSpeed } });
+
+describe('a newcomer with an empty project', () => {
+  it('pastes constants, drives, names, draws a ground, saves, duplicates, changes, compares and takes the file out', async () => {
+    const { id, page, faults } = await emptyShelf(`Small game ${Date.now()}`);
+    await page.getByRole('button', { name: 'Paste numbers from code' }).click();
+    await page.getByRole('textbox', { name: 'Code or data with numbers' }).fill(
+      `const float WALK_SPEED = 130f;
+const float RUN_MULTIPLIER = 1.6f;
+float acceleration = 800f, deceleration = 1000f;
+float playerRadius = 10f;
+float maxStamina = 90f, staminaDrain = 18f;
+int jumpHeight = 40;`,
+    );
+    await until(
+      async () => (await page.getByTestId('pasted').textContent()) ?? '',
+      (words) => words === '7 placed, 0 guessed, 1 left in the note',
+      'eight constants read',
+    );
+    await page.getByRole('textbox', { name: 'Name of the tuning' }).fill('Small hero');
+    await page.getByRole('button', { name: 'Make the tuning' }).click();
+    await page.waitForURL(/\/bench\//);
+    await ready(page);
+    // Drives: it walks at the speed that was pasted.
+    await page.keyboard.down('d');
+    await page.locator('text=/^130\\.0$/').first().waitFor();
+    await page.keyboard.up('d');
+    const tuningId = page.url().split('/bench/')[1]?.split('?')[0] as string;
+    // Renames it from the shelf, and makes a ground there by drawing.
+    await page.goto(`${address}/shelf/${id}`);
+    await row(page, 'Small hero').getByRole('button', { name: 'Rename' }).click();
+    await page.getByRole('textbox', { name: 'Name' }).fill('Miller');
+    await page.getByRole('dialog').getByRole('button', { name: 'Rename' }).click();
+    await row(page, 'Miller').waitFor();
+    await page.getByRole('button', { name: /^Grounds/ }).click();
+    await page.getByRole('button', { name: 'New ground' }).click();
+    await page.waitForURL(/\/grounds\//);
+    const sheet = await page.getByTestId('ground').boundingBox();
+    if (!sheet) throw new Error('there is no sheet');
+    await page.mouse.move(sheet.x + sheet.width / 2, sheet.y + sheet.height / 3);
+    await page.mouse.down();
+    await page.mouse.move(sheet.x + sheet.width / 2, sheet.y + sheet.height / 2, { steps: 5 });
+    await page.mouse.up();
+    const drawn = await keptGround(page, page.url().split('/grounds/')[1]?.split('?')[0] as string);
+    expect(drawn.walls.length + drawn.cells.join('').replaceAll('.', '').length).toBeGreaterThan(0);
+    // Duplicates, changes the copy, and compares two of its revisions.
+    await page.goto(`${address}/shelf/${id}`);
+    await row(page, 'Miller').getByRole('button', { name: 'Duplicate' }).click();
+    await row(page, 'Miller, a copy').getByRole('button', { name: 'Open' }).click();
+    await page.waitForURL(/\/bench\//);
+    await ready(page);
+    const walk = page.locator('#figure-pace').getByRole('textbox', { name: /^Walk/ });
+    await walk.fill('170');
+    await walk.press('Enter');
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Save revision' }).click();
+    await page.getByRole('textbox', { name: 'Note (optional)' }).fill('Faster');
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+    await page.getByRole('dialog').waitFor({ state: 'detached' });
+    await page.goto(`${address}/shelf/${id}`);
+    await row(page, 'Miller, a copy').waitFor();
+    await row(page, 'Miller, a copy').getByRole('button', { name: 'Miller, a copy' }).click();
+    const between = page.getByRole('region', { name: 'Between revisions' });
+    await between.getByText('Between rev 1 and rev 2').waitFor();
+    await between.getByText('130 → 170 px/s').waitFor();
+    await between.getByRole('link', { name: 'Compare the two' }).click();
+    await page.waitForURL(/\/compare\//);
+    await page.getByText('What differs').waitFor();
+    await page.goto(`${address}/shelf/${id}`);
+    await row(page, 'Miller').getByRole('button', { name: 'Miller', exact: true }).click();
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      row(page, 'Miller').getByRole('button', { name: 'Take out' }).click(),
+    ]);
+    expect(file.suggestedFilename()).toBe('miller.tuning.json');
+    expect(JSON.parse(readFileSync(await file.path(), 'utf8'))).toMatchObject({
+      name: 'Miller',
+      pace: { walkSpeed: 130, sprintSpeed: { of: 'pace.walkSpeed', times: 1.6 } },
+      stamina: { max: 90, drain: 18 },
+    });
+    // What could not be placed is in the note.
+    const history = (await api(`/tunings/${tuningId}/revisions`)) as unknown as { items: { note: string }[] };
+    expect(history.items.at(-1)?.note).toContain('jumpHeight = 40 (line 6)');
+    expect(faults).toEqual([]);
+    await page.context().close();
+  }, 90_000);
+});
+
+describe('the shelf', () => {
+  it('shows pictures, numbers and standing, finds by name and by number, and keeps that in its address', async () => {
+    const { id, page, faults } = await emptyShelf(`Found ${Date.now()}`);
+    for (const [name, speed] of [
+      ['Otter', 90],
+      ['Heron', 160],
+      ['Heron chick', 40],
+    ] as const)
+      await inProject(id, 'tunings', tuning(name, speed));
+    await page.reload();
+    await row(page, 'Otter').getByTestId('picture').waitFor();
+    await row(page, 'Otter').getByText('walk 90').waitFor();
+    await row(page, 'Otter').getByTestId('standing').waitFor();
+    const find = page.getByRole('searchbox');
+    await find.fill('walk > 80');
+    await until(
+      () => page.locator('li[data-doc]').count(),
+      (count) => count === 2,
+      'those that walk faster than 80',
+    );
+    await find.fill('heron, walk < 100');
+    await until(
+      () => page.locator('li[data-doc]').allTextContents(),
+      (all) => all.length === 1 && all[0]?.includes('Heron chick') === true,
+      'the slow heron',
+    );
+    await page.reload();
+    await row(page, 'Heron chick').waitFor();
+    expect(await find.inputValue()).toBe('heron, walk < 100');
+    await find.fill('nobody');
+    await page.getByText('Nothing on this board has that').waitFor();
+    await find.fill('');
+    await page.getByRole('combobox', { name: 'Order' }).selectOption('By name');
+    await until(
+      () => page.locator('li[data-doc]').evaluateAll((all) => all.map((one) => (one as HTMLElement).dataset['doc'])),
+      (names) => names.join() === 'Heron,Heron chick,Otter',
+      'the order of names',
+    );
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+
+  it('puts away and brings back, goes back to a revision as a new one, and names one', async () => {
+    const { id, page, faults } = await emptyShelf(`Put away ${Date.now()}`);
+    const made = await inProject(id, 'tunings', tuning('Coat', 100));
+    const { id: coat } = (await made.json()) as { id: string };
+    await fetch(`${address}/api/v1/tunings/${coat}/revisions`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', 'if-match': '"1"' },
+      body: JSON.stringify({ file: tuning('Coat', 130), note: 'Wet' }),
+    });
+    await page.reload();
+    const between = page.getByRole('region', { name: 'Between revisions' });
+    await between.getByText('100 → 130 px/s').waitFor();
+    await row(page, 'Coat').getByText('“Wet”').waitFor();
+    await row(page, 'Coat').getByRole('button', { name: 'Revision 1' }).click();
+    await between.getByRole('button', { name: 'Name this revision' }).click();
+    await page.getByRole('textbox', { name: 'Name' }).fill('alpha');
+    await page.getByRole('dialog').getByRole('button', { name: 'Name' }).click();
+    await row(page, 'Coat').getByText('alpha').first().waitFor();
+    await row(page, 'Coat').getByRole('button', { name: 'Revision 1, alpha' }).click();
+    await between.getByRole('button', { name: 'Go back to rev 1' }).click();
+    await row(page, 'Coat').getByRole('button', { name: 'Revision 3' }).waitFor();
+    const { items } = await api(`/tunings?project=${id}`);
+    expect(items).toMatchObject([{ id: coat, head: 3 }]);
+    await row(page, 'Coat').getByRole('button', { name: 'Put away' }).click();
+    await page.getByText('Nothing is here yet.').waitFor();
+    await page.getByRole('button', { name: /^Put away 1/ }).click();
+    await row(page, 'Coat').getByRole('button', { name: 'Bring back' }).click();
+    await page.getByText('Nothing is put away.').waitFor();
+    await page.getByRole('button', { name: /^Tunings 1/ }).click();
+    await row(page, 'Coat').waitFor();
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+
+  it('makes, renames, switches and puts away projects; one goes out and comes in as a file', async () => {
+    const { id, page, faults } = await emptyShelf(`Old mill ${Date.now()}`);
+    await inProject(id, 'tunings', tuning('Miller', 100));
+    await page.reload();
+    await row(page, 'Miller').waitFor();
+    await page.getByRole('button', { name: 'Take out' }).first().click();
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'The project as one file' }).click(),
+    ]);
+    const text = readFileSync(await file.path(), 'utf8');
+    expect(JSON.parse(text)).toMatchObject({ format: 'zygopod/project', tunings: [{ name: 'Miller' }] });
+    const drop = async (files: { name: string; text: string }[]) => {
+      const transfer = await page.evaluateHandle((all) => {
+        const data = new DataTransfer();
+        for (const { name, text } of all) data.items.add(new File([text], name));
+        return data;
+      }, files);
+      await page.dispatchEvent('main', 'drop', { dataTransfer: transfer });
+    };
+    const renamed = text.replace(/"Old mill \d+"/, `"New mill ${Date.now()}"`);
+    await drop([{ name: 'mill.project.json', text: renamed }]);
+    await page.getByText('1 document can be brought in: Miller.').waitFor();
+    await page.getByRole('button', { name: 'As a project of its own' }).click();
+    await page.waitForURL((url) => url.pathname.startsWith('/shelf/') && !url.pathname.includes(id));
+    await row(page, 'Miller').waitFor();
+    await page.getByRole('button', { name: /^Project: New mill/ }).click();
+    await page.getByRole('textbox', { name: 'Name of this project' }).fill('Wind mill');
+    await page.getByRole('button', { name: 'Rename it' }).click();
+    await page.getByRole('button', { name: 'Project: Wind mill' }).click();
+    await page.getByRole('button', { name: 'Put it away' }).click();
+    await page.waitForURL((url) => url.pathname.startsWith('/shelf/'));
+    await page.getByRole('button', { name: /^Project: Saltmarsh Post/ }).click();
+    await page.getByRole('region', { name: 'Projects put away' }).getByText('Wind mill').first().waitFor();
+    await page
+      .getByRole('list', { name: 'Projects in use' })
+      .getByRole('button', { name: /^Old mill/ })
+      .first()
+      .click();
+    await row(page, 'Miller').waitFor();
+    // Many files at once: what is good comes in, what is not is told with its path.
+    await drop([
+      { name: 'good.tuning.json', text: JSON.stringify(tuning('漢字 boots', 90)) },
+      { name: 'lame.tuning.json', text: JSON.stringify({ ...tuning('Lame', 1), pace: { walkSpeed: 'fast' } }) },
+      { name: 'notes.json', text: 'PK not at all' },
+    ]);
+    await page.getByText('1 document can be brought in: 漢字 boots; 2 files have faults.').waitFor();
+    await page.getByText('pace.walkSpeed: found "fast"').waitFor();
+    await page.getByRole('button', { name: 'Bring in', exact: true }).last().click();
+    await row(page, '漢字 boots').waitFor();
+    expect(faults).toEqual([]);
+    await page.context().close();
+  }, 90_000);
+});
+
+describe('a change elsewhere', () => {
+  it('is on the open bench at once, and no draft is lost by it', async () => {
+    const id = await makeDocument(address, 'tunings', tuning('Watched', 100));
+    const { page, faults } = await openPage(browser, `${address}/bench/${id}`, {});
+    await ready(page);
+    const walk = page.locator('#figure-pace').getByRole('textbox', { name: /^Walk/ });
+    const save = (head: number, file: object) =>
+      fetch(`${address}/api/v1/tunings/${id}/revisions`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', 'if-match': `"${head}"` },
+        body: JSON.stringify({ file }),
+      });
+    await save(1, tuning('Watched', 123));
+    await until(
+      () => walk.inputValue(),
+      (value) => value.startsWith('123'),
+      'the number that was saved elsewhere',
+    );
+    await page.getByRole('banner').getByText('rev 2').waitFor();
+    // With changes of its own, the page offers to bring both together.
+    await walk.fill('150');
+    await walk.press('Enter');
+    await until(
+      () => page.getByTestId('save-state').getAttribute('data-state'),
+      (state) => state === 'draft',
+      'the draft kept',
+    );
+    await save(2, { ...tuning('Watched', 123), body: { radius: 9 } });
+    await until(
+      () => page.getByTestId('save-state').getAttribute('data-state'),
+      (state) => state === 'conflict',
+      'the conflict told',
+    );
+    expect(await walk.inputValue()).toContain('150');
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+});
