@@ -19,9 +19,25 @@ program
   .description('Sets up what is missing and serves the application.')
   .option('--port <number>', 'port to listen on', '4380')
   .option('--host <address>', 'address to listen on; any but loopback needs ZYGOPOD_TOKEN', '127.0.0.1')
+  .option('--files <folder>', 'keeps a project’s files in a folder, both ways')
+  .option('--project <name>', 'the project of --files; the one that the folder names when absent')
   .option('--reset-demo', 'puts the demo data back to how it was shipped')
   .addHelpText('after', '\nExample:\n  ./zygopod up --port 8080')
   .action(leave(async (options) => (await import('./up/up.ts')).up(options)));
+
+for (const [name, words, example] of [
+  ['push', 'Takes what changed in a folder of files into the running application, once.', './zygopod push game/motion'],
+  ['pull', 'Writes what changed in the running application into a folder of files, once.', './zygopod pull game/motion'],
+] as const)
+  program
+    .command(name)
+    .description(words)
+    .argument('<folder>', 'where tunings, grounds, tapes and targets lie, a folder each')
+    .option('--project <name>', 'the project; the one that the folder names when absent')
+    .option('--address <address>', 'the running application; the one that this copy has started when absent')
+    .option('--json', 'answer for machines')
+    .addHelpText('after', `\nExample:\n  ${example}`)
+    .action(leave(async (folder: string, options) => (await import('./commands/pushPull.ts'))[name](folder, options)));
 
 program
   .command('test')

@@ -72,7 +72,8 @@ export { shapedStick } from './motion/steering.ts';
 export type { Column, Trace } from './motion/trace.ts';
 export { World } from './motion/world.ts';
 export { groundLine, tapeLine, tuningLine, tuningNumbers } from './project/line.ts';
-// A project: all that belongs to one game, as one file.
+// A project: all that belongs to one game, as one file, and the text of its documents.
+export { mergeFiles } from './project/mergeFiles.ts';
 export {
   type Brought,
   type Member,
@@ -83,6 +84,7 @@ export {
   readAny,
   readProject,
 } from './project/project.ts';
+export { canonicalText, documentText, fileStem } from './project/text.ts';
 export { cutTape } from './replay/cut.ts';
 // Drives that are recorded, and driven again.
 export { outAndBack } from './replay/outAndBack.ts';
@@ -116,6 +118,7 @@ export { type ChoiceSpec, type CurveSpec, type Figure, figureTitles, type SetSpe
 export { differences } from './tuning/diff.ts';
 export { readEntry, shortNumber } from './tuning/expression.ts';
 export { isLink } from './tuning/links.ts';
+export { merge } from './tuning/merge.ts';
 export { HALF_LIVES_TO_90, rateToStopIn } from './tuning/outcomes.ts';
 export { parameterReference } from './tuning/reference.ts';
 export type { FileValue, TuningFile } from './tuning/schema.ts';

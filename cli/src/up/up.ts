@@ -1,3 +1,6 @@
+import { Application } from '../files/application.ts';
+import { Live } from '../files/live.ts';
+import { folderAt, openMirror } from '../files/open.ts';
 import { GOOD, Misuse } from '../misuse.ts';
 import { stateFolder } from '../root.ts';
 import { buildIfChanged } from './build.ts';
@@ -12,6 +15,8 @@ interface UpOptions {
   port: string;
   host: string;
   resetDemo?: boolean;
+  files?: string;
+  project?: string;
 }
 
 const say = (line: string) => process.stderr.write(`${line}\n`);
@@ -33,6 +38,8 @@ async function placeOf(options: UpOptions): Promise<{ host: string; port: number
 /** Sets up the database, builds, serves, and stays until it is told to stop. */
 export async function up(options: UpOptions): Promise<number> {
   const place = await placeOf(options);
+  const folder = options.files === undefined ? null : folderAt(options.files);
+  const live = new Live();
   let cluster: Cluster | undefined;
   let supervisor: Supervisor | undefined;
   const stop = new AbortController();
@@ -65,6 +72,12 @@ export async function up(options: UpOptions): Promise<number> {
       { database: cluster ?? null, startServer: (patience) => startServer({ ...place, databaseUrl: databaseUrl(), patience }), say },
       server,
     );
+    if (folder) {
+      const app = new Application(server.address);
+      const { mirror, project } = await openMirror(folder, app, options.project, 'both');
+      say(`${project.name} is kept in ${folder.root}`);
+      live.start(mirror, folder, app, say);
+    }
     supervisor.onServer = ({ pid }) => sweeper.tell({ server: pid });
     if (stop.signal.aborted) supervisor.stop();
     else process.stdout.write(`Zygopod is on ${server.address}\n`);
@@ -74,6 +87,7 @@ export async function up(options: UpOptions): Promise<number> {
     if (stop.signal.aborted) return said('Stopped.');
     throw error;
   } finally {
+    await live.stop();
     await cluster?.stop();
     sweeper.dismiss();
     lock.release();

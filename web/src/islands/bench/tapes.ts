@@ -1,5 +1,5 @@
-import { faultText, largest, markOf, readJson, readTape } from '@zygopod/core';
-import { download, fileStem } from '../controls/download.ts';
+import { faultText, fileStem, largest, markOf, readJson, readTape } from '@zygopod/core';
+import { download } from '../controls/download.ts';
 import { JUST_NOW } from '../drive/drive.ts';
 import type { KeptTape, TuningWork } from '../tuning/context.ts';
 import { createDocument, saveRevision } from '../work/deeds.ts';

@@ -8,11 +8,3 @@ export function download(name: string, text: string, type = 'application/json'):
   // The browser has taken the text over by the next turn.
   setTimeout(() => URL.revokeObjectURL(address), 0);
 }
-
-/** `carrier-day-boots`: a name as the stem of a file's; letters and digits of any script stay. */
-export const fileStem = (name: string): string =>
-  name
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}]+/gu, '-')
-    .replace(/^-+|-+$/g, '')
-    .slice(0, 80) || 'tape';

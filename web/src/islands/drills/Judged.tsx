@@ -1,7 +1,7 @@
 import { useStore } from '@nanostores/react';
-import { keepAsTargets, snagWords } from '@zygopod/core';
+import { documentText, fileStem, keepAsTargets, snagWords } from '@zygopod/core';
 import { useState } from 'react';
-import { download, fileStem } from '../controls/download.ts';
+import { download } from '../controls/download.ts';
 import { severityMarks } from '../judging/severityMarks.ts';
 import { DocumentFinder } from '../work/DocumentFinder.tsx';
 import { createDocument, saveRevision } from '../work/deeds.ts';
@@ -111,7 +111,7 @@ export function Judged({ tell }: { tell(why: string | null): void }) {
           type="button"
           className="deed mt-2 min-h-6"
           title="The target set as a file: ./zygopod drill --tuning … --targets … --junit …"
-          onClick={() => download(`${fileStem(judging.set.name)}.targets.json`, `${JSON.stringify(judging.set, null, 2)}\n`)}
+          onClick={() => download(`${fileStem(judging.set.name)}.targets.json`, documentText(judging.set))}
         >
           Check for a build server
         </button>

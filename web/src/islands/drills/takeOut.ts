@@ -1,6 +1,6 @@
-import { judgeTargets, junitXml, metricKey, metricSpecOf, type TargetSet, unitOf } from '@zygopod/core';
+import { fileStem, judgeTargets, junitXml, metricKey, metricSpecOf, type TargetSet, unitOf } from '@zygopod/core';
 import type { Judgement } from '../../workers/drills.ts';
-import { download, fileStem } from '../controls/download.ts';
+import { download } from '../controls/download.ts';
 import type { Report } from './reports.ts';
 
 /** What a report is taken out from. */

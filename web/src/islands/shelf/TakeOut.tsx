@@ -1,6 +1,7 @@
 import { useStore } from '@nanostores/react';
+import { fileStem } from '@zygopod/core';
 import { useState } from 'react';
-import { download, fileStem } from '../controls/download.ts';
+import { download } from '../controls/download.ts';
 import { Overlay } from '../controls/Overlay.tsx';
 import { takeAllOut, takeProjectOut } from './deeds.ts';
 import { numbersCsv } from './numbersCsv.ts';

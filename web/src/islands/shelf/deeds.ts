@@ -1,5 +1,5 @@
-import { memberKinds } from '@zygopod/core';
-import { download, fileStem } from '../controls/download.ts';
+import { documentText, fileStem, memberKinds } from '@zygopod/core';
+import { download } from '../controls/download.ts';
 import { createDocument, putAway, saveRevision } from '../work/deeds.ts';
 import type { Collection } from '../work/listing.ts';
 import { collectionOf, type ShelfItem, type ShelfWork } from './session.ts';
@@ -81,7 +81,7 @@ export async function back(shelf: ShelfWork, item: ShelfItem): Promise<string | 
 export async function takeOut(item: ShelfItem): Promise<string | null> {
   const file = await fileOf(item);
   if (isWhy(file)) return file.why;
-  download(`${fileStem(item.name)}.${item.kind}.json`, `${JSON.stringify(file, null, 2)}\n`);
+  download(`${fileStem(item.name)}.${item.kind}.json`, documentText(file));
   return null;
 }
 
@@ -99,7 +99,7 @@ async function projectFile(shelf: ShelfWork): Promise<File | { why: string }> {
 export async function takeProjectOut(shelf: ShelfWork): Promise<string | null> {
   const file = await projectFile(shelf);
   if (isWhy(file)) return file.why;
-  download(`${fileStem(shelf.project.name)}.project.json`, `${JSON.stringify(file, null, 2)}\n`);
+  download(`${fileStem(shelf.project.name)}.project.json`, documentText(file));
   return null;
 }
 
@@ -112,7 +112,7 @@ export async function takeAllOut(shelf: ShelfWork, collection: Collection): Prom
     const stem = fileStem(one.name);
     const times = (seen.get(stem) ?? 0) + 1;
     seen.set(stem, times);
-    download(`${stem}${times > 1 ? `-${times}` : ''}.${memberKinds[collection]}.json`, `${JSON.stringify(one, null, 2)}\n`);
+    download(`${stem}${times > 1 ? `-${times}` : ''}.${memberKinds[collection]}.json`, documentText(one));
   }
   return null;
 }

@@ -1,11 +1,10 @@
-import { newTuning, readTuning, type Snag, type Target, type TuningFile } from '@zygopod/core';
+import { merge, newTuning, readTuning, type Snag, type Target, type TuningFile } from '@zygopod/core';
 import { atom, computed, type WritableAtom } from 'nanostores';
 import { createContext, useContext } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
 import { Drive } from '../drive/drive.ts';
 import { currentOf, openWork, type Work } from '../work/work.ts';
 import { Editing } from './editing.ts';
-import { merge } from './merge.ts';
 
 /** A span of time on the strip, s. */
 export interface Span {

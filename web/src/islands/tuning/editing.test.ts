@@ -1,7 +1,6 @@
-import { numberAt, type TuningFile } from '@zygopod/core';
+import { merge, numberAt, type TuningFile } from '@zygopod/core';
 import { describe, expect, it } from 'vitest';
 import { Editing } from './editing.ts';
-import { merge } from './merge.ts';
 
 const file: TuningFile = { format: 'zygopod/tuning', version: 2, name: 'Boots', unit: 'px' };
 const walk = (editing: Editing) => numberAt(editing.$tuning.get().parameters, 'pace.walkSpeed');

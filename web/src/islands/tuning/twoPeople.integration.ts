@@ -1,10 +1,9 @@
 import '../../../../testing/provided.ts';
-import { type FileValue, newTuning, type TuningFile, withValue, writtenAt } from '@zygopod/core';
+import { type FileValue, merge, newTuning, type TuningFile, withValue, writtenAt } from '@zygopod/core';
 import { afterAll, beforeAll, describe, expect, inject, it, vi } from 'vitest';
 import type { Opened } from '../../server/data/openings.ts';
 import { begin } from '../work/opened.ts';
 import { Saving } from '../work/saving.ts';
-import { merge } from './merge.ts';
 
 const address = inject('address');
 

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import {
+  canonicalText,
   groundLine,
   type Reading,
   readGround,
@@ -63,17 +64,6 @@ function mapped<T>(reading: Reading<T>, file: (read: T) => unknown): Reading<unk
   return reading.ok ? { ok: true, value: file(reading.value) } : reading;
 }
 
-/** Text with keys in order, so that equal files have equal hashes. */
-function canonical(value: unknown): string {
-  if (Array.isArray(value)) return `[${value.map(canonical).join(',')}]`;
-  if (typeof value === 'object' && value !== null)
-    return `{${Object.entries(value)
-      .sort(([a], [b]) => (a < b ? -1 : 1))
-      .map(([key, v]) => `${JSON.stringify(key)}:${canonical(v)}`)
-      .join(',')}}`;
-  return JSON.stringify(value);
-}
-
 /** A file's numbers, in a line and by path. */
 const numbersOf: Record<Kind, (file: never) => { line: string; numbers: Record<string, number> }> = {
   tuning: (file) => {
@@ -90,7 +80,7 @@ const numbersOf: Record<Kind, (file: never) => { line: string; numbers: Record<s
 
 /** A good file as it is kept. */
 export function judged(file: { name: string }, kind: Kind): Pick<JudgedBody, 'name' | 'text' | 'hash' | 'line' | 'numbers'> {
-  const hash = createHash('sha256').update(canonical(file)).digest('hex');
+  const hash = createHash('sha256').update(canonicalText(file)).digest('hex');
   return { name: file.name, text: JSON.stringify(file), hash, ...numbersOf[kind](file as never) };
 }
 

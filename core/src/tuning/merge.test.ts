@@ -1,6 +1,7 @@
-import { type FileValue, newTuning, type TuningFile, withValue } from '@zygopod/core';
 import { describe, expect, it } from 'vitest';
 import { merge } from './merge.ts';
+import type { FileValue, TuningFile } from './schema.ts';
+import { newTuning, withValue } from './tuning.ts';
 
 const base = newTuning('Shared');
 const file = (values: Record<string, FileValue>): TuningFile =>

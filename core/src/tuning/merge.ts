@@ -1,4 +1,6 @@
-import { specs, type TuningFile, withValue, writtenAt } from '@zygopod/core';
+import { specs } from './catalogue/catalogue.ts';
+import type { TuningFile } from './schema.ts';
+import { withValue, writtenAt } from './tuning.ts';
 
 /**
  * Merges two files that grew from common ones (the newest last): each parameter that only they changed is theirs, every other one is mine. A

@@ -1,0 +1,46 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { Application, Away } from '../files/application.ts';
+import { folderAt, openMirror } from '../files/open.ts';
+import { Failure, FINDING, GOOD, Misuse } from '../misuse.ts';
+import { stateFolder } from '../root.ts';
+
+interface Options {
+  project?: string;
+  address?: string;
+  json?: boolean;
+}
+
+/** Where the application runs that this copy has started. */
+function addressOf(asked: string | undefined): string {
+  if (asked !== undefined) {
+    if (!/^https?:\/\/[^/]+\/?$/.test(asked)) throw new Misuse(`--address: found ${asked}, expected an address like http://127.0.0.1:4380`);
+    return asked.replace(/\/$/, '');
+  }
+  try {
+    const { address } = JSON.parse(readFileSync(join(stateFolder, 'up.pid'), 'utf8')) as { address?: string };
+    if (address) return address;
+  } catch {
+    // Told below.
+  }
+  throw new Misuse('Zygopod is not running: start it with ./zygopod up, or name its --address');
+}
+
+/** Looks at a folder and a project once, and takes what changed on one side to the other. Exit 1 where files were left alone. */
+async function once(path: string, options: Options, direction: 'push' | 'pull'): Promise<number> {
+  const app = new Application(addressOf(options.address));
+  const folder = folderAt(path);
+  try {
+    const { mirror, project } = await openMirror(folder, app, options.project, direction);
+    const { lines, broken } = await mirror.look();
+    if (options.json) process.stdout.write(`${JSON.stringify({ project: project.name, done: lines, broken })}\n`);
+    else for (const line of lines.length > 0 ? lines : ['nothing has changed']) process.stdout.write(`${line}\n`);
+    return broken.length > 0 ? FINDING : GOOD;
+  } catch (error) {
+    if (error instanceof Away) throw new Failure(error.message);
+    throw error;
+  }
+}
+
+export const push = (path: string, options: Options): Promise<number> => once(path, options, 'push');
+export const pull = (path: string, options: Options): Promise<number> => once(path, options, 'pull');

@@ -1,0 +1,128 @@
+import { type MemberKind, readAny } from '@zygopod/core';
+import { folders } from './folder.ts';
+
+/** A document as the application lists it. */
+export interface Listed {
+  id: string;
+  kind: MemberKind;
+  name: string;
+  head: number;
+  /** What names the contents of its newest revision. */
+  hash: string;
+}
+
+export interface ProjectHead {
+  id: string;
+  name: string;
+  unit: 'px' | 'm';
+  names: Record<string, string>;
+}
+
+/** Somebody else was faster. */
+export class Overtaken extends Error {}
+
+/** The application cannot be reached, or answers that it cannot. */
+export class Away extends Error {}
+
+/** A running application, asked through its API. */
+export class Application {
+  readonly address: string;
+  readonly #token: string | undefined;
+
+  constructor(address: string, token = process.env['ZYGOPOD_TOKEN']) {
+    this.address = address;
+    this.#token = token;
+  }
+
+  async #ask(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<unknown> {
+    let response: Response;
+    try {
+      response = await fetch(`${this.address}/api/v1${path}`, {
+        method,
+        headers: {
+          ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+          ...(this.#token ? { authorization: `Bearer ${this.#token}` } : {}),
+          ...headers,
+        },
+        body: body === undefined ? null : JSON.stringify(body),
+        signal: AbortSignal.timeout(30_000),
+      });
+    } catch (error) {
+      throw new Away(`the application cannot be reached: ${error instanceof Error ? error.message : error}`);
+    }
+    const told = (await response.json().catch(() => ({}))) as { title?: string };
+    if (response.ok) return told;
+    if (response.status === 409 || response.status === 404) throw new Overtaken(told.title ?? `the server said ${response.status}`);
+    throw new Away(`${path}: ${told.title ?? `the server said ${response.status}`}`);
+  }
+
+  async projects(): Promise<ProjectHead[]> {
+    return ((await this.#ask('GET', '/projects')) as { items: ProjectHead[] }).items;
+  }
+
+  async project(id: string): Promise<ProjectHead> {
+    return (await this.#ask('GET', `/projects/${id}`)) as ProjectHead;
+  }
+
+  async makeProject(values: Partial<ProjectHead> & { name: string }): Promise<ProjectHead> {
+    return (await this.#ask('POST', '/projects', values)) as ProjectHead;
+  }
+
+  async changeProject(id: string, values: Partial<ProjectHead>): Promise<void> {
+    await this.#ask('PUT', `/projects/${id}`, values);
+  }
+
+  /** All documents in use of a project. */
+  async list(project: string): Promise<Listed[]> {
+    const found: Listed[] = [];
+    for (let next: string | null = ''; next !== null; ) {
+      const query: string = `?limit=200&sort=made${next ? `&after=${next}` : ''}`;
+      const page = (await this.#ask('GET', `/projects/${project}/shelf${query}`)) as {
+        items: (Omit<Listed, 'hash'> & { revisions: { number: number; hash: string }[] })[];
+        next: string | null;
+      };
+      for (const { id, kind, name, head, revisions } of page.items)
+        found.push({ id, kind, name, head, hash: revisions.find(({ number }) => number === head)?.hash ?? '' });
+      next = page.next;
+    }
+    return found;
+  }
+
+  /** The file of a revision, in the newest version of its format; null where it cannot be read. */
+  async file({ id, kind }: Pick<Listed, 'id' | 'kind'>, revision: number): Promise<{ name: string } | null> {
+    const { file } = (await this.#ask('GET', `/${folders[kind]}/${id}/revisions/${revision}`)) as { file: unknown };
+    const read = readAny(file);
+    const member = read.ok ? read.value.members[0] : undefined;
+    return member?.reading.ok ? member.reading.value : null;
+  }
+
+  async make(project: string, kind: MemberKind, file: object, note: string): Promise<{ id: string }> {
+    return (await this.#ask('POST', `/${folders[kind]}?project=${project}`, { file, note })) as { id: string };
+  }
+
+  /** Saves a revision on top of `head`; gives its number. Throws `Overtaken` where somebody was faster. */
+  async save({ id, kind }: Pick<Listed, 'id' | 'kind'>, head: number, file: object, note: string): Promise<number> {
+    const saved = await this.#ask('POST', `/${folders[kind]}/${id}/revisions`, { file, note }, { 'if-match': `"${head}"` });
+    return (saved as { number: number }).number;
+  }
+
+  async putAway({ id, kind, head }: Pick<Listed, 'id' | 'kind' | 'head'>): Promise<void> {
+    await this.#ask('DELETE', `/${folders[kind]}/${id}`, undefined, { 'if-match': `"${head}"` });
+  }
+
+  async bringBack({ id, kind }: Pick<Listed, 'id' | 'kind'>): Promise<void> {
+    await this.#ask('POST', `/${folders[kind]}/${id}/back`);
+  }
+
+  /** Hears of changes until `over`; calls `hear` at each, and once it listens. Ends where the connection does. */
+  async listen(hear: () => void, over: AbortSignal): Promise<void> {
+    const response = await fetch(`${this.address}/api/v1/changes`, {
+      headers: this.#token ? { authorization: `Bearer ${this.#token}` } : {},
+      signal: over,
+    });
+    if (!response.ok || !response.body) throw new Away(`the server said ${response.status}`);
+    const decoder = new TextDecoder();
+    for await (const chunk of response.body as unknown as AsyncIterable<Uint8Array>)
+      if (/^(event: change|: listening)/m.test(decoder.decode(chunk, { stream: true }))) hear();
+  }
+}

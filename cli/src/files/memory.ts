@@ -1,0 +1,52 @@
+import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { dirname } from 'node:path';
+import { z } from 'zod';
+
+/** A document and its file as both were alike last. */
+const pair = z.object({
+  kind: z.enum(['tuning', 'ground', 'tape', 'targets']),
+  path: z.string(),
+  head: z.number(),
+  /** The server's name of that revision's contents. */
+  serverHash: z.string(),
+  /** What names the contents of both. */
+  hash: z.string(),
+  /** A step that was begun, and of which it is not known whether it was done: a revision that was written into the file, or sent from it. */
+  begun: z.object({ is: z.enum(['write', 'send']), head: z.number(), hash: z.string(), serverHash: z.string() }).optional(),
+});
+export type Pair = z.infer<typeof pair>;
+
+const schema = z.object({ project: z.string(), projectText: z.string(), pairs: z.record(z.string(), pair) });
+type Kept = z.infer<typeof schema>;
+
+/** What is remembered of a folder and a project between runs: where both were alike last. Written whole, after each step. */
+export class Memory {
+  readonly #path: string;
+  readonly pairs: Map<string, Pair>;
+  project: string;
+  projectText: string;
+
+  constructor(path: string) {
+    this.#path = path;
+    const kept = readKept(path);
+    this.project = kept?.project ?? '';
+    this.projectText = kept?.projectText ?? '';
+    this.pairs = new Map(Object.entries(kept?.pairs ?? {}));
+  }
+
+  keep(): void {
+    mkdirSync(dirname(this.#path), { recursive: true });
+    const { project, projectText } = this;
+    writeFileSync(`${this.#path}.new`, JSON.stringify({ project, projectText, pairs: Object.fromEntries(this.pairs) }));
+    renameSync(`${this.#path}.new`, this.#path);
+  }
+}
+
+/** What was remembered; null where nothing was, or it cannot be read: then all is compared anew. */
+function readKept(path: string): Kept | null {
+  try {
+    return schema.parse(JSON.parse(readFileSync(path, 'utf8')));
+  } catch {
+    return null;
+  }
+}

@@ -1,0 +1,359 @@
+import '../../../testing/provided.ts';
+import { mkdtempSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { canonicalText, documentText, type MemberKind } from '@zygopod/core';
+import pg from 'pg';
+import { afterAll, beforeAll, beforeEach, describe, expect, inject, it } from 'vitest';
+import { sequence } from '../../../core/src/testing/sequence.ts';
+import { Application, type Listed } from './application.ts';
+import { Folder } from './folder.ts';
+import { Live } from './live.ts';
+import { Memory } from './memory.ts';
+import { Mirror } from './mirror.ts';
+import { type Direction, PROJECT_FILE } from './projectFile.ts';
+
+const address = inject('address');
+const app = new Application(address, undefined);
+const client = new pg.Client({ connectionString: inject('databaseUrl') });
+beforeAll(() => client.connect());
+afterAll(() => client.end());
+
+let root: string;
+let folder: Folder;
+let project: string;
+const memoryPath = () => join(root, '..', `${root.split('/').at(-1)}-memory.json`);
+const mirrorNow = (direction: Direction = 'both') => new Mirror(folder, app, new Memory(memoryPath()), project, direction);
+const look = async (direction: Direction = 'both') => mirrorNow(direction).look();
+
+beforeEach(async () => {
+  root = mkdtempSync(join(tmpdir(), 'zygopod-files-'));
+  folder = new Folder(root);
+  ({ id: project } = await app.makeProject({ name: `Mirrored ${root}` }));
+});
+
+interface Boots {
+  format: string;
+  version: number;
+  name: string;
+  unit: string;
+  pace: { walkSpeed: number };
+  body: { radius: number };
+  ramp: { accelerate: number };
+}
+const tuning = (name: string, walkSpeed = 100, radius = 10, accelerate = 900): Boots => ({
+  format: 'zygopod/tuning',
+  version: 2,
+  name,
+  unit: 'px',
+  pace: { walkSpeed },
+  body: { radius },
+  ramp: { accelerate },
+});
+const fileNow = (path: string) => JSON.parse(readFileSync(join(root, path), 'utf8')) as Boots;
+const put = (path: string, file: object | string) => folder.write(path, typeof file === 'string' ? file : documentText(file));
+const listed = async (name: string) => (await app.list(project)).find((one) => one.name === name) as Listed;
+const onServer = async (name: string) => {
+  const one = await listed(name);
+  return (await app.file(one, one.head)) as unknown as Boots;
+};
+const make = (kind: MemberKind, file: object) => app.make(project, kind, file, '');
+
+describe('a folder and a project', () => {
+  it('become alike, in the catalogue’s order, and stay so', async () => {
+    await make('tuning', tuning('Day boots', 140));
+    await make('targets', { format: 'zygopod/targets', version: 1, name: 'Brisk', targets: [{ metric: 'riseTime', max: 0.2 }] });
+    put('tunings/storm.tuning.json', tuning('Storm boots', 118));
+    await look();
+    expect(readFileSync(join(root, 'tunings/day-boots.tuning.json'), 'utf8')).toBe(documentText(tuning('Day boots', 140)));
+    expect(folder.text('targets/brisk.targets.json')).toContain('riseTime');
+    expect(await onServer('Storm boots')).toMatchObject({ pace: { walkSpeed: 118 } });
+    expect(folder.text(PROJECT_FILE)).toContain('"format": "zygopod/project"');
+    expect((await look()).lines).toEqual([]);
+  });
+
+  it('take changes both ways, and merge those of both by parameter', async () => {
+    put('tunings/boots.tuning.json', tuning('Boots'));
+    await look();
+    const one = await listed('Boots');
+    await app.save(one, 1, tuning('Boots', 100, 13), 'Rounder');
+    put('tunings/boots.tuning.json', tuning('Boots', 130));
+    await look();
+    expect(fileNow('tunings/boots.tuning.json')).toEqual(tuning('Boots', 130, 13));
+    expect(await onServer('Boots')).toEqual(tuning('Boots', 130, 13));
+    // What both changed is the file's; the other is in the history, and named.
+    await app.save(one, 3, tuning('Boots', 150, 13), '');
+    put('tunings/boots.tuning.json', tuning('Boots', 160, 13));
+    const { lines } = await look();
+    expect(lines.join()).toContain('both changed pace.walkSpeed');
+    expect((await onServer('Boots')).pace.walkSpeed).toBe(160);
+    expect((await app.file(one, 4)) as unknown).toMatchObject({ pace: { walkSpeed: 150 } });
+    const { rows } = await client.query('select note from revisions where document_id = $1 order by number desc limit 1', [one.id]);
+    expect(rows[0].note).toContain('rev 4 has the other');
+    expect((await look()).lines).toEqual([]);
+  });
+
+  it('put away what the other has removed, unless it was changed since', async () => {
+    for (const name of ['One', 'Two', 'Three']) put(`tunings/${name.toLowerCase()}.tuning.json`, tuning(name));
+    await look();
+    rmSync(join(root, 'tunings/one.tuning.json'));
+    await app.putAway(await listed('Two'));
+    await app.putAway(await listed('Three'));
+    put('tunings/three.tuning.json', tuning('Three', 170));
+    await look();
+    await look();
+    expect((await app.list(project)).map(({ name }) => name)).toEqual(['Three']);
+    expect(folder.text('tunings/two.tuning.json')).toBeNull();
+    expect((await onServer('Three')).pace.walkSpeed).toBe(170);
+  });
+
+  it('leave a broken file alone, name it, and go on with the others', async () => {
+    put('tunings/boots.tuning.json', tuning('Boots'));
+    put('tunings/coat.tuning.json', tuning('Coat'));
+    await look();
+    put('tunings/boots.tuning.json', '{ "format": "zygopod/tuning", <<<<<<<');
+    put('tunings/coat.tuning.json', tuning('Coat', 77));
+    const { broken, lines } = await look();
+    expect(broken).toEqual([expect.stringMatching(/^tunings\/boots\.tuning\.json: found no JSON/)]);
+    expect(lines.join()).toContain('tunings/boots.tuning.json is left alone');
+    expect((await onServer('Coat')).pace.walkSpeed).toBe(77);
+    expect((await listed('Boots')).head).toBe(1);
+    expect(folder.text('tunings/boots.tuning.json')).toContain('<<<<<<<');
+    put('tunings/boots.tuning.json', tuning('Boots', 88));
+    await look();
+    expect((await onServer('Boots')).pace.walkSpeed).toBe(88);
+  });
+
+  it('take a folder that is away, or empty at once, for no removal', async () => {
+    put('tunings/boots.tuning.json', tuning('Boots'));
+    await look();
+    renameSync(root, `${root}-away`);
+    await expect(look()).rejects.toThrow('is away');
+    mkdtempSync(`${root}-`);
+    folder.write('.keep', '');
+    await expect(look()).rejects.toThrow('is empty');
+    rmSync(root, { recursive: true });
+    renameSync(`${root}-away`, root);
+    expect((await look()).lines).toEqual([]);
+    expect((await listed('Boots')).head).toBe(1);
+  });
+
+  it('keep documents of one name, and of any script, apart', async () => {
+    const long = '長'.repeat(120);
+    for (const name of ['Boots', 'boots', 'BOOTS!', '漢字', long]) await make('tuning', tuning(name));
+    await make('tuning', tuning('Boots', 200));
+    await look();
+    const files = [...folder.read().values()].map(({ file }) => file?.name);
+    expect(files.toSorted()).toEqual(['Boots', 'Boots', 'boots', 'BOOTS!', '漢字', long].toSorted());
+    expect((await look()).lines).toEqual([]);
+  });
+
+  it('find each other again where nothing is remembered', async () => {
+    put('tunings/boots.tuning.json', tuning('Boots'));
+    put('tunings/coat.tuning.json', tuning('Coat'));
+    await look();
+    rmSync(memoryPath());
+    put('tunings/coat.tuning.json', tuning('Coat', 140));
+    await look();
+    expect(await app.list(project)).toHaveLength(2);
+    expect((await onServer('Coat')).pace.walkSpeed).toBe(140);
+    expect(folder.read().size).toBe(2);
+  });
+
+  it('go one way where one way is asked for', async () => {
+    put('tunings/boots.tuning.json', tuning('Boots'));
+    await make('tuning', tuning('Coat'));
+    await look('push');
+    expect(folder.read().size).toBe(1);
+    expect(await app.list(project)).toHaveLength(2);
+    put('tunings/hat.tuning.json', tuning('Hat'));
+    await look('pull');
+    expect(folder.text('tunings/coat.tuning.json')).not.toBeNull();
+    expect(await app.list(project)).toHaveLength(2);
+  });
+
+  it('show a change at once as long as they are kept alike', async () => {
+    put('tunings/boots.tuning.json', tuning('Boots'));
+    const live = new Live();
+    const lines: string[] = [];
+    live.start(mirrorNow(), folder, app, (line) => lines.push(line));
+    const until = async (is: () => Promise<boolean>) => {
+      const begun = performance.now();
+      while (!(await is())) {
+        if (performance.now() - begun > 10_000) throw new Error(`not within 10 s: ${lines.join('; ')}`);
+        await new Promise((next) => setTimeout(next, 5));
+      }
+      return performance.now() - begun;
+    };
+    await until(async () => (await listed('Boots')) !== undefined);
+    await until(async () => folder.text(PROJECT_FILE) !== null);
+    put('tunings/boots.tuning.json', tuning('Boots', 155));
+    const there = await until(async () => (await onServer('Boots')).pace.walkSpeed === 155);
+    const one = await listed('Boots');
+    await app.save(one, one.head, tuning('Boots', 166), '');
+    const back = await until(async () => fileNow('tunings/boots.tuning.json').pace.walkSpeed === 166);
+    await live.stop();
+    process.stdout.write(`a changed file is a revision after ${there.toFixed(0)} ms, a revision is a file after ${back.toFixed(0)} ms\n`);
+  });
+});
+
+/** Somebody pulled the plug. */
+class Killed extends Error {}
+
+/** The same object, but each of its methods may be the last thing that is done, before or after it is. */
+function dying<T extends object>(living: T, strikes: () => boolean): T {
+  return new Proxy(living, {
+    get(target, key) {
+      const member = Reflect.get(target, key) as unknown;
+      if (typeof member !== 'function') return member;
+      return (...args: unknown[]) => {
+        if (strikes()) throw new Killed();
+        const done = (member as (...args: unknown[]) => unknown).apply(target, args);
+        const after = (value: unknown) => {
+          if (strikes()) throw new Killed();
+          return value;
+        };
+        return done instanceof Promise ? done.then(after) : after(done);
+      };
+    },
+  });
+}
+
+describe('a thousand edits on both sides, with kills in between', () => {
+  it('end alike, and nothing is lost', async () => {
+    const next = sequence(1411);
+    const pick = <T>(all: readonly T[]): T => all[Math.floor(next() * all.length)] as T;
+    let unique = 1000;
+    const value = () => ++unique / 8;
+    /** What somebody set last, by document and part: the file sets the walk, the application the radius, both the acceleration. */
+    const walks = new Map<string, number>();
+    const radii = new Map<string, number>();
+    const sent = new Set<number>();
+    let [edits, kills, names] = [0, 0, 0];
+    const broken = new Map<string, Boots>();
+
+    const editDisk = () => {
+      const files = [...folder.read().values()].flatMap(({ path, file }) =>
+        file && path.startsWith('tunings/') ? [{ path, file: file as unknown as Boots }] : [],
+      );
+      const chance = next();
+      if (files.length < 3 || chance < 0.06) {
+        const name = `Disk ${++names}`;
+        const walk = value();
+        walks.set(name, walk);
+        put(`tunings/disk-${names}.tuning.json`, tuning(name, walk));
+        return;
+      }
+      const { path, file } = pick(files);
+      if (chance < 0.1) {
+        rmSync(join(root, path));
+        walks.delete(file.name);
+        radii.delete(file.name);
+      } else if (chance < 0.14) {
+        broken.set(path, file);
+        writeFileSync(join(root, path), '{ "format": "zygopod/tuning", "name"');
+      } else {
+        const changed = structuredClone(file);
+        if (chance < 0.25) changed.ramp = { accelerate: value() + 1 };
+        else {
+          changed.pace.walkSpeed = value();
+          if (walks.has(file.name)) walks.set(file.name, changed.pace.walkSpeed);
+        }
+        put(path, changed);
+      }
+    };
+    const mendDisk = () => {
+      for (const [path, file] of broken) {
+        const mended = structuredClone(file);
+        mended.pace.walkSpeed = value();
+        if (walks.has(file.name)) walks.set(file.name, mended.pace.walkSpeed);
+        put(path, mended);
+      }
+      broken.clear();
+    };
+    const editServer = async () => {
+      const all = await app.list(project);
+      const chance = next();
+      if (all.length < 3 || chance < 0.06) {
+        const name = `Server ${++names}`;
+        const radius = value();
+        radii.set(name, radius);
+        await make('tuning', tuning(name, 100, radius));
+        return;
+      }
+      const one = pick(all);
+      if (chance < 0.1) {
+        await app.putAway(one);
+        walks.delete(one.name);
+        radii.delete(one.name);
+        return;
+      }
+      const file = (await app.file(one, one.head)) as unknown as Boots;
+      if (chance < 0.25) file.ramp = { accelerate: value() + 1 };
+      else {
+        file.body.radius = value();
+        if (radii.has(one.name) || walks.has(one.name)) radii.set(one.name, file.body.radius);
+      }
+      await app.save(one, one.head, file, '');
+    };
+    /** A look that may be cut short at any of its steps. */
+    const lookOnce = async (mayDie: boolean) => {
+      let left = mayDie && next() < 0.6 ? Math.floor(next() * 25) : Infinity;
+      const strikes = () => left-- <= 0;
+      const before = [...folder.read().values()].flatMap(({ file }) => (file ? [file as unknown as Boots] : []));
+      const memory = new Memory(memoryPath());
+      const mirror = new Mirror(dying(folder, strikes), dying(app, strikes), memory, project);
+      const keep = memory.keep.bind(memory);
+      memory.keep = () => {
+        if (strikes()) throw new Killed();
+        keep();
+      };
+      try {
+        const told = await mirror.look();
+        if (!told.lines.some((line) => line.includes('changed meanwhile')))
+          for (const { pace, ramp } of before) sent.add(pace.walkSpeed).add(ramp.accelerate);
+        return told;
+      } catch (error) {
+        if (!(error instanceof Killed)) throw error;
+        kills++;
+        return null;
+      }
+    };
+
+    while (edits < 1000) {
+      for (let i = Math.ceil(next() * 10); i > 0; i--) {
+        if (next() < 0.5) editDisk();
+        else await editServer();
+        edits++;
+      }
+      if (next() < 0.3) mendDisk();
+      await lookOnce(true);
+    }
+    mendDisk();
+    for (let i = 0; i < 10 && ((await lookOnce(false))?.lines.length ?? 1) > 0; i++);
+
+    // Both sides are the same.
+    const documents = await Promise.all((await app.list(project)).map(async (one) => canonicalText(await app.file(one, one.head))));
+    const files = [...folder.read().values()].map(({ file }) => canonicalText(file));
+    expect(files.toSorted()).toEqual(documents.toSorted());
+    expect(documents.length).toBeGreaterThan(3);
+    expect(kills).toBeGreaterThan(30);
+    // Each part is what was set last on the side that sets it.
+    for (const text of documents) {
+      const { name, pace, body } = JSON.parse(text) as Boots;
+      if (walks.has(name)) expect(pace.walkSpeed, `the walk of ${name}`).toBe(walks.get(name));
+      if (radii.has(name)) expect(body.radius, `the radius of ${name}`).toBe(radii.get(name));
+    }
+    // Whatever stood in a file when both sides were made alike is in a revision.
+    const { rows } = await client.query('select file from revisions r join documents d on d.id = r.document_id where d.project_id = $1', [
+      project,
+    ]);
+    const kept = new Set(
+      rows.flatMap(({ file }: { file: unknown }) =>
+        [...JSON.stringify(file).matchAll(/(?:walkSpeed|accelerate)": ?([\d.]+)/g)].map((match) => Number(match[1])),
+      ),
+    );
+    expect([...sent].filter((one) => !kept.has(one))).toEqual([]);
+    process.stdout.write(`${edits} edits, ${kills} kills, ${documents.length} documents, ${rows.length} revisions\n`);
+  }, 180_000);
+});

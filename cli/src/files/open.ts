@@ -1,0 +1,65 @@
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, statSync } from 'node:fs';
+import { basename, join, resolve } from 'node:path';
+import { Misuse } from '../misuse.ts';
+import { stateFolder } from '../root.ts';
+import type { Application, ProjectHead } from './application.ts';
+import { Folder, folders } from './folder.ts';
+import { Memory } from './memory.ts';
+import { Mirror } from './mirror.ts';
+import { type Direction, PROJECT_FILE } from './projectFile.ts';
+
+/** A folder that can hold a project's files; made where there is none. */
+export function folderAt(path: string): Folder {
+  const root = resolve(path);
+  if (existsSync(root) && !statSync(root).isDirectory()) throw new Misuse(`${path}: found a file, expected a folder`);
+  try {
+    mkdirSync(root, { recursive: true });
+  } catch (error) {
+    throw new Misuse(`${path} cannot be made: ${error instanceof Error ? error.message : error}`);
+  }
+  return new Folder(root);
+}
+
+/** What the project file of a folder calls its project; null where there is none that can be read. */
+function nameIn(folder: Folder): string | null {
+  try {
+    const { name } = JSON.parse(folder.text(PROJECT_FILE) ?? 'null') as { name?: unknown };
+    return typeof name === 'string' && name.trim() ? name.trim() : null;
+  } catch {
+    return null;
+  }
+}
+
+const holdsFiles = (folder: Folder) =>
+  Object.values(folders).some((name) => existsSync(join(folder.root, name)) && readdirSync(join(folder.root, name)).length > 0);
+
+/**
+ * The project of a folder: the one that is asked for, else the one that its project file names; a new one for files without one; an empty
+ * folder takes the first project that there is.
+ */
+async function projectOf(folder: Folder, app: Application, asked: string | undefined): Promise<ProjectHead> {
+  const projects = await app.projects();
+  const wanted = asked ?? nameIn(folder);
+  const found = projects.find(({ name, id }) => name === wanted || id === wanted);
+  if (found) return found;
+  if (asked !== undefined) throw new Misuse(`--project: found ${asked}, expected one of ${projects.map(({ name }) => name).join(', ')}`);
+  if (wanted === null && !holdsFiles(folder)) {
+    const [first] = projects;
+    if (first) return first;
+  }
+  return app.makeProject({ name: (wanted ?? basename(folder.root)).slice(0, 120) || 'Project' });
+}
+
+/** Lays a folder and its project side by side. */
+export async function openMirror(
+  folder: Folder,
+  app: Application,
+  asked: string | undefined,
+  direction: Direction,
+): Promise<{ mirror: Mirror; project: ProjectHead }> {
+  const project = await projectOf(folder, app, asked);
+  const key = createHash('sha256').update(`${folder.root} ${project.id}`).digest('hex').slice(0, 24);
+  const memory = new Memory(join(stateFolder, 'files', `${key}.json`));
+  return { mirror: new Mirror(folder, app, memory, project.id, direction), project };
+}
