@@ -119,6 +119,31 @@ const compared = (id: (file: string) => string) =>
   ['day', 'storm'].map((boots) => `&side=${id(`carrier-${boots}-boots.tuning.json`)}.1`).join('') +
   `&tape=${id('gap-run.tape.json')}`;
 
+/** The shelf, once all of it is drawn and judged. */
+async function shelved(page: Page): Promise<void> {
+  await until(
+    async () => [await page.getByTestId('picture').count(), await page.getByTestId('standing').count()],
+    ([drawn, judged]) => drawn === 6 && judged === 6,
+    'pictures and standings',
+  );
+}
+
+/** Constants of a small game, pasted. */
+async function pasted(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Paste numbers from code' }).click();
+  await page.getByRole('textbox', { name: 'Code or data with numbers' }).fill(`public class LetterCarrier {
+  const float WALK_SPEED = 3.5f;   // tiles per second
+  const float RunSpeed = WALK_SPEED * 1.75f;
+  float acceleration = 24f;
+  float friction = 30f;
+  float bodyRadius = 0.4f;
+  int jumpHeight = 2;
+  const float StaminaMax = 100f, StaminaDrain = 20f;
+}
+#define TILE_SIZE 32`);
+  await page.locator('[data-number=TILE_SIZE]').waitFor();
+}
+
 /** The keys and the buttons that drive. */
 const driving = (page: Page) => page.keyboard.press('k');
 
@@ -164,7 +189,8 @@ const pictures: {
   },
   { name: 'api', colorScheme: 'light', path: () => '/api', act: async () => undefined },
   { name: 'grounds', colorScheme: 'light', path: boardwalk, act: (page) => page.mouse.click(600, 300) },
-  { name: 'grounds-night', colorScheme: 'dark', path: boardwalk, act: (page) => page.mouse.click(600, 300) },
+  { name: 'shelf', colorScheme: 'light', path: () => '/shelf', act: shelved },
+  { name: 'paste', colorScheme: 'light', path: () => '/shelf', act: pasted },
 ];
 
 /** Takes all pictures at 1280 × 800 into `folder`; returns their paths. */
@@ -176,7 +202,9 @@ async function shootAll(address: string, folder: string): Promise<string[]> {
     for (const { name, colorScheme, path, act } of pictures) {
       const { page } = await openPage(browser, `${address}${path(id)}`, { colorScheme });
       await page
-        .locator('[data-testid=now-at]:not(:empty), [data-testid=side], [data-drill], [data-testid=findings][data-fresh=true], #putDraft')
+        .locator(
+          '[data-testid=now-at]:not(:empty), [data-testid=side], [data-drill], [data-testid=findings][data-fresh=true], [data-doc], #putDraft',
+        )
         .first()
         .waitFor();
       await until(

@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import AxeBuilder from '@axe-core/playwright';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { keptGround, makeDocument, openBrowser, openPage, ready, until } from './browser.ts';
@@ -69,6 +70,8 @@ int jumpHeight = 40;`,
     await page.getByRole('button', { name: /^Grounds/ }).click();
     await page.getByRole('button', { name: 'New ground' }).click();
     await page.waitForURL(/\/grounds\//);
+    await page.locator('[data-testid=findings][data-fresh=true]').waitFor();
+    await page.keyboard.press('4');
     const sheet = await page.getByTestId('ground').boundingBox();
     if (!sheet) throw new Error('there is no sheet');
     await page.mouse.move(sheet.x + sheet.width / 2, sheet.y + sheet.height / 3);
@@ -286,6 +289,37 @@ describe('a change elsewhere', () => {
     );
     expect(await walk.inputValue()).toContain('150');
     expect(faults).toEqual([]);
+    await page.context().close();
+  });
+});
+
+describe('the screen', () => {
+  it.each(['light', 'dark'] as const)('has no accessibility violations, nor has pasting (%s)', async (colorScheme) => {
+    const { page } = await openPage(browser, `${address}/shelf`, { colorScheme });
+    await page.getByTestId('standing').first().waitFor();
+    const look = async () => {
+      const { violations } = await new AxeBuilder({ page: page as never })
+        .options({ rules: { 'target-size': { enabled: true } } })
+        .analyze();
+      return violations.map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.target.join(' ')).join(', ')}`);
+    };
+    expect(await look()).toEqual([]);
+    await page.getByRole('button', { name: 'Paste numbers from code' }).click();
+    await page.getByRole('textbox', { name: 'Code or data with numbers' }).fill('speed = 3.5\njump = 2\nradius = 12');
+    await page.getByText('One is a guess').waitFor();
+    expect(await look()).toEqual([]);
+    await page.keyboard.press('Escape');
+    for (const viewport of [
+      { width: 1280, height: 800 },
+      { width: 1024, height: 700 },
+    ]) {
+      await page.setViewportSize(viewport);
+      const over = await page.evaluate(() => [
+        document.documentElement.scrollWidth - innerWidth,
+        document.documentElement.scrollHeight - innerHeight,
+      ]);
+      expect(over).toEqual([0, 0]);
+    }
     await page.context().close();
   });
 });

@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Application, Away } from '../files/application.ts';
 import { folderAt, openMirror } from '../files/open.ts';
@@ -29,6 +29,7 @@ function addressOf(asked: string | undefined): string {
 /** Looks at a folder and a project once, and takes what changed on one side to the other. Exit 1 where files were left alone. */
 async function once(path: string, options: Options, direction: 'push' | 'pull'): Promise<number> {
   const app = new Application(addressOf(options.address));
+  if (direction === 'push' && !existsSync(path)) throw new Misuse(`${path}: there is no such folder`);
   const folder = folderAt(path);
   try {
     const { mirror, project } = await openMirror(folder, app, options.project, direction);

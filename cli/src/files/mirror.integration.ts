@@ -6,6 +6,7 @@ import { canonicalText, documentText, type MemberKind } from '@zygopod/core';
 import pg from 'pg';
 import { afterAll, beforeAll, beforeEach, describe, expect, inject, it } from 'vitest';
 import { sequence } from '../../../core/src/testing/sequence.ts';
+import { pull, push } from '../commands/pushPull.ts';
 import { Application, type Listed } from './application.ts';
 import { Folder } from './folder.ts';
 import { Live } from './live.ts';
@@ -172,6 +173,34 @@ describe('a folder and a project', () => {
     expect(await app.list(project)).toHaveLength(2);
   });
 
+  it('are brought together by push and pull, which say what they did and what they left alone', async () => {
+    put('tunings/boots.tuning.json', tuning('Boots', 120));
+    put('grounds/yard.ground.json', '{');
+    const said: string[] = [];
+    const write = process.stdout.write;
+    const run = async (work: typeof push) => {
+      said.length = 0;
+      process.stdout.write = ((text: string) => said.push(text) > 0) as typeof write;
+      try {
+        return await work(root, { address: `${address}/`, project });
+      } finally {
+        process.stdout.write = write;
+      }
+    };
+    expect(await run(push)).toBe(1);
+    expect(said.join('')).toContain('grounds/yard.ground.json is left alone: found no JSON');
+    expect((await onServer('Boots')).pace.walkSpeed).toBe(120);
+    rmSync(join(root, 'grounds/yard.ground.json'));
+    await make('tuning', tuning('Coat'));
+    expect([await run(push), said]).toEqual([0, ['nothing has changed\n']]);
+    expect([await run(pull), said]).toEqual([0, ['tunings/coat.tuning.json: written, rev 1\n']]);
+    await expect(push(join(root, 'none'), { address })).rejects.toThrow('there is no such folder');
+    await expect(pull(root, { address: 'ftp://x' })).rejects.toThrow('expected an address');
+    await expect(pull(root, { address: 'http://127.0.0.1:9' })).rejects.toThrow('cannot be reached');
+    await expect(pull(root, { address, project: 'Nobody' })).rejects.toThrow('found Nobody');
+    await expect(pull(join(root, 'tunings/boots.tuning.json'), { address })).rejects.toThrow('expected a folder');
+  });
+
   it('show a change at once as long as they are kept alike', async () => {
     put('tunings/boots.tuning.json', tuning('Boots'));
     const live = new Live();
@@ -310,7 +339,7 @@ describe('a thousand edits on both sides, with kills in between', () => {
       };
       try {
         const told = await mirror.look();
-        if (!told.lines.some((line) => line.includes('changed meanwhile')))
+        if (!told.lines.some((line) => /changed meanwhile|brought back/.test(line)))
           for (const { pace, ramp } of before) sent.add(pace.walkSpeed).add(ramp.accelerate);
         return told;
       } catch (error) {

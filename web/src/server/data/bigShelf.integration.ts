@@ -89,3 +89,42 @@ describe('a shelf with a hundred thousand tapes', () => {
     expect([last.items[0]?.number, last.items.at(-1)?.number, last.next]).toEqual([599, 1, null]);
   });
 });
+
+describe('a project with two thousand tunings', () => {
+  const TUNINGS = 2000;
+  let project: string;
+  beforeAll(async () => {
+    ({ id: project } = (await client.query(`insert into projects (name) values ('Crowded') returning id`)).rows[0]);
+    await client.query(
+      `with made as (
+         insert into documents (project_id, kind, name, head, line, numbers)
+         select $1, 'tuning', 'Coat ' || n, 3, 'walk ' || n, jsonb_build_object('pace.walkSpeed', n, 'body.radius', n / 10.0) from generate_series(1, $2) n
+         returning id)
+       insert into revisions (document_id, number, note, hash, file)
+       select id, k, 'Sewn ' || k, repeat('0', 64), '{}' from made, generate_series(1, 3) k`,
+      [project, TUNINGS],
+    );
+    await client.query('analyze documents, revisions');
+  });
+  afterAll(() => client.query('delete from projects where id = $1', [project]));
+
+  it.each([
+    ['its first page', '', 50],
+    ['what is found by a name', '&q=coat%201999', 1],
+    ['what is found by a note', '&q=sewn%202', 50],
+    ['what is found by numbers', `&q=${encodeURIComponent('walk > 1000, radius < 150')}`, 50],
+    ['what is found by nothing', '&q=boat', 0],
+    ['it by name', '&sort=name', 50],
+  ])('shows %s within 100 ms', async (_, query, count) => {
+    let least = Infinity;
+    for (let i = 0; i < 7; i++) {
+      const begun = performance.now();
+      const answer = await fetch(`${address}/api/v1/projects/${project}/shelf?kind=tunings${query}`);
+      const page = (await answer.json()) as { items: { revisions: unknown[] }[] };
+      expect([answer.status, page.items.length]).toEqual([200, count]);
+      expect(page.items.every(({ revisions }) => revisions.length === 3)).toBe(true);
+      least = Math.min(least, performance.now() - begun);
+    }
+    expect(least).toBeLessThan(100);
+  });
+});
