@@ -76,7 +76,7 @@ int jumpHeight = 40;`,
     if (!sheet) throw new Error('there is no sheet');
     await page.mouse.move(sheet.x + sheet.width / 2, sheet.y + sheet.height / 3);
     await page.mouse.down();
-    await page.mouse.move(sheet.x + sheet.width / 2, sheet.y + sheet.height / 2, { steps: 5 });
+    await page.mouse.move(sheet.x + sheet.width / 1.6, sheet.y + sheet.height / 2, { steps: 5 });
     await page.mouse.up();
     const drawn = await keptGround(page, page.url().split('/grounds/')[1]?.split('?')[0] as string);
     expect(drawn.walls.length + drawn.cells.join('').replaceAll('.', '').length).toBeGreaterThan(0);
