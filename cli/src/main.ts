@@ -142,6 +142,47 @@ program
   .action(leave(async (options) => (await import('./commands/drill.ts')).drill(options)));
 
 program
+  .command('export')
+  .description('Hands a tuning over: its numbers as constants in a language, in the game’s own units and names.')
+  .argument('<tuning>', 'tuning file, - for stdin')
+  .requiredOption('--to <language>', 'ts, c, csharp, python, lua, rust, json or csv')
+  .option('--units <words>', 'the game’s units: px, m:PIXELS or tiles:PIXELS, second or frame:HZ, degree or radian', 'px,second,degree')
+  .option('--names <file>', 'JSON object with the game’s names by path; a project file does, too')
+  .option('--case <style>', 'SCREAMING_SNAKE, snake_case, camelCase or PascalCase; the language’s own when absent')
+  .option('--all', 'all parameters, also those that this tuning does not use')
+  .option('-o, --output <file>', 'where to write it (stdout when absent)')
+  .option('--force', 'write over a file that was changed by hand')
+  .addHelpText('after', '\nExample:\n  ./zygopod export demo/carrier-day-boots.tuning.json --to c --units tiles:32,frame:60')
+  .action(leave(async (tuning: string, options) => (await import('./commands/handOff.ts')).exportTuning(tuning, options)));
+
+program
+  .command('import')
+  .description('Makes a tuning of the numbers in a game’s code or data: what is only guessed or not known is told, and left out.')
+  .argument('<file>', 'code or data in any language, - for stdin')
+  .option('--units <words>', 'the units that they stand in, as for export', 'px,second,degree')
+  .option('--names <file>', 'JSON object with the game’s names by path; a project file does, too')
+  .option('--name <name>', 'what to call the tuning', 'Imported tuning')
+  .option('--guess', 'takes guesses, too')
+  .option('-o, --output <file>', 'where to write it (stdout when absent)')
+  .addHelpText('after', '\nExample:\n  ./zygopod import game/motion.h --units tiles:32,frame:60 -o motion.tuning.json')
+  .action(leave(async (file: string, options) => (await import('./commands/handOff.ts')).importTuning(file, options)));
+
+program
+  .command('verify')
+  .description('Holds a game’s trace against the model on the same hands: where they part first, and most; exit 1 where they do.')
+  .requiredOption('--trace <file>', 'the game’s trace as CSV: tick and some of x, y, vx, vy, speed, facing, gait, stamina')
+  .requiredOption('--tape <file>', 'the hands')
+  .requiredOption('--tuning <file>', 'tuning file')
+  .option('--ground <file>', 'ground file; an open ground when absent')
+  .option('--slack <number>', 'what counts as the same, relative above 1', '1e-6')
+  .option('--json', 'answer for machines')
+  .addHelpText(
+    'after',
+    '\nExample:\n  ./zygopod verify --trace game.csv --tape demo/out-and-back.tape.json --tuning demo/carrier-day-boots.tuning.json --ground demo/boardwalk.ground.json',
+  )
+  .action(leave(async (options) => (await import('./commands/verify.ts')).verify(options)));
+
+program
   .command('demo')
   .description('Drills all tunings of the demo and replays its tapes: a table of metrics and snags. Needs no server.')
   .option('--json', 'answer for machines')

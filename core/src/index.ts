@@ -7,6 +7,10 @@ export { largest } from './document/sizes.ts';
 export { exportGround, type GroundFormat, groundFormats, type ImportOptions, importGround } from './formats/grounds/convert.ts';
 export type { Exported, Imported } from './formats/grounds/imported.ts';
 export { tooLarge } from './formats/grounds/imported.ts';
+export { type ConstantValue, wordsOfPath } from './formats/handOff/constants.ts';
+export { changesSince, type HandedOver, type HandOffChange, type HandOffChoice, handOver } from './formats/handOff/handOff.ts';
+export { type GameUnits, plainUnits, readUnits, unitsWord } from './formats/handOff/units.ts';
+export { type Case, cases, inCase, writers } from './formats/handOff/writers.ts';
 export { jsonSchema } from './formats/jsonSchema.ts';
 export { junitXml } from './formats/junit.ts';
 export { type Found, findNumbers } from './formats/paste/found.ts';
@@ -60,6 +64,7 @@ export { measureSpan } from './measure/span.ts';
 export { type StaminaCycle, staminaCycle } from './measure/staminaCycle.ts';
 export { type Survey, type SurveyPart, surveyGround, surveyInParts, surveyKey } from './measure/survey.ts';
 export { traceAt } from './measure/traceAt.ts';
+export { type Parted, type Verified, verifyTrace } from './measure/verifyTrace.ts';
 // The motion: a world that ticks, its trace, and the words for what is in it.
 export { monotoneCubic } from './motion/accelerationCurve.ts';
 export { viewCorners } from './motion/camera.ts';

@@ -16,5 +16,6 @@ export const screens: readonly Screen[] = [
   { id: 'compare', title: 'Compare', subject: 'tuning', island: async () => (await import('./compare/Compare.tsx')).Compare },
   { id: 'drills', title: 'Drills', subject: 'tuning', island: async () => (await import('./drills/Drills.tsx')).Drills },
   { id: 'grounds', title: 'Grounds', subject: 'ground', island: async () => (await import('./grounds/Grounds.tsx')).Grounds },
+  { id: 'handoff', title: 'Hand-off', subject: 'tuning', island: async () => (await import('./handoff/HandOff.tsx')).HandOff },
   { id: 'shelf', title: 'Shelf', subject: 'project', island: async () => (await import('./shelf/Shelf.tsx')).Shelf },
 ];

@@ -197,6 +197,26 @@ describe('the description of the API', () => {
     await ask('GET', '/reports', {}, 400);
   });
 
+  it('is what hand-offs are answered by: those of a tuning, newest first', async () => {
+    const tuning = { id: '44444444-4444-4444-8444-444444444444', revision: 2, name: 'Brisk' };
+    const handOff = {
+      tuning,
+      changedSince: false,
+      to: 'c',
+      units: 'tiles:32,frame:60,degree',
+      label: 'build 88',
+      values: { WALK_SPEED: 140, EVEN: true, POINTS: [[0, 1]], ENDS: ['stop'] },
+    };
+    expect((await ask('POST', '/handoffs', {}, 201, { body: handOff })).value).toMatchObject(handOff);
+    await ask('POST', '/handoffs', {}, 201, { body: { ...handOff, label: 'build 89' } });
+    await ask('POST', '/handoffs', {}, 422, { body: { ...handOff, to: 'basic' } });
+    await ask('POST', '/handoffs', {}, 422, { body: { ...handOff, units: 'miles' } });
+    await ask('POST', '/handoffs', {}, 422, { body: { ...handOff, values: { WALK: { deep: 1 } } } });
+    const { value } = await ask('GET', '/handoffs', {}, 200, { query: `?tuning=${tuning.id}` });
+    expect((value['items'] as { label: string }[]).map(({ label }) => label)).toEqual(['build 89', 'build 88']);
+    await ask('GET', '/handoffs', {}, 400);
+  });
+
   it('is what projects are answered by: made, filled, searched, put away and back', async () => {
     const { value } = await ask('POST', '/projects', {}, 201, { body: { name: ' Tide mill ', names: { 'pace.walkSpeed': 'walk_speed' } } });
     expect(value).toMatchObject({ name: 'Tide mill', unit: 'px', names: { 'pace.walkSpeed': 'walk_speed' }, isDemo: false });

@@ -59,6 +59,7 @@ const fileBody = z
 function groupOf(path: string): string {
   if (path.startsWith('/trials')) return 'Trials';
   if (path.startsWith('/reports')) return 'Reports';
+  if (path.startsWith('/handoffs')) return 'Hand-offs';
   if (path.startsWith('/projects')) return 'Projects';
   if (!path.startsWith('/{kind}')) return 'Service';
   return path.includes('/revisions') ? 'Revisions' : path.endsWith('/draft') ? 'Drafts' : 'Documents';

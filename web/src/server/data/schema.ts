@@ -143,3 +143,15 @@ export const reports = pgTable(
   },
   (table) => [index('reports_by_tuning').on(table.tuning, table.createdAt)],
 );
+
+/** A revision of a tuning that was handed over to its game: in which language, units and names, and with which values. Rows are only ever added. */
+export const handOffs = pgTable(
+  'hand_offs',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    tuning: uuid('tuning_id').notNull(),
+    handOff: file('hand_off').notNull(),
+    createdAt: made,
+  },
+  (table) => [index('hand_offs_by_tuning').on(table.tuning, table.createdAt)],
+);

@@ -2,6 +2,7 @@ import type { Operation } from '../operation.ts';
 import { changeOperations } from './changes.ts';
 import { documentOperations } from './documents.ts';
 import { draftOperations } from './draft.ts';
+import { handOffOperations } from './handOffs.ts';
 import { projectOperations } from './projects.ts';
 import { reportOperations } from './reports.ts';
 import { revisionOperations } from './revisions.ts';
@@ -17,6 +18,7 @@ export const operations: readonly Operation[] = [
   ...draftOperations,
   ...trialOperations,
   ...reportOperations,
+  ...handOffOperations,
   ...projectOperations,
   ...changeOperations,
 ];

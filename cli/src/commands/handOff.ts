@@ -1,0 +1,150 @@
+import { createHash } from 'node:crypto';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import {
+  type Case,
+  cases,
+  documentText,
+  findNumbers,
+  type GameUnits,
+  handOver,
+  inCase,
+  type Placed,
+  pastedTuning,
+  placeNumbers,
+  printable,
+  readUnits,
+  specs,
+  wordsOfPath,
+  writers,
+} from '@zygopod/core';
+import { readText, tuningFile } from '../files.ts';
+import { FINDING, GOOD, Misuse } from '../misuse.ts';
+
+interface ExportOptions {
+  to: string;
+  units: string;
+  names?: string;
+  case?: string;
+  all?: boolean;
+  output?: string;
+  force?: boolean;
+}
+
+const say = (line: string) => process.stderr.write(`${printable(line)}\n`);
+
+function unitsOf(words: string): GameUnits {
+  const units = readUnits(words);
+  if (typeof units === 'string') throw new Misuse(`--units: ${units}`);
+  return units;
+}
+
+/** What a game calls parameters, by their paths. */
+function namesOf(path: string | undefined): Record<string, string> {
+  if (path === undefined) return {};
+  let value: unknown;
+  try {
+    value = JSON.parse(readText(path));
+  } catch (error) {
+    if (error instanceof Misuse) throw error;
+    throw new Misuse(`--names ${path}: found no JSON, expected an object with names by path`);
+  }
+  const own = (value as { names?: unknown } | null)?.names ?? value;
+  if (typeof own !== 'object' || own === null || Array.isArray(own))
+    throw new Misuse(`--names ${path}: expected an object with names by path`);
+  for (const [key, name] of Object.entries(own)) {
+    if (!specs.has(key)) throw new Misuse(`--names ${path}: ${key}: there is no such parameter`);
+    if (typeof name !== 'string') throw new Misuse(`--names ${path}: ${key}: found ${JSON.stringify(name)}, expected a text`);
+  }
+  return own as Record<string, string>;
+}
+
+/** The line that ends a file of code: a word for all that stands before it, by which a change by hand is seen. */
+const stampOf = (text: string, comment: string) =>
+  `${comment} handed over as ${createHash('sha256').update(text).digest('hex').slice(0, 16)}\n`;
+
+/** Whether nobody has changed a file since it was handed over. */
+function isAsWritten(text: string, comment: string): boolean {
+  const begin = text.lastIndexOf('\n', text.length - 2) + 1;
+  return text.slice(begin) === stampOf(text.slice(0, begin), comment);
+}
+
+/** The lines of two texts that the other does not have. */
+function differing(before: string, now: string): string[] {
+  const [old, fresh] = [before.split(/\r?\n/), now.split(/\r?\n/)];
+  const [inOld, inFresh] = [new Set(old), new Set(fresh)];
+  return [
+    ...old.filter((line) => !inFresh.has(line)).map((line) => `- ${line}`),
+    ...fresh.filter((line) => !inOld.has(line)).map((line) => `+ ${line}`),
+  ];
+}
+
+/** Hands a tuning over as constants. A file that was changed by hand since is shown, not overwritten. */
+export async function exportTuning(path: string, options: ExportOptions): Promise<number> {
+  const tuning = tuningFile(path);
+  const writer = writers.find(({ id }) => id === options.to);
+  if (!writer) throw new Misuse(`--to: found ${options.to}, expected one of ${writers.map(({ id }) => id).join(', ')}`);
+  if (options.case !== undefined && !cases.includes(options.case as Case))
+    throw new Misuse(`--case: found ${options.case}, expected one of ${cases.join(', ')}`);
+  const handed = handOver(tuning, 'as a file', {
+    to: options.to,
+    units: unitsOf(options.units),
+    names: namesOf(options.names),
+    style: (options.case as Case | undefined) ?? null,
+    all: options.all === true,
+  });
+  for (const { path: of, why } of handed.faults) say(`${of}: ${why}`);
+  if (handed.faults.length > 0) return FINDING;
+  const { output } = options;
+  if (output === undefined || output === '-') {
+    process.stdout.write(handed.text);
+    return GOOD;
+  }
+  const text = writer.comment === null ? handed.text : handed.text + stampOf(handed.text, writer.comment);
+  if (existsSync(output)) {
+    const there = readFileSync(output, 'utf8');
+    if (there === text) return GOOD;
+    const isOurs = writer.comment !== null && isAsWritten(there, writer.comment);
+    for (const line of differing(there, text)) if (!line.includes('handed over as')) say(line);
+    if (!isOurs && !options.force) {
+      say(`${output} was changed by hand, or is not of Zygopod: it is left as it is (--force writes over it)`);
+      return FINDING;
+    }
+  }
+  writeFileSync(output, text);
+  return GOOD;
+}
+
+interface ImportOptions {
+  units: string;
+  names?: string;
+  name: string;
+  guess?: boolean;
+  output?: string;
+}
+
+/** Makes a tuning of a game's numbers; what is not known is told on stderr. */
+export async function importTuning(path: string, options: ImportOptions): Promise<number> {
+  const units = unitsOf(options.units);
+  const names = namesOf(options.names);
+  const known = new Map(Object.entries(names).map(([own, name]) => [name, own]));
+  // What was handed over with our own names comes back by them.
+  for (const [own, { kind }] of specs)
+    if (kind === 'number')
+      for (const style of cases) if (!known.has(inCase(wordsOfPath(own), style))) known.set(inCase(wordsOfPath(own), style), own);
+  const text = readText(path);
+  const placed = placeNumbers(findNumbers(text)).map((one): Placed => {
+    const own = known.get(one.found.name.split('.').at(-1) as string) ?? known.get(one.found.name);
+    const { as: _, ...rest } = one;
+    if (own) return { ...rest, path: own, isGuess: false, why: 'by its name' };
+    return one.isGuess && !options.guess ? { ...rest, path: null, isGuess: false, why: `a guess: ${one.why}` } : one;
+  });
+  const pixels = units.length === 'm' ? units.metre : units.tile;
+  const length = units.length === 'px' ? 'px' : 'tiles';
+  const made = pastedTuning(options.name.slice(0, 120), placed, { length, tile: pixels, time: units.time, hz: units.hz });
+  for (const { found, path: own, why } of placed) if (!own) say(`line ${found.line}: ${found.name} is left out: ${why}`);
+  for (const { path: own, why } of made.refused) say(`${own}: ${why}`);
+  const out = documentText(made.file);
+  if (options.output === undefined || options.output === '-') process.stdout.write(out);
+  else writeFileSync(options.output, out);
+  return Object.keys(made.values).length > 0 ? GOOD : FINDING;
+}

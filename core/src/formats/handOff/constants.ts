@@ -1,0 +1,95 @@
+import { matters, type Parameters, specs } from '../../tuning/catalogue/catalogue.ts';
+import type { NumberSpec } from '../../tuning/catalogue/specs.ts';
+import { shortNumber } from '../../tuning/expression.ts';
+import { isLink } from '../../tuning/links.ts';
+import { HALF_LIVES_TO_90, stopDistance } from '../../tuning/outcomes.ts';
+import { rawAt, type Tuning, valueAt } from '../../tuning/tuning.ts';
+import { linkWords } from '../../tuning/words.ts';
+import { type GameUnits, gameUnitWords, inGameUnits } from './units.ts';
+
+/** A value as it goes into a game. */
+export type ConstantValue = number | boolean | string | readonly ConstantValue[];
+
+/** A constant that is handed over. */
+export interface Constant {
+  path: string;
+  /** The words of its name, in no case yet; or the game's own name for it. */
+  words: readonly string[];
+  own: string | null;
+  value: ConstantValue;
+  /** Its unit; empty where it has none. */
+  unit: string;
+  /** What it comes to: `stops in 7 px`. */
+  outcome: string;
+  /** The group of the catalogue that it is in. */
+  group: string;
+}
+
+/** Groups whose numbers are known by their own names. */
+const plainGroups = new Set(['pace', 'ramp']);
+
+/** The words of a parameter's name: its group's, where its own do not tell what it is of, and its own. */
+export function wordsOfPath(path: string): string[] {
+  const parts = path.split('.');
+  const words = parts.flatMap((part) =>
+    part
+      .replace(/([a-z\d])([A-Z])/g, '$1 $2')
+      .toLowerCase()
+      .split(' '),
+  );
+  return parts.length > 1 && plainGroups.has(parts[0] as string) ? words.slice(1) : words;
+}
+
+/** What a number comes to, in the game's own units, in a few words; empty where that says no more than the number. */
+function outcomeOf(path: string, { pace, ramp, stamina, clock, camera, facing }: Parameters, unit: 'px' | 'm', units: GameUnits): string {
+  const told = (value: number, quantity: 'time' | 'length') =>
+    `${shortNumber(inGameUnits(value, quantity, unit, units), 3)} ${gameUnitWords(quantity, units)}`;
+  const { walkSpeed: walk } = pace;
+  if (path === 'ramp.accelerate') return `${told(walk / ramp.accelerate, 'time')} to walk`;
+  if (path === 'ramp.decelerate') return `stops in ${told(stopDistance(walk, ramp.decelerate, 1 / clock.hz, clock.integration), 'length')}`;
+  if (path === 'ramp.halfLife') return `${told(ramp.halfLife * HALF_LIVES_TO_90, 'time')} to 90 %`;
+  if (path === 'stamina.drain' && stamina.drain > 0) return `empty in ${told(stamina.max / stamina.drain, 'time')}`;
+  if (path === 'stamina.regain' && stamina.regain > 0) return `full in ${told(stamina.max / stamina.regain, 'time')}`;
+  if (path === 'camera.halfLife') return `${told(camera.halfLife * HALF_LIVES_TO_90, 'time')} to 90 %`;
+  if (path === 'facing.rate' && facing.rate > 0) return `half a turn in ${told(180 / facing.rate, 'time')}`;
+  return '';
+}
+
+/** A number that cannot be handed over in these units. */
+export interface ConstantFault {
+  path: string;
+  why: string;
+}
+
+/**
+ * The constants of a tuning in the game's units, in the catalogue's order: those that it uses, or all; what cannot be told in these units is
+ * a fault. `names` is what the game calls parameters, by their paths.
+ */
+export function constantsOf(
+  { file, parameters }: Tuning,
+  { units, names, all }: { units: GameUnits; names: Readonly<Record<string, string>>; all: boolean },
+): { constants: Constant[]; faults: ConstantFault[] } {
+  const unit = file.unit ?? 'px';
+  const constants: Constant[] = [];
+  const faults: ConstantFault[] = [];
+  for (const [path, spec] of specs) {
+    if (!all && !matters(path, parameters)) continue;
+    const raw = valueAt(parameters, path);
+    const isNumber = spec.kind === 'number';
+    const value = isNumber ? inGameUnits(raw as number, (spec as NumberSpec).quantity, unit, units) : (raw as ConstantValue);
+    if (isNumber && (!Number.isFinite(value) || (value === 0 && raw !== 0)))
+      faults.push({ path, why: `${shortNumber(raw as number)} becomes ${value} in these units` });
+    const written = rawAt(file, path);
+    const follows = isLink(written) ? linkWords(written) : '';
+    constants.push({
+      path,
+      words: wordsOfPath(path),
+      own: Object.hasOwn(names, path) ? (names[path] as string) : null,
+      value,
+      unit: isNumber ? gameUnitWords((spec as NumberSpec).quantity, units) : '',
+      outcome: [follows, outcomeOf(path, parameters, unit, units)].filter(Boolean).join(', '),
+      group: path.split('.')[0] as string,
+    });
+  }
+  return { constants, faults };
+}

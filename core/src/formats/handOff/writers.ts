@@ -1,0 +1,273 @@
+import type { Constant, ConstantFault, ConstantValue } from './constants.ts';
+
+/** The case in which names are written. */
+export const cases = ['SCREAMING_SNAKE', 'snake_case', 'camelCase', 'PascalCase'] as const;
+export type Case = (typeof cases)[number];
+
+export function inCase(words: readonly string[], style: Case): string {
+  const capital = (word: string) => (word[0]?.toUpperCase() ?? '') + word.slice(1);
+  if (style === 'SCREAMING_SNAKE') return words.join('_').toUpperCase();
+  if (style === 'snake_case') return words.join('_');
+  return words.map((word, i) => (style === 'camelCase' && i === 0 ? word : capital(word))).join('');
+}
+
+/** A constant as it is written: its name in the language, and what is said beside it. */
+export interface WrittenConstant {
+  path: string;
+  name: string;
+  value: ConstantValue;
+  comment: string;
+  group: string;
+}
+
+/** What a file says of itself. */
+export interface Told {
+  tuning: string;
+  revision: string;
+  units: string;
+  /** A name for the whole: of a module, a class, a guard. */
+  stem: string;
+}
+
+/** How constants are written in a language. */
+export interface Writer {
+  id: string;
+  title: string;
+  extension: string;
+  style: Case;
+  /** How a line that is no code begins; null: the format has no comments. */
+  comment: string | null;
+  /** Words that cannot be names. */
+  reserved: readonly string[];
+  write(constants: readonly WrittenConstant[], told: Told): string;
+}
+
+const words = (text: string) => text.split(' ');
+
+/** The values of a language: how true and false, texts, numbers and lists are written. */
+interface Literals {
+  isTrue: string;
+  isFalse: string;
+  number(value: number): string;
+  list(values: string[], value: readonly ConstantValue[]): string;
+}
+
+function literal(value: ConstantValue, of: Literals): string {
+  if (typeof value === 'boolean') return value ? of.isTrue : of.isFalse;
+  if (typeof value === 'number') return of.number(value);
+  if (typeof value === 'string') return JSON.stringify(value);
+  return of.list(
+    value.map((one) => literal(one, of)),
+    value,
+  );
+}
+
+/** A number with a point in it, so that no language takes it for a whole one. */
+const pointed = (value: number) => {
+  const text = String(value);
+  return /[.e]/.test(text) ? text : `${text}.0`;
+};
+const plain = (value: number) => String(value);
+
+/** Lines `name value comment`, names and values in columns of their own, a gap between groups. */
+function columns(
+  constants: readonly WrittenConstant[],
+  line: (name: string, value: string, comment: string) => string,
+  of: Literals,
+): string {
+  const rows = constants.map(({ name, value, comment, group }) => ({ name, value: literal(value, of), comment, group }));
+  const wide = Math.max(0, ...rows.map(({ name }) => name.length));
+  const deep = Math.min(14, Math.max(0, ...rows.map(({ value }) => value.length)));
+  let group = rows[0]?.group;
+  return rows
+    .map((row) => {
+      const gap = row.group === group ? '' : '\n';
+      group = row.group;
+      return `${gap}${line(row.name.padEnd(wide), row.value.padStart(deep), row.comment)}\n`;
+    })
+    .join('');
+}
+
+const head = ({ tuning, revision, units }: Told) => `${tuning.replace(/[\r\n]/g, ' ')}, ${revision}. Units: ${units}.`;
+const beside = (mark: string, comment: string, end = '') => (comment ? `  ${mark} ${comment}${end}` : '');
+
+/** A comment of C that no text ends before its time. */
+const inComment = (text: string) => text.replaceAll('*/', '* /');
+
+const typescript: Writer = {
+  id: 'ts',
+  title: 'TypeScript',
+  extension: 'ts',
+  style: 'camelCase',
+  comment: '//',
+  reserved: words(
+    'break case catch class const continue debugger default delete do else enum export extends false finally for function if import in instanceof let new null return static super switch this throw true try typeof var void while with yield await async of',
+  ),
+  write: (constants, told) => {
+    const of: Literals = { isTrue: 'true', isFalse: 'false', number: plain, list: (values) => `[${values.join(', ')}]` };
+    return `// ${head(told)}\n\n${columns(constants, (name, value, comment) => `export const ${name} = ${value.trim()};${beside('//', comment)}`, of)}`;
+  },
+};
+
+const c: Writer = {
+  id: 'c',
+  title: 'C',
+  extension: 'h',
+  style: 'SCREAMING_SNAKE',
+  comment: '//',
+  reserved: words(
+    'auto break case char const continue default do double else enum extern float for goto if inline int long register restrict return short signed sizeof static struct switch typedef union unsigned void volatile while',
+  ),
+  write: (constants, told) => {
+    const guard = `${told.stem.replace(/\W+/g, '_').toUpperCase()}_H`;
+    const of: Literals = { isTrue: '1', isFalse: '0', number: pointed, list: (values) => `{ ${values.join(', ')} }` };
+    const body = columns(constants, (name, value, comment) => `#define ${name} ${value}${beside('/*', inComment(comment), ' */')}`, of);
+    return `/* ${inComment(head(told))} */\n#ifndef ${guard}\n#define ${guard}\n\n${body}\n#endif\n`;
+  },
+};
+
+const csharp: Writer = {
+  id: 'csharp',
+  title: 'C#',
+  extension: 'cs',
+  style: 'PascalCase',
+  comment: '//',
+  reserved: words(
+    'abstract as base bool break byte case catch char checked class const continue decimal default delegate do double else enum event explicit extern false finally fixed float for foreach goto if implicit in int interface internal is lock long namespace new null object operator out override params private protected public readonly ref return sbyte sealed short sizeof stackalloc static string struct switch this throw true try typeof uint ulong unchecked unsafe ushort using virtual void volatile while',
+  ),
+  write: (constants, told) => {
+    const isFlat = (value: readonly ConstantValue[]) => !value.some(Array.isArray);
+    const of: Literals = {
+      isTrue: 'true',
+      isFalse: 'false',
+      number: pointed,
+      list: (values, value) =>
+        `new ${isFlat(value) ? (value.length === 0 || typeof value[0] === 'string' ? 'string[]' : 'double[]') : 'double[][]'} { ${values.join(', ')} }`,
+    };
+    const typeOf = (value: string) =>
+      /^(true|false)$/.test(value)
+        ? 'const bool'
+        : value.startsWith('"')
+          ? 'const string'
+          : value.startsWith('new')
+            ? `static readonly ${value.split(' ')[1]}`
+            : 'const double';
+    const stem = told.stem.replace(/(^|\W+)(\w?)/g, (_, _gap, letter: string) => letter.toUpperCase());
+    return `// ${head(told)}\npublic static class ${/^\d/.test(stem) ? `_${stem}` : stem}\n{\n${columns(
+      constants,
+      (name, value, comment) => `    public ${typeOf(value.trim())} ${name} = ${value.trim()};${beside('//', comment)}`,
+      of,
+    )}}\n`;
+  },
+};
+
+const python: Writer = {
+  id: 'python',
+  title: 'Python',
+  extension: 'py',
+  style: 'SCREAMING_SNAKE',
+  comment: '#',
+  reserved: words(
+    'False None True and as assert async await break class continue def del elif else except finally for from global if import in is lambda nonlocal not or pass raise return try while with yield',
+  ),
+  write: (constants, told) => {
+    const of: Literals = {
+      isTrue: 'True',
+      isFalse: 'False',
+      number: pointed,
+      list: (values) => `(${values.join(', ')}${values.length === 1 ? ',' : ''})`,
+    };
+    return `# ${head(told)}\n\n${columns(constants, (name, value, comment) => `${name.trimEnd()} = ${value.trim()}${beside('#', comment)}`, of)}`;
+  },
+};
+
+const lua: Writer = {
+  id: 'lua',
+  title: 'Lua',
+  extension: 'lua',
+  style: 'snake_case',
+  comment: '--',
+  reserved: words('and break do else elseif end false for function goto if in local nil not or repeat return then true until while'),
+  write: (constants, told) => {
+    const of: Literals = { isTrue: 'true', isFalse: 'false', number: plain, list: (values) => `{ ${values.join(', ')} }` };
+    return `-- ${head(told)}\nreturn {\n${columns(constants, (name, value, comment) => `  ${name} = ${value},${beside('--', comment)}`, of)}}\n`;
+  },
+};
+
+const rust: Writer = {
+  id: 'rust',
+  title: 'Rust',
+  extension: 'rs',
+  style: 'SCREAMING_SNAKE',
+  comment: '//',
+  reserved: words(
+    'as async await break const continue crate dyn else enum extern false fn for if impl in let loop match mod move mut pub ref return self Self static struct super trait true type unsafe use where while abstract become box do final macro override priv try typeof unsized virtual yield',
+  ),
+  write: (constants, told) => {
+    const of: Literals = { isTrue: 'true', isFalse: 'false', number: pointed, list: (values) => `&[${values.join(', ')}]` };
+    const typeOf = (value: ConstantValue): string => {
+      if (typeof value === 'boolean') return 'bool';
+      if (typeof value === 'number') return 'f64';
+      if (typeof value === 'string') return '&str';
+      return `&[${value.length === 0 ? '&str' : typeOf(value[0] as ConstantValue)}]`;
+    };
+    const types = new Map(constants.map(({ name, value }) => [name, typeOf(value)]));
+    return `// ${head(told)}\n\n${columns(
+      constants,
+      (name, value, comment) => `pub const ${name.trimEnd()}: ${types.get(name.trimEnd())} = ${value.trim()};${beside('//', comment)}`,
+      of,
+    )}`;
+  },
+};
+
+const json: Writer = {
+  id: 'json',
+  title: 'JSON',
+  extension: 'json',
+  style: 'snake_case',
+  comment: null,
+  reserved: [],
+  write: (constants) => `{\n${constants.map(({ name, value }) => `  ${JSON.stringify(name)}: ${JSON.stringify(value)}`).join(',\n')}\n}\n`,
+};
+
+const cell = (value: string) => (/[",\r\n]/.test(value) ? `"${value.replaceAll('"', '""')}"` : value);
+
+const csv: Writer = {
+  id: 'csv',
+  title: 'Table',
+  extension: 'csv',
+  style: 'snake_case',
+  comment: null,
+  reserved: [],
+  write: (constants) =>
+    `name,value,comment,path\r\n${constants
+      .map(
+        ({ name, value, comment, path }) =>
+          `${[name, typeof value === 'string' ? value : JSON.stringify(value), comment, path].map(cell).join(',')}\r\n`,
+      )
+      .join('')}`,
+};
+
+/** The languages and formats in which constants are handed over. */
+export const writers: readonly Writer[] = [typescript, c, csharp, python, lua, rust, json, csv];
+
+const identifier = /^[\p{L}_][\p{L}\p{N}_]*$/u;
+
+/** Constants with their names in a language; what cannot be a name, or is one twice, is told before anything is written. */
+export function nameConstants(
+  constants: readonly Constant[],
+  writer: Writer,
+  style: Case = writer.style,
+): { written: WrittenConstant[]; faults: ConstantFault[] } {
+  const faults: ConstantFault[] = [];
+  const taken = new Map<string, string>();
+  const written = constants.map(({ path, words, own, value, unit, outcome, group }): WrittenConstant => {
+    const name = own ?? inCase(words, style);
+    if (writer.comment !== null && !identifier.test(name)) faults.push({ path, why: `“${name}” can be no name in ${writer.title}` });
+    else if (writer.reserved.includes(name)) faults.push({ path, why: `${name} is a word of ${writer.title} itself` });
+    else if (taken.has(name)) faults.push({ path, why: `${name} is the name of ${taken.get(name)}, too` });
+    taken.set(name, path);
+    return { path, name, value, group, comment: [unit, outcome].filter(Boolean).join(', ') };
+  });
+  return { written, faults };
+}

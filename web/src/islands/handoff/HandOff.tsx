@@ -1,0 +1,142 @@
+import { useStore } from '@nanostores/react';
+import { changesSince, differences, handOver, unitsWord, writers } from '@zygopod/core';
+import { useEffect, useMemo, useState } from 'react';
+import type { Opening } from '../../server/data/openings.ts';
+import { download } from '../controls/download.ts';
+import { Trouble } from '../controls/Trouble.tsx';
+import { openTuningWork, TuningContext } from '../tuning/context.ts';
+import { documentDeeds } from '../work/documentCommands.ts';
+import { Picker } from '../work/Picker.tsx';
+import { addressOf, placeOf, useScreens } from '../work/place.ts';
+import { Shell } from '../work/Shell.tsx';
+import { Choices } from './Choices.tsx';
+import { FileText } from './FileText.tsx';
+import { Handed } from './Handed.tsx';
+import { type Choice, choiceOf, HandOffs, keepChoice } from './session.ts';
+
+/** The Hand-off: a tuning as constants in the game's own language, units and names, and what was handed over before. */
+export function HandOff({ opening }: { opening: Opening }) {
+  const work = useMemo(() => openTuningWork(opening), [opening]);
+  const handOffs = useMemo(() => new HandOffs(opening.tuning.id, opening.project.id), [opening]);
+  const kept = useStore(handOffs.$kept);
+  const names = useStore(handOffs.$names);
+  const why = useStore(handOffs.$why);
+  const tuning = useStore(work.editing.$plainTuning);
+  const before = useStore(work.editing.$beforeTuning);
+  const head = useStore(work.saving.$head);
+  const [own, setOwn] = useState<Choice | null>(null);
+  const [label, setLabel] = useState('');
+  useEffect(() => void handOffs.load(), [handOffs]);
+
+  const choice = useMemo(() => own ?? choiceOf(opening.project.id, kept[0]), [own, opening, kept]);
+  const isChanged = differences(before, tuning).length > 0;
+  const handed = useMemo(
+    () => handOver(tuning, isChanged ? `rev ${head}, changed` : `rev ${head}`, { ...choice, names }),
+    [tuning, isChanged, head, choice, names],
+  );
+  const last = kept.find(({ to }) => to === choice.to);
+  const changes = useMemo(() => (last ? changesSince(last.values, handed.values) : []), [last, handed]);
+  const choose = (change: Partial<Choice>) => {
+    const next = { ...choice, ...change };
+    keepChoice(opening.project.id, next);
+    setOwn(next);
+  };
+  const keep = () =>
+    handOffs.keep({
+      tuning: { id: opening.tuning.id, revision: head, name: tuning.file.name },
+      changedSince: isChanged,
+      to: choice.to,
+      units: unitsWord(choice.units),
+      label: label.trim(),
+      values: handed.values,
+    });
+  const save = () => {
+    download(handed.name, handed.text, 'text/plain');
+    void keep();
+  };
+  const copy = () =>
+    navigator.clipboard
+      .writeText(handed.text)
+      .then(keep)
+      .catch(() => handOffs.$why.set('The browser gives no access to its clipboard.'));
+
+  return (
+    <TuningContext value={work}>
+      <Shell
+        title="Hand-off"
+        work={work}
+        own={[]}
+        unchanged={!isChanged}
+        where={(commands) => <Where opening={opening} name={tuning.file.name} head={head} deeds={documentDeeds(commands)} />}
+      >
+        <div className="grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)_260px]">
+          <Choices choice={choice} choose={choose} names={names} rename={(next) => void handOffs.rename(next)} handed={handed} />
+          <section aria-label="The file" className="flex min-h-0 min-w-0 flex-col px-3.5 py-2.5">
+            <header className="flex items-baseline gap-4">
+              <h2 className="font-semibold" data-testid="file-name">
+                {handed.name}
+              </h2>
+              <p className="text-ink-soft" data-testid="since">
+                {!last
+                  ? 'not handed over yet'
+                  : changes.length === 0
+                    ? `as handed over with rev ${last.tuning.revision}${last.label ? ` (${last.label})` : ''}`
+                    : `since rev ${last.tuning.revision}${last.label ? ` (${last.label})` : ''}: ${changes.length} ${changes.length === 1 ? 'number' : 'numbers'}`}
+              </p>
+              <span className="ml-auto flex items-baseline gap-4">
+                <input
+                  aria-label="What it is for"
+                  placeholder="for build …"
+                  maxLength={120}
+                  className="w-32 border-b border-rule bg-transparent"
+                  value={label}
+                  onChange={(event) => setLabel(event.target.value)}
+                />
+                <button type="button" className="deed min-h-6" disabled={handed.faults.length > 0} onClick={save}>
+                  Save
+                </button>
+                <button
+                  type="button"
+                  className="deed min-h-6 font-semibold"
+                  disabled={handed.faults.length > 0}
+                  onClick={() => void copy()}
+                >
+                  Copy
+                </button>
+              </span>
+            </header>
+            <FileText handed={handed} changes={changes} comment={writers.find(({ id }) => id === choice.to)?.comment ?? null} />
+          </section>
+          <Handed kept={kept} last={last} changes={changes} />
+        </div>
+      </Shell>
+      <Trouble why={why} close={() => handOffs.$why.set(null)} />
+    </TuningContext>
+  );
+}
+
+function Where({
+  opening,
+  name,
+  head,
+  deeds,
+}: {
+  opening: Opening;
+  name: string;
+  head: number;
+  deeds: Parameters<typeof Picker>[0]['deeds'];
+}) {
+  const { here } = useScreens();
+  return (
+    <>
+      <Picker
+        label="Tuning"
+        name={name}
+        collection="tunings"
+        deeds={deeds ?? []}
+        go={(tuning) => window.location.assign(addressOf(here, { ...placeOf(opening), tuning }))}
+      />{' '}
+      <span className="digits text-xs">rev {head}</span>
+    </>
+  );
+}

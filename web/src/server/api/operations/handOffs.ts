@@ -1,0 +1,61 @@
+import { readUnits } from '@zygopod/core';
+import { z } from 'zod';
+import { type HandOffRow, keepHandOff, listHandOffs } from '../../data/handOffs.ts';
+import { RawJson } from '../../data/rawJson.ts';
+import type { Asked, Operation } from '../operation.ts';
+import { json } from '../responses.ts';
+import { text } from '../shapes.ts';
+
+const value = z.union([z.number(), z.boolean(), text(200), z.array(z.union([z.number(), text(200), z.array(z.number()).max(8)])).max(64)]);
+
+const handOff = z
+  .strictObject({
+    tuning: z.strictObject({ id: z.uuid(), revision: z.int().min(1), name: text(120) }),
+    changedSince: z.boolean().meta({ description: 'Whether it was handed over with changes that are in no revision' }),
+    to: z.enum(['ts', 'c', 'csharp', 'python', 'lua', 'rust', 'json', 'csv']).meta({ description: 'The language or format' }),
+    units: text(100)
+      .refine((words) => typeof readUnits(words) !== 'string', 'expected units')
+      .meta({ description: 'The game’s units', example: 'tiles:32,frame:60,degree' }),
+    label: text(120).meta({ description: 'What it was for, such as the number of a build; may be empty' }),
+    values: z
+      .record(text(200), value)
+      .refine((values) => Object.keys(values).length <= 500, 'expected at most 500 values')
+      .meta({ description: 'What was handed over, by the names in the game' }),
+  })
+  .meta({ id: 'HandOff' });
+
+const kept = handOff.extend({ id: z.uuid(), createdAt: z.iso.datetime() }).meta({ id: 'KeptHandOff' });
+
+const toldOf = ({ id, createdAt, handOff: { text: told } }: HandOffRow) =>
+  new RawJson(`{"id":${JSON.stringify(id)},"createdAt":${JSON.stringify(createdAt)},${told.trim().slice(1)}`);
+
+const keep: Operation = {
+  method: 'POST',
+  path: '/handoffs',
+  name: 'keepHandOff',
+  words: 'Keeps that a tuning was handed over to its game, and as what',
+  body: handOff,
+  answers: { 201: { words: 'The hand-off', schema: kept } },
+  run: async ({ body, database }: Asked<object, z.infer<typeof handOff>>) =>
+    json(toldOf(await keepHandOff(await database(), { tuning: body.tuning.id, handOff: new RawJson(JSON.stringify(body)) })), {
+      status: 201,
+    }),
+};
+
+const listQuery = z.object({
+  tuning: z.uuid().meta({ description: 'The tuning' }),
+  limit: z.coerce.number().int().min(1).max(200).default(50).meta({ description: 'Hand-offs at the most' }),
+});
+
+const list: Operation = {
+  method: 'GET',
+  path: '/handoffs',
+  name: 'listHandOffs',
+  words: 'The hand-offs of a tuning, newest first',
+  query: listQuery,
+  answers: { 200: { words: 'The hand-offs', schema: z.strictObject({ items: z.array(kept) }) } },
+  run: async ({ query, database }: Asked<z.infer<typeof listQuery>>) =>
+    json({ items: (await listHandOffs(await database(), query.tuning, query.limit)).map(toldOf) }),
+};
+
+export const handOffOperations = [keep, list];

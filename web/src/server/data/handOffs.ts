@@ -1,0 +1,18 @@
+import { desc, eq } from 'drizzle-orm';
+import type { Database } from './connection.ts';
+import { handOffs } from './schema.ts';
+
+/** A hand-off as it is kept. */
+export type HandOffRow = typeof handOffs.$inferSelect;
+
+/** Keeps a hand-off. */
+export async function keepHandOff(db: Database, handOff: typeof handOffs.$inferInsert): Promise<HandOffRow> {
+  const [row] = await db.insert(handOffs).values(handOff).returning();
+  if (!row) throw new Error('the hand-off was not kept');
+  return row;
+}
+
+/** The newest hand-offs of a tuning, newest first. */
+export function listHandOffs(db: Database, tuning: string, limit: number): Promise<HandOffRow[]> {
+  return db.select().from(handOffs).where(eq(handOffs.tuning, tuning)).orderBy(desc(handOffs.createdAt), desc(handOffs.id)).limit(limit);
+}
