@@ -25,7 +25,7 @@ describe('the reference of the API', () => {
         const heading = page.locator(`#${operationId} h3`);
         expect(await heading.innerText()).toBe(`${method.toUpperCase()}/api/v1${path}`);
       }
-    await page.getByRole('link', { name: /^PUT/ }).click();
+    await page.getByRole('link', { name: /^PUT .*draft$/ }).click();
     expect(new URL(page.url()).hash).toBe('#putDraft');
     expect([...asked]).toEqual([address]);
     expect(faults).toEqual([]);

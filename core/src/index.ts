@@ -3,7 +3,7 @@
 // Files: reading them, what is wrong with them, and other formats.
 export { markOf, readJson } from './document/document.ts';
 export { type Fault, faultText, printable, type Reading, shown } from './document/fault.ts';
-export { largest } from './document/sizes.ts';
+export { LARGEST_PROJECT, largest } from './document/sizes.ts';
 export { exportGround, type GroundFormat, groundFormats, type ImportOptions, importGround } from './formats/grounds/convert.ts';
 export type { Exported, Imported } from './formats/grounds/imported.ts';
 export { tooLarge } from './formats/grounds/imported.ts';

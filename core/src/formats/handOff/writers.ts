@@ -21,7 +21,7 @@ export interface WrittenConstant {
 }
 
 /** What a file says of itself. */
-export interface Told {
+interface Told {
   tuning: string;
   revision: string;
   units: string;

@@ -31,9 +31,15 @@ export function Choices({
         {writers.map(({ id, title, extension }) => (
           <label
             key={id}
-            className="-mx-2 flex min-h-6 cursor-pointer items-center justify-between px-2 has-checked:bg-ink has-checked:text-sheet has-focus-visible:outline-2"
+            className="relative -mx-2 flex min-h-6 cursor-pointer items-center justify-between px-2 has-checked:bg-ink has-checked:text-sheet has-focus-visible:outline-2"
           >
-            <input type="radio" name="to" className="sr-only" checked={choice.to === id} onChange={() => choose({ to: id })} />
+            <input
+              type="radio"
+              name="to"
+              className="absolute inset-0 size-full cursor-pointer opacity-0"
+              checked={choice.to === id}
+              onChange={() => choose({ to: id })}
+            />
             {title}
             <span aria-hidden="true" className="digits text-xs">
               {extension}

@@ -1,4 +1,4 @@
-import { type Fault, faultText, largest, type Member, type Project, parseAny } from '@zygopod/core';
+import { type Fault, faultText, LARGEST_PROJECT, type Member, type Project, parseAny } from '@zygopod/core';
 
 /** A file that can, or cannot, be brought in: the documents in it, and what is wrong. */
 export interface ReadFile {
@@ -23,8 +23,8 @@ const told = (faults: readonly Fault[]) => [
 export async function readFile(file: Pick<File, 'name' | 'size' | 'text'>): Promise<ReadFile> {
   const { name } = file;
   const none = (fault: string): ReadFile => ({ name, project: null, members: [], faults: [fault] });
-  if (file.size > largest.project)
-    return none(`found ${file.size.toLocaleString('en')} bytes, expected at most ${largest.project.toLocaleString('en')}`);
+  if (file.size > LARGEST_PROJECT)
+    return none(`found ${file.size.toLocaleString('en')} bytes, expected at most ${LARGEST_PROJECT.toLocaleString('en')}`);
   if (/\.(svg|png|map|csv)$/i.test(name)) return none('is no Zygopod file: grounds of other formats are imported on the Grounds screen');
   let text: string;
   try {
