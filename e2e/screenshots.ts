@@ -128,6 +128,24 @@ async function shelved(page: Page): Promise<void> {
   );
 }
 
+/** Handed over as C once, and changed since. */
+async function handedOver(page: Page): Promise<void> {
+  await page.getByRole('textbox', { name: 'What it is for' }).fill('build 88');
+  await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save', exact: true }).click()]);
+  await page.getByText('as handed over with rev 1 (build 88)').waitFor();
+  const id = page.url().split('/handoff/')[1]?.split('?')[0];
+  await page.evaluate(async (tuning) => {
+    const { file } = (await (await fetch(`/api/v1/tunings/${tuning}`)).json()) as { file: { ramp?: object; stamina?: object } };
+    const changed = { ...file, ramp: { ...file.ramp, decelerate: 1025 }, stamina: { ...file.stamina, regainDelay: 0.75 } };
+    await fetch(`/api/v1/tunings/${tuning}/revisions`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', 'if-match': '"1"' },
+      body: JSON.stringify({ file: changed, note: 'Longer stop, shorter breath' }),
+    });
+  }, id);
+  await page.getByText(/^since rev 1 \(build 88\)/).waitFor();
+}
+
 /** Constants of a small game, pasted. */
 async function pasted(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Paste numbers from code' }).click();
@@ -143,9 +161,6 @@ async function pasted(page: Page): Promise<void> {
 #define TILE_SIZE 32`);
   await page.locator('[data-number=TILE_SIZE]').waitFor();
 }
-
-/** The keys and the buttons that drive. */
-const driving = (page: Page) => page.keyboard.press('k');
 
 const boardwalk = (id: (file: string) => string) => `/grounds/${id('boardwalk.ground.json')}`;
 const day = (id: (file: string) => string) => `/bench/${id('carrier-day-boots.tuning.json')}?ground=${id('boardwalk.ground.json')}`;
@@ -173,7 +188,6 @@ const pictures: {
   { name: 'drills', colorScheme: 'light', path: (id) => `/drills/${id('carrier-day-boots.tuning.json')}`, act: drilled },
   { name: 'drills-night', colorScheme: 'dark', path: (id) => `/drills/${id('carrier-storm-boots.tuning.json')}`, act: drilled },
   { name: 'report', colorScheme: 'light', path: (id) => `/drills/${id('carrier-day-boots.tuning.json')}`, act: printed },
-  { name: 'driving-keys', colorScheme: 'light', path: day, act: driving },
   { name: 'walls', colorScheme: 'light', path: day, act: slide },
   {
     name: 'clicks',
@@ -189,6 +203,7 @@ const pictures: {
   },
   { name: 'api', colorScheme: 'light', path: () => '/api', act: async () => undefined },
   { name: 'grounds', colorScheme: 'light', path: boardwalk, act: (page) => page.mouse.click(600, 300) },
+  { name: 'handoff', colorScheme: 'light', path: (id) => `/handoff/${id('carrier-storm-boots.tuning.json')}`, act: handedOver },
   { name: 'shelf', colorScheme: 'light', path: () => '/shelf', act: shelved },
   { name: 'paste', colorScheme: 'light', path: () => '/shelf', act: pasted },
 ];
@@ -203,7 +218,7 @@ async function shootAll(address: string, folder: string): Promise<string[]> {
       const { page } = await openPage(browser, `${address}${path(id)}`, { colorScheme });
       await page
         .locator(
-          '[data-testid=now-at]:not(:empty), [data-testid=side], [data-drill], [data-testid=findings][data-fresh=true], [data-doc], #putDraft',
+          '[data-testid=now-at]:not(:empty), [data-testid=side], [data-drill], [data-testid=findings][data-fresh=true], [data-doc], [data-testid=file-text], #putDraft',
         )
         .first()
         .waitFor();

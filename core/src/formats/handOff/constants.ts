@@ -25,8 +25,8 @@ export interface Constant {
   group: string;
 }
 
-/** Groups whose numbers are known by their own names. */
-const plainGroups = new Set(['pace', 'ramp']);
+/** Parameters that are known by their own names; so are all of the pace. */
+const plainPaths = new Set(['ramp.accelerate', 'ramp.decelerate', 'ramp.brake']);
 
 /** The words of a parameter's name: its group's, where its own do not tell what it is of, and its own. */
 export function wordsOfPath(path: string): string[] {
@@ -37,7 +37,7 @@ export function wordsOfPath(path: string): string[] {
       .toLowerCase()
       .split(' '),
   );
-  return parts.length > 1 && plainGroups.has(parts[0] as string) ? words.slice(1) : words;
+  return parts[0] === 'pace' || plainPaths.has(path) ? words.slice(1) : words;
 }
 
 /** What a number comes to, in the game's own units, in a few words; empty where that says no more than the number. */

@@ -120,7 +120,12 @@ const c: Writer = {
   ),
   write: (constants, told) => {
     const guard = `${told.stem.replace(/\W+/g, '_').toUpperCase()}_H`;
-    const of: Literals = { isTrue: '1', isFalse: '0', number: pointed, list: (values) => `{ ${values.join(', ')} }` };
+    const of: Literals = {
+      isTrue: '1',
+      isFalse: '0',
+      number: pointed,
+      list: (values) => (values.length > 0 ? `{ ${values.join(', ')} }` : '{}'),
+    };
     const body = columns(constants, (name, value, comment) => `#define ${name} ${value}${beside('/*', inComment(comment), ' */')}`, of);
     return `/* ${inComment(head(told))} */\n#ifndef ${guard}\n#define ${guard}\n\n${body}\n#endif\n`;
   },
@@ -189,7 +194,12 @@ const lua: Writer = {
   comment: '--',
   reserved: words('and break do else elseif end false for function goto if in local nil not or repeat return then true until while'),
   write: (constants, told) => {
-    const of: Literals = { isTrue: 'true', isFalse: 'false', number: plain, list: (values) => `{ ${values.join(', ')} }` };
+    const of: Literals = {
+      isTrue: 'true',
+      isFalse: 'false',
+      number: plain,
+      list: (values) => (values.length > 0 ? `{ ${values.join(', ')} }` : '{}'),
+    };
     return `-- ${head(told)}\nreturn {\n${columns(constants, (name, value, comment) => `  ${name} = ${value},${beside('--', comment)}`, of)}}\n`;
   },
 };

@@ -132,7 +132,12 @@ function Select({
   set(value: string): void;
 }) {
   return (
-    <select aria-label={label} className="min-h-6 bg-transparent" value={value} onChange={(event) => set(event.target.value)}>
+    <select
+      aria-label={label}
+      className="min-h-6 bg-transparent [text-align-last:left]"
+      value={value}
+      onChange={(event) => set(event.target.value)}
+    >
       {options.map(([one, words]) => (
         <option key={one} value={one}>
           {words}

@@ -92,7 +92,10 @@ export function Between({ item, tell }: { item: ShelfItem; tell(why: string | nu
           </button>
         )}
         {item.kind === 'tuning' && former !== null && (
-          <a className="deed min-h-6" href={`/compare/${item.id}?side=${item.id}.${former}&side=${item.id}.${revision}`}>
+          <a
+            className="deed inline-flex min-h-6 items-center"
+            href={`/compare/${item.id}?side=${item.id}.${former}&side=${item.id}.${revision}`}
+          >
             Compare the two
           </a>
         )}

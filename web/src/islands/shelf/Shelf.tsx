@@ -225,7 +225,7 @@ function deedsOf(
     ...(open ? [{ label: 'Open', run: () => go(open) }] : []),
     { label: 'Duplicate', run: () => void duplicate(shelf, item).then(tell) },
     { label: 'Rename', run: () => ask({ what: 'rename', item }) },
-    ...(item.kind === 'tuning' ? [{ label: 'Compare with', run: () => ask({ what: 'compare', item }) }] : []),
+    ...(item.kind === 'tuning' ? [{ label: 'Compare', run: () => ask({ what: 'compare', item }) }] : []),
     ...(item.kind === 'tuning' ? [{ label: 'Hand off', run: () => go(`/handoff/${item.id}`) }] : []),
     { label: 'Take out', run: () => void takeOut(item).then(tell) },
     { label: 'Put away', run: () => void away(shelf, item).then(tell) },

@@ -140,7 +140,7 @@ function Row({
         <select
           aria-label={`What ${found.name} is`}
           title={`${isGuess ? 'A guess: ' : ''}${why}`}
-          className={`w-48 bg-transparent ${isGuess ? 'text-stamina-ink' : path ? '' : 'text-ink-soft'}`}
+          className={`w-48 bg-transparent [text-align-last:left] ${isGuess ? 'text-stamina-ink' : path ? '' : 'text-ink-soft'}`}
           value={path ?? ''}
           onChange={(event) => choose(event.target.value || null)}
         >
