@@ -73,6 +73,7 @@ export type { LoggedContact } from './motion/contactLog.ts';
 export { eventBit } from './motion/events.ts';
 export { compassName } from './motion/facing.ts';
 export { throwPebble } from './motion/pebble.ts';
+export { type Standalone, standalone } from './motion/standalone.ts';
 export { shapedStick } from './motion/steering.ts';
 export type { Column, Trace } from './motion/trace.ts';
 export { World } from './motion/world.ts';

@@ -80,6 +80,26 @@ describe('export', () => {
   });
 });
 
+describe('export --code', () => {
+  it('writes the motion in each language, and says what no file can hold', () => {
+    for (const [to, words] of [
+      ['ts', 'export function motionTick'],
+      ['c', 'void motion_tick(Body *b, const Hands *h, Contact contact)'],
+      ['csharp', 'public static void Tick'],
+      ['python', 'def motion_tick(b, h, contact=motion_free):'],
+      ['lua', 'function M.tick(b, h, contact)'],
+      ['rust', 'pub fn motion_tick'],
+    ] as const) {
+      const { status, stdout } = run('export', boots, '--to', to, '--code');
+      expect([status, stdout.includes(words)], to).toEqual([0, true]);
+    }
+    const ferry = run('export', demo('ferry-hand.tuning.json'), '--to', 'c', '--code');
+    expect([ferry.status, ferry.stdout]).toEqual([1, '']);
+    expect(ferry.stderr).toContain('routes are the game');
+    expect(run('export', boots, '--to', 'csv', '--code').status).toBe(2);
+  });
+});
+
 describe('import', () => {
   it('brings back what was handed over, in its units and by its names', () => {
     for (const [to, units] of [

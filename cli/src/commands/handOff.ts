@@ -14,6 +14,7 @@ import {
   printable,
   readUnits,
   specs,
+  type Tuning,
   wordsOfPath,
   writers,
 } from '@zygopod/core';
@@ -26,6 +27,7 @@ interface ExportOptions {
   names?: string;
   case?: string;
   all?: boolean;
+  code?: boolean;
   output?: string;
   force?: boolean;
 }
@@ -78,9 +80,22 @@ function differing(before: string, now: string): string[] {
   ];
 }
 
-/** Hands a tuning over as constants. A file that was changed by hand since is shown, not overwritten. */
-export async function exportTuning(path: string, options: ExportOptions): Promise<number> {
-  const tuning = tuningFile(path);
+/** What is handed over, and how its lines of comment begin; null where it cannot be: why was told. */
+async function handedOf(tuning: Tuning, options: ExportOptions): Promise<{ text: string; comment: string | null } | null> {
+  if (options.code) {
+    const { motionOf, motionPrinters } = await import('../code/motion.ts');
+    const { CannotHold } = await import('../code/specialise.ts');
+    const printers = motionPrinters();
+    const printer = printers.find(({ id }) => id === options.to);
+    if (!printer) throw new Misuse(`--to: found ${options.to}, expected one of ${printers.map(({ id }) => id).join(', ')} with --code`);
+    try {
+      return { text: printer.file(motionOf(tuning)), comment: writers.find(({ id }) => id === options.to)?.comment ?? null };
+    } catch (error) {
+      if (!(error instanceof CannotHold)) throw error;
+      say(`no file can hold it: ${error.message}`);
+      return null;
+    }
+  }
   const writer = writers.find(({ id }) => id === options.to);
   if (!writer) throw new Misuse(`--to: found ${options.to}, expected one of ${writers.map(({ id }) => id).join(', ')}`);
   if (options.case !== undefined && !cases.includes(options.case as Case))
@@ -93,17 +108,24 @@ export async function exportTuning(path: string, options: ExportOptions): Promis
     all: options.all === true,
   });
   for (const { path: of, why } of handed.faults) say(`${of}: ${why}`);
-  if (handed.faults.length > 0) return FINDING;
+  return handed.faults.length > 0 ? null : { text: handed.text, comment: writer.comment };
+}
+
+/** Hands a tuning over: its numbers, or its motion as code. A file that was changed by hand since is shown, not overwritten. */
+export async function exportTuning(path: string, options: ExportOptions): Promise<number> {
+  const handed = await handedOf(tuningFile(path), options);
+  if (!handed) return FINDING;
   const { output } = options;
   if (output === undefined || output === '-') {
     process.stdout.write(handed.text);
     return GOOD;
   }
-  const text = writer.comment === null ? handed.text : handed.text + stampOf(handed.text, writer.comment);
+  const { comment } = handed;
+  const text = comment === null ? handed.text : handed.text + stampOf(handed.text, comment);
   if (existsSync(output)) {
     const there = readFileSync(output, 'utf8');
     if (there === text) return GOOD;
-    const isOurs = writer.comment !== null && isAsWritten(there, writer.comment);
+    const isOurs = comment !== null && isAsWritten(there, comment);
     for (const line of differing(there, text)) if (!line.includes('handed over as')) say(line);
     if (!isOurs && !options.force) {
       say(`${output} was changed by hand, or is not of Zygopod: it is left as it is (--force writes over it)`);

@@ -22,6 +22,26 @@ const double = new Float64Array([1]);
 const words = new Uint32Array(double.buffer);
 const HIGH = words[1] === 0x3ff00000 ? 1 : 0;
 
+/** The high word of a double, as a whole number from 0. */
+export function highWord(x: number): number {
+  double[0] = x;
+  return words[HIGH] as number;
+}
+
+/** The double with this high word, and 0 below it. */
+export function fromHighWord(high: number): number {
+  words[1 - HIGH] = 0;
+  words[HIGH] = high;
+  return double[0] as number;
+}
+
+/** A double with another high word. */
+export function withHighWord(x: number, high: number): number {
+  double[0] = x;
+  words[HIGH] = high;
+  return double[0] as number;
+}
+
 /** sin on [−π/4, π/4], for the reduced argument `x + y`. */
 function kernelSin(x: number, y: number): number {
   const z = x * x;
@@ -129,11 +149,7 @@ export function atan2(y: number, x: number): number {
 /** `x · 2^k` for the results of `exp`, in two exact factors so that k may pass the exponent's range. */
 function scale(x: number, k: number): number {
   const half = Math.trunc(k / 2);
-  words[1 - HIGH] = 0;
-  words[HIGH] = (half + 1023) << 20;
-  const first = double[0] as number;
-  words[HIGH] = (k - half + 1023) << 20;
-  return x * first * (double[0] as number);
+  return x * fromHighWord((half + 1023) << 20) * fromHighWord((k - half + 1023) << 20);
 }
 
 /** e^x (e_exp.c). Infinity above 709.78, 0 below −745.1. */
@@ -159,18 +175,17 @@ export function log(x: number): number {
   if (!(x > 0)) return x === 0 ? -Infinity : NaN;
   if (x === Infinity) return x;
   let k = 0;
-  double[0] = x;
-  if ((words[HIGH] as number) < 0x00100000) {
+  let value = x;
+  if (highWord(x) < 0x00100000) {
     k = -54;
-    double[0] = x * 18014398509481984;
+    value = x * 18014398509481984;
   }
   // x = 2^k (1 + f) with √2/2 < 1 + f < √2.
-  const highWord = words[HIGH] as number;
-  const fraction = highWord & 0x000fffff;
+  const high = highWord(value);
+  const fraction = high & 0x000fffff;
   const carry = (fraction + 0x95f64) & 0x100000;
-  k += (highWord >>> 20) - 1023 + (carry >>> 20);
-  words[HIGH] = fraction | (carry ^ 0x3ff00000);
-  const f = (double[0] as number) - 1;
+  k += (high >>> 20) - 1023 + (carry >>> 20);
+  const f = withHighWord(value, fraction | (carry ^ 0x3ff00000)) - 1;
   const s = f / (2 + f);
   const z = s * s;
   const w = z * z;

@@ -11,7 +11,8 @@ interface Listed {
 
 /** The projects there are: one is gone to, made, renamed, put away or brought back. */
 export function Projects({ close }: { close(): void }) {
-  const { project } = useShelf();
+  const shelf = useShelf();
+  const { project } = shelf;
   const [all, setAll] = useState<readonly Listed[] | null>(null);
   const [gone, setGone] = useState<readonly Listed[]>([]);
   const [name, setName] = useState('');
@@ -45,7 +46,9 @@ export function Projects({ close }: { close(): void }) {
     else window.location.reload();
   };
   const putAway = async () => {
+    shelf.isLeft = true;
     const fault = await send('DELETE', `/api/v1/projects/${project.id}`);
+    shelf.isLeft = fault === null;
     if (fault) tell(fault);
     else window.location.assign('/shelf');
   };

@@ -102,8 +102,12 @@ export class ShelfWork {
     this.$revision.set(revision);
   }
 
+  /** Whether the page is being left: what is no more is not asked for. */
+  isLeft = false;
+
   /** Fetches the first page, and how many documents there are. */
   async load(): Promise<void> {
+    if (this.isLeft) return;
     await Promise.all([this.#page(null), this.#count()]);
   }
 

@@ -1,0 +1,243 @@
+import { type Kind, kindOf, type Routine, type Sign, type StandardName, type Statement } from './ir.ts';
+import { type Motion, Printer } from './printer.ts';
+
+/** Letters of a line that holds all of an `if`. */
+const LINE = 110;
+
+/** What the languages with braces have in common. */
+export abstract class Curly extends Printer {
+  protected readonly indent: string = '    ';
+  protected readonly words = { and: '&&', or: '||', unlike: '!=', like: '==', not: '!', yes: 'true', no: 'false' };
+  protected abstract local(name: string, value: string, kind: Kind): string;
+  protected readonly bracketed: boolean = true;
+
+  protected choice(test: string, yes: string, no: string): string {
+    return `(${test} ? ${yes} : ${no})`;
+  }
+
+  protected statement(s: Statement, depth: number, steps: Statement[]): string[] {
+    const test = (text: string) => (this.bracketed ? `(${text})` : text);
+    switch (s.is) {
+      case 'local':
+        return [this.at(depth, this.local(this.localName(s.name), this.expression(s.value), kindOfStatement(s)))];
+      case 'set':
+        return [this.at(depth, `${this.expression(s.target)} = ${this.expression(s.value)};`)];
+      case 'if': {
+        const yes = this.statements(s.yes, 0, steps);
+        const line = this.at(depth, `if ${test(this.expression(s.test))} { ${yes[0]} }`);
+        if (s.no.length === 0 && yes.length === 1 && line.length <= LINE) return [line];
+        return [
+          this.at(depth, `if ${test(this.expression(s.test))} {`),
+          ...this.statements(s.yes, depth + 1, steps),
+          ...(s.no.length > 0 ? [this.at(depth, '} else {'), ...this.statements(s.no, depth + 1, steps)] : []),
+          this.at(depth, '}'),
+        ];
+      }
+      case 'loop':
+        return [
+          this.at(depth, `while ${test(this.expression(s.test))} {`),
+          ...this.statements(s.body, depth + 1, s.step),
+          ...this.statements(s.step, depth + 1),
+          this.at(depth, '}'),
+        ];
+      case 'next':
+        return [...this.statements(steps, depth), this.at(depth, 'continue;')];
+      case 'leave':
+        return [this.at(depth, 'break;')];
+      case 'return':
+        return [this.at(depth, s.value ? `return ${this.expression(s.value)};` : 'return;')];
+      case 'do':
+        return [this.at(depth, `${this.expression(s.value)};`)];
+    }
+  }
+
+  protected doc({ words, source }: Routine, depth: number): string[] {
+    const lines = words.replaceAll('*/', '* /').split('\n').filter(Boolean);
+    return [this.at(depth, `/* ${[...lines, `(${source})`].join(`\n${this.at(depth, '   ')}`)} */`)];
+  }
+
+  protected steps({ tick }: Motion, contact: string): string[] {
+    return tick.map((routine) =>
+      routine ? `${this.call(this.routineName(routine.name), [], routine.usesBody, routine.usesHands)};` : contact,
+    );
+  }
+}
+
+const kindOfStatement = (s: Extract<Statement, { is: 'local' }>): Kind => kindOf(s.value);
+
+/** Names with commas between them, as many as a line holds. */
+function wrapped(names: readonly string[]): string[] {
+  const lines: string[] = [];
+  for (const name of names) {
+    const last = lines.at(-1);
+    if (last !== undefined && last.length + name.length < 96) lines[lines.length - 1] = `${last}, ${name}`;
+    else lines.push(name);
+  }
+  return lines;
+}
+
+const standardOf: Partial<Record<StandardName, string>> = { min: 'fmin', max: 'fmax', abs: 'fabs' };
+
+export class C extends Curly {
+  readonly id = 'c';
+  readonly extension = 'c';
+  protected infinity = 'INFINITY';
+  protected override readonly words = { and: '&&', or: '||', unlike: '!=', like: '==', not: '!', yes: '1', no: '0' };
+
+  protected override bodyField = (field: string) => `b->${field}`;
+  protected override handsField = (field: string) => `h->${field}`;
+  protected control = (list: string, index: string) => `h->${list}[(int)${index}]`;
+  protected table = (name: string, index: string) => `${name}[(int)(${index})]`;
+  protected bit = (sign: Sign, left: string, right: string) =>
+    `(double)((int64_t)(${left}) ${sign === '>>>' ? '>>' : sign} (int64_t)(${right}))`;
+  protected standard = (name: StandardName, args: string[]) => `${standardOf[name] ?? name}(${args.join(', ')})`;
+  protected local = (name: string, value: string, kind: Kind) => `${kind === 'truth' ? 'int' : 'double'} ${name} = ${value};`;
+  protected override routineName = (name: string) =>
+    ['length', 'sin', 'cos', 'exp', 'log', 'exp2', 'atan2', 'atan', 'pow', 'scale', 'clamp'].includes(name) ? `m_${name}` : name;
+  protected override localName = (name: string) =>
+    ['double', 'long', 'short', 'int', 'float', 'auto', 'b', 'h'].includes(name) ? `${name}_` : name;
+
+  file(motion: Motion): string {
+    this.know(motion.program);
+    const type = (kind: Kind | null) => (kind === null ? 'void' : kind === 'truth' ? 'int' : 'double');
+    const head = (routine: Routine) =>
+      `static ${type(routine.gives)} ${this.routineName(routine.name)}(${
+        [
+          ...(routine.usesBody ? ['Body *b'] : []),
+          ...(routine.usesHands ? ['const Hands *h'] : []),
+          ...routine.parameters.map(({ name, kind }) => `${type(kind)} ${this.localName(name)}`),
+        ].join(', ') || 'void'
+      })`;
+    return `/* The motion of ${motion.tuning.replaceAll('*/', '')}, made by Zygopod. Compile with -ffp-contract=off: every result is then the model's, bit for bit. */
+#include <math.h>
+#include <stdint.h>
+#include <string.h>
+
+/* The hands: the number of the press that holds a control down (0: up), of its last press, and a bit for each that went down in this tick.
+   ${motion.controls.map((name, i) => `${i} ${name}`).join(', ')} */
+typedef struct {
+    double held[${motion.controls.length}], order[${motion.controls.length}];
+    double pressed, stickX, stickY, pointX, pointY, swipe, spoke;
+    int pointed, changed;
+} Hands;
+
+typedef struct {
+${wrapped(motion.fields.map(([field]) => field))
+  .map((line) => `    double ${line};`)
+  .join('\n')}
+} Body;
+
+/* Moves the body from where it is to velocityToX and velocityToY, as far as the game's walls let it: sets x, y, vx and vy. */
+typedef void (*Contact)(Body *b);
+
+static inline double highWord(double x) { uint64_t u; memcpy(&u, &x, 8); return (double)(u >> 32); }
+static inline double fromHighWord(double high) { uint64_t u = (uint64_t)high << 32; double x; memcpy(&x, &u, 8); return x; }
+static inline double withHighWord(double x, double high) { uint64_t u; memcpy(&u, &x, 8); u = (u & 0xffffffffu) | ((uint64_t)high << 32); memcpy(&x, &u, 8); return x; }
+
+${motion.program.tables.map(({ name, values }) => `static const double ${name}[] = { ${values.map((value) => this.number(value)).join(', ')} };\n`).join('')}
+${motion.program.routines.map((routine) => [...this.doc(routine, 0), `${head(routine)} {`, ...this.statements(routine.body, 1), '}', ''].join('\n')).join('\n')}
+/* Nothing is in the way. */
+void motion_free(Body *b) {
+    b->x = b->velocityToX;
+    b->y = b->velocityToY;
+    b->vx = b->velocityX;
+    b->vy = b->velocityY;
+}
+
+void motion_start(Body *b) {
+    memset(b, 0, sizeof *b);
+${motion.fields
+  .filter(([, value]) => value !== 0)
+  .map(([field, value]) => `    b->${field} = ${this.number(value)};`)
+  .join('\n')}
+}
+
+void motion_tick(Body *b, const Hands *h, Contact contact) {
+${this.steps(motion, 'contact(b);')
+  .map((line) => `    ${line}`)
+  .join('\n')}
+}
+
+`;
+  }
+}
+
+export class TypeScript extends Curly {
+  readonly id = 'ts';
+  readonly extension = 'ts';
+  protected override readonly indent = '  ';
+  protected infinity = 'Infinity';
+  protected override readonly words = { and: '&&', or: '||', unlike: '!==', like: '===', not: '!', yes: 'true', no: 'false' };
+  protected control = (list: string, index: string) => `(h.${list}[${index}] as number)`;
+  protected table = (name: string, index: string) => `(${name}[${index}] as number)`;
+  protected bit = (sign: Sign, left: string, right: string) => `((${left}) ${sign} (${right}))`;
+  protected standard = (name: StandardName, args: string[]) => `${/Word/.test(name) ? name : `Math.${name}`}(${args.join(', ')})`;
+  protected override remainder = (left: string, right: string) => `((${left}) % (${right}))`;
+  protected local = (name: string, value: string, kind: Kind) => `let ${name}: ${kind === 'truth' ? 'boolean' : 'number'} = ${value};`;
+  protected override localName = (name: string) => (['b', 'h'].includes(name) ? `${name}_` : name);
+
+  file(motion: Motion): string {
+    this.know(motion.program);
+    const type = (kind: Kind | null) => (kind === null ? 'void' : kind === 'truth' ? 'boolean' : 'number');
+    const head = (routine: Routine) =>
+      `function ${routine.name}(${[
+        ...(routine.usesBody ? ['b: Body'] : []),
+        ...(routine.usesHands ? ['h: Hands'] : []),
+        ...routine.parameters.map(({ name, kind }) => `${this.localName(name)}: ${type(kind)}`),
+      ].join(', ')}): ${type(routine.gives)}`;
+    return `/* The motion of ${motion.tuning.replaceAll('*/', '')}, made by Zygopod: every result is the model's, bit for bit. */
+
+/** The hands: the number of the press that holds a control down (0: up), of its last press, and a bit for each that went down in this tick. ${motion.controls.map((name, i) => `${i} ${name}`).join(', ')}. */
+export interface Hands {
+  held: number[];
+  order: number[];
+  pressed: number;
+  stickX: number;
+  stickY: number;
+  pointX: number;
+  pointY: number;
+  swipe: number;
+  spoke: number;
+  pointed: boolean;
+  changed: boolean;
+}
+
+export interface Body {
+${motion.fields.map(([field]) => `  ${field}: number;`).join('\n')}
+}
+
+const double = new Float64Array(1);
+const words = new Uint32Array(double.buffer);
+double[0] = 1;
+const HIGH = words[1] === 0x3ff00000 ? 1 : 0;
+function highWord(x: number): number { double[0] = x; return words[HIGH] as number; }
+function fromHighWord(high: number): number { words[1 - HIGH] = 0; words[HIGH] = high; return double[0] as number; }
+function withHighWord(x: number, high: number): number { double[0] = x; words[HIGH] = high; return double[0] as number; }
+${motion.program.tables.map(({ name, values }) => `const ${name} = [${values.map((value) => this.number(value)).join(', ')}];\n`).join('')}
+${motion.program.routines.map((routine) => [...this.doc(routine, 0), `${head(routine)} {`, ...this.statements(routine.body, 1), '}', ''].join('\n')).join('\n')}
+/** Nothing is in the way. */
+export function motionFree(b: Body): void {
+  b.x = b.velocityToX;
+  b.y = b.velocityToY;
+  b.vx = b.velocityX;
+  b.vy = b.velocityY;
+}
+
+export function motionStart(): Body {
+  return {
+${motion.fields.map(([field, value]) => `    ${field}: ${this.number(value)},`).join('\n')}
+  };
+}
+
+/** A tick; \`contact\` moves the body from where it is to velocityToX and velocityToY, as far as the game's walls let it: it sets x, y, vx and vy. */
+export function motionTick(b: Body, h: Hands, contact: (b: Body) => void): void {
+${this.steps(motion, 'contact(b);')
+  .map((line) => `  ${line}`)
+  .join('\n')}
+}
+
+/** What is part of the file and not of this tuning. */
+export const spare = [highWord, fromHighWord, withHighWord];
+`;
+  }
+}

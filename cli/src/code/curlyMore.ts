@@ -1,0 +1,178 @@
+import { Curly } from './curly.ts';
+import type { Kind, Sign, StandardName } from './ir.ts';
+import type { Motion } from './printer.ts';
+
+const capital = (text: string) => (text[0]?.toUpperCase() ?? '') + text.slice(1);
+
+export class Rust extends Curly {
+  readonly id = 'rust';
+  readonly extension = 'rs';
+  protected infinity = 'f64::INFINITY';
+  protected override readonly bracketed = false;
+  protected override control = (list: string, index: string) => `h.${list}[(${index}) as usize]`;
+  protected override table = (name: string, index: string) => `${name.toUpperCase()}[(${index}) as usize]`;
+  protected override choice = (test: string, yes: string, no: string) => `(if ${test} { ${yes} } else { ${no} })`;
+  protected override bit = (sign: Sign, left: string, right: string) =>
+    `((((${left}) as i64) ${sign === '>>>' ? '>>' : sign} ((${right}) as i64)) as f64)`;
+  protected override remainder = (left: string, right: string) => `((${left}) % (${right}))`;
+  protected override standard = (name: StandardName, args: string[]) =>
+    /Word/.test(name) ? `${name}(${args.join(', ')})` : `f64::${name}(${args.join(', ')})`;
+  protected override local = (name: string, value: string, kind: Kind) =>
+    `let mut ${name}: ${kind === 'truth' ? 'bool' : 'f64'} = ${value};`;
+  protected override localName = (name: string) =>
+    ['b', 'h', 'as', 'type', 'in', 'move', 'loop', 'where', 'ref', 'final', 'use', 'match'].includes(name) ? `${name}_` : name;
+  // What is handed over is worked out before the body is lent.
+  protected override call(name: string, args: string[], usesBody: boolean, usesHands: boolean): string {
+    return `${name}(${[...args, ...(usesHands ? ['h'] : []), ...(usesBody ? ['b'] : [])].join(', ')})`;
+  }
+
+  file(motion: Motion): string {
+    this.know(motion.program);
+    const type = (kind: Kind) => (kind === 'truth' ? 'bool' : 'f64');
+    const routines = motion.program.routines.map((routine) => {
+      const parameters = [
+        ...routine.parameters.map(({ name, kind }) => `mut ${this.localName(name)}: ${type(kind)}`),
+        ...(routine.usesHands ? ['h: &Hands'] : []),
+        ...(routine.usesBody ? ['b: &mut Body'] : []),
+      ];
+      return [
+        ...this.doc(routine, 0),
+        `fn ${routine.name}(${parameters.join(', ')})${routine.gives ? ` -> ${type(routine.gives)}` : ''} {`,
+        ...this.statements(routine.body, 1),
+        '}',
+        '',
+      ].join('\n');
+    });
+    return `// The motion of ${motion.tuning.replace(/[\r\n]/g, ' ')}, made by Zygopod: every result is the model's, bit for bit.
+#![allow(non_snake_case, unused_mut, unused_variables, unused_assignments, unused_parens, dead_code, unreachable_code, clippy::all)]
+
+/// The hands: the number of the press that holds a control down (0: up), of its last press, and a bit for each that went down in this tick.
+/// ${motion.controls.map((name, i) => `${i} ${name}`).join(', ')}
+#[derive(Clone, Debug, Default)]
+pub struct Hands {
+    pub held: [f64; ${motion.controls.length}],
+    pub order: [f64; ${motion.controls.length}],
+    pub pressed: f64,
+    pub stickX: f64,
+    pub stickY: f64,
+    pub pointX: f64,
+    pub pointY: f64,
+    pub swipe: f64,
+    pub spoke: f64,
+    pub pointed: bool,
+    pub changed: bool,
+}
+
+#[derive(Clone, Debug, Default)]
+pub struct Body {
+${motion.fields.map(([field]) => `    pub ${field}: f64,`).join('\n')}
+}
+
+fn highWord(x: f64) -> f64 { (x.to_bits() >> 32) as f64 }
+fn fromHighWord(high: f64) -> f64 { f64::from_bits((high as u64) << 32) }
+fn withHighWord(x: f64, high: f64) -> f64 { f64::from_bits((x.to_bits() & 0xffff_ffff) | ((high as u64) << 32)) }
+
+${motion.program.tables.map(({ name, values }) => `const ${name.toUpperCase()}: [f64; ${values.length}] = [${values.map((value) => this.number(value)).join(', ')}];\n`).join('')}
+${routines.join('\n')}
+/// Nothing is in the way.
+pub fn motion_free(b: &mut Body) {
+    b.x = b.velocityToX;
+    b.y = b.velocityToY;
+    b.vx = b.velocityX;
+    b.vy = b.velocityY;
+}
+
+pub fn motion_start() -> Body {
+    Body {
+${motion.fields
+  .filter(([, value]) => value !== 0)
+  .map(([field, value]) => `        ${field}: ${this.number(value)},`)
+  .join('\n')}
+        ..Default::default()
+    }
+}
+
+/// A tick; \`contact\` moves the body to velocityToX and velocityToY, as far as the game's walls let it: it sets x, y, vx and vy.
+pub fn motion_tick(b: &mut Body, h: &Hands, contact: &mut dyn FnMut(&mut Body)) {
+${this.steps(motion, 'contact(b);')
+  .map((line) => `    ${line}`)
+  .join('\n')}
+}
+`;
+  }
+}
+
+export class CSharp extends Curly {
+  readonly id = 'csharp';
+  readonly extension = 'cs';
+  protected infinity = 'double.PositiveInfinity';
+  protected override control = (list: string, index: string) => `h.${list}[(int)(${index})]`;
+  protected override table = (name: string, index: string) => `${name}[(int)(${index})]`;
+  protected override bit = (sign: Sign, left: string, right: string) =>
+    `((double)((long)(${left}) ${sign === '>>>' ? '>>' : sign} ${sign === '<<' || sign.startsWith('>>') ? '(int)' : '(long)'}(${right})))`;
+  protected override remainder = (left: string, right: string) => `((${left}) % (${right}))`;
+  protected override standard = (name: StandardName, args: string[]) =>
+    `${/Word/.test(name) ? name : `Math.${name === 'trunc' ? 'Truncate' : name === 'ceil' ? 'Ceiling' : capital(name)}`}(${args.join(', ')})`;
+  protected override local = (name: string, value: string, kind: Kind) => `${kind === 'truth' ? 'bool' : 'double'} ${name} = ${value};`;
+  protected override localName = (name: string) =>
+    ['b', 'h', 'in', 'out', 'ref', 'is', 'as', 'base', 'long', 'double', 'fixed', 'lock', 'params', 'this'].includes(name)
+      ? `${name}_`
+      : name;
+
+  file(motion: Motion): string {
+    this.know(motion.program);
+    const type = (kind: Kind | null) => (kind === null ? 'void' : kind === 'truth' ? 'bool' : 'double');
+    const routines = motion.program.routines.map((routine) => {
+      const parameters = [
+        ...(routine.usesBody ? ['Body b'] : []),
+        ...(routine.usesHands ? ['Hands h'] : []),
+        ...routine.parameters.map(({ name, kind }) => `${type(kind)} ${this.localName(name)}`),
+      ];
+      return [
+        ...this.doc(routine, 1),
+        `    static ${type(routine.gives)} ${routine.name}(${parameters.join(', ')}) {`,
+        ...this.statements(routine.body, 2),
+        '    }',
+        '',
+      ].join('\n');
+    });
+    return `// The motion of ${motion.tuning.replace(/[\r\n]/g, ' ')}, made by Zygopod: every result is the model's, bit for bit.
+using System;
+
+/// <summary>The number of the press that holds a control down (0: up), of its last press, and a bit for each that went down in this tick:
+/// ${motion.controls.map((name, i) => `${i} ${name}`).join(', ')}</summary>
+public sealed class Hands {
+    public double[] held = new double[${motion.controls.length}], order = new double[${motion.controls.length}];
+    public double pressed, stickX, stickY, pointX, pointY, swipe, spoke;
+    public bool pointed, changed;
+}
+
+public sealed class Body {
+${motion.fields.map(([field, value]) => `    public double ${field}${value === 0 ? '' : ` = ${this.number(value)}`};`).join('\n')}
+}
+
+public static class Motion {
+    static double highWord(double x) { return (double)((ulong)BitConverter.DoubleToInt64Bits(x) >> 32); }
+    static double fromHighWord(double high) { return BitConverter.Int64BitsToDouble((long)high << 32); }
+    static double withHighWord(double x, double high) { return BitConverter.Int64BitsToDouble((BitConverter.DoubleToInt64Bits(x) & 0xffffffffL) | ((long)high << 32)); }
+
+${motion.program.tables.map(({ name, values }) => `    static readonly double[] ${name} = { ${values.map((value) => this.number(value)).join(', ')} };\n`).join('')}
+${routines.join('\n')}
+    /// <summary>Nothing is in the way.</summary>
+    public static void Free(Body b) {
+        b.x = b.velocityToX;
+        b.y = b.velocityToY;
+        b.vx = b.velocityX;
+        b.vy = b.velocityY;
+    }
+
+    /// <summary>A tick; contact moves the body to velocityToX and velocityToY, as far as the game's walls let it: it sets x, y, vx and vy.</summary>
+    public static void Tick(Body b, Hands h, Action<Body> contact) {
+${this.steps(motion, 'contact(b);')
+  .map((line) => `        ${line}`)
+  .join('\n')}
+    }
+}
+`;
+  }
+}

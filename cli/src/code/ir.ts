@@ -1,0 +1,92 @@
+/** Motion code between TypeScript and the languages of games: numbers and truths, fields of the body and of the hands, and little else. */
+
+export type Kind = 'number' | 'truth';
+
+export type Expression =
+  | { is: 'number'; value: number }
+  | { is: 'truth'; value: boolean }
+  | { is: 'local'; name: string; kind: Kind }
+  | { is: 'body'; field: string }
+  | { is: 'hands'; field: string; kind: Kind }
+  | { is: 'control'; list: 'held' | 'order'; index: Expression }
+  | { is: 'table'; name: string; index: Expression }
+  | { is: 'not'; of: Expression }
+  | { is: 'minus'; of: Expression }
+  | { is: 'binary'; sign: Sign; left: Expression; right: Expression }
+  | { is: 'choice'; test: Expression; yes: Expression; no: Expression }
+  | { is: 'call'; name: string; args: Expression[]; kind: Kind }
+  | { is: 'standard'; name: StandardName; args: Expression[] };
+
+export type Sign =
+  | '+'
+  | '-'
+  | '*'
+  | '/'
+  | '%'
+  | '<'
+  | '<='
+  | '>'
+  | '>='
+  | '==='
+  | '!=='
+  | '&&'
+  | '||'
+  | '&'
+  | '|'
+  | '^'
+  | '<<'
+  | '>>'
+  | '>>>';
+
+/** What every language has by itself, exactly rounded, or by a line of its own. */
+export type StandardName = 'sqrt' | 'floor' | 'ceil' | 'trunc' | 'abs' | 'min' | 'max' | 'highWord' | 'fromHighWord' | 'withHighWord';
+
+export type Statement =
+  | { is: 'local'; name: string; value: Expression }
+  | { is: 'set'; target: Expression; value: Expression }
+  | { is: 'if'; test: Expression; yes: Statement[]; no: Statement[] }
+  /** Tests, does, steps; a `next` steps and tests again. */
+  | { is: 'loop'; test: Expression; body: Statement[]; step: Statement[] }
+  | { is: 'next' }
+  | { is: 'leave' }
+  | { is: 'return'; value: Expression | null }
+  | { is: 'do'; value: Expression };
+
+export interface Routine {
+  name: string;
+  parameters: { name: string; kind: Kind }[];
+  /** Null: it gives nothing. */
+  gives: Kind | null;
+  /** Whether it, or what it calls, reads or writes the body, or reads the hands. */
+  usesBody: boolean;
+  usesHands: boolean;
+  body: Statement[];
+  /** What its doc comment says. */
+  words: string;
+  /** The file of the core that it is from. */
+  source: string;
+}
+
+/** A tuning's motion: its routines, callees first, and the tables of numbers that they read. */
+export interface Program {
+  routines: Routine[];
+  tables: { name: string; values: number[] }[];
+}
+
+export const kindOf = (e: Expression): Kind => {
+  switch (e.is) {
+    case 'truth':
+    case 'not':
+      return 'truth';
+    case 'local':
+    case 'hands':
+    case 'call':
+      return e.kind;
+    case 'binary':
+      return ['<', '<=', '>', '>=', '===', '!==', '&&', '||'].includes(e.sign) ? 'truth' : 'number';
+    case 'choice':
+      return kindOf(e.yes);
+    default:
+      return 'number';
+  }
+};

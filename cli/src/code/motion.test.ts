@@ -1,0 +1,109 @@
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { controls, type FileValue, newTuning, readTape, readTuning, type Tape, withValue } from '@zygopod/core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { sequence } from '../../../core/src/testing/sequence.ts';
+import { root } from '../root.ts';
+import { motionOf, motionPrinters } from './motion.ts';
+import { provable, proveOn } from './proof.ts';
+
+let folder: string;
+beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), 'zygopod-motion-'));
+});
+afterAll(() => rmSync(folder, { recursive: true }));
+
+function tuned(values: Record<string, FileValue> = {}) {
+  const read = readTuning(Object.entries(values).reduce((file, [path, value]) => withValue(file, path, value), newTuning('Made')));
+  if (!read.ok) throw new Error(JSON.stringify(read.faults));
+  return read.value;
+}
+const demo = (name: string) => {
+  const read = readTuning(JSON.parse(readFileSync(join(root, 'demo', `${name}.tuning.json`), 'utf8')));
+  if (!read.ok) throw new Error(name);
+  return read.value;
+};
+
+/** Hands that press, push, point and swipe at random. */
+function randomTape(seed: number, ticks: number): Tape {
+  const next = sequence(seed);
+  const events: object[] = [];
+  for (let at = 0; at < ticks; at += Math.ceil(next() * 12)) {
+    const chance = next();
+    const control = controls[Math.floor(next() * 10)];
+    if (chance < 0.4) events.push({ at, press: control });
+    else if (chance < 0.75) events.push({ at, release: control });
+    else if (chance < 0.9) events.push({ at, stick: [Number((next() * 1.4 - 0.7).toFixed(3)), Number((next() * 1.4 - 0.7).toFixed(3))] });
+    else if (chance < 0.95) events.push({ at, point: [next() * 400, next() * 400] });
+    else events.push({ at, swipe: ['up', 'right', 'down', 'left'][Math.floor(next() * 4)] });
+  }
+  const read = readTape({ format: 'zygopod/tape', version: 2, name: 'Random', hz: 60, ticks, events });
+  if (!read.ok) throw new Error(JSON.stringify(read.faults[0]));
+  return read.value;
+}
+
+/** A random tuning over the choices that fold differently. */
+function randomTuning(seed: number) {
+  const next = sequence(seed);
+  const pick = <T>(...all: T[]): T => all[Math.floor(next() * all.length)] as T;
+  return tuned({
+    scheme: pick('steer', 'steer', 'latch', 'turn'),
+    'ramp.model': pick('instant', 'linear', 'smooth', 'curve'),
+    'ramp.turning': pick('vector', 'heading'),
+    'clock.integration': pick('semiImplicit', 'trapezoid', 'exact'),
+    'clock.hz': pick(30, 60, 144),
+    'stamina.enabled': pick(true, false),
+    'stamina.interval': pick(0, 0.25),
+    'stamina.drain': 10 + next() * 60,
+    'stamina.regainWhile': pick('standing', 'always', 'notSprinting'),
+    'pace.sprintKey': pick('hold', 'toggle', 'both'),
+    'pace.autoRun': pick('off', 'walk', 'sprint'),
+    'pace.walkSpeed': 40 + next() * 300,
+    'pace.backwardFactor': pick(1, 0.6),
+    'facing.directions': pick('2', '4', '8', '16', 'free'),
+    'facing.from': pick('movement', 'input', 'pointer'),
+    'facing.turn': pick('instant', 'rate', 'smooth', 'perTick'),
+    'facing.whenStill': pick('keep', 'start'),
+    'facing.flip': pick('none', 'x', 'both'),
+    'input.directions': pick('free', '8', '4'),
+    'input.curve': pick(1, 2.2),
+    'input.devices': pick('larger', 'newest', 'sum'),
+    'input.conflict': pick('newest', 'oldest', 'cancel'),
+    'input.relativeTo': pick('screen', 'camera', 'facing'),
+  });
+}
+
+describe.each(provable)('the motion in %s', (language) => {
+  it.each(['carrier-day-boots', 'carrier-storm-boots', 'pram-cart', 'first-draft'])(
+    'of the demo’s %s is the model’s, bit for bit',
+    (name) => {
+      for (const tape of ['out-and-back', 'boardwalk-lap']) {
+        const read = readTape(JSON.parse(readFileSync(join(root, 'demo', `${tape}.tape.json`), 'utf8')));
+        if (!read.ok) throw new Error(tape);
+        expect(proveOn(language, demo(name), read.value, folder), tape).toBeNull();
+      }
+    },
+  );
+
+  it('of random tunings on random hands is the model’s, bit for bit', () => {
+    for (let seed = 1; seed <= 12; seed++)
+      expect(proveOn(language, randomTuning(seed * 97), randomTape(seed * 31, 900), folder), `seed ${seed}`).toBeNull();
+  });
+});
+
+describe('the code of a tuning', () => {
+  it('holds what the tuning uses and no more', () => {
+    for (const printer of motionPrinters()) {
+      const plain = printer.file(motionOf(tuned()));
+      expect(plain).not.toContain('stepLumps');
+      expect(plain).not.toContain('turnAndDrive');
+      expect(printer.file(motionOf(tuned({ 'stamina.enabled': true, 'stamina.interval': 0.5 })))).toContain('stepLumps');
+    }
+  });
+
+  it('is refused where no file can hold it', () => {
+    expect(() => motionOf(tuned({ scheme: 'step' }))).toThrow('the cells of the ground');
+    expect(() => motionOf(tuned({ 'route.enabled': true }))).toThrow('routes are the game’s');
+  });
+});

@@ -1,0 +1,194 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { newGround, Replay, type Tape, type Tuning, World } from '@zygopod/core';
+import { motionOf, motionPrinters } from './motion.ts';
+
+/** What of a tick is compared: place, velocity, facing, stamina, gait and what happened. */
+const compared = ['x', 'y', 'vx', 'vy', 'facingAngle', 'gaitStamina', 'gaitIndex', 'happened'] as const;
+
+/** The hands of each tick of a tape as numbers, and what the model makes of them where nothing is in the way. */
+export function modelRun(tuning: Tuning, tape: Tape): { hands: number[][]; rows: number[][] } {
+  const { parameters } = tuning;
+  const ground = { ...newGround('Open'), size: { width: 1e6, height: 1e6 }, start: { x: 0, y: 0 } };
+  const world = new World({ ...parameters, bounds: { ...parameters.bounds, policy: 'none' } }, ground, 10);
+  const replay = new Replay(tape, parameters.clock.hz);
+  const hands: number[][] = [];
+  const rows: number[][] = [];
+  while (replay.tick < replay.ticks) {
+    const h = replay.next();
+    hands.push([
+      ...h.held,
+      ...h.order,
+      h.pressed,
+      h.stickX,
+      h.stickY,
+      h.pointX,
+      h.pointY,
+      h.swipe,
+      h.spoke,
+      Number(h.pointed),
+      Number(h.changed),
+    ]);
+    world.tick(h);
+    rows.push(compared.map((field) => world.body[field] + 0));
+  }
+  return { hands, rows };
+}
+
+const fields = ['pressed', 'stickX', 'stickY', 'pointX', 'pointY', 'swipe', 'spoke'];
+
+/** A program in each language that reads hands, a tick a line, and prints what the made file does with them. */
+const drivers: Readonly<Record<string, { name: string; text: string; run(folder: string, input: string): string }>> = {
+  c: {
+    name: 'drive.c',
+    text: `#include <stdio.h>
+#include "motion.c"
+int main(void) {
+  Body b; Hands h; motion_start(&b); double v[31];
+  for (;;) {
+    for (int i = 0; i < 31; i++) if (scanf("%lf", &v[i]) != 1) return 0;
+    for (int i = 0; i < 11; i++) { h.held[i] = v[i]; h.order[i] = v[11 + i]; }
+    ${fields.map((field, i) => `h.${field} = v[${22 + i}];`).join(' ')} h.pointed = v[29] != 0; h.changed = v[30] != 0;
+    motion_tick(&b, &h, motion_free);
+    printf("${compared.map(() => '%.17g').join(' ')}\\n", ${compared.map((field) => `b.${field} + 0.0`).join(', ')});
+  }
+}
+`,
+    run: (folder, input) => {
+      execFileSync('gcc', ['-O2', '-ffp-contract=off', 'drive.c', '-o', 'drive', '-lm'], { cwd: folder, stdio: 'pipe' });
+      return execFileSync(join(folder, 'drive'), { input, encoding: 'utf8', maxBuffer: 1 << 28 });
+    },
+  },
+  python: {
+    name: 'drive.py',
+    text: `import sys
+import motion
+b, h = motion.Body(), motion.Hands()
+for line in sys.stdin:
+    v = [float(one) for one in line.split()]
+    h.held, h.order = v[:11], v[11:22]
+    ${fields.map((field, i) => `h.${field} = v[${22 + i}]`).join('; ')}
+    h.pointed, h.changed = v[29] != 0, v[30] != 0
+    motion.motion_tick(b, h)
+    print(${compared.map((field) => `repr(float(b.${field}) + 0.0)`).join(', ')})
+`,
+    run: (folder, input) => execFileSync('python3', ['drive.py'], { cwd: folder, input, encoding: 'utf8', maxBuffer: 1 << 28 }),
+  },
+  lua: {
+    name: 'drive.lua',
+    text: `local motion = dofile("motion.lua")
+local b, h = motion.start(), motion.hands()
+for line in io.lines() do
+  local v = {}
+  for one in line:gmatch("%S+") do v[#v + 1] = tonumber(one) + 0.0 end
+  for i = 1, 11 do h.held[i], h.order[i] = v[i], v[11 + i] end
+  ${fields.map((field, i) => `h.${field} = v[${23 + i}]`).join('; ')}
+  h.pointed, h.changed = v[30] ~= 0, v[31] ~= 0
+  motion.tick(b, h, motion.free)
+  io.write(string.format("${compared.map(() => '%.17g').join(' ')}\\n", ${compared.map((field) => `b.${field} + 0.0`).join(', ')}))
+end
+`,
+    run: (folder, input) => execFileSync('lua5.4', ['drive.lua'], { cwd: folder, input, encoding: 'utf8', maxBuffer: 1 << 28 }),
+  },
+  rust: {
+    name: 'drive.rs',
+    text: `mod motion;
+use std::io::BufRead;
+fn main() {
+    let mut b = motion::motion_start();
+    let mut h = motion::Hands::default();
+    for line in std::io::stdin().lock().lines() {
+        let v: Vec<f64> = line.unwrap().split_whitespace().map(|one| one.parse().unwrap()).collect();
+        for i in 0..11 { h.held[i] = v[i]; h.order[i] = v[11 + i]; }
+        ${fields.map((field, i) => `h.${field} = v[${22 + i}];`).join(' ')} h.pointed = v[29] != 0.0; h.changed = v[30] != 0.0;
+        motion::motion_tick(&mut b, &h, &mut |b| motion::motion_free(b));
+        println!("${compared.map(() => '{}').join(' ')}", ${compared.map((field) => `b.${field} + 0.0`).join(', ')});
+    }
+}
+`,
+    run: (folder, input) => {
+      execFileSync('rustc', ['-O', 'drive.rs', '-o', 'drive-rs'], { cwd: folder, stdio: 'pipe' });
+      return execFileSync(join(folder, 'drive-rs'), { input, encoding: 'utf8', maxBuffer: 1 << 28 });
+    },
+  },
+  csharp: {
+    name: 'drive.cs',
+    text: `using System;
+using System.Globalization;
+public static class Drive {
+    public static void Main() {
+        var b = new Body(); var h = new Hands(); string line;
+        var c = CultureInfo.InvariantCulture;
+        while ((line = Console.ReadLine()) != null) {
+            var v = Array.ConvertAll(line.Split(' '), one => double.Parse(one, c));
+            for (int i = 0; i < 11; i++) { h.held[i] = v[i]; h.order[i] = v[11 + i]; }
+            ${fields.map((field, i) => `h.${field} = v[${22 + i}];`).join(' ')} h.pointed = v[29] != 0; h.changed = v[30] != 0;
+            Motion.Tick(b, h, Motion.Free);
+            Console.WriteLine(string.Join(" ", new[] { ${compared.map((field) => `b.${field} + 0.0`).join(', ')} }.Select(c)));
+        }
+    }
+    static string[] Select(this double[] all, CultureInfo c) { return Array.ConvertAll(all, one => one.ToString("R", c)); }
+}
+`,
+    run: (folder, input) => {
+      execFileSync('mcs', ['drive.cs', 'motion.cs', '-out:drive.exe'], { cwd: folder, stdio: 'pipe' });
+      return execFileSync('mono', [join(folder, 'drive.exe')], { input, encoding: 'utf8', maxBuffer: 1 << 28 });
+    },
+  },
+  ts: {
+    name: 'drive.ts',
+    text: `import { readFileSync } from 'node:fs';
+import { motionFree, motionStart, motionTick } from './motion.ts';
+const b = motionStart();
+const out: string[] = [];
+for (const line of readFileSync(0, 'utf8').split('\\n').filter(Boolean)) {
+  const v = line.split(' ').map(Number) as number[];
+  const h = { held: v.slice(0, 11), order: v.slice(11, 22), ${fields.map((field, i) => `${field}: v[${22 + i}]!`).join(', ')}, pointed: v[29] !== 0, changed: v[30] !== 0 };
+  motionTick(b, h, motionFree);
+  out.push([${compared.map((field) => `b.${field} + 0`).join(', ')}].join(' '));
+}
+process.stdout.write(out.join('\\n') + '\\n');
+`,
+    run: (folder, input) => execFileSync(process.execPath, ['drive.ts'], { cwd: folder, input, encoding: 'utf8', maxBuffer: 1 << 28 }),
+  },
+};
+
+/** What each language needs to be run. */
+const needed: Readonly<Record<string, string>> = {
+  c: 'gcc',
+  python: 'python3',
+  lua: 'lua5.4',
+  rust: 'rustc',
+  csharp: 'mcs',
+  ts: process.execPath,
+};
+
+/** The languages that this machine can run. */
+export const provable = Object.keys(drivers).filter(
+  (language) => !spawnSync(needed[language] as string, [language === 'lua' ? '-v' : '--version'], { stdio: 'ignore' }).error,
+);
+
+/** Where the file of a language parts from the model on a tape; null where it does nowhere, bit for bit. */
+export function proveOn(
+  language: string,
+  tuning: Tuning,
+  tape: Tape,
+  folder: string,
+): { tick: number; field: string; model: number; file: number } | null {
+  const printer = motionPrinters().find(({ id }) => id === language);
+  const driver = drivers[language];
+  if (!printer || !driver) throw new Error(`nothing proves ${language}`);
+  writeFileSync(join(folder, `motion.${printer.extension}`), printer.file(motionOf(tuning)));
+  writeFileSync(join(folder, driver.name), driver.text);
+  const { hands, rows } = modelRun(tuning, tape);
+  const told = driver.run(folder, `${hands.map((line) => line.join(' ')).join('\n')}\n`);
+  const lines = told.trim().split('\n');
+  if (lines.length !== rows.length) throw new Error(`${language}: ${lines.length} ticks of ${rows.length}`);
+  for (const [tick, row] of rows.entries()) {
+    const values = (lines[tick] as string).split(' ').map(Number);
+    const at = row.findIndex((value, i) => !Object.is(value, (values[i] as number) + 0));
+    if (at >= 0) return { tick, field: compared[at] as string, model: row[at] as number, file: values[at] as number };
+  }
+  return null;
+}

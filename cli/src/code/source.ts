@@ -1,0 +1,75 @@
+import { readFileSync } from 'node:fs';
+import { dirname, join, resolve } from 'node:path';
+import ts from 'typescript';
+import { root } from '../root.ts';
+
+const CORE = join(root, 'core', 'src');
+
+/** A function or constant of the core, where it stands. */
+export interface Declared {
+  file: SourceOf;
+  node: ts.FunctionDeclaration | ts.VariableDeclaration;
+}
+
+/** A file of the core, taken apart. */
+export class SourceOf {
+  readonly path: string;
+  readonly declared = new Map<string, ts.FunctionDeclaration | ts.VariableDeclaration>();
+  readonly imports = new Map<string, { path: string; name: string }>();
+
+  constructor(path: string) {
+    this.path = path;
+    const tree = ts.createSourceFile(path, readFileSync(path, 'utf8'), ts.ScriptTarget.ESNext, true);
+    for (const statement of tree.statements) {
+      if (ts.isFunctionDeclaration(statement) && statement.name) this.declared.set(statement.name.text, statement);
+      else if (ts.isVariableStatement(statement))
+        for (const one of statement.declarationList.declarations) if (ts.isIdentifier(one.name)) this.declared.set(one.name.text, one);
+      if (!ts.isImportDeclaration(statement) || !ts.isStringLiteral(statement.moduleSpecifier)) continue;
+      const bindings = statement.importClause?.namedBindings;
+      if (!bindings || !ts.isNamedImports(bindings)) continue;
+      const from = resolve(dirname(path), statement.moduleSpecifier.text);
+      for (const { name, propertyName } of bindings.elements)
+        this.imports.set(name.text, { path: from, name: (propertyName ?? name).text });
+    }
+  }
+
+  /** Where it stands, as a reader of the repository finds it. */
+  get place(): string {
+    return this.path.slice(CORE.length + 1);
+  }
+}
+
+/** The core's sources, read as they are asked for. */
+export class Sources {
+  readonly #files = new Map<string, SourceOf>();
+
+  file(path: string): SourceOf {
+    const whole = path.startsWith('/') ? path : join(CORE, path);
+    const known = this.#files.get(whole) ?? new SourceOf(whole);
+    this.#files.set(whole, known);
+    return known;
+  }
+
+  /** What a name of a file stands for; null where it is none of its own nor imported. */
+  find(file: SourceOf, name: string): Declared | null {
+    const own = file.declared.get(name);
+    if (own) return { file, node: own };
+    const imported = file.imports.get(name);
+    return imported ? this.find(this.file(imported.path), imported.name) : null;
+  }
+}
+
+/** What the doc comment before a declaration says. */
+export function wordsOf(node: ts.Node): string {
+  const text = node.getSourceFile().text;
+  const range = ts.getLeadingCommentRanges(text, node.getFullStart())?.at(-1);
+  const comment = range ? text.slice(range.pos, range.end) : '';
+  return comment.startsWith('/**')
+    ? comment
+        .slice(3, -2)
+        .split('\n')
+        .map((line) => line.replace(/^\s*\*? ?/, '').trimEnd())
+        .join('\n')
+        .trim()
+    : '';
+}

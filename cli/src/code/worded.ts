@@ -1,0 +1,264 @@
+import type { Kind, Routine, Sign, StandardName, Statement } from './ir.ts';
+import { type Motion, Printer } from './printer.ts';
+
+export class Python extends Printer {
+  readonly id = 'python';
+  readonly extension = 'py';
+  protected readonly indent = '    ';
+  protected readonly words = { and: 'and', or: 'or', unlike: '!=', like: '==', not: 'not ', yes: 'True', no: 'False' };
+  protected infinity = 'math.inf';
+  protected control = (list: string, index: string) => `h.${list}[int(${index})]`;
+  protected table = (name: string, index: string) => `${name}[int(${index})]`;
+  protected choice = (test: string, yes: string, no: string) => `(${yes} if ${test} else ${no})`;
+  protected bit = (sign: Sign, left: string, right: string) => `float(int(${left}) ${sign === '>>>' ? '>>' : sign} int(${right}))`;
+  protected override remainder = (left: string, right: string) => `math.fmod(${left}, ${right})`;
+  protected override divide = (left: string, right: string, isSafe: boolean) =>
+    isSafe ? `${left} / ${right}` : `_over(${left}, ${right})`;
+  protected standard = (name: StandardName, args: string[]) => {
+    const own: Partial<Record<StandardName, string>> = {
+      sqrt: '_root',
+      floor: '_floor',
+      ceil: '_ceil',
+      trunc: '_trunc',
+      abs: 'abs',
+      min: 'min',
+      max: 'max',
+    };
+    return `${own[name] ?? `_${name}`}(${args.join(', ')})`;
+  };
+  protected override localName = (name: string) => (['from', 'is', 'in', 'lambda', 'b', 'h'].includes(name) ? `${name}_` : name);
+  protected override routineName = (name: string) => `_${name}`;
+
+  protected statement(s: Statement, depth: number, steps: Statement[]): string[] {
+    const block = (all: readonly Statement[], own: Statement[]) => {
+      const lines = this.statements(all, depth + 1, own);
+      return lines.length > 0 ? lines : [this.at(depth + 1, 'pass')];
+    };
+    switch (s.is) {
+      case 'local':
+        return [this.at(depth, `${this.localName(s.name)} = ${this.expression(s.value)}`)];
+      case 'set':
+        return [this.at(depth, `${this.expression(s.target)} = ${this.expression(s.value)}`)];
+      case 'if':
+        return [
+          this.at(depth, `if ${this.expression(s.test)}:`),
+          ...block(s.yes, steps),
+          ...(s.no.length > 0 ? [this.at(depth, 'else:'), ...block(s.no, steps)] : []),
+        ];
+      case 'loop':
+        return [this.at(depth, `while ${this.expression(s.test)}:`), ...block([...s.body, ...s.step], s.step)];
+      case 'next':
+        return [...this.statements(steps, depth), this.at(depth, 'continue')];
+      case 'leave':
+        return [this.at(depth, 'break')];
+      case 'return':
+        return [this.at(depth, s.value ? `return ${this.expression(s.value)}` : 'return')];
+      case 'do':
+        return [this.at(depth, this.expression(s.value))];
+    }
+  }
+
+  file(motion: Motion): string {
+    this.know(motion.program);
+    const head = (routine: Routine) =>
+      `def _${routine.name}(${[...(routine.usesBody ? ['b'] : []), ...(routine.usesHands ? ['h'] : []), ...routine.parameters.map(({ name }) => this.localName(name))].join(', ')}):`;
+    const doc = ({ words, source }: Routine) => [
+      `    """${[...words.replaceAll('"""', '"').replaceAll('\\', '/').split('\n').filter(Boolean), `(${source})`].join('\n    ')}"""`,
+    ];
+    const tick = motion.tick.map((routine) =>
+      routine ? this.call(this.routineName(routine.name), [], routine.usesBody, routine.usesHands) : 'contact(b)',
+    );
+    return `"""The motion of ${motion.tuning.replace(/["\\]/g, '')}, made by Zygopod: every result is the model's, bit for bit."""
+import math
+import struct
+
+
+class Hands:
+    """The number of the press that holds a control down (0: up), of its last press, and a bit for each that went down in this tick.
+
+    ${motion.controls.map((name, i) => `${i} ${name}`).join(', ')}
+    """
+
+    def __init__(self):
+        self.held = [0.0] * ${motion.controls.length}
+        self.order = [0.0] * ${motion.controls.length}
+        self.pressed = self.stickX = self.stickY = self.pointX = self.pointY = self.swipe = self.spoke = 0.0
+        self.pointed = self.changed = False
+
+
+class Body:
+    """What lasts from tick to tick."""
+
+    def __init__(self):
+${motion.fields.map(([field, value]) => `        self.${field} = ${this.number(value)}`).join('\n')}
+
+
+def _over(a, b):
+    if b != 0.0:
+        return a / b
+    return math.nan if a == 0.0 or a != a else math.copysign(math.inf, a) * math.copysign(1.0, b)
+
+
+def _root(x):
+    return math.sqrt(x) if x >= 0.0 else math.nan
+
+
+def _floor(x):
+    return float(math.floor(x)) if math.isfinite(x) else x
+
+
+def _ceil(x):
+    return float(math.ceil(x)) if math.isfinite(x) else x
+
+
+def _trunc(x):
+    return float(math.trunc(x)) if math.isfinite(x) else x
+
+
+def _highWord(x):
+    return float(struct.unpack("<Q", struct.pack("<d", x))[0] >> 32)
+
+
+def _fromHighWord(high):
+    return struct.unpack("<d", struct.pack("<Q", int(high) << 32))[0]
+
+
+def _withHighWord(x, high):
+    low = struct.unpack("<Q", struct.pack("<d", x))[0] & 0xFFFFFFFF
+    return struct.unpack("<d", struct.pack("<Q", int(high) << 32 | low))[0]
+
+
+${motion.program.tables.map(({ name, values }) => `${name} = (${values.map((value) => this.number(value)).join(', ')},)\n`).join('')}
+${motion.program.routines.map((routine) => ['', head(routine), ...doc(routine), ...(routine.body.length > 0 ? this.statements(routine.body, 1) : ['    pass']), ''].join('\n')).join('\n')}
+
+def motion_free(b):
+    """Nothing is in the way."""
+    b.x = b.velocityToX
+    b.y = b.velocityToY
+    b.vx = b.velocityX
+    b.vy = b.velocityY
+
+
+def motion_tick(b, h, contact=motion_free):
+    """A tick; \`contact\` moves the body to velocityToX and velocityToY as far as the game's walls let it: it sets x, y, vx and vy."""
+${tick.map((line) => `    ${line}`).join('\n')}
+`;
+  }
+}
+
+export class Lua extends Printer {
+  readonly id = 'lua';
+  readonly extension = 'lua';
+  protected readonly indent = '  ';
+  protected readonly words = { and: 'and', or: 'or', unlike: '~=', like: '==', not: 'not ', yes: 'true', no: 'false' };
+  protected infinity = 'math.huge';
+  #loops = 0;
+  protected control = (list: string, index: string) => `h.${list}[${index} + 1]`;
+  protected table = (name: string, index: string) => `${name}[${index} + 1]`;
+  protected choice = (test: string, yes: string, no: string, kind: Kind) =>
+    kind === 'truth' ? `((${test}) and (${yes}) or not (${test}) and (${no}))` : `((${test}) and ${yes} or ${no})`;
+  protected bit = (sign: Sign, left: string, right: string) =>
+    `((${left}) ${sign === '>>>' ? '>>' : sign === '^' ? '~' : sign} (${right}))`;
+  protected override remainder = (left: string, right: string) => `math.fmod(${left}, ${right})`;
+  protected standard = (name: StandardName, args: string[]) => {
+    const own: Partial<Record<StandardName, string>> = {
+      trunc: 'trunc',
+      highWord: 'highWord',
+      fromHighWord: 'fromHighWord',
+      withHighWord: 'withHighWord',
+      floor: 'floor',
+      ceil: 'ceil',
+    };
+    return `${own[name] ? `M.${own[name]}` : `math.${name}`}(${args.join(', ')})`;
+  };
+  protected override localName = (name: string) =>
+    ['end', 'repeat', 'until', 'local', 'nil', 'not', 'or', 'and', 'then', 'b', 'h'].includes(name) ? `${name}_` : name;
+  protected override routineName = (name: string) => `M.${name}`;
+
+  protected statement(s: Statement, depth: number, steps: Statement[]): string[] {
+    switch (s.is) {
+      case 'local':
+        return [this.at(depth, `local ${this.localName(s.name)} = ${this.expression(s.value)}`)];
+      case 'set':
+        return [this.at(depth, `${this.expression(s.target)} = ${this.expression(s.value)}`)];
+      case 'if':
+        return [
+          this.at(depth, `if ${this.expression(s.test)} then`),
+          ...this.statements(s.yes, depth + 1, steps),
+          ...(s.no.length > 0 ? [this.at(depth, 'else'), ...this.statements(s.no, depth + 1, steps)] : []),
+          this.at(depth, 'end'),
+        ];
+      case 'loop': {
+        const label = `next${++this.#loops}`;
+        const jump: Statement[] = [{ is: 'do', value: { is: 'local', name: `goto ${label}`, kind: 'number' } }];
+        return [
+          this.at(depth, `while ${this.expression(s.test)} do`),
+          this.at(depth + 1, 'do'),
+          ...this.statements(s.body, depth + 2, jump),
+          this.at(depth + 1, 'end'),
+          this.at(depth + 1, `::${label}::`),
+          ...this.statements(s.step, depth + 1),
+          this.at(depth, 'end'),
+        ];
+      }
+      case 'next':
+        return this.statements(steps, depth);
+      case 'leave':
+        return [this.at(depth, 'break')];
+      case 'return':
+        return [this.at(depth, s.value ? `do return ${this.expression(s.value)} end` : 'do return end')];
+      case 'do':
+        return [this.at(depth, this.expression(s.value))];
+    }
+  }
+
+  file(motion: Motion): string {
+    this.know(motion.program);
+    const head = (routine: Routine) =>
+      `function M.${routine.name}(${[...(routine.usesBody ? ['b'] : []), ...(routine.usesHands ? ['h'] : []), ...routine.parameters.map(({ name }) => this.localName(name))].join(', ')})`;
+    const doc = ({ words, source }: Routine) => [...words.split('\n').filter(Boolean), `(${source})`].map((line) => `-- ${line}`);
+    const tick = motion.tick.map((routine) =>
+      routine ? this.call(this.routineName(routine.name), [], routine.usesBody, routine.usesHands) : 'contact(b)',
+    );
+    return `-- The motion of ${motion.tuning.replace(/[\r\n]/g, ' ')}, made by Zygopod for Lua 5.3 and newer: every result is the model's, bit for bit.
+local M = {}
+
+-- The hands: the number of the press that holds a control down (0: up), of its last press, and a bit for each that went down in this tick.
+-- ${motion.controls.map((name, i) => `${i + 1} ${name}`).join(', ')}
+function M.hands()
+  local h = { held = {}, order = {}, pressed = 0, stickX = 0.0, stickY = 0.0, pointX = 0.0, pointY = 0.0, swipe = 0.0, spoke = 0.0, pointed = false, changed = false }
+  for i = 1, ${motion.controls.length} do h.held[i], h.order[i] = 0.0, 0.0 end
+  return h
+end
+
+function M.floor(x) return x - x == 0 and math.floor(x) + 0.0 or x end
+function M.ceil(x) return x - x == 0 and math.ceil(x) + 0.0 or x end
+function M.trunc(x) return x < 0 and M.ceil(x) or M.floor(x) end
+function M.highWord(x) return string.unpack("<I8", string.pack("<d", x)) >> 32 end
+function M.fromHighWord(high) return (string.unpack("<d", string.pack("<I8", math.tointeger(high) << 32))) end
+function M.withHighWord(x, high)
+  local low = string.unpack("<I8", string.pack("<d", x)) & 0xffffffff
+  return (string.unpack("<d", string.pack("<I8", math.tointeger(high) << 32 | low)))
+end
+${motion.program.tables.map(({ name, values }) => `local ${name} = { ${values.map((value) => this.number(value)).join(', ')} }\n`).join('')}
+${motion.program.routines.map((routine) => [...doc(routine), head(routine), ...this.statements(routine.body, 1), 'end', ''].join('\n')).join('\n')}
+-- Nothing is in the way.
+function M.free(b)
+  b.x, b.y, b.vx, b.vy = b.velocityToX, b.velocityToY, b.velocityX, b.velocityY
+end
+
+function M.start()
+  return {
+${motion.fields.map(([field, value]) => `    ${field} = ${this.number(value)},`).join('\n')}
+  }
+end
+
+-- A tick; contact moves the body to velocityToX and velocityToY as far as the game's walls let it: it sets x, y, vx and vy.
+function M.tick(b, h, contact)
+${tick.map((line) => `  ${line}`).join('\n')}
+end
+
+return M
+`;
+  }
+}

@@ -1,0 +1,28 @@
+import { type Ground, groundFormat } from '../ground/ground.ts';
+import { bucketWalls, WallIndex } from '../ground/wallIndex.ts';
+import { Navigator } from '../route/navigator.ts';
+import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+import type { Body } from './body.ts';
+import { type Plan, preparePlan } from './plan.ts';
+import { World } from './world.ts';
+
+/** A tuning's motion where nothing is met: what its stages are prepared with, and how a body starts at 0, 0. */
+export interface Standalone {
+  plan: Omit<Plan, 'calm' | 'contact' | 'camera'>;
+  start: Readonly<Body>;
+}
+
+/** Prepares a tuning without a ground: walls, edges and routes are somebody else's. */
+export function standalone(parameters: Parameters): Standalone {
+  const ground = groundFormat.schema.parse({
+    format: groundFormat.format,
+    version: groundFormat.version,
+    name: 'Open',
+    size: { width: 1e6, height: 1e6 },
+    start: { x: 0, y: 0 },
+  }) as Ground;
+  const free: Parameters = { ...parameters, bounds: { ...parameters.bounds, policy: 'none' } };
+  const walls = new WallIndex(bucketWalls(ground));
+  const plan = preparePlan(free, ground, walls, new Navigator(free, ground, walls));
+  return { plan, start: { ...new World(free, ground, 1).body } };
+}
