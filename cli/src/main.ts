@@ -42,7 +42,12 @@ for (const [name, words, example] of [
 program
   .command('test')
   .description('Sets up what tests need, then lint, types, unit, integration and browser tests.')
-  .addHelpText('after', '\nExample:\n  ./zygopod test')
+  .option(
+    '--languages <which>',
+    'all: compilers that are missing for the code that is handed over are installed, those of Rust and C#, too',
+    'found',
+  )
+  .addHelpText('after', '\nExample:\n  ./zygopod test --languages all')
   .action(leave(async () => (await import('./commands/test.ts')).test()));
 
 program

@@ -8,7 +8,7 @@ import { motionOf, motionPrinters } from './motion.ts';
 const compared = ['x', 'y', 'vx', 'vy', 'facingAngle', 'gaitStamina', 'gaitIndex', 'happened'] as const;
 
 /** The hands of each tick of a tape as numbers, and what the model makes of them where nothing is in the way. */
-export function modelRun(tuning: Tuning, tape: Tape): { hands: number[][]; rows: number[][] } {
+function modelRun(tuning: Tuning, tape: Tape): { hands: number[][]; rows: number[][] } {
   const { parameters } = tuning;
   const ground = { ...newGround('Open'), size: { width: 1e6, height: 1e6 }, start: { x: 0, y: 0 } };
   const world = new World({ ...parameters, bounds: { ...parameters.bounds, policy: 'none' } }, ground, 10);

@@ -23,20 +23,20 @@ const words = new Uint32Array(double.buffer);
 const HIGH = words[1] === 0x3ff00000 ? 1 : 0;
 
 /** The high word of a double, as a whole number from 0. */
-export function highWord(x: number): number {
+function highWord(x: number): number {
   double[0] = x;
   return words[HIGH] as number;
 }
 
 /** The double with this high word, and 0 below it. */
-export function fromHighWord(high: number): number {
+function fromHighWord(high: number): number {
   words[1 - HIGH] = 0;
   words[HIGH] = high;
   return double[0] as number;
 }
 
 /** A double with another high word. */
-export function withHighWord(x: number, high: number): number {
+function withHighWord(x: number, high: number): number {
   double[0] = x;
   words[HIGH] = high;
   return double[0] as number;
