@@ -17,7 +17,9 @@ function modelRun(tuning: Tuning, tape: Tape): { hands: number[][]; rows: number
   const rows: number[][] = [];
   while (replay.tick < replay.ticks) {
     const h = replay.next();
+    // A tape begins with a body at its start.
     hands.push([
+      replay.tick === 1 ? 1 : 0,
       ...h.held,
       ...h.order,
       h.pressed,
@@ -38,16 +40,28 @@ function modelRun(tuning: Tuning, tape: Tape): { hands: number[][]; rows: number
 
 const fields = ['pressed', 'stickX', 'stickY', 'pointX', 'pointY', 'swipe', 'spoke'];
 
+/** A double by its bits, where a language reads and writes decimals less than exactly. */
+const view = new DataView(new ArrayBuffer(8));
+function bitsOf(value: number): string {
+  view.setFloat64(0, value);
+  return `#${view.getBigInt64(0)}`;
+}
+function fromBits(text: string): number {
+  view.setBigInt64(0, BigInt(text.slice(1)));
+  return view.getFloat64(0);
+}
+
 /** A program in each language that reads hands, a tick a line, and prints what the made file does with them. */
-const drivers: Readonly<Record<string, { name: string; text: string; run(folder: string, input: string): string }>> = {
+const drivers: Readonly<Record<string, { name: string; text: string; isInBits?: boolean; run(folder: string, input: string): string }>> = {
   c: {
     name: 'drive.c',
     text: `#include <stdio.h>
 #include "motion.c"
 int main(void) {
-  Body b; Hands h; motion_start(&b); double v[31];
+  Body b; Hands h; double w[32]; double *v = w + 1;
   for (;;) {
-    for (int i = 0; i < 31; i++) if (scanf("%lf", &v[i]) != 1) return 0;
+    for (int i = 0; i < 32; i++) if (scanf("%lf", &w[i]) != 1) return 0;
+    if (w[0] != 0) motion_start(&b);
     for (int i = 0; i < 11; i++) { h.held[i] = v[i]; h.order[i] = v[11 + i]; }
     ${fields.map((field, i) => `h.${field} = v[${22 + i}];`).join(' ')} h.pointed = v[29] != 0; h.changed = v[30] != 0;
     motion_tick(&b, &h, motion_free);
@@ -66,7 +80,9 @@ int main(void) {
 import motion
 b, h = motion.Body(), motion.Hands()
 for line in sys.stdin:
-    v = [float(one) for one in line.split()]
+    first, *v = [float(one) for one in line.split()]
+    if first:
+        b = motion.Body()
     h.held, h.order = v[:11], v[11:22]
     ${fields.map((field, i) => `h.${field} = v[${22 + i}]`).join('; ')}
     h.pointed, h.changed = v[29] != 0, v[30] != 0
@@ -82,6 +98,7 @@ local b, h = motion.start(), motion.hands()
 for line in io.lines() do
   local v = {}
   for one in line:gmatch("%S+") do v[#v + 1] = tonumber(one) + 0.0 end
+  if table.remove(v, 1) ~= 0 then b = motion.start() end
   for i = 1, 11 do h.held[i], h.order[i] = v[i], v[11 + i] end
   ${fields.map((field, i) => `h.${field} = v[${23 + i}]`).join('; ')}
   h.pointed, h.changed = v[30] ~= 0, v[31] ~= 0
@@ -99,7 +116,8 @@ fn main() {
     let mut b = motion::motion_start();
     let mut h = motion::Hands::default();
     for line in std::io::stdin().lock().lines() {
-        let v: Vec<f64> = line.unwrap().split_whitespace().map(|one| one.parse().unwrap()).collect();
+        let mut v: Vec<f64> = line.unwrap().split_whitespace().map(|one| one.parse().unwrap()).collect();
+        if v.remove(0) != 0.0 { b = motion::motion_start(); }
         for i in 0..11 { h.held[i] = v[i]; h.order[i] = v[11 + i]; }
         ${fields.map((field, i) => `h.${field} = v[${22 + i}];`).join(' ')} h.pointed = v[29] != 0.0; h.changed = v[30] != 0.0;
         motion::motion_tick(&mut b, &h, &mut |b| motion::motion_free(b));
@@ -121,16 +139,18 @@ public static class Drive {
         var b = new Body(); var h = new Hands(); string line;
         var c = CultureInfo.InvariantCulture;
         while ((line = Console.ReadLine()) != null) {
-            var v = Array.ConvertAll(line.Split(' '), one => double.Parse(one, c));
-            for (int i = 0; i < 11; i++) { h.held[i] = v[i]; h.order[i] = v[11 + i]; }
-            ${fields.map((field, i) => `h.${field} = v[${22 + i}];`).join(' ')} h.pointed = v[29] != 0; h.changed = v[30] != 0;
+            var v = Array.ConvertAll(line.Split(' '), one => BitConverter.Int64BitsToDouble(long.Parse(one.Substring(1))));
+            if (v[0] != 0) b = new Body();
+            for (int i = 0; i < 11; i++) { h.held[i] = v[1 + i]; h.order[i] = v[12 + i]; }
+            ${fields.map((field, i) => `h.${field} = v[${23 + i}];`).join(' ')} h.pointed = v[30] != 0; h.changed = v[31] != 0;
             Motion.Tick(b, h, Motion.Free);
             Console.WriteLine(string.Join(" ", new[] { ${compared.map((field) => `b.${field} + 0.0`).join(', ')} }.Select(c)));
         }
     }
-    static string[] Select(this double[] all, CultureInfo c) { return Array.ConvertAll(all, one => one.ToString("R", c)); }
+    static string[] Select(this double[] all, CultureInfo c) { return Array.ConvertAll(all, one => "#" + BitConverter.DoubleToInt64Bits(one)); }
 }
 `,
+    isInBits: true,
     run: (folder, input) => {
       execFileSync('mcs', ['drive.cs', 'motion.cs', '-out:drive.exe'], { cwd: folder, stdio: 'pipe' });
       return execFileSync('mono', [join(folder, 'drive.exe')], { input, encoding: 'utf8', maxBuffer: 1 << 28 });
@@ -140,10 +160,11 @@ public static class Drive {
     name: 'drive.ts',
     text: `import { readFileSync } from 'node:fs';
 import { motionFree, motionStart, motionTick } from './motion.ts';
-const b = motionStart();
+let b = motionStart();
 const out: string[] = [];
 for (const line of readFileSync(0, 'utf8').split('\\n').filter(Boolean)) {
-  const v = line.split(' ').map(Number) as number[];
+  const [first, ...v] = line.split(' ').map(Number) as number[];
+  if (first !== 0) b = motionStart();
   const h = { held: v.slice(0, 11), order: v.slice(11, 22), ${fields.map((field, i) => `${field}: v[${22 + i}]!`).join(', ')}, pointed: v[29] !== 0, changed: v[30] !== 0 };
   motionTick(b, h, motionFree);
   out.push([${compared.map((field) => `b.${field} + 0`).join(', ')}].join(' '));
@@ -169,24 +190,27 @@ export const provable = Object.keys(drivers).filter(
   (language) => !spawnSync(needed[language] as string, [language === 'lua' ? '-v' : '--version'], { stdio: 'ignore' }).error,
 );
 
-/** Where the file of a language parts from the model on a tape; null where it does nowhere, bit for bit. */
+/** Where the file of a language parts from the model on some tapes, counted through; null where it does nowhere, bit for bit. */
 export function proveOn(
   language: string,
   tuning: Tuning,
-  tape: Tape,
+  tapes: readonly Tape[],
   folder: string,
+  model = tuning,
 ): { tick: number; field: string; model: number; file: number } | null {
   const printer = motionPrinters().find(({ id }) => id === language);
   const driver = drivers[language];
   if (!printer || !driver) throw new Error(`nothing proves ${language}`);
   writeFileSync(join(folder, `motion.${printer.extension}`), printer.file(motionOf(tuning)));
   writeFileSync(join(folder, driver.name), driver.text);
-  const { hands, rows } = modelRun(tuning, tape);
-  const told = driver.run(folder, `${hands.map((line) => line.join(' ')).join('\n')}\n`);
+  const runs = tapes.map((tape) => modelRun(model, tape));
+  const [hands, rows] = [runs.flatMap((run) => run.hands), runs.flatMap((run) => run.rows)];
+  const inWords = (line: number[]) => (driver.isInBits ? line.map(bitsOf) : line).join(' ');
+  const told = driver.run(folder, `${hands.map(inWords).join('\n')}\n`);
   const lines = told.trim().split('\n');
   if (lines.length !== rows.length) throw new Error(`${language}: ${lines.length} ticks of ${rows.length}`);
   for (const [tick, row] of rows.entries()) {
-    const values = (lines[tick] as string).split(' ').map(Number);
+    const values = (lines[tick] as string).split(' ').map((one) => (one.startsWith('#') ? fromBits(one) : Number(one)));
     const at = row.findIndex((value, i) => !Object.is(value, (values[i] as number) + 0));
     if (at >= 0) return { tick, field: compared[at] as string, model: row[at] as number, file: values[at] as number };
   }
