@@ -162,6 +162,21 @@ program
   .action(leave(async (tuning: string, options) => (await import('./commands/handOff.ts')).exportTuning(tuning, options)));
 
 program
+  .command('checks')
+  .description(
+    'Writes a folder for the game’s repository: a tuning, its targets, goldens of tapes, and tests in C and Python that replay them.',
+  )
+  .argument('<tuning>', 'tuning file, - for stdin')
+  .requiredOption('-o, --output <folder>', 'where to write it')
+  .requiredOption('--tape <files...>', 'the hands that are replayed')
+  .option('--targets <file>', 'target set; a band of 5 % round each metric of today when absent')
+  .addHelpText(
+    'after',
+    '\nExample:\n  ./zygopod checks demo/carrier-day-boots.tuning.json --tape demo/out-and-back.tape.json demo/gap-run.tape.json -o game/checks',
+  )
+  .action(leave(async (tuning: string, options) => (await import('./commands/checks.ts')).checks(tuning, options)));
+
+program
   .command('import')
   .description('Makes a tuning of the numbers in a game’s code or data: what is only guessed or not known is told, and left out.')
   .argument('<file>', 'code or data in any language, - for stdin')

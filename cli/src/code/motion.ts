@@ -3,8 +3,9 @@ import { C, TypeScript } from './curly.ts';
 import { CSharp, Rust } from './curlyMore.ts';
 import type { Motion, Printer } from './printer.ts';
 import { Sources } from './source.ts';
-import { CannotHold, Specialiser } from './specialise.ts';
+import { Specialiser } from './specialise.ts';
 import { withoutUnread } from './unread.ts';
+import { CannotHold } from './values.ts';
 import { Lua, Python } from './worded.ts';
 
 /** The languages in which the motion itself is written. */

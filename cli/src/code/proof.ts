@@ -1,42 +1,9 @@
 import { execFileSync, spawnSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { newGround, Replay, type Tape, type Tuning, World } from '@zygopod/core';
+import type { Tape, Tuning } from '@zygopod/core';
+import { compared, modelRun } from './modelRun.ts';
 import { motionOf, motionPrinters } from './motion.ts';
-
-/** What of a tick is compared: place, velocity, facing, stamina, gait and what happened. */
-const compared = ['x', 'y', 'vx', 'vy', 'facingAngle', 'gaitStamina', 'gaitIndex', 'happened'] as const;
-
-/** The hands of each tick of a tape as numbers, and what the model makes of them where nothing is in the way. */
-function modelRun(tuning: Tuning, tape: Tape): { hands: number[][]; rows: number[][] } {
-  const { parameters } = tuning;
-  const ground = { ...newGround('Open'), size: { width: 1e6, height: 1e6 }, start: { x: 0, y: 0 } };
-  const world = new World({ ...parameters, bounds: { ...parameters.bounds, policy: 'none' } }, ground, 10);
-  const replay = new Replay(tape, parameters.clock.hz);
-  const hands: number[][] = [];
-  const rows: number[][] = [];
-  while (replay.tick < replay.ticks) {
-    const h = replay.next();
-    // A tape begins with a body at its start.
-    hands.push([
-      replay.tick === 1 ? 1 : 0,
-      ...h.held,
-      ...h.order,
-      h.pressed,
-      h.stickX,
-      h.stickY,
-      h.pointX,
-      h.pointY,
-      h.swipe,
-      h.spoke,
-      Number(h.pointed),
-      Number(h.changed),
-    ]);
-    world.tick(h);
-    rows.push(compared.map((field) => world.body[field] + 0));
-  }
-  return { hands, rows };
-}
 
 const fields = ['pressed', 'stickX', 'stickY', 'pointX', 'pointY', 'swipe', 'spoke'];
 
@@ -70,7 +37,7 @@ int main(void) {
 }
 `,
     run: (folder, input) => {
-      execFileSync('gcc', ['-O2', '-ffp-contract=off', 'drive.c', '-o', 'drive', '-lm'], { cwd: folder, stdio: 'pipe' });
+      execFileSync('gcc', ['-O1', '-ffp-contract=off', 'drive.c', '-o', 'drive', '-lm'], { cwd: folder, stdio: 'pipe' });
       return execFileSync(join(folder, 'drive'), { input, encoding: 'utf8', maxBuffer: 1 << 28 });
     },
   },
@@ -126,7 +93,7 @@ fn main() {
 }
 `,
     run: (folder, input) => {
-      execFileSync('rustc', ['-O', 'drive.rs', '-o', 'drive-rs'], { cwd: folder, stdio: 'pipe' });
+      execFileSync('rustc', ['drive.rs', '-o', 'drive-rs'], { cwd: folder, stdio: 'pipe' });
       return execFileSync(join(folder, 'drive-rs'), { input, encoding: 'utf8', maxBuffer: 1 << 28 });
     },
   },

@@ -1,0 +1,216 @@
+import ts from 'typescript';
+import type { Expression, Kind, Routine, Sign, Statement } from './ir.ts';
+import type { Declared, Sources } from './source.ts';
+import {
+  asTruth,
+  BODY,
+  CannotHold,
+  HANDS,
+  isKnown,
+  isScratch,
+  known,
+  literal,
+  number,
+  type Scope,
+  scratchField,
+  type Value,
+} from './values.ts';
+
+/** Folds expressions: what is known is worked out, the rest is kept. */
+export abstract class Folding {
+  protected readonly sources: Sources;
+  /** Fields of the body that are the same in every tick of this tuning. */
+  protected readonly steady: ReadonlyMap<string, number>;
+  protected readonly made = new Map<Declared['node'], { args: unknown[]; routine: Routine; slots: boolean[] }[]>();
+  protected readonly routines: Routine[] = [];
+  protected readonly names = new Set<string>();
+  protected readonly tables = new Map<ArrayLike<number>, string>();
+  readonly fields = new Set<string>();
+
+  constructor(sources: Sources, steady: Readonly<Record<string, number>>) {
+    this.sources = sources;
+    this.steady = new Map(Object.entries(steady));
+  }
+
+  protected abstract call(scope: Scope, node: ts.CallExpression, out?: Statement[], given?: ReadonlyMap<number, Value>): Value;
+
+  /** A part of something: a field of the body or the hands, or of a known object. */
+  protected part(scope: Scope, from: Value, part: string): Value {
+    if (!isKnown(from)) throw new CannotHold(`${scope.file.place}: .${part} of a number`);
+    if (from.known === BODY) {
+      const steady = this.steady.get(part);
+      if (steady !== undefined) return known(steady);
+      this.fields.add(part);
+      scope.routine.usesBody = true;
+      return { is: { is: 'body', field: part } };
+    }
+    if (from.known === HANDS) {
+      scope.routine.usesHands = true;
+      if (part === 'held' || part === 'order') return known({ control: part });
+      return { is: { is: 'hands', field: part, kind: part === 'pointed' || part === 'changed' ? 'truth' : 'number' } };
+    }
+    if (isScratch(from.known)) {
+      this.fields.add(scratchField(part));
+      scope.routine.usesBody = true;
+      return { is: { is: 'body', field: scratchField(part) } };
+    }
+    return known((from.known as Record<string, unknown> | null)?.[part]);
+  }
+
+  protected mustKnow(scope: Scope, node: ts.Expression): unknown {
+    const value = this.value(scope, node);
+    if (!isKnown(value)) throw new CannotHold(`${scope.file.place}: ${node.getText()} is not known`);
+    return value.known;
+  }
+
+  protected expression(scope: Scope, node: ts.Expression, out?: Statement[]): Expression {
+    const value = this.value(scope, node, out);
+    return isKnown(value) ? literal(value.known) : value.is;
+  }
+
+  protected fit(value: Expression, kind: Kind | null): Expression {
+    return kind === 'truth' ? asTruth(value) : value;
+  }
+
+  protected value(scope: Scope, node: ts.Expression, out?: Statement[]): Value {
+    if (ts.isParenthesizedExpression(node) || ts.isAsExpression(node) || ts.isNonNullExpression(node) || ts.isSatisfiesExpression(node))
+      return this.value(scope, node.expression, out);
+    if (ts.isNumericLiteral(node)) return known(Number(node.text.replaceAll('_', '')));
+    if (ts.isStringLiteral(node)) return known(node.text);
+    if (node.kind === ts.SyntaxKind.TrueKeyword) return known(true);
+    if (node.kind === ts.SyntaxKind.FalseKeyword) return known(false);
+    if (node.kind === ts.SyntaxKind.NullKeyword) return known(null);
+    if (ts.isIdentifier(node)) return this.name(scope, node.text);
+    if (ts.isPropertyAccessExpression(node)) return this.part(scope, this.value(scope, node.expression, out), node.name.text);
+    if (ts.isElementAccessExpression(node)) return this.element(scope, node, out);
+    if (ts.isPrefixUnaryExpression(node)) return this.unary(scope, node, out);
+    if (ts.isConditionalExpression(node)) {
+      const test = this.value(scope, node.condition, out);
+      if (isKnown(test)) return this.value(scope, test.known ? node.whenTrue : node.whenFalse, out);
+      const [yes, no] = [this.value(scope, node.whenTrue, out), this.value(scope, node.whenFalse, out)];
+      if (isKnown(yes) && isKnown(no) && typeof yes.known === 'object' && yes.known !== null)
+        throw new CannotHold(`${scope.file.place}: a choice between plans`);
+      // A choice between equals is none: what is asked has no effect of its own.
+      if (isKnown(yes) && isKnown(no) && Object.is(yes.known, no.known)) return yes;
+      const [a, b] = [isKnown(yes) ? literal(yes.known) : yes.is, isKnown(no) ? literal(no.known) : no.is];
+      return { is: { is: 'choice', test: asTruth(test.is), yes: a, no: b } };
+    }
+    if (ts.isBinaryExpression(node)) return this.binary(scope, node, out);
+    if (ts.isCallExpression(node)) return this.call(scope, node, out);
+    throw new CannotHold(`${scope.file.place}: ${ts.SyntaxKind[node.kind]} is in no language of ours`);
+  }
+
+  protected name(scope: Scope, name: string): Value {
+    const local = scope.names.get(name);
+    if (local) return local;
+    if (name === 'Infinity') return known(Infinity);
+    if (name === 'NaN') return known(NaN);
+    if (name === 'undefined') return known(undefined);
+    const declared = this.sources.find(scope.file, name);
+    if (!declared) throw new CannotHold(`${scope.file.place}: nothing is called ${name}`);
+    if (ts.isFunctionDeclaration(declared.node)) return known(declared);
+    const { initializer } = declared.node;
+    if (!initializer) throw new CannotHold(`${declared.file.place}: ${name} has no value`);
+    return this.value({ ...scope, file: declared.file, names: new Map() }, initializer);
+  }
+
+  protected element(scope: Scope, node: ts.ElementAccessExpression, out?: Statement[]): Value {
+    const list = this.value(scope, node.expression, out);
+    const index = this.value(scope, node.argumentExpression, out);
+    if (!isKnown(list)) throw new CannotHold(`${scope.file.place}: an element of a number`);
+    const control = (list.known as { control?: 'held' | 'order' } | null)?.control;
+    if (control) return { is: { is: 'control', list: control, index: isKnown(index) ? literal(index.known) : index.is } };
+    if (isKnown(index)) return known((list.known as Record<string, unknown>)[String(index.known)]);
+    const values = list.known as ArrayLike<number>;
+    const name = this.tables.get(values) ?? `table${this.tables.size + 1}`;
+    this.tables.set(values, name);
+    return { is: { is: 'table', name, index: index.is } };
+  }
+
+  protected unary(scope: Scope, node: ts.PrefixUnaryExpression, out?: Statement[]): Value {
+    const of = this.value(scope, node.operand, out);
+    if (node.operator === ts.SyntaxKind.MinusToken) return isKnown(of) ? known(-(of.known as number)) : { is: { is: 'minus', of: of.is } };
+    if (node.operator === ts.SyntaxKind.ExclamationToken) return isKnown(of) ? known(!of.known) : { is: { is: 'not', of: asTruth(of.is) } };
+    throw new CannotHold(`${scope.file.place}: ${node.getText()}`);
+  }
+
+  protected binary(scope: Scope, node: ts.BinaryExpression, out?: Statement[]): Value {
+    const sign = node.operatorToken.getText() as Sign | '??';
+    const left = this.value(scope, node.left, out);
+    if (sign === '??')
+      return isKnown(left) ? (left.known === null || left.known === undefined ? this.value(scope, node.right, out) : left) : left;
+    if (sign === '&&' || sign === '||') {
+      if (isKnown(left)) return Boolean(left.known) === (sign === '&&') ? this.value(scope, node.right, out) : left;
+      const right = this.value(scope, node.right, out);
+      if (isKnown(right)) {
+        // x && true is x; x && false is false: what is asked has no effect of its own.
+        if (Boolean(right.known) === (sign === '&&')) return { is: asTruth(left.is) };
+        return known(sign === '||');
+      }
+      return { is: { is: 'binary', sign, left: asTruth(left.is), right: asTruth(right.is) } };
+    }
+    const right = this.value(scope, node.right, out);
+    if (isKnown(left) && isKnown(right)) return known(calculate(sign, left.known as never, right.known as never));
+    if (isKnown(left) && (typeof left.known === 'object' || typeof left.known === 'string')) return known(sign === '!==');
+    if (isKnown(right) && (typeof right.known === 'object' || typeof right.known === 'string')) return known(sign === '!==');
+    const [a, b] = [isKnown(left) ? literal(left.known) : left.is, isKnown(right) ? literal(right.known) : right.is];
+    return { is: { is: 'binary', sign, left: a, right: b } };
+  }
+
+  /** The first of known values that something is said of: a chain of choices. */
+  protected findIndex(scope: Scope, list: ts.Expression, test: ts.ArrowFunction): Value {
+    const values = Array.from(this.mustKnow(scope, list) as ArrayLike<number>);
+    const parameter = test.parameters[0]?.name.getText() as string;
+    let found: Expression = number(-1);
+    for (let i = values.length - 1; i >= 0; i--) {
+      const inner = this.inner(scope);
+      inner.names.set(parameter, known(values[i]));
+      found = { is: 'choice', test: asTruth(this.expression(inner, test.body as ts.Expression)), yes: number(i), no: found };
+    }
+    return { is: found };
+  }
+  protected inner(scope: Scope): Scope {
+    return { ...scope, names: new Map(scope.names) };
+  }
+}
+
+function calculate(sign: Sign, a: number, b: number): unknown {
+  switch (sign) {
+    case '+':
+      return a + b;
+    case '-':
+      return a - b;
+    case '*':
+      return a * b;
+    case '/':
+      return a / b;
+    case '%':
+      return a % b;
+    case '<':
+      return a < b;
+    case '<=':
+      return a <= b;
+    case '>':
+      return a > b;
+    case '>=':
+      return a >= b;
+    case '===':
+      return a === b;
+    case '!==':
+      return a !== b;
+    case '&':
+      return a & b;
+    case '|':
+      return a | b;
+    case '^':
+      return a ^ b;
+    case '<<':
+      return a << b;
+    case '>>':
+      return a >> b;
+    case '>>>':
+      return a >>> b;
+    default:
+      throw new CannotHold(`${sign} of what is known`);
+  }
+}
