@@ -26,7 +26,7 @@ export default defineConfig({
           name: 'browser',
           include: ['e2e/**/*.spec.ts'],
           testTimeout: 60_000,
-          maxWorkers: 2,
+          fileParallelism: false,
           globalSetup: './testing/server.ts',
         },
       },

@@ -242,10 +242,17 @@ describe('click to go', () => {
       (speed) => speed === 600,
       'the way',
     );
-    // Three seconds of ticks later it is still about the point.
-    const ticks = () => page.evaluate(() => Number(document.documentElement.dataset['frames'] ?? 0));
-    const from = await ticks();
-    await until(ticks, (now) => now > from + 120, 'two seconds of frames');
+    // Two seconds of its own time later it is still about the point, however many frames these took.
+    const walking = async () =>
+      Number.parseFloat(
+        (
+          (await page
+            .getByText(/^for \d+\.\d s$/)
+            .first()
+            .textContent()) ?? ''
+        ).replace('for ', ''),
+      );
+    await until(walking, (seconds) => seconds >= 2, 'two seconds of walking');
     expect(await reading(page, 'speed')).toBe(600);
     expect(await happened(page, 'arrived')).toBe(0);
     await page.locator('#figure-clicks').getByRole('checkbox', { name: 'Brake' }).check();

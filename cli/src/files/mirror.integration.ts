@@ -350,7 +350,7 @@ describe('a thousand edits on both sides, with kills in between', () => {
     };
 
     while (edits < 1000) {
-      for (let i = Math.ceil(next() * 10); i > 0; i--) {
+      for (let i = Math.ceil(next() * 14); i > 0; i--) {
         if (next() < 0.5) editDisk();
         else await editServer();
         edits++;
