@@ -1,5 +1,6 @@
 import { judgeTargets, type Metrics, metricKey, type Snag, type TargetSet, VERSION } from '@zygopod/core';
 import type { Judgement } from '../../workers/drills.ts';
+import { askServer } from '../work/server.ts';
 
 /** A document at one of its revisions; a target set may be in none. */
 interface Named<Id = string> {
@@ -56,26 +57,12 @@ export function countsOf({ judged }: Report): { met: number; missed: number } {
 
 /** Keeps a report; says why it cannot. */
 export async function keepReport(report: Report): Promise<KeptReport | { why: string }> {
-  try {
-    const response = await fetch('/api/v1/reports', {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(report),
-    });
-    if (response.ok) return (await response.json()) as KeptReport;
-    const { title } = (await response.json().catch(() => ({}))) as { title?: string };
-    return { why: `${title ?? `The server said ${response.status}`}.` };
-  } catch {
-    return { why: 'The server cannot be reached.' };
-  }
+  const answer = await askServer<KeptReport>('POST', '/api/v1/reports', report);
+  return 'why' in answer ? answer : answer.body;
 }
 
 /** The reports that are kept of a tuning, newest first; none where the server cannot be reached. */
 export async function keptReports(tuning: string): Promise<KeptReport[]> {
-  try {
-    const response = await fetch(`/api/v1/reports?tuning=${tuning}`);
-    return response.ok ? ((await response.json()) as { items: KeptReport[] }).items : [];
-  } catch {
-    return [];
-  }
+  const answer = await askServer<{ items: KeptReport[] }>('GET', `/api/v1/reports?tuning=${tuning}`);
+  return 'why' in answer ? [] : answer.body.items;
 }

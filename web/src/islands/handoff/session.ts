@@ -1,5 +1,6 @@
 import { type Case, type ConstantValue, type GameUnits, plainUnits, readUnits, unitsWord } from '@zygopod/core';
 import { atom } from 'nanostores';
+import { askServer, whyOf } from '../work/server.ts';
 
 /** A hand-off as the server keeps it. */
 export interface KeptHandOff {
@@ -60,41 +61,26 @@ export class HandOffs {
   }
 
   async load(): Promise<void> {
-    try {
-      const [handed, project] = await Promise.all([
-        fetch(`/api/v1/handoffs?tuning=${this.#tuning}`).then((answer) => answer.json() as Promise<{ items?: KeptHandOff[] }>),
-        fetch(`/api/v1/projects/${this.#project}`).then((answer) => answer.json() as Promise<{ names?: Record<string, string> }>),
-      ]);
-      this.$kept.set(handed.items ?? []);
-      this.$names.set(project.names ?? {});
-    } catch {
-      this.$why.set('The server cannot be reached.');
-    }
+    const [handed, project] = await Promise.all([
+      askServer<{ items: KeptHandOff[] }>('GET', `/api/v1/handoffs?tuning=${this.#tuning}`),
+      askServer<{ names: Record<string, string> }>('GET', `/api/v1/projects/${this.#project}`),
+    ]);
+    this.$why.set(whyOf(handed) ?? whyOf(project));
+    if ('body' in handed) this.$kept.set(handed.body.items);
+    if ('body' in project) this.$names.set(project.body.names);
   }
 
   /** Keeps a hand-off; it is the last one from now on. */
   async keep(handOff: Omit<KeptHandOff, 'id' | 'createdAt'>): Promise<void> {
-    const kept = await this.#send('POST', '/api/v1/handoffs', handOff);
-    if (kept) this.$kept.set([kept as KeptHandOff, ...this.$kept.get()]);
+    const answer = await askServer<KeptHandOff>('POST', '/api/v1/handoffs', handOff);
+    this.$why.set(whyOf(answer));
+    if ('body' in answer) this.$kept.set([answer.body, ...this.$kept.get()]);
   }
 
   /** Keeps what the game calls parameters, with the project. */
   async rename(names: Record<string, string>): Promise<void> {
-    if (await this.#send('PUT', `/api/v1/projects/${this.#project}`, { names })) this.$names.set(names);
-  }
-
-  async #send(method: string, path: string, body: unknown): Promise<unknown> {
-    try {
-      const answer = await fetch(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
-      const told = (await answer.json().catch(() => null)) as { title?: string } | null;
-      if (answer.ok) {
-        this.$why.set(null);
-        return told;
-      }
-      this.$why.set(`${told?.title ?? `The server said ${answer.status}`}.`);
-    } catch {
-      this.$why.set('The server cannot be reached.');
-    }
-    return null;
+    const answer = await askServer('PUT', `/api/v1/projects/${this.#project}`, { names });
+    this.$why.set(whyOf(answer));
+    if ('body' in answer) this.$names.set(names);
   }
 }

@@ -2,7 +2,8 @@ import { useStore } from '@nanostores/react';
 import { differences, readTuning, specOf, type Tuning, unitOf, valueWords } from '@zygopod/core';
 import { useEffect, useState } from 'react';
 import { Naming } from '../work/Naming.tsx';
-import { fileOf, goBack, send } from './deeds.ts';
+import { askServer, whyOf } from '../work/server.ts';
+import { fileOf, goBack } from './deeds.ts';
 import { collectionOf, type ShelfItem, useShelf } from './session.ts';
 
 /** A number that two revisions do not share. */
@@ -111,7 +112,7 @@ export function Between({ item, tell }: { item: ShelfItem; tell(why: string | nu
           most={60}
           take={async (wanted) => {
             const path = `/api/v1/${collectionOf(item.kind)}/${item.id}/revisions/${revision}/name`;
-            const why = await send('PUT', path, { name: wanted });
+            const why = whyOf(await askServer('PUT', path, { name: wanted }));
             if (!why) await shelf.load();
             return why;
           }}

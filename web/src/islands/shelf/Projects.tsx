@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { Overlay } from '../controls/Overlay.tsx';
-import { send } from './deeds.ts';
+import { askServer, whyOf } from '../work/server.ts';
 import { useShelf } from './session.ts';
 
 interface Listed {
@@ -19,48 +19,34 @@ export function Projects({ close }: { close(): void }) {
   const [own, setOwn] = useState(project.name);
   const [why, tell] = useState<string | null>(null);
   const load = async () => {
-    const [used, away] = await Promise.all(
-      ['', '?away=true'].map(async (query) => ((await (await fetch(`/api/v1/projects${query}`)).json()) as { items: Listed[] }).items),
-    );
-    setAll(used ?? []);
-    setGone(away ?? []);
+    const ask = (query: string) => askServer<{ items: Listed[] }>('GET', `/api/v1/projects${query}`);
+    const [used, away] = await Promise.all([ask(''), ask('?away=true')]);
+    tell(whyOf(used) ?? whyOf(away));
+    if ('body' in used) setAll(used.body.items);
+    if ('body' in away) setGone(away.body.items);
   };
   // biome-ignore lint/correctness/useExhaustiveDependencies: fetched once
   useEffect(() => {
-    load().catch(() => tell('The server cannot be reached.'));
+    void load();
   }, []);
   const go = (id: string) => window.location.assign(`/shelf/${id}`);
-  const make = async () => {
-    const answer = await fetch('/api/v1/projects', {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ name }),
-    }).catch(() => null);
-    const body = (await answer?.json().catch(() => null)) as { id?: string; title?: string } | null;
-    if (answer?.ok && body?.id) go(body.id);
-    else tell(`${body?.title ?? 'The server cannot be reached'}.`);
-  };
-  const rename = async () => {
-    const fault = await send('PUT', `/api/v1/projects/${project.id}`, { name: own });
+  const at = `/api/v1/projects/${project.id}`;
+  /** Asks for something and goes on, or says why it was not done. */
+  const ask = async (method: string, path: string, next: () => void, body?: unknown) => {
+    const fault = whyOf(await askServer(method, path, body));
     if (fault) tell(fault);
-    else window.location.reload();
+    else next();
+    return fault === null;
+  };
+  const reload = () => window.location.reload();
+  const make = async () => {
+    const made = await askServer<{ id: string }>('POST', '/api/v1/projects', { name });
+    if ('why' in made) tell(made.why);
+    else go(made.body.id);
   };
   const putAway = async () => {
     shelf.isLeft = true;
-    const fault = await send('DELETE', `/api/v1/projects/${project.id}`);
-    shelf.isLeft = fault === null;
-    if (fault) tell(fault);
-    else window.location.assign('/shelf');
-  };
-  const back = async (id: string) => {
-    const fault = await send('POST', `/api/v1/projects/${id}/back`);
-    if (fault) tell(fault);
-    else go(id);
-  };
-  const restore = async () => {
-    const fault = await send('POST', `/api/v1/projects/${project.id}/demo`);
-    if (fault) tell(fault);
-    else window.location.reload();
+    shelf.isLeft = await ask('DELETE', at, () => window.location.assign('/shelf'));
   };
   return (
     <Overlay title="Projects" close={close}>
@@ -106,7 +92,7 @@ export function Projects({ close }: { close(): void }) {
         className="mt-3 flex items-end gap-3 border-t border-rule pt-3"
         onSubmit={(event) => {
           event.preventDefault();
-          if (own.trim()) void rename();
+          if (own.trim()) void ask('PUT', at, reload, { name: own });
         }}
       >
         <input
@@ -129,7 +115,7 @@ export function Projects({ close }: { close(): void }) {
             type="button"
             className="deed min-h-6"
             title="What was put away of it is there again, what was changed gets a revision as it was shipped; nothing is lost"
-            onClick={() => void restore()}
+            onClick={() => void ask('POST', `${at}/demo`, reload)}
           >
             Bring the demo back whole
           </button>
@@ -142,7 +128,11 @@ export function Projects({ close }: { close(): void }) {
             {gone.map((one) => (
               <li key={one.id} className="flex items-center justify-between gap-3">
                 <span className="truncate">{one.name}</span>
-                <button type="button" className="deed min-h-6" onClick={() => void back(one.id)}>
+                <button
+                  type="button"
+                  className="deed min-h-6"
+                  onClick={() => void ask('POST', `/api/v1/projects/${one.id}/back`, () => go(one.id))}
+                >
                   Bring back
                 </button>
               </li>

@@ -3,7 +3,7 @@ import { fileStem } from '@zygopod/core';
 import { useState } from 'react';
 import { download } from '../controls/download.ts';
 import { Overlay } from '../controls/Overlay.tsx';
-import { takeAllOut, takeProjectOut } from './deeds.ts';
+import { isWhy, projectFile, takeAllOut, takeProjectOut } from './deeds.ts';
 import { numbersCsv } from './numbersCsv.ts';
 import { useShelf } from './session.ts';
 
@@ -15,10 +15,9 @@ export function TakeOut({ tell, close }: { tell(why: string | null): void; close
   const collection = board === 'away' ? 'tunings' : board;
   const give = (work: Promise<string | null>) => void work.then((why) => (why ? tell(why) : close()));
   const numbers = async (): Promise<string | null> => {
-    const answer = await fetch(`/api/v1/projects/${shelf.project.id}/file`).catch(() => null);
-    if (!answer?.ok) return 'The server cannot be reached.';
-    const { tunings } = (await answer.json()) as { tunings: unknown[] };
-    download(`${fileStem(shelf.project.name)}.csv`, numbersCsv(tunings), 'text/csv');
+    const file = await projectFile(shelf);
+    if (isWhy(file)) return file.why;
+    download(`${fileStem(shelf.project.name)}.csv`, numbersCsv(file['tunings'] as unknown[]), 'text/csv');
     return null;
   };
   const copy = async () => {

@@ -2,6 +2,7 @@ import { documentText, fileStem, memberKinds } from '@zygopod/core';
 import { download } from '../controls/download.ts';
 import { createDocument, putAway, saveRevision } from '../work/deeds.ts';
 import type { Collection } from '../work/listing.ts';
+import { askServer, whyOf } from '../work/server.ts';
 import { collectionOf, type ShelfItem, type ShelfWork } from './session.ts';
 
 type File = Record<string, unknown> & { name: string };
@@ -9,29 +10,12 @@ type File = Record<string, unknown> & { name: string };
 /** The file of a document, its newest or one of its revisions; or why it cannot be had. */
 export async function fileOf(item: Pick<ShelfItem, 'id' | 'kind'>, revision: number | null = null): Promise<File | { why: string }> {
   const path = `/api/v1/${collectionOf(item.kind)}/${item.id}${revision === null ? '' : `/revisions/${revision}`}`;
-  try {
-    const answer = await fetch(path);
-    const body = (await answer.json()) as { file?: File; title?: string };
-    return answer.ok && body.file ? body.file : { why: `${body.title ?? `The server said ${answer.status}`}.` };
-  } catch {
-    return { why: 'The server cannot be reached.' };
-  }
+  const answer = await askServer<{ file: File }>('GET', path);
+  return 'why' in answer ? answer : answer.body.file;
 }
 
-/** Sends something without a body; says why it failed. */
-export async function send(method: string, path: string, body?: unknown): Promise<string | null> {
-  try {
-    const json = body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) };
-    const answer = await fetch(path, { method, ...json });
-    if (answer.ok) return null;
-    const told = (await answer.json().catch(() => ({}))) as { title?: string };
-    return `${told.title ?? `The server said ${answer.status}`}.`;
-  } catch {
-    return 'The server cannot be reached.';
-  }
-}
-
-const isWhy = (found: File | { why: string }): found is { why: string } => !('format' in found);
+/** Whether there is no file, but a reason. */
+export const isWhy = (found: File | { why: string }): found is { why: string } => !('format' in found);
 
 /** Makes a copy of a document; says why not. */
 export async function duplicate(shelf: ShelfWork, item: ShelfItem): Promise<string | null> {
@@ -72,7 +56,7 @@ export async function away(shelf: ShelfWork, item: ShelfItem): Promise<string | 
 }
 
 export async function back(shelf: ShelfWork, item: ShelfItem): Promise<string | null> {
-  const why = await send('POST', `/api/v1/${collectionOf(item.kind)}/${item.id}/back`);
+  const why = whyOf(await askServer('POST', `/api/v1/${collectionOf(item.kind)}/${item.id}/back`));
   if (!why) await shelf.load();
   return why;
 }
@@ -85,14 +69,10 @@ export async function takeOut(item: ShelfItem): Promise<string | null> {
   return null;
 }
 
-async function projectFile(shelf: ShelfWork): Promise<File | { why: string }> {
-  try {
-    const answer = await fetch(`/api/v1/projects/${shelf.project.id}/file`);
-    const body = (await answer.json()) as File;
-    return answer.ok ? body : { why: `${body['title'] ?? `The server said ${answer.status}`}.` };
-  } catch {
-    return { why: 'The server cannot be reached.' };
-  }
+/** The whole project as one file; or why it cannot be had. */
+export async function projectFile(shelf: ShelfWork): Promise<File | { why: string }> {
+  const answer = await askServer<File>('GET', `/api/v1/projects/${shelf.project.id}/file`);
+  return 'why' in answer ? answer : answer.body;
 }
 
 /** Gives the whole project as one file. */

@@ -5,6 +5,7 @@ import { DeviceHub, devices } from '../../drive/hub.ts';
 import { listenToKeyboard } from '../../drive/keyboard.ts';
 import { Mesher } from '../../drive/mesher.ts';
 import { pollPads } from '../../drive/pad.ts';
+import { askServer } from '../../work/server.ts';
 import type { Choice, KeptRound, Round, TrialSide } from './rounds.ts';
 
 /** A side of a trial: what is kept of it, and what is driven. */
@@ -16,26 +17,8 @@ export interface BlindSide {
 
 /** Asks the server for the rounds between two tunings; null where it does not answer. */
 export async function fetchRounds(a: string, b: string): Promise<KeptRound[] | null> {
-  try {
-    const response = await fetch(`/api/v1/trials?a=${a}&b=${b}`);
-    return response.ok ? ((await response.json()) as { items: KeptRound[] }).items : null;
-  } catch {
-    return null;
-  }
-}
-
-async function keepRound(round: Round): Promise<KeptRound | { why: string }> {
-  try {
-    const response = await fetch('/api/v1/trials', {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(round),
-    });
-    const body = (await response.json()) as KeptRound & { title?: string };
-    return response.ok ? body : { why: `${body.title ?? `The server said ${response.status}`}. The round is not kept; answer again.` };
-  } catch {
-    return { why: 'The server cannot be reached. The round is not kept; answer again.' };
-  }
+  const got = await askServer<{ items: KeptRound[] }>('GET', `/api/v1/trials?a=${a}&b=${b}`);
+  return 'why' in got ? null : got.body.items;
 }
 
 /**
@@ -105,11 +88,12 @@ export class BlindTrial {
       b: this.b.side,
       ground: this.#groundId,
     };
-    const kept = await keepRound(round);
-    if (!('id' in kept)) {
-      this.$why.set(kept.why);
+    const answer = await askServer<KeptRound>('POST', '/api/v1/trials', round);
+    if ('why' in answer) {
+      this.$why.set(`${answer.why} The round is not kept; answer again.`);
       return;
     }
+    const kept = answer.body;
     this.$why.set(null);
     this.$rounds.set([kept, ...this.$rounds.get()]);
     this.$answered.set(kept);

@@ -3,6 +3,7 @@ import { Overlay } from '../../controls/Overlay.tsx';
 import { createDocument } from '../deeds.ts';
 import type { Collection } from '../listing.ts';
 import { $project } from '../project.ts';
+import { askServer } from '../server.ts';
 import { forEach, type ReadFile, readFile } from './reading.ts';
 
 const collectionOf = { tuning: 'tunings', ground: 'grounds', tape: 'tapes', targets: 'targets' } as const satisfies Record<
@@ -58,14 +59,9 @@ export function BringIn({ files, close, done }: { files: readonly File[]; close(
     if (refused.length === 0 && broken.length === 0) close();
   };
   const bringAsOwn = async () => {
-    const answer = await fetch('/api/v1/projects', {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(project),
-    }).catch(() => null);
-    const made = (await answer?.json().catch(() => null)) as { id?: string; title?: string } | null;
-    if (answer?.ok && made?.id) await bring(made.id);
-    else setFaults([`${made?.title ?? 'The server cannot be reached'}.`]);
+    const made = await askServer<{ id: string }>('POST', '/api/v1/projects', project);
+    if ('why' in made) setFaults([made.why]);
+    else await bring(made.body.id);
   };
   const many = `${members.length.toLocaleString('en')} ${members.length === 1 ? 'document' : 'documents'}`;
   return (
