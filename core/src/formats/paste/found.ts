@@ -1,140 +1,18 @@
+import { numberAt, plainWords } from './numberAt.ts';
+import { type Found, tableOf } from './table.ts';
 import { type Token, tokensOf } from './tokens.ts';
 
-/** A number that was found in code, under its name. */
-export interface Found {
-  /** The name as it stands there, with those of what it is in: `player.walk_speed`. */
-  name: string;
-  value: number;
-  /** A ratio to another name: `walk * 1.75`. */
-  times?: { of: string; factor: number };
-  line: number;
-  /** What stands beside it: a comment, or a unit after the number. */
-  hint: string;
-}
+export type { Found } from './table.ts';
 
 /** Numbers that are found at the most. */
 const MOST = 5000;
 /** Names within names that are told at the most. */
 const DEEPEST = 6;
 
-/** Words before a name that name nothing themselves. */
-const plainWords = new Set(
-  (
-    'var let const val def local static public private protected internal readonly final export import global mut pub auto constexpr inline extern ' +
-    'float double int uint long short number num real decimal single byte bool boolean f32 f64 i32 u32 i64 u64 field property prop param set return new ' +
-    'define func function fn struct class object table type interface enum unsigned signed defp attr'
-  ).split(' '),
-);
-
 /** Types of numbers, as they stand between a name and its value. */
 const types = /^(?:float|double|u?int|f|i|u)(?:8|16|32|64|128)?$/i;
 
 const isSetting = ({ kind, text }: Token) => kind === 'mark' && ['=', ':=', ':', '=>', '<-', '??='].includes(text);
-
-/** A number in quotes. */
-const quoted = /^\s*[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?\s*$/;
-
-/** A number at a place, with a sign and plain arithmetic: `-3`, `60 * 3.5`, `1 / 60`, `walk * 1.75`. Null where there is none. */
-function numberAt(tokens: readonly Token[], at: number): { value: number; of: string | null; end: number } | null {
-  let index = at;
-  let of: string | null = null;
-  let depth = 0;
-  const factor = (): number | null => {
-    let sign = 1;
-    while (tokens[index]?.kind === 'mark' && ['-', '+'].includes(tokens[index]?.text ?? ''))
-      if (tokens[index++]?.text === '-') sign = -sign;
-    const token = tokens[index];
-    if (!token) return null;
-    if (token.kind === 'mark' && token.text === '(') {
-      index++;
-      if (++depth > DEEPEST) return null;
-      const inside = sum();
-      depth--;
-      if (inside === null || tokens[index]?.text !== ')') return null;
-      index++;
-      return sign * inside;
-    }
-    if (token.kind === 'number') {
-      index++;
-      return sign * token.value;
-    }
-    // Data often holds numbers as texts.
-    if (token.kind === 'text' && quoted.test(token.text)) {
-      index++;
-      return sign * Number.parseFloat(token.text);
-    }
-    // Another name may be a factor, once: the number is a ratio to it.
-    if (token.kind === 'name' && of === null && !plainWords.has(token.text.toLowerCase())) {
-      const next = tokens[index + 1];
-      const isFactor = next?.kind === 'mark' && ['*', '/'].includes(next.text);
-      const wasFactor = index > at && ['*'].includes(tokens[index - 1]?.text ?? '');
-      if (!isFactor && !wasFactor) return null;
-      of = token.text;
-      index++;
-      return sign;
-    }
-    return null;
-  };
-  const product = (): number | null => {
-    let value = factor();
-    while (value !== null && tokens[index]?.kind === 'mark' && ['*', '/'].includes(tokens[index]?.text ?? '')) {
-      const [before, isBy] = [index, tokens[index++]?.text === '/'];
-      const next = factor();
-      if (next === null) {
-        // What follows is no factor: the number has ended before (`value="3"/>`).
-        index = before;
-        break;
-      }
-      value = isBy ? value / next : value * next;
-    }
-    return value;
-  };
-  const sum = (): number | null => {
-    let value = product();
-    while (value !== null && of === null && tokens[index]?.kind === 'mark' && ['+', '-'].includes(tokens[index]?.text ?? '')) {
-      const isLess = tokens[index++]?.text === '-';
-      const next = product();
-      if (next === null) return null;
-      value += isLess ? -next : next;
-    }
-    return value;
-  };
-  const value = sum();
-  if (value === null || !Number.isFinite(value) || !tokens.slice(at, index).some(({ kind }) => kind !== 'name' && kind !== 'mark'))
-    return null;
-  return { value, of, end: index };
-}
-
-/** The lines that are comma-separated values under a line of names: their numbers by those names. */
-function tableOf(lines: readonly (readonly Token[])[]): Map<number, Found[]> {
-  const found = new Map<number, Found[]>();
-  let heads: string[] | null = null;
-  for (const line of lines) {
-    const cells: Token[][] = [[]];
-    for (const token of line) {
-      if (token.kind === 'mark' && [',', '\t', '|'].includes(token.text)) cells.push([]);
-      else if (token.kind !== 'end') cells.at(-1)?.push(token);
-    }
-    const words = cells.map((cell) =>
-      cell.every(({ kind }) => kind === 'name' || kind === 'text') ? cell.map(({ text }) => text).join(' ') : null,
-    );
-    if (cells.length >= 2 && words.every((word) => word)) {
-      heads = words as string[];
-      continue;
-    }
-    if (!heads || cells.length !== heads.length) continue;
-    const row = line[0]?.line ?? 0;
-    const numbers = cells.flatMap((cell, i): Found[] => {
-      const read = numberAt(cell, 0);
-      return read && read.end === cell.length && read.of === null
-        ? [{ name: heads?.[i] ?? '', value: read.value, line: row, hint: '' }]
-        : [];
-    });
-    // Names with the same names in each line stand before their numbers, not over them.
-    if (numbers.length > 0 && numbers.length >= cells.length - 1 && cells.length > 2) found.set(row, numbers);
-  }
-  return found;
-}
 
 /** The numbers of code in any language, or of a JSON, YAML, INI, TOML, XML or CSV fragment, with their names. */
 export function findNumbers(code: string): Found[] {
