@@ -4,9 +4,10 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
 import { Trouble } from '../controls/Trouble.tsx';
 import { Figures } from '../figures/Figures.tsx';
-import { chosenTargets, fetchTargets } from '../judging/targets.ts';
+import { chooseTargets, fetchTargets, listSets } from '../judging/targets.ts';
 import { Strip } from '../strip/Strip.tsx';
 import { openTuningWork, TuningContext } from '../tuning/context.ts';
+import { kindOf } from '../work/bringIn/reading.ts';
 import { Naming } from '../work/Naming.tsx';
 import { RevisionList } from '../work/RevisionList.tsx';
 import { Shell } from '../work/Shell.tsx';
@@ -82,15 +83,18 @@ export function Bench({ opening }: { opening: Opening }) {
     return new DriveKeeper(work.drive, work.opening.tuning.id).start();
   }, [work]);
   useEffect(() => {
-    void chosenTargets(work.opening.tuning.id)
-      .then((id) => (id ? fetchTargets(id) : null))
+    void listSets()
+      .then((sets) => {
+        const id = chooseTargets(sets, work.opening.tuning.id);
+        return id ? fetchTargets(id) : null;
+      })
       .then((found) => found && 'set' in found && work.$targets.set(found.set.targets));
   }, [work]);
   const bringIn = useCallback((file: File) => void bringTapeIn(work, file).then(tell), [work]);
-  const takesFile = (file: File) => {
-    const isOther = /\.(tuning|ground|targets|project)\.json$/i.test(file.name);
-    if (!isOther) bringIn(file);
-    return !isOther;
+  const takesFile = async (file: File) => {
+    const isTape = ['tape', null].includes(await kindOf(file));
+    if (isTape) bringIn(file);
+    return isTape;
   };
   const loop = useStore(work.drive.$loop);
   const kept = useStore(work.$kept);

@@ -3,6 +3,7 @@ import { useEffect, useRef } from 'react';
 import { drawPrints } from '../chart/drawMotion.ts';
 import { readInks } from '../chart/theme.ts';
 import type { TuningWork } from '../tuning/context.ts';
+import { fetchDocument } from '../work/deeds.ts';
 
 const WIDTH = 64;
 const HEIGHT = 38;
@@ -19,10 +20,7 @@ export function TapePicture({ id, work }: { id: string; work: TuningWork }) {
     const watch = new IntersectionObserver((seen) => {
       if (!seen.some(({ isIntersecting }) => isIntersecting)) return;
       watch.disconnect();
-      void fetch(`/api/v1/tapes/${id}`)
-        .then((response) => response.json() as Promise<{ file?: unknown }>)
-        .then(({ file }) => current && draw(element, file, work))
-        .catch(() => undefined);
+      void fetchDocument('tapes', id).then((kept) => current && 'file' in kept && draw(element, kept.file, work));
     });
     watch.observe(element);
     return () => {

@@ -2,7 +2,7 @@ import { faultText, fileStem, largest, markOf, readJson, readTape } from '@zygop
 import { download } from '../controls/download.ts';
 import { JUST_NOW } from '../drive/drive.ts';
 import type { KeptTape, TuningWork } from '../tuning/context.ts';
-import { createDocument, saveRevision } from '../work/deeds.ts';
+import { createDocument, fetchDocument, saveRevision } from '../work/deeds.ts';
 
 /** Seconds that are looped where no span is measured. */
 const LAST = 8;
@@ -91,18 +91,12 @@ export function playTape(work: TuningWork, file: unknown, kept: KeptTape | null)
 
 /** Fetches a kept tape, or one of its revisions, and plays it on the ground at hand; says why not. */
 export async function openTape(work: TuningWork, id: string, revision: number | null = null): Promise<string | null> {
-  try {
-    const response = await fetch(`/api/v1/tapes/${id}`);
-    const body = (await response.json()) as { file?: unknown; title?: string; head?: number; name?: string };
-    if (!response.ok) return `${body.title ?? `The server said ${response.status}`}.`;
-    const kept = { id, head: body.head ?? 1, name: body.name ?? '' };
-    if (revision === null || revision === kept.head) return playTape(work, body.file, kept);
-    const older = await fetch(`/api/v1/tapes/${id}/revisions/${revision}`);
-    if (!older.ok) return `Revision ${revision} could not be fetched.`;
-    return playTape(work, ((await older.json()) as { file?: unknown }).file, kept);
-  } catch {
-    return 'The server cannot be reached.';
-  }
+  const newest = await fetchDocument('tapes', id);
+  if ('why' in newest) return newest.why;
+  const kept = { id, head: newest.revision, name: (newest.file as { name: string }).name };
+  if (revision === null || revision === kept.head) return playTape(work, newest.file, kept);
+  const older = await fetchDocument('tapes', id, revision);
+  return 'why' in older ? older.why : playTape(work, older.file, kept);
 }
 
 /** Saves what is looped as the next revision of the kept tape that it was; says why not. */

@@ -13,7 +13,7 @@ import {
 import { atom, computed } from 'nanostores';
 import type { Opening } from '../../server/data/openings.ts';
 import type { Painter } from '../chart/frames.ts';
-import { chosenTargets, fetchTargets } from '../judging/targets.ts';
+import { chooseTargets, fetchTargets, listSets } from '../judging/targets.ts';
 import { currentOf } from '../work/work.ts';
 import { type Comparison, MOST_SIDES, type Ref, rates, readComparison, type SideRef } from './address.ts';
 import type { KeptRound } from './blind/rounds.ts';
@@ -93,7 +93,7 @@ export class Comparing extends Playback {
     this.now = asked.at ?? 0;
     this.#lay(sides);
     if (asked.at === null) this.$playing.set(true);
-    const chosen = await chosenTargets(tuning.id);
+    const chosen = chooseTargets(await listSets(), tuning.id);
     const targets = chosen && (await fetchTargets(chosen));
     if (targets && 'set' in targets) this.$targets.set(targets.set.targets);
   }

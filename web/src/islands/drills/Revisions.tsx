@@ -1,6 +1,8 @@
 import { useStore } from '@nanostores/react';
 import { judgeTargets, type Metrics, metricKey, readTuning, shortNumber, type TuningFile } from '@zygopod/core';
 import { useEffect, useState } from 'react';
+import { fetchDocument } from '../work/deeds.ts';
+import { askServer } from '../work/server.ts';
 import { useDrills } from './session.ts';
 
 /** Revisions that are drilled at the most, the newest. */
@@ -11,11 +13,12 @@ const ROOM = 8;
 
 /** The files of the newest revisions of a tuning, oldest first; those that cannot be fetched are left out. */
 async function newest(id: string): Promise<{ number: number; file: TuningFile }[]> {
-  const page = (await (await fetch(`/api/v1/tunings/${id}/revisions?limit=${MOST}`)).json()) as { items: { number: number }[] };
+  const page = await askServer<{ items: { number: number }[] }>('GET', `/api/v1/tunings/${id}/revisions?limit=${MOST}`);
+  if ('why' in page) return [];
   const found = await Promise.all(
-    page.items.slice(0, MOST).map(async ({ number }) => {
-      const response = await fetch(`/api/v1/tunings/${id}/revisions/${number}`);
-      const read = response.ok ? readTuning(((await response.json()) as { file: unknown }).file) : null;
+    page.body.items.slice(0, MOST).map(async ({ number }) => {
+      const kept = await fetchDocument('tunings', id, number);
+      const read = 'file' in kept ? readTuning(kept.file) : null;
       return read?.ok ? { number, file: read.value.file } : null;
     }),
   );

@@ -4,7 +4,7 @@ import { atom, type WritableAtom } from 'nanostores';
 import { createContext, useContext, useMemo } from 'react';
 import type { Judgement } from '../../workers/drills.ts';
 import { Judge } from '../judging/judge.ts';
-import { chosenTargets, fetchTargets, keepChoice, unsavedTargets } from '../judging/targets.ts';
+import { chooseTargets, fetchTargets, keepChoice, listSets, unsavedTargets } from '../judging/targets.ts';
 import type { TuningWork } from '../tuning/context.ts';
 import { TriedBefore } from './moves.ts';
 import type { KeptReport } from './reports.ts';
@@ -79,7 +79,7 @@ export async function judgeAsBefore(drilled: DrillsWork): Promise<string | null>
     drilled.$judging.set({ ...unsaved, isChanged: true });
     return null;
   }
-  const chosen = await chosenTargets(id);
+  const chosen = chooseTargets(await listSets(), id);
   return chosen ? judgeBy(drilled, chosen) : null;
 }
 

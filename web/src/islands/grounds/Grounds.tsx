@@ -3,6 +3,7 @@ import type { Ground } from '@zygopod/core';
 import { useCallback, useMemo, useState } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
 import { Deed } from '../controls/Deed.tsx';
+import { kindOf } from '../work/bringIn/reading.ts';
 import type { Command } from '../work/commands.ts';
 import { createDocument } from '../work/deeds.ts';
 import { documentDeeds } from '../work/documentCommands.ts';
@@ -43,10 +44,10 @@ export function Grounds({ opening }: { opening: Opening }) {
     drop(file);
     show('import');
   }, []);
-  const takesFile = (file: File) => {
-    const isOther = /\.(tuning|tape|targets|project)\.json$/i.test(file.name);
-    if (!isOther) take(file);
-    return !isOther;
+  const takesFile = async (file: File) => {
+    const isGround = ['ground', null].includes(await kindOf(file));
+    if (isGround) take(file);
+    return isGround;
   };
   const close = () => {
     show(null);

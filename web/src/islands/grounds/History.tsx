@@ -1,4 +1,5 @@
 import { readGround } from '@zygopod/core';
+import { fetchDocument } from '../work/deeds.ts';
 import { RevisionList } from '../work/RevisionList.tsx';
 import { useGround } from './session.ts';
 
@@ -6,9 +7,10 @@ import { useGround } from './session.ts';
 export function History({ id, close }: { id: string; close(): void }) {
   const { steps } = useGround();
   const bring = async (number: number) => {
-    const response = await fetch(`/api/v1/grounds/${id}/revisions/${number}`);
-    const reading = response.ok ? readGround(((await response.json()) as { file: unknown }).file) : null;
-    if (!reading?.ok) return `Revision ${number} could not be fetched.`;
+    const kept = await fetchDocument('grounds', id, number);
+    if ('why' in kept) return kept.why;
+    const reading = readGround(kept.file);
+    if (!reading.ok) return `Revision ${number} cannot be read.`;
     steps.replace(reading.value, `back to revision ${number}`);
     close();
     return null;

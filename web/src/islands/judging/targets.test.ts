@@ -1,14 +1,15 @@
-import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { keepUnsaved, unsavedTargets } from './targets.ts';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { fakeServer, fakeStorage } from '../../testing/fakeServer.ts';
+import { $project } from '../work/project.ts';
+import { chooseTargets, fetchTargets, keepChoice, keepUnsaved, listSets, unsavedTargets } from './targets.ts';
 
-const kept = new Map<string, string>();
+let kept: Map<string, string>;
 beforeEach(() => {
-  kept.clear();
-  vi.stubGlobal('localStorage', {
-    getItem: (key: string) => kept.get(key) ?? null,
-    setItem: (key: string, value: string) => void kept.set(key, value),
-    removeItem: (key: string) => void kept.delete(key),
-  });
+  kept = fakeStorage();
+});
+afterEach(() => {
+  vi.unstubAllGlobals();
+  $project.set(null);
 });
 
 const set = {
@@ -37,5 +38,47 @@ describe('bands that are not saved', () => {
       kept.set(key as string, broken);
       expect(unsavedTargets('T'), broken).toBeNull();
     }
+  });
+});
+
+describe('the set that a tuning is judged by', () => {
+  const brisk = { id: 'brisk', demo: 'brisk-carrier.targets.json' };
+  const sets = [{ id: 'newest', demo: null }, brisk, { id: 'oldest', demo: null }];
+
+  it('is the one that was chosen for it, while that is there; else the demo’s first, else the oldest', () => {
+    expect(chooseTargets(sets, 'T')).toBe('brisk');
+    keepChoice('T', 'newest');
+    expect(chooseTargets(sets, 'T')).toBe('newest');
+    expect(chooseTargets(sets, 'U')).toBe('brisk');
+    expect(chooseTargets([brisk], 'T')).toBe('brisk');
+    expect(
+      chooseTargets(
+        [
+          { id: 'a', demo: null },
+          { id: 'b', demo: null },
+        ],
+        'T',
+      ),
+    ).toBe('b');
+    expect(chooseTargets([], 'T')).toBeNull();
+  });
+
+  it('is looked for in the page’s project, and in all where that has none', async () => {
+    $project.set({ id: 'P', name: 'Game' });
+    let own = [{ id: 'own', demo: null }];
+    fakeServer(({ query }) => ({ body: { items: query['project'] === 'P' ? own : [brisk] } }));
+    expect(await listSets()).toEqual([{ id: 'own', demo: null }]);
+    own = [];
+    expect(await listSets()).toEqual([brisk]);
+    fakeServer(() => null);
+    expect(await listSets()).toEqual([]);
+  });
+
+  it('is fetched with its revision, or it is said why not', async () => {
+    const answers = [{ body: { file: set, head: 4 } }, { body: { file: { ...set, targets: [{ metric: 7 }] }, head: 4 } }, null];
+    fakeServer(() => answers.shift() ?? null);
+    expect(await fetchTargets('S')).toEqual({ set, id: 'S', head: 4 });
+    expect(await fetchTargets('S')).toEqual({ why: expect.stringContaining('targets.0.metric') });
+    expect(await fetchTargets('S')).toEqual({ why: 'The server cannot be reached.' });
   });
 });

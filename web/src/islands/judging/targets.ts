@@ -1,4 +1,7 @@
 import { readTargets, type TargetSet } from '@zygopod/core';
+import { fetchDocument } from '../work/deeds.ts';
+import { inProject } from '../work/project.ts';
+import { askServer } from '../work/server.ts';
 
 /** A kept target set. */
 export interface KeptTargets {
@@ -36,26 +39,31 @@ export function unsavedTargets(tuning: string): { set: TargetSet; id: string | n
 
 /** Fetches a set; gives it, or why not. */
 export async function fetchTargets(id: string): Promise<KeptTargets | { why: string }> {
-  try {
-    const response = await fetch(`/api/v1/targets/${id}`);
-    const body = (await response.json()) as { file?: unknown; title?: string; head?: number };
-    if (!response.ok) return { why: `${body.title ?? `The server said ${response.status}`}.` };
-    const read = readTargets(body.file);
-    if (!read.ok) return { why: `The targets cannot be read: ${read.faults[0]?.path} ${read.faults[0]?.found}.` };
-    return { set: read.value, id, head: body.head ?? 1 };
-  } catch {
-    return { why: 'The server cannot be reached.' };
-  }
+  const kept = await fetchDocument('targets', id);
+  if ('why' in kept) return kept;
+  const read = readTargets(kept.file);
+  if (!read.ok) return { why: `The targets cannot be read: ${read.faults[0]?.path} ${read.faults[0]?.found}.` };
+  return { set: read.value, id, head: kept.revision };
 }
 
-/** The set that a tuning was judged by last, else the demo's first, else the oldest that there is; null where there is none. */
-export async function chosenTargets(tuning: string): Promise<string | null> {
-  try {
-    const { items } = (await (await fetch('/api/v1/targets?limit=200')).json()) as { items: { id: string; demo: string | null }[] };
-    const kept = localStorage.getItem(KEPT + tuning);
-    // A kept one that was put away since is chosen no more.
-    return (items.find(({ id }) => id === kept) ?? items.find(({ demo }) => demo === FIRST) ?? items.at(-1))?.id ?? null;
-  } catch {
-    return null;
+/** A set as it is listed. */
+type ListedSet = { id: string; demo: string | null };
+
+/** The sets of the page's project, newest first, or of all projects where it has none. */
+export async function listSets(): Promise<ListedSet[]> {
+  for (const within of [inProject(), {}]) {
+    const query = new URLSearchParams({ limit: '200', ...within });
+    const answer = await askServer<{ items: ListedSet[] }>('GET', `/api/v1/targets?${query}`);
+    if ('body' in answer && answer.body.items.length > 0) return answer.body.items;
   }
+  return [];
+}
+
+/**
+ * The set of these that a tuning was judged by last, else the demo's first, else the oldest; null where there is none. One that was put
+ * away since is not among them, and chosen no more.
+ */
+export function chooseTargets(sets: readonly ListedSet[], tuning: string): string | null {
+  const kept = localStorage.getItem(KEPT + tuning);
+  return (sets.find(({ id }) => id === kept) ?? sets.find(({ demo }) => demo === FIRST) ?? sets.at(-1))?.id ?? null;
 }

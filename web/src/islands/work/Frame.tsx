@@ -46,8 +46,8 @@ export function Frame({
   deeds?: ReactNode;
   /** The project stands in the crumbs by itself. */
   isShelf?: boolean;
-  /** Whether the screen takes a dropped file itself; else it is brought in. */
-  takesFile?(file: File): boolean;
+  /** Takes a dropped file on the screen itself, or says that it does not; then it is brought in. */
+  takesFile?(file: File): Promise<boolean>;
   /** Documents were brought in. */
   broughtIn?(): void;
   children: ReactNode;
@@ -56,8 +56,10 @@ export function Frame({
   const take = useRef(takesFile);
   take.current = takesFile;
   const onDrop = useCallback((files: readonly File[]) => {
-    const [only] = files;
-    if (!(files.length === 1 && only && take.current?.(only))) drop(files);
+    const only = files.length === 1 ? files[0] : undefined;
+    void Promise.resolve(only && take.current?.(only)).then((isTaken) => {
+      if (!isTaken) drop(files);
+    });
   }, []);
   useDroppedFiles(onDrop);
   const [asking, ask] = useState<'list' | 'keys' | 'bindings' | null>(null);

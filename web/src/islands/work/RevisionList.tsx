@@ -1,9 +1,11 @@
 import { useEffect, useState } from 'react';
 import { Overlay } from '../controls/Overlay.tsx';
 import type { Collection } from './listing.ts';
+import { askServer, whyOf } from './server.ts';
 
 interface Revision {
   number: number;
+  name: string;
   note: string;
   createdAt: string;
 }
@@ -29,15 +31,13 @@ export function RevisionList({
   const [next, setNext] = useState<number | null>(null);
   const [why, setWhy] = useState<string | null>(null);
   const more = async (before: number | null) => {
-    try {
-      const response = await fetch(`/api/v1/${collection}/${id}/revisions${before ? `?before=${before}` : ''}`);
-      if (!response.ok) throw new Error(`The server said ${response.status}.`);
-      const page = (await response.json()) as { items: Revision[]; next: number | null };
-      setRevisions((known) => (before ? [...(known ?? []), ...page.items] : page.items));
-      setNext(page.next);
-    } catch (error) {
-      setWhy(error instanceof Error ? error.message : String(error));
-    }
+    const path = `/api/v1/${collection}/${id}/revisions${before ? `?before=${before}` : ''}`;
+    const answer = await askServer<{ items: Revision[]; next: number | null }>('GET', path);
+    setWhy(whyOf(answer));
+    if ('why' in answer) return;
+    const { items, next } = answer.body;
+    setRevisions((known) => (before ? [...(known ?? []), ...items] : items));
+    setNext(next);
   };
   // biome-ignore lint/correctness/useExhaustiveDependencies: fetched once for the document
   useEffect(() => void more(null), [id]);
@@ -50,9 +50,10 @@ export function RevisionList({
       )}
       {!revisions && !why && <p className="text-ink-soft">Fetching …</p>}
       <ul>
-        {revisions?.map(({ number, note, createdAt }) => (
+        {revisions?.map(({ number, name, note, createdAt }) => (
           <li key={number} className="flex items-baseline gap-3 border-b border-rule/60 py-1">
             <span className="digits w-14 text-xs">rev {number}</span>
+            {name && <span className="max-w-32 shrink-0 truncate text-route">{name}</span>}
             <span className="min-w-0 flex-1 truncate">{note || <span className="text-ink-soft">no note</span>}</span>
             <time className="digits text-xs text-ink-soft" dateTime={createdAt}>
               {new Date(createdAt).toLocaleString()}

@@ -44,7 +44,7 @@ export function Shell<F extends { name: string }, S extends Steps<F>>({
   /** What else there is to be told over the screen, where saving is in no trouble. */
   notice?: ReactNode;
   /** Whether the screen takes a dropped file itself. */
-  takesFile?(file: File): boolean;
+  takesFile?(file: File): Promise<boolean>;
   children: ReactNode;
 }) {
   const { here } = useScreens();

@@ -9,6 +9,18 @@ export async function createDocument(collection: Collection, file: unknown, note
   return 'why' in answer ? answer : { id: String(answer.body['id']) };
 }
 
+/** Fetches the file of a document, as it is or as a revision has it, with the revision’s number; or why it cannot be had, in words. */
+export async function fetchDocument(
+  collection: Collection,
+  id: string,
+  revision: number | null = null,
+): Promise<{ file: unknown; revision: number } | { why: string }> {
+  const path = `/api/v1/${collection}/${id}${revision === null ? '' : `/revisions/${revision}`}`;
+  const answer = await askServer<{ file: unknown; head?: number; number?: number }>('GET', path);
+  if ('why' in answer) return answer;
+  return { file: answer.body.file, revision: answer.body.number ?? answer.body.head ?? 1 };
+}
+
 /** Documents of a name that are looked at. */
 const ALIKE = 5;
 
@@ -18,8 +30,8 @@ export async function findOrCreate(collection: Collection, file: { name: string 
   const page = await askServer('GET', `/api/v1/${collection}?${query}`);
   if ('why' in page) return page;
   for (const { id, name } of page.body['items'] as { id: string; name: string }[]) {
-    const kept = name === file.name ? await askServer('GET', `/api/v1/${collection}/${id}`) : null;
-    if (kept && 'body' in kept && canonicalText(kept.body['file']) === canonicalText(file)) return { id };
+    const kept = name === file.name ? await fetchDocument(collection, id) : null;
+    if (kept && 'file' in kept && canonicalText(kept.file) === canonicalText(file)) return { id };
   }
   return createDocument(collection, file);
 }

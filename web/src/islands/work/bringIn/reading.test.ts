@@ -1,6 +1,6 @@
 import { LARGEST_PROJECT } from '@zygopod/core';
 import { describe, expect, it } from 'vitest';
-import { forEach, readFile } from './reading.ts';
+import { forEach, kindOf, readFile } from './reading.ts';
 
 const file = (name: string, content: unknown, size?: number) => {
   const text = typeof content === 'string' ? content : JSON.stringify(content);
@@ -67,5 +67,19 @@ describe('many', () => {
       (count) => counts.push(count),
     );
     expect(counts).toHaveLength(50);
+  });
+});
+
+describe('the kind of a file', () => {
+  it('is what it says itself, whatever it is called', async () => {
+    for (const kind of ['tuning', 'ground', 'tape', 'targets', 'project'])
+      expect(await kindOf(file('any.txt', `\uFEFF{ "name": "x", "format": "zygopod/${kind}" }`))).toBe(kind);
+  });
+
+  it('is none where it says none that is known, cannot be read, or is too large to be opened', async () => {
+    for (const text of ['', 'null', '[]', '"zygopod/tuning"', '{"format":7}', '{"format":"zygopod/tunings"}', '<svg/>'])
+      expect(await kindOf(file('a.tuning.json', text)), text).toBe(null);
+    expect(await kindOf({ size: 9, text: () => Promise.reject(new Error('gone')) })).toBe(null);
+    expect(await kindOf({ size: LARGEST_PROJECT + 1, text: () => Promise.reject(new Error('it was opened')) })).toBe(null);
   });
 });

@@ -45,6 +45,17 @@ export async function readFile(file: Pick<File, 'name' | 'size' | 'text'>): Prom
   };
 }
 
+/** The kind of document that a file says it is, whatever its name; null where it says none that is known. */
+export async function kindOf(file: Pick<File, 'size' | 'text'>): Promise<string | null> {
+  if (file.size > LARGEST_PROJECT) return null;
+  try {
+    const { format } = JSON.parse((await file.text()).replace(/^\uFEFF/, '')) as { format?: unknown };
+    return /^zygopod\/(tuning|ground|tape|targets|project)$/.exec(String(format))?.[1] ?? null;
+  } catch {
+    return null;
+  }
+}
+
 /** Requests that are under way at a time. */
 const AT_ONCE = 4;
 
