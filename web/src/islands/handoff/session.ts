@@ -1,4 +1,4 @@
-import { type Case, type ConstantValue, type GameUnits, plainUnits, readUnits, unitsWord } from '@zygopod/core';
+import { type Case, type ConstantValue, cases, type GameUnits, plainUnits, readUnits, unitsWord, writers } from '@zygopod/core';
 import { atom } from 'nanostores';
 import { askServer, whyOf } from '../work/server.ts';
 
@@ -31,14 +31,19 @@ export function choiceOf(project: string, last: KeptHandOff | undefined): Choice
   if (typeof lastUnits !== 'string') plain.units = lastUnits;
   try {
     const kept = JSON.parse(localStorage.getItem(keyOf(project)) ?? 'null') as {
-      to?: string;
-      units?: string;
-      style?: Case;
-      all?: boolean;
+      to?: unknown;
+      units?: unknown;
+      style?: unknown;
+      all?: unknown;
     } | null;
-    const units = readUnits(kept?.units ?? '');
+    const units = readUnits(String(kept?.units ?? ''));
     if (!kept || typeof units === 'string') return plain;
-    return { to: kept.to ?? plain.to, units, style: kept.style ?? null, all: kept.all === true };
+    return {
+      to: writers.find(({ id }) => id === kept.to)?.id ?? plain.to,
+      units,
+      style: cases.find((style) => style === kept.style) ?? null,
+      all: kept.all === true,
+    };
   } catch {
     return plain;
   }
