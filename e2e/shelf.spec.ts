@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { keptGround, makeDocument, openBrowser, openPage, ready, until } from './browser.ts';
+import { keptGround, openBrowser, openPage, ready, until } from './browser.ts';
 
 const address = inject('address');
 let browser: Browser;
@@ -252,45 +252,6 @@ describe('the shelf', () => {
     expect(faults).toEqual([]);
     await page.context().close();
   }, 90_000);
-});
-
-describe('a change elsewhere', () => {
-  it('is on the open bench at once, and no draft is lost by it', async () => {
-    const id = await makeDocument(address, 'tunings', tuning('Watched', 100));
-    const { page, faults } = await openPage(browser, `${address}/bench/${id}`, {});
-    await ready(page);
-    const walk = page.locator('#figure-pace').getByRole('textbox', { name: /^Walk/ });
-    const save = (head: number, file: object) =>
-      fetch(`${address}/api/v1/tunings/${id}/revisions`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json', 'if-match': `"${head}"` },
-        body: JSON.stringify({ file }),
-      });
-    await save(1, tuning('Watched', 123));
-    await until(
-      () => walk.inputValue(),
-      (value) => value.startsWith('123'),
-      'the number that was saved elsewhere',
-    );
-    await page.getByRole('banner').getByText('rev 2').waitFor();
-    // With changes of its own, the page offers to bring both together.
-    await walk.fill('150');
-    await walk.press('Enter');
-    await until(
-      () => page.getByTestId('save-state').getAttribute('data-state'),
-      (state) => state === 'draft',
-      'the draft kept',
-    );
-    await save(2, { ...tuning('Watched', 123), body: { radius: 9 } });
-    await until(
-      () => page.getByTestId('save-state').getAttribute('data-state'),
-      (state) => state === 'conflict',
-      'the conflict told',
-    );
-    expect(await walk.inputValue()).toContain('150');
-    expect(faults).toEqual([]);
-    await page.context().close();
-  });
 });
 
 describe('the screen', () => {

@@ -2,6 +2,7 @@ import { useStore } from '@nanostores/react';
 import { differences, readTuning, specOf, type Tuning, unitOf, valueWords } from '@zygopod/core';
 import { useEffect, useState } from 'react';
 import { Naming } from '../work/Naming.tsx';
+import { RevisionList } from '../work/RevisionList.tsx';
 import { askServer, whyOf } from '../work/server.ts';
 import { fileOf, goBack } from './deeds.ts';
 import { collectionOf, type ShelfItem, useShelf } from './session.ts';
@@ -44,6 +45,7 @@ export function Between({ item, tell }: { item: ShelfItem; tell(why: string | nu
   const revision = useStore(shelf.$revision) ?? item.head;
   const [changed, setChanged] = useState<readonly Changed[] | null>(null);
   const [naming, name] = useState(false);
+  const [listing, list] = useState(false);
   const looked = item.revisions.find(({ number }) => number === revision);
   const former = revision > 1 ? revision - 1 : null;
   const isAway = useStore(shelf.$asked).board === 'away';
@@ -103,7 +105,26 @@ export function Between({ item, tell }: { item: ShelfItem; tell(why: string | nu
         <button type="button" className="deed min-h-6" onClick={() => name(true)}>
           Name this revision
         </button>
+        {former !== null && (
+          <button type="button" className="deed min-h-6" onClick={() => list(true)}>
+            All revisions
+          </button>
+        )}
       </p>
+      {listing && (
+        <RevisionList
+          title={`Revisions of ${item.name}`}
+          collection={collectionOf(item.kind)}
+          id={item.id}
+          verb="Look at"
+          take={async (number) => {
+            shelf.pick(item.id, number);
+            list(false);
+            return null;
+          }}
+          close={() => list(false)}
+        />
+      )}
       {naming && (
         <Naming
           title={`Name rev ${revision} of ${item.name}`}

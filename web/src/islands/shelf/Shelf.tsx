@@ -32,7 +32,10 @@ export function Shelf({ opening }: { opening: ShelfOpening }) {
   const [why, tell] = useState<string | null>(null);
   useEffect(() => {
     void shelf.load();
-    const stop = listenToServer(() => shelf.look());
+    const stop = listenToServer(() => {
+      pictures.look();
+      shelf.look();
+    });
     return () => {
       stop();
       pictures.stop();

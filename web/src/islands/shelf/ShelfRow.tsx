@@ -65,8 +65,8 @@ export function ShelfRow({ item, pictures, deeds }: { item: ShelfItem; pictures:
 function Picture({ item, pictures, isSeen }: { item: ShelfItem; pictures: Pictures; isSeen: boolean }) {
   const theme = useStore($theme);
   const [address, show] = useState<string | null>(null);
-  const hash = item.revisions[0]?.hash;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: made anew for another revision and in another theme
+  const stamp = useStore(pictures.$stamp);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: made anew in another theme, and when anything has changed
   useEffect(() => {
     if (!isSeen || item.kind === 'targets') return;
     let made: string | null = null;
@@ -83,7 +83,7 @@ function Picture({ item, pictures, isSeen }: { item: ShelfItem; pictures: Pictur
       current = false;
       if (made) URL.revokeObjectURL(made);
     };
-  }, [item.id, hash, theme, isSeen, pictures]);
+  }, [item, stamp, theme, isSeen, pictures]);
   const size = { width: WIDTH, height: HEIGHT };
   return address ? (
     <img src={address} alt="" className="border border-rule" style={size} data-testid="picture" />

@@ -5,6 +5,8 @@ const WIDTH = 340;
 const STEP = 27;
 /** Revisions that fit on the line. */
 const MOST = 12;
+/** Of them, older ones that have names. */
+const MOST_OLDER = 4;
 
 const today = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
 const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
@@ -15,28 +17,36 @@ export function whenWords(time: string, now = new Date()): string {
   return date.toDateString() === now.toDateString() ? `today ${today.format(date)}` : day.format(date);
 }
 
+/** The revisions that stand on the line, newest first: the newest, and of the older ones those that have names. */
+export function onTheLine<R extends { name: string }>(revisions: readonly R[]): R[] {
+  const older = revisions.slice(MOST).filter(({ name }) => name);
+  const kept = older.slice(0, MOST_OLDER);
+  return [...revisions.slice(0, MOST - kept.length), ...kept];
+}
+
 /** The revisions of a document along a line, the newest at its right, named ones with their names; each can be looked at. */
 export function Soundings({ item }: { item: ShelfItem }) {
   const shelf = useShelf();
   const picked = useStore(shelf.$picked);
   const revision = useStore(shelf.$revision);
   const isPicked = picked === item.id;
-  const shown = item.revisions.slice(0, MOST);
-  const looked = shown.find(({ number }) => isPicked && number === revision) ?? shown[0];
+  const shown = onTheLine(item.revisions);
+  const at = isPicked && revision !== null ? revision : item.head;
+  const looked = shown.find(({ number }) => number === at);
   const x = (i: number) => WIDTH - 10 - i * STEP;
   return (
     <div className="relative h-full" style={{ width: WIDTH }} data-testid="soundings">
       <span aria-hidden="true" className="absolute right-2.5 left-0 top-[33px] h-px bg-rule" />
       {shown.map(({ number, name, note }, i) => {
         const isHead = i === 0;
-        const isLooked = number === looked?.number && isPicked;
+        const isLooked = number === at && isPicked;
         return (
           <button
             key={number}
             type="button"
             aria-label={`Revision ${number}${name ? `, ${name}` : ''}`}
             aria-pressed={isLooked}
-            title={note || name || `rev ${number}`}
+            title={[`rev ${number}`, name, note].filter(Boolean).join(', ')}
             className="absolute top-[21px] size-6 -translate-x-1/2"
             style={{ left: x(i) }}
             onClick={(event) => {
@@ -70,7 +80,7 @@ export function Soundings({ item }: { item: ShelfItem }) {
       )}
       <p className="absolute right-0 left-0 top-[50px] flex items-baseline justify-between gap-3">
         <span className="min-w-0 truncate text-ink-soft">{looked?.note ? `“${looked.note}”` : ''}</span>
-        <span className="digits shrink-0 text-xs">rev {looked?.number}</span>
+        <span className="digits shrink-0 text-xs">rev {at}</span>
       </p>
       <p className="digits absolute right-0 top-[68px] text-xs text-ink-soft">{looked && whenWords(looked.createdAt)}</p>
     </div>

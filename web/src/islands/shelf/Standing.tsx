@@ -1,3 +1,4 @@
+import { useStore } from '@nanostores/react';
 import { useEffect, useState } from 'react';
 import type { Pictures, Standing as Stands } from './pictures.ts';
 import type { ShelfItem } from './session.ts';
@@ -8,8 +9,8 @@ const FULL = 20;
 /** How a tuning stands against its targets, as a bar of those met and those missed, and how many faults it has. */
 export function Standing({ item, pictures, isSeen }: { item: ShelfItem; pictures: Pictures; isSeen: boolean }) {
   const [stands, tell] = useState<Stands | null>(null);
-  const hash = item.revisions[0]?.hash;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: judged anew when there is another revision
+  const stamp = useStore(pictures.$stamp);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: judged anew when anything has changed
   useEffect(() => {
     let current = true;
     if (isSeen)
@@ -20,7 +21,7 @@ export function Standing({ item, pictures, isSeen }: { item: ShelfItem; pictures
     return () => {
       current = false;
     };
-  }, [item.id, hash, isSeen, pictures]);
+  }, [item, stamp, isSeen, pictures]);
   if (!stands) return <div className="text-xs text-ink-soft">{isSeen ? '…' : ''}</div>;
   const { met, missed, faults, by } = stands;
   const total = met + missed;

@@ -1,6 +1,6 @@
 import { documentText, fileStem, memberKinds } from '@zygopod/core';
 import { download } from '../controls/download.ts';
-import { createDocument, putAway, saveRevision } from '../work/deeds.ts';
+import { createDocument, fetchDocument, putAway, saveRevision } from '../work/deeds.ts';
 import type { Collection } from '../work/listing.ts';
 import { askServer, whyOf } from '../work/server.ts';
 import { collectionOf, type ShelfItem, type ShelfWork } from './session.ts';
@@ -9,9 +9,8 @@ type File = Record<string, unknown> & { name: string };
 
 /** The file of a document, its newest or one of its revisions; or why it cannot be had. */
 export async function fileOf(item: Pick<ShelfItem, 'id' | 'kind'>, revision: number | null = null): Promise<File | { why: string }> {
-  const path = `/api/v1/${collectionOf(item.kind)}/${item.id}${revision === null ? '' : `/revisions/${revision}`}`;
-  const answer = await askServer<{ file: File }>('GET', path);
-  return 'why' in answer ? answer : answer.body.file;
+  const kept = await fetchDocument(collectionOf(item.kind), item.id, revision);
+  return 'why' in kept ? kept : (kept.file as File);
 }
 
 /** Whether there is no file, but a reason. */
@@ -87,12 +86,13 @@ export async function takeProjectOut(shelf: ShelfWork): Promise<string | null> {
 export async function takeAllOut(shelf: ShelfWork, collection: Collection): Promise<string | null> {
   const file = await projectFile(shelf);
   if (isWhy(file)) return file.why;
-  const seen = new Map<string, number>();
+  const taken = new Set<string>();
   for (const one of file[collection] as File[]) {
     const stem = fileStem(one.name);
-    const times = (seen.get(stem) ?? 0) + 1;
-    seen.set(stem, times);
-    download(`${stem}${times > 1 ? `-${times}` : ''}.${memberKinds[collection]}.json`, documentText(one));
+    let name = stem;
+    for (let times = 2; taken.has(name); times++) name = `${stem}-${times}`;
+    taken.add(name);
+    download(`${name}.${memberKinds[collection]}.json`, documentText(one));
   }
   return null;
 }

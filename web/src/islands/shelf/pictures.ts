@@ -1,9 +1,13 @@
 import { judgeTargets, readGround, readTuning, type Snag, type Target, tuningSnags, VERSION } from '@zygopod/core';
+import { atom } from 'nanostores';
 import { Desk } from '../../workers/desk.ts';
 import type { DrillsApi } from '../../workers/drills.ts';
 import type { PicturesApi } from '../../workers/pictures.ts';
 import { $theme, readInks } from '../chart/theme.ts';
-import { chosenTargets, fetchTargets } from '../judging/targets.ts';
+import { chooseTargets, fetchTargets, listSets } from '../judging/targets.ts';
+import { fetchDocument } from '../work/deeds.ts';
+import type { Collection } from '../work/listing.ts';
+import { askServer } from '../work/server.ts';
 import { keptOr } from './kept.ts';
 import type { ShelfItem } from './session.ts';
 
@@ -22,16 +26,22 @@ export interface Standing {
   by: string;
 }
 
-type Listed = { id: string; ground: string | null };
+type Listed = { id: string; ground: string | null; head: number };
+/** A document at a revision. */
+type At = { id: string; head: number };
 
 /** Makes pictures and judgements of what is on a shelf, one after the other and away from the page, and keeps them. */
 export class Pictures {
   readonly #desk = new Desk<PicturesApi>(() => new Worker(new URL('../../workers/pictures.ts', import.meta.url), { type: 'module' }));
   readonly #drills = new Desk<DrillsApi>(() => new Worker(new URL('../../workers/drills.ts', import.meta.url), { type: 'module' }));
   readonly #project: string;
+  /** Goes up with what may have changed: what was made may be of other revisions by now. */
+  readonly $stamp = atom(0);
   readonly #files = new Map<string, Promise<unknown>>();
   #grounds: Promise<Listed[]> | null = null;
   #tapes: Promise<Listed[]> | null = null;
+  #sets: ReturnType<typeof listSets> | null = null;
+  readonly #targets = new Map<string, ReturnType<typeof fetchTargets>>();
   #last: Promise<unknown> = Promise.resolve();
 
   constructor(project: string) {
@@ -43,16 +53,23 @@ export class Pictures {
     this.#drills.stop();
   }
 
+  /** Something was changed: the next picture, or judgement, is of what there is by then. */
+  look(): void {
+    this.#grounds = this.#tapes = this.#sets = null;
+    this.#targets.clear();
+    this.$stamp.set(this.$stamp.get() + 1);
+  }
+
   /** The picture of a document's newest revision, in the theme in force. */
   async picture(item: ShelfItem): Promise<Blob> {
     const ground = await this.#groundOf(item);
-    const tape = item.kind === 'tape' ? item.id : item.kind === 'tuning' ? await this.#tapeOn(ground) : null;
-    const key = ['picture', $theme.get(), hashOf(item), ground, tape, devicePixelRatio, VERSION].join(' ');
+    const tape = item.kind === 'tape' ? item : item.kind === 'tuning' ? await this.#tapeOn(ground) : null;
+    const key = ['picture', $theme.get(), hashOf(item), atOf(ground), atOf(tape), devicePixelRatio, VERSION].join(' ');
     const kept = await keptOr(key, () =>
       this.#inTurn(async () => {
         const [own, laid, hands] = await Promise.all([
-          item.kind === 'tuning' ? this.#file('tunings', item.id) : item.kind === 'tape' ? plainTuning : null,
-          item.kind === 'ground' ? this.#file('grounds', item.id) : ground ? this.#file('grounds', ground) : null,
+          item.kind === 'tuning' ? this.#file('tunings', item) : item.kind === 'tape' ? plainTuning : null,
+          ground ? this.#file('grounds', ground) : null,
           tape ? this.#file('tapes', tape) : null,
         ]);
         const asked = { tuning: own, ground: laid, tape: hands, inks: readInks(), width: WIDTH, height: HEIGHT, ratio: devicePixelRatio };
@@ -65,18 +82,25 @@ export class Pictures {
   /** How a tuning stands against its targets, on its ground. */
   async standing(item: ShelfItem): Promise<Standing> {
     const ground = await this.#groundOf(item);
-    const chosen = await chosenTargets(item.id);
-    const found = chosen ? await fetchTargets(chosen) : null;
+    this.#sets ??= listSets();
+    const found = await this.#targetsOf(chooseTargets(await this.#sets, item.id));
     const { set, id, head } = found && 'set' in found ? found : { set: null, id: '', head: 0 };
-    const key = ['standing', hashOf(item), ground, id, head, VERSION].join(' ');
+    const key = ['standing', hashOf(item), atOf(ground), id, head, VERSION].join(' ');
     const kept = await keptOr(key, () =>
       this.#inTurn(async () => Response.json(await this.#judge(item, ground, set?.targets ?? [], set?.name ?? ''))),
     );
     return (await kept.json()) as Standing;
   }
 
-  async #judge(item: ShelfItem, ground: string | null, targets: readonly Target[], by: string): Promise<Standing> {
-    const read = readTuning(await this.#file('tunings', item.id));
+  #targetsOf(id: string | null): ReturnType<typeof fetchTargets> | null {
+    if (id === null) return null;
+    const known = this.#targets.get(id) ?? fetchTargets(id);
+    this.#targets.set(id, known);
+    return known;
+  }
+
+  async #judge(item: ShelfItem, ground: At | null, targets: readonly Target[], by: string): Promise<Standing> {
+    const read = readTuning(await this.#file('tunings', item));
     if (!read.ok) throw new Error('it cannot be read');
     const laid = ground ? readGround(await this.#file('grounds', ground)) : null;
     const on = laid?.ok ? laid.value : null;
@@ -89,30 +113,42 @@ export class Pictures {
   }
 
   /** The ground of a document: its own, else the project's first. */
-  async #groundOf({ kind, ground, id }: ShelfItem): Promise<string | null> {
-    if (kind === 'ground') return id;
-    if (ground) return ground;
+  async #groundOf(item: ShelfItem): Promise<At | null> {
+    if (item.kind === 'ground') return item;
     this.#grounds ??= this.#list('grounds');
-    return (await this.#grounds)[0]?.id ?? null;
+    const all = await this.#grounds;
+    const { ground: id } = item;
+    if (id === null) return all[0] ?? null;
+    const listed = all.find((one) => one.id === id);
+    if (listed) return listed;
+    // Of another project, or beyond those that are listed.
+    const kept = await fetchDocument('grounds', id);
+    return 'why' in kept ? null : { id, head: kept.revision };
   }
 
-  async #tapeOn(ground: string | null): Promise<string | null> {
+  async #tapeOn(ground: At | null): Promise<At | null> {
     this.#tapes ??= this.#list('tapes');
-    return (await this.#tapes).find((tape) => tape.ground === ground)?.id ?? null;
+    return (await this.#tapes).find((tape) => tape.ground === (ground?.id ?? null)) ?? null;
   }
 
   /** The oldest documents of a kind. */
   async #list(kind: string): Promise<Listed[]> {
-    const answer = await fetch(`/api/v1/projects/${this.#project}/shelf?kind=${kind}&sort=made&limit=200`);
-    return answer.ok ? ((await answer.json()) as { items: Listed[] }).items.toReversed() : [];
+    const path = `/api/v1/projects/${this.#project}/shelf?kind=${kind}&sort=made&limit=200`;
+    const answer = await askServer<{ items: Listed[] }>('GET', path);
+    return 'why' in answer ? [] : answer.body.items.toReversed();
   }
 
-  #file(collection: string, id: string): Promise<unknown> {
-    const path = `/api/v1/${collection}/${id}`;
-    const known = this.#files.get(path);
+  /** The file of a document at a revision, which is the same for ever; one that could not be had is asked for again. */
+  async #file(collection: Collection, { id, head }: At): Promise<unknown> {
+    const key = `${collection} ${id} ${head}`;
+    const known = this.#files.get(key);
     if (known) return known;
-    const fetched = fetch(path).then(async (answer) => ((await answer.json()) as { file?: unknown }).file);
-    this.#files.set(path, fetched);
+    const fetched = fetchDocument(collection, id, head).then((kept) => {
+      if ('file' in kept) return kept.file;
+      this.#files.delete(key);
+      throw new Error(kept.why);
+    });
+    this.#files.set(key, fetched);
     return fetched;
   }
 
@@ -126,4 +162,5 @@ export class Pictures {
 
 const plainTuning = { format: 'zygopod/tuning', version: 2, name: 'Plain' };
 
+const atOf = (at: At | null) => (at ? `${at.id}.${at.head}` : 'none');
 const hashOf = ({ id, revisions }: ShelfItem) => `${id} ${revisions[0]?.hash}`;

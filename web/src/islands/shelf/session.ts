@@ -3,6 +3,7 @@ import { createContext, useContext } from 'react';
 import type { ShelfOpening } from '../../server/data/openings.ts';
 import type { ShelfItem as ServerItem, Sounding as ServerSounding } from '../../server/data/shelf.ts';
 import type { Collection } from '../work/listing.ts';
+import { askServer } from '../work/server.ts';
 
 /** A revision of a document on the shelf, as the server tells it. */
 type Sounding = Omit<ServerSounding, 'createdAt'> & { createdAt: string };
@@ -114,8 +115,8 @@ export class ShelfWork {
   more = (): Promise<void> => this.#page(this.$more.get());
 
   async #count(): Promise<void> {
-    const answer = await fetch(`/api/v1/projects/${this.project.id}`).catch(() => null);
-    if (answer?.ok) this.$counts.set(((await answer.json()) as { counts: Counts }).counts);
+    const answer = await askServer<{ counts: Counts }>('GET', `/api/v1/projects/${this.project.id}`);
+    if ('body' in answer) this.$counts.set(answer.body.counts);
   }
 
   async #page(after: string | null): Promise<void> {

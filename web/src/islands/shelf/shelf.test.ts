@@ -1,8 +1,9 @@
 import { newTuning, specs, withValue } from '@zygopod/core';
 import { describe, expect, it, vi } from 'vitest';
+import { sequence } from '../../../../core/src/testing/sequence.ts';
 import { keptOr } from './kept.ts';
 import { numbersCsv } from './numbersCsv.ts';
-import { whenWords } from './Soundings.tsx';
+import { onTheLine, whenWords } from './Soundings.tsx';
 import { readAsked, writeAsked } from './session.ts';
 
 describe('the address of a shelf', () => {
@@ -58,5 +59,25 @@ describe('what is made once', () => {
     expect([await of('a'), await of('a')]).toEqual(['3', '4']);
     vi.unstubAllGlobals();
     expect(await of('a')).toBe('5');
+  });
+});
+
+describe('the line of revisions', () => {
+  const random = sequence(14);
+
+  it('has the newest, and named ones however old, newest first, and never more than fit', () => {
+    for (let run = 0; run < 500; run++) {
+      const count = 1 + Math.floor(random() * 60);
+      const all = Array.from({ length: count }, (_, i) => ({ number: count - i, name: random() < 0.15 ? `cut ${i}` : '' }));
+      // The server leaves out old ones without names.
+      const sent = all.filter(({ name }, i) => i < 12 || name);
+      const numbers = onTheLine(sent).map(({ number }) => number);
+      expect(numbers.length).toBe(Math.min(12, sent.length));
+      expect(numbers[0]).toBe(count);
+      expect(numbers).toEqual(numbers.toSorted((a, b) => b - a));
+      // The four that are newest of the old named ones are there; so are at least the eight newest of all.
+      const old = all.slice(12).filter(({ name }) => name);
+      for (const { number } of [...all.slice(0, 8), ...old.slice(0, 4)]) expect(numbers).toContain(number);
+    }
   });
 });
