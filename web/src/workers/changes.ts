@@ -2,15 +2,32 @@
 
 const scope = globalThis as unknown as { onconnect: ((event: MessageEvent) => void) | null };
 const ports = new Set<MessagePort>();
-const source = new EventSource('/api/v1/changes');
 
-source.addEventListener('change', (event) => {
-  for (const port of ports) port.postMessage((event as MessageEvent<string>).data);
-});
-// What was missed while the connection was away nobody knows: each page looks for itself.
-source.addEventListener('open', () => {
-  for (const port of ports) port.postMessage('');
-});
+/** Milliseconds until a connection that was turned away is asked for again. */
+const AGAIN = 5000;
+
+/** What was missed while there was no connection nobody knows: a page looks for itself. */
+const LOOK = '';
+
+let source = connect();
+
+function connect(): EventSource {
+  const opened = new EventSource('/api/v1/changes');
+  opened.addEventListener('change', (event) => {
+    for (const port of ports) port.postMessage((event as MessageEvent<string>).data);
+  });
+  opened.addEventListener('open', () => {
+    for (const port of ports) port.postMessage(LOOK);
+  });
+  // One that breaks comes back by itself; one that was answered with a refusal does not.
+  opened.addEventListener('error', () => {
+    if (opened.readyState === EventSource.CLOSED)
+      setTimeout(() => {
+        source = connect();
+      }, AGAIN);
+  });
+  return opened;
+}
 
 scope.onconnect = ({ ports: [port] }) => {
   if (!port) return;
@@ -18,4 +35,6 @@ scope.onconnect = ({ ports: [port] }) => {
   port.onmessage = ({ data }) => {
     if (data === 'bye') ports.delete(port);
   };
+  // Between what a page was opened with and now something may have changed, too.
+  if (source.readyState === EventSource.OPEN) port.postMessage(LOOK);
 };

@@ -20,9 +20,19 @@ export const tellChange = (change: Change): void => {
   changes.emit('change', change);
 };
 
-/** Hears of changes until the answer is called; null where too many listen. */
+/** Hears of changes until the answer is called; null where too many listen. One who cannot hear any more keeps nobody else from it. */
 export function listenToChanges(hear: (change: Change) => void): (() => void) | null {
   if (changes.listenerCount('change') >= LISTENERS) return null;
-  changes.on('change', hear);
-  return () => changes.off('change', hear);
+  const listener = (change: Change) => {
+    try {
+      hear(change);
+    } catch {
+      stop();
+    }
+  };
+  const stop = () => {
+    changes.off('change', listener);
+  };
+  changes.on('change', listener);
+  return stop;
 }

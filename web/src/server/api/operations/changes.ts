@@ -21,7 +21,14 @@ const listen: Operation = {
         const send = (text: string) => controller.enqueue(encoder.encode(text));
         const stop = listenToChanges((change) => send(`event: change\ndata: ${JSON.stringify(change)}\n\n`));
         if (!stop) throw new Problem(503, `${LISTENERS} listen already`, { retryAfter: 30 });
-        const beat = setInterval(() => send(': still here\n\n'), BEAT);
+        const beat = setInterval(() => {
+          try {
+            send(': still here\n\n');
+          } catch {
+            // It is closed, and nobody has said so.
+            end();
+          }
+        }, BEAT);
         end = () => {
           clearInterval(beat);
           stop();

@@ -1,0 +1,44 @@
+import { describe, expect, it } from 'vitest';
+import { type Change, LISTENERS, listenToChanges, tellChange } from './changes.ts';
+
+const change = (head: number): Change => ({ kind: 'tuning', id: 'T', head, is: 'saved' });
+
+describe('changes', () => {
+  it('are heard by all who listen, until they stop', () => {
+    const heard: [string, number][] = [];
+    const stops = ['a', 'b'].map((name) => listenToChanges(({ head }) => heard.push([name, head])));
+    tellChange(change(1));
+    stops[0]?.();
+    tellChange(change(2));
+    stops[1]?.();
+    tellChange(change(3));
+    expect(heard).toEqual([
+      ['a', 1],
+      ['b', 1],
+      ['b', 2],
+    ]);
+  });
+
+  it('are kept from nobody by one who cannot hear them any more, who is asked once', () => {
+    let asked = 0;
+    const heard: number[] = [];
+    listenToChanges(() => {
+      asked++;
+      throw new TypeError('closed');
+    });
+    const stop = listenToChanges(({ head }) => heard.push(head));
+    expect(() => tellChange(change(1))).not.toThrow();
+    tellChange(change(2));
+    stop?.();
+    expect([asked, heard]).toEqual([1, [1, 2]]);
+  });
+
+  it('are told to so many and no more; one who has gone makes room', () => {
+    const stops = Array.from({ length: LISTENERS }, () => listenToChanges(() => undefined));
+    expect(listenToChanges(() => undefined)).toBeNull();
+    stops[7]?.();
+    const late = listenToChanges(() => undefined);
+    expect(late).not.toBeNull();
+    for (const stop of [...stops, late]) stop?.();
+  });
+});
