@@ -1,19 +1,26 @@
 import { Curly } from './curly.ts';
-import type { Kind, Sign, StandardName } from './ir.ts';
+import type { Kind, StandardName } from './ir.ts';
 import type { Motion } from './printer.ts';
 
 const capital = (text: string) => (text[0]?.toUpperCase() ?? '') + text.slice(1);
+
+const rustHelpers = {
+  highWord: 'fn highWord(x: f64) -> f64 { (x.to_bits() >> 32) as f64 }\n',
+  fromHighWord: 'fn fromHighWord(high: f64) -> f64 { f64::from_bits((high as u64) << 32) }\n',
+  withHighWord: 'fn withHighWord(x: f64, high: f64) -> f64 { f64::from_bits((x.to_bits() & 0xffff_ffff) | ((high as u64) << 32)) }\n',
+};
 
 export class Rust extends Curly {
   readonly id = 'rust';
   readonly extension = 'rs';
   protected infinity = 'f64::INFINITY';
   protected override readonly bracketed = false;
-  protected override control = (list: string, index: string) => `h.${list}[(${index}) as usize]`;
-  protected override table = (name: string, index: string) => `${name.toUpperCase()}[(${index}) as usize]`;
+  protected override control = (list: string, index: string) => `h.${list}[${index}]`;
+  protected override table = (name: string, index: string) => `${name.toUpperCase()}[${index}]`;
   protected override choice = (test: string, yes: string, no: string) => `(if ${test} { ${yes} } else { ${no} })`;
-  protected override bit = (sign: Sign, left: string, right: string) =>
-    `((((${left}) as i64) ${sign === '>>>' ? '>>' : sign} ((${right}) as i64)) as f64)`;
+  protected override whole = (text: string) => `(${text} as i64)`;
+  protected override real = (text: string) => `((${text}) as f64)`;
+  protected override index = (text: string) => `${text} as usize`;
   protected override remainder = (left: string, right: string) => `((${left}) % (${right}))`;
   protected override standard = (name: StandardName, args: string[]) =>
     /Word/.test(name) ? `${name}(${args.join(', ')})` : `f64::${name}(${args.join(', ')})`;
@@ -37,12 +44,15 @@ export class Rust extends Curly {
       ];
       return [
         ...this.doc(routine, 0),
-        `fn ${routine.name}(${parameters.join(', ')})${routine.gives ? ` -> ${type(routine.gives)}` : ''} {`,
-        ...this.statements(routine.body, 1),
-        '}',
+        ...this.routine(
+          `fn ${routine.name}(${parameters.join(', ')})${routine.gives ? ` -> ${type(routine.gives)}` : ''}`,
+          routine.body,
+          0,
+        ),
         '',
       ].join('\n');
     });
+    const printed = routines.join('\n');
     return `// The motion of ${motion.tuning.replace(/[\r\n]/g, ' ')}, made by Zygopod: every result is the model's, bit for bit.
 #![allow(non_snake_case, unused_mut, unused_variables, unused_assignments, unused_parens, dead_code, unreachable_code, clippy::all)]
 
@@ -68,12 +78,8 @@ pub struct Body {
 ${motion.fields.map(([field]) => `    pub ${field}: f64,`).join('\n')}
 }
 
-fn highWord(x: f64) -> f64 { (x.to_bits() >> 32) as f64 }
-fn fromHighWord(high: f64) -> f64 { f64::from_bits((high as u64) << 32) }
-fn withHighWord(x: f64, high: f64) -> f64 { f64::from_bits((x.to_bits() & 0xffff_ffff) | ((high as u64) << 32)) }
-
-${motion.program.tables.map(({ name, values }) => `const ${name.toUpperCase()}: [f64; ${values.length}] = [${values.map((value) => this.number(value)).join(', ')}];\n`).join('')}
-${routines.join('\n')}
+${this.needed(rustHelpers, printed)}${motion.program.tables.map(({ name, values }) => `const ${name.toUpperCase()}: [f64; ${values.length}] = [${values.map((value) => this.number(value)).join(', ')}];\n`).join('')}
+${printed}
 /// Nothing is in the way.
 pub fn motion_free(b: &mut Body) {
     b.x = b.velocityToX;
@@ -102,14 +108,25 @@ ${this.steps(motion, 'contact(b);')
   }
 }
 
+const csharpHelpers = {
+  highWord: '    static double highWord(double x) { return (double)((ulong)BitConverter.DoubleToInt64Bits(x) >> 32); }\n',
+  fromHighWord: '    static double fromHighWord(double high) { return BitConverter.Int64BitsToDouble((long)high << 32); }\n',
+  withHighWord:
+    '    static double withHighWord(double x, double high) { return BitConverter.Int64BitsToDouble((BitConverter.DoubleToInt64Bits(x) & 0xffffffffL) | ((long)high << 32)); }\n',
+};
+
 export class CSharp extends Curly {
   readonly id = 'csharp';
   readonly extension = 'cs';
+  protected override readonly types = ['double ', 'bool '];
   protected infinity = 'double.PositiveInfinity';
-  protected override control = (list: string, index: string) => `h.${list}[(int)(${index})]`;
-  protected override table = (name: string, index: string) => `${name}[(int)(${index})]`;
-  protected override bit = (sign: Sign, left: string, right: string) =>
-    `((double)((long)(${left}) ${sign === '>>>' ? '>>' : sign} ${sign === '<<' || sign.startsWith('>>') ? '(int)' : '(long)'}(${right})))`;
+  protected override control = (list: string, index: string) => `h.${list}[${index}]`;
+  protected override table = (name: string, index: string) => `${name}[${index}]`;
+  protected override whole = (text: string) => `(long)${text}`;
+  protected override real = (text: string) => `(double)(${text})`;
+  protected override index = (text: string) => `(int)${text}`;
+  protected override shift = (text: string) => `(int)${text}`;
+  protected override wholeNumber = (value: number, isShift: boolean) => (isShift ? String(value) : `${value}L`);
   protected override remainder = (left: string, right: string) => `((${left}) % (${right}))`;
   protected override standard = (name: StandardName, args: string[]) =>
     `${/Word/.test(name) ? name : `Math.${name === 'trunc' ? 'Truncate' : name === 'ceil' ? 'Ceiling' : capital(name)}`}(${args.join(', ')})`;
@@ -130,12 +147,11 @@ export class CSharp extends Curly {
       ];
       return [
         ...this.doc(routine, 1),
-        `    static ${type(routine.gives)} ${routine.name}(${parameters.join(', ')}) {`,
-        ...this.statements(routine.body, 2),
-        '    }',
+        ...this.routine(`static ${type(routine.gives)} ${routine.name}(${parameters.join(', ')})`, routine.body, 1),
         '',
       ].join('\n');
     });
+    const printed = routines.join('\n');
     return `// The motion of ${motion.tuning.replace(/[\r\n]/g, ' ')}, made by Zygopod: every result is the model's, bit for bit.
 using System;
 
@@ -152,12 +168,9 @@ ${motion.fields.map(([field, value]) => `    public double ${field}${value === 0
 }
 
 public static class Motion {
-    static double highWord(double x) { return (double)((ulong)BitConverter.DoubleToInt64Bits(x) >> 32); }
-    static double fromHighWord(double high) { return BitConverter.Int64BitsToDouble((long)high << 32); }
-    static double withHighWord(double x, double high) { return BitConverter.Int64BitsToDouble((BitConverter.DoubleToInt64Bits(x) & 0xffffffffL) | ((long)high << 32)); }
-
+${this.needed(csharpHelpers, printed)}
 ${motion.program.tables.map(({ name, values }) => `    static readonly double[] ${name} = { ${values.map((value) => this.number(value)).join(', ')} };\n`).join('')}
-${routines.join('\n')}
+${printed}
     /// <summary>Nothing is in the way.</summary>
     public static void Free(Body b) {
         b.x = b.velocityToX;

@@ -1,5 +1,5 @@
 import ts from 'typescript';
-import type { Expression, Kind, Routine, Sign, Statement } from './ir.ts';
+import { type Expression, type Kind, kindOf, opposite, type Routine, type Sign, type Statement } from './ir.ts';
 import type { Declared, Sources } from './source.ts';
 import {
   asTruth,
@@ -26,6 +26,8 @@ export abstract class Folding {
   protected readonly names = new Set<string>();
   protected readonly tables = new Map<ArrayLike<number>, string>();
   readonly fields = new Set<string>();
+  /** Fields that were said to be the same in every tick and are not. */
+  readonly varying = new Set<string>();
 
   constructor(sources: Sources, steady: Readonly<Record<string, number>>) {
     this.sources = sources;
@@ -55,6 +57,13 @@ export abstract class Folding {
       return { is: { is: 'body', field: scratchField(part) } };
     }
     return known((from.known as Record<string, unknown> | null)?.[part]);
+  }
+
+  /** The field of the body that an expression stands for. */
+  protected fieldOf(scope: Scope, node: ts.Expression): string {
+    if (!ts.isPropertyAccessExpression(node)) throw new CannotHold(`${scope.file.place}: ${node.getText()} is no field`);
+    const from = this.mustKnow(scope, node.expression);
+    return isScratch(from) ? scratchField(node.name.text) : node.name.text;
   }
 
   protected mustKnow(scope: Scope, node: ts.Expression): unknown {
@@ -120,7 +129,8 @@ export abstract class Folding {
     if (!isKnown(list)) throw new CannotHold(`${scope.file.place}: an element of a number`);
     const control = (list.known as { control?: 'held' | 'order' } | null)?.control;
     if (control) return { is: { is: 'control', list: control, index: isKnown(index) ? literal(index.known) : index.is } };
-    if (isKnown(index)) return known((list.known as Record<string, unknown>)[String(index.known)]);
+    // Beside a list there is nothing: that is asked only while a field is still taken for one that never changes.
+    if (isKnown(index)) return known((list.known as Record<string, unknown>)[String(index.known)] ?? NaN);
     const values = list.known as ArrayLike<number>;
     const name = this.tables.get(values) ?? `table${this.tables.size + 1}`;
     this.tables.set(values, name);
@@ -130,7 +140,7 @@ export abstract class Folding {
   protected unary(scope: Scope, node: ts.PrefixUnaryExpression, out?: Statement[]): Value {
     const of = this.value(scope, node.operand, out);
     if (node.operator === ts.SyntaxKind.MinusToken) return isKnown(of) ? known(-(of.known as number)) : { is: { is: 'minus', of: of.is } };
-    if (node.operator === ts.SyntaxKind.ExclamationToken) return isKnown(of) ? known(!of.known) : { is: { is: 'not', of: asTruth(of.is) } };
+    if (node.operator === ts.SyntaxKind.ExclamationToken) return isKnown(of) ? known(!of.known) : { is: opposite(asTruth(of.is)) };
     throw new CannotHold(`${scope.file.place}: ${node.getText()}`);
   }
 
@@ -154,6 +164,11 @@ export abstract class Folding {
     if (isKnown(left) && (typeof left.known === 'object' || typeof left.known === 'string')) return known(sign === '!==');
     if (isKnown(right) && (typeof right.known === 'object' || typeof right.known === 'string')) return known(sign === '!==');
     const [a, b] = [isKnown(left) ? literal(left.known) : left.is, isKnown(right) ? literal(right.known) : right.is];
+    // Once something is that, to the bit.
+    if ((sign === '*' || sign === '/') && b.is === 'number' && b.value === 1) return left;
+    if ((sign === '===' || sign === '!==') && b.is === 'truth' && kindOf(a) === 'truth')
+      return { is: b.value === (sign === '===') ? a : opposite(a) };
+    if (sign === '*' && a.is === 'number' && a.value === 1) return right;
     return { is: { is: 'binary', sign, left: a, right: b } };
   }
 

@@ -90,3 +90,12 @@ export const kindOf = (e: Expression): Kind => {
       return 'number';
   }
 };
+
+/** What is true where something is not. Of an order there is none: of numbers that are none both ways are wrong. */
+export const opposite = (e: Expression): Expression => {
+  if (e.is === 'not') return e.of;
+  if (e.is === 'truth') return { is: 'truth', value: !e.value };
+  return e.is === 'binary' && (e.sign === '===' || e.sign === '!==')
+    ? { ...e, sign: e.sign === '===' ? '!==' : '===' }
+    : { is: 'not', of: e };
+};

@@ -1,15 +1,33 @@
 import { controls, type Standalone, standalone, type Tuning } from '@zygopod/core';
 import { C, TypeScript } from './curly.ts';
 import { CSharp, Rust } from './curlyMore.ts';
+import type { Routine } from './ir.ts';
 import type { Motion, Printer } from './printer.ts';
 import { Sources } from './source.ts';
 import { Specialiser } from './specialise.ts';
-import { withoutUnread } from './unread.ts';
+import { fieldsOf, tidied } from './tidy.ts';
 import { CannotHold } from './values.ts';
 import { Lua, Python } from './worded.ts';
 
 /** The languages in which the motion itself is written. */
 export const motionPrinters = (): Printer[] => [new TypeScript(), new C(), new CSharp(), new Python(), new Lua(), new Rust()];
+
+/** What the game's contact writes, and what stages hand on to it: there whether they read it or not. */
+const atContact = [
+  'x',
+  'y',
+  'vx',
+  'vy',
+  'velocityX',
+  'velocityY',
+  'velocityToX',
+  'velocityToY',
+  'contactKeeps',
+  'contactSurface',
+  'boundsBlocked',
+];
+/** What the game reads. */
+const told = ['facingAngle', 'gaitIndex', 'gaitStamina', 'happened'];
 
 /** Fields of the body that are the same in every tick: no route leads it, it steps into no cells, and its ticks are of one length. */
 const steadyOf = ({ clock }: Standalone['plan']) => ({ routeActive: 0, stepLive: 0, ...(clock.fixed ? { clockDt: clock.dt } : {}) });
@@ -26,40 +44,41 @@ const stages: readonly (readonly [string, string, keyof Standalone['plan'] | nul
   ['motion/facing.ts', 'stepFacing', 'facing'],
 ];
 
+/**
+ * Folds the stages with what never changes. Which fields those are is found from the other side: each is taken for one until a stage
+ * gives it another value than it starts with (a greatest fixed point; conditional constant propagation, Wegman and Zadeck 1991).
+ */
+function fold({ plan, start }: Standalone, sources: Sources): { maker: Specialiser; tick: (Routine | null)[] } {
+  const begins = start as unknown as Record<string, number>;
+  const varies = new Set([...atContact, ...told]);
+  for (;;) {
+    const steady = Object.fromEntries(Object.entries(begins).flatMap(([field, value]) => (varies.has(field) ? [] : [[field, value + 0]])));
+    const maker = new Specialiser(sources, { ...steady, ...steadyOf(plan) });
+    const tick = stages.map((stage) => stage && maker.stage(stage[0], stage[1], stage[2] ? plan[stage[2]] : undefined));
+    const known = varies.size;
+    for (const field of maker.varying) varies.add(field);
+    if (varies.size === known) return { maker, tick };
+  }
+}
+
+/** The core's sources, read once. */
+const sources = new Sources();
+
 /** The stages that a tuning uses, folded with its numbers. Throws `CannotHold` with what no file can hold. */
 export function motionOf({ file, parameters }: Tuning): Motion {
   if (parameters.scheme === 'step') throw new CannotHold('scheme step: steps look into the cells of the ground, which are the game’s');
   if (parameters.route.enabled) throw new CannotHold('click to go: routes are the game’s');
-  const { plan, start } = standalone(parameters);
-  const maker = new Specialiser(new Sources(), steadyOf(plan));
-  const tick = stages.map((stage) => stage && maker.stage(stage[0], stage[1], stage[2] ? plan[stage[2]] : undefined));
-  // What the game's contact writes, and what stages hand on to it, is there whether they read it or not.
-  for (const field of [
-    'x',
-    'y',
-    'vx',
-    'vy',
-    'velocityX',
-    'velocityY',
-    'velocityToX',
-    'velocityToY',
-    'facingAngle',
-    'gaitIndex',
-    'gaitStamina',
-    'happened',
-  ])
-    maker.fields.add(field);
-  const fields = [...maker.fields]
+  const alone = standalone(parameters);
+  const { maker, tick } = fold(alone, sources);
+  const others = new Set([...atContact, ...told]);
+  const program = tidied(
+    maker.program,
+    tick.flatMap((routine) => (routine ? [routine.name] : [])),
+    others,
+  );
+  const byName = new Map(program.routines.map((routine) => [routine.name, routine]));
+  const fields = [...new Set([...fieldsOf(program), ...others])]
     .sort()
-    .map((field): [string, number] => [field, (start as unknown as Record<string, number>)[field] ?? 0]);
-  return {
-    tuning: file.name,
-    program: withoutUnread(
-      maker.program,
-      tick.flatMap((routine) => (routine ? [routine.name] : [])),
-    ),
-    tick,
-    fields,
-    controls,
-  };
+    .map((field): [string, number] => [field, ((alone.start as unknown as Record<string, number>)[field] ?? 0) + 0]);
+  return { tuning: file.name, program, tick: tick.map((routine) => routine && (byName.get(routine.name) ?? routine)), fields, controls };
 }

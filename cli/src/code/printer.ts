@@ -15,6 +15,23 @@ export interface Motion {
 const level: Partial<Record<Sign, number>> = { '*': 2, '/': 2, '+': 1, '-': 1 };
 const bits: ReadonlySet<Sign> = new Set(['&', '|', '^', '<<', '>>', '>>>']);
 
+/** What a routine's comment says: its own words, and where in the core it is from. */
+export const docOf = ({ words, source }: Pick<Routine, 'words' | 'source'>): string => `${words.replace(/\s+/g, ' ')} (${source})`.trim();
+
+/** Letters of a line of a comment. */
+const WIDTH = 134;
+
+/** Words in lines, as many as each holds. */
+export function filled(text: string): string[] {
+  const lines: string[] = [];
+  for (const word of text.split(' ')) {
+    const last = lines.at(-1);
+    if (last !== undefined && last.length + word.length < WIDTH) lines[lines.length - 1] = `${last} ${word}`;
+    else lines.push(word);
+  }
+  return lines;
+}
+
 /** Prints a program in a language; what languages have in common is here. */
 export abstract class Printer {
   abstract readonly id: string;
@@ -44,7 +61,14 @@ export abstract class Printer {
   protected abstract control(list: string, index: string): string;
   protected abstract table(name: string, index: string): string;
   protected abstract choice(test: string, yes: string, no: string, kind: Kind): string;
-  protected abstract bit(sign: Sign, left: string, right: string): string;
+  /** A double as a whole number, a whole number as a double, and a double as the index of a list. */
+  protected abstract whole(text: string): string;
+  protected abstract real(text: string): string;
+  protected abstract index(text: string): string;
+  /** Bits are worked on as whole numbers, which are 32 bits wide in the model and never negative here. */
+  protected bit(sign: Sign, left: string, right: string): string {
+    return `${left} ${sign === '>>>' ? '>>' : sign} ${right}`;
+  }
   protected abstract standard(name: StandardName, args: string[]): string;
 
   protected remainder(left: string, right: string): string {
@@ -77,9 +101,9 @@ export abstract class Printer {
       case 'hands':
         return this.handsField(e.field);
       case 'control':
-        return this.control(e.list, this.expression(e.index));
+        return this.control(e.list, this.place(e.index));
       case 'table':
-        return this.table(e.name, this.expression(e.index));
+        return this.table(e.name, this.place(e.index));
       case 'not':
         return `${this.words.not}(${this.expression(e.of)})`;
       case 'minus':
@@ -121,8 +145,38 @@ export abstract class Printer {
     return own > least || (own === least && !isRight && own > 0) ? text : `(${text})`;
   }
 
+  /** An index of a list. */
+  protected place(e: Expression): string {
+    return e.is === 'number' ? String(e.value) : this.index(this.#inBrackets(e));
+  }
+
+  #bits(sign: Sign, left: Expression, right: Expression): string {
+    return this.bit(sign, this.#whole(left), this.#whole(right, sign === '<<' || sign === '>>' || sign === '>>>'));
+  }
+
+  /** An expression as a whole number: bits of bits are not made doubles in between. */
+  #whole(e: Expression, isShift = false): string {
+    if (e.is === 'number' && Number.isInteger(e.value)) return this.wholeNumber(e.value, isShift);
+    if (e.is === 'binary' && bits.has(e.sign)) return `(${this.#bits(e.sign, e.left, e.right)})`;
+    if (e.is === 'choice') return this.choice(this.expression(e.test), this.#whole(e.yes), this.#whole(e.no), 'number');
+    return isShift ? this.shift(this.#inBrackets(e)) : this.whole(this.#inBrackets(e));
+  }
+
+  protected wholeNumber(value: number, _isShift: boolean): string {
+    return value < 0 ? `(${value})` : String(value);
+  }
+
+  protected shift(text: string): string {
+    return this.whole(text);
+  }
+
+  #inBrackets(e: Expression): string {
+    const text = this.expression(e);
+    return e.is === 'binary' && !bits.has(e.sign) && e.sign !== '%' ? `(${text})` : text;
+  }
+
   #binary(sign: Sign, left: Expression, right: Expression): string {
-    if (bits.has(sign)) return this.bit(sign, this.expression(left), this.expression(right));
+    if (bits.has(sign)) return this.real(this.#bits(sign, left, right));
     if (sign === '%') return this.remainder(this.expression(left), this.expression(right));
     const own = level[sign] ?? 0;
     const [a, b] = [this.#within(left, own, false), this.#within(right, own, true)];
@@ -136,6 +190,27 @@ export abstract class Printer {
 
   protected statements(all: readonly Statement[], depth: number, steps: Statement[] = []): string[] {
     return all.flatMap((one) => this.statement(one, depth, steps));
+  }
+
+  /** What follows a test that fails; another test alone goes on in the same chain, without the `end` lines of its own. */
+  protected orElse(no: readonly Statement[], depth: number, steps: Statement[], word: string, plain: () => string[], ends = 0): string[] {
+    const [first, ...more] = no;
+    if (!first) return [];
+    if (first.is !== 'if' || more.length > 0) return plain();
+    const [next = '', ...rest] = this.statement(first, depth, steps);
+    return [this.at(depth, next.trimStart().replace('if', word)), ...(ends > 0 ? rest.slice(0, -ends) : rest)];
+  }
+
+  /** Of functions that a language needs beside the core's, those that are called, by what is printed or by each other. */
+  protected needed(helpers: Readonly<Record<string, string>>, printed: string): string {
+    const all = Object.entries(helpers);
+    let [called, count]: [typeof all, number] = [[], -1];
+    while (called.length !== count) {
+      count = called.length;
+      const text = [printed, ...called.map(([, helper]) => helper)].join('');
+      called = all.filter(([name]) => text.replace(helpers[name] as string, '').includes(`${name}(`));
+    }
+    return called.map(([, text]) => text).join('');
   }
 
   protected at(depth: number, line: string): string {

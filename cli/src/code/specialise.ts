@@ -252,8 +252,11 @@ export class Specialiser extends Folding {
 
   protected assign(scope: Scope, left: ts.Expression, sign: Sign | '', right: Expression, out: Statement[]): void {
     const target = this.value(scope, left);
-    // A field that is the same in every tick needs no writing.
-    if (isKnown(target)) return;
+    // A field that is the same in every tick needs no writing; one that is given another value is not the same.
+    if (isKnown(target)) {
+      if (sign !== '' || right.is !== 'number' || right.value !== target.known) this.varying.add(this.fieldOf(scope, left));
+      return;
+    }
     const value: Expression = sign === '' ? right : { is: 'binary', sign, left: target.is, right };
     out.push({ is: 'set', target: target.is, value: kindOf(target.is) === 'truth' ? asTruth(value) : value });
   }
@@ -294,11 +297,18 @@ export class Specialiser extends Folding {
       const isPlain = isKnown(arg) && (typeof arg.known === 'number' || typeof arg.known === 'boolean');
       const folds =
         isPlain &&
-        typeof arg.known === 'boolean' &&
-        ts.isIdentifier((declared.node as ts.FunctionDeclaration).parameters[i]?.name as ts.Node);
+        (typeof arg.known === 'boolean'
+          ? isNamed(declared.node as ts.FunctionDeclaration, i)
+          : isCompared(declared.node as ts.FunctionDeclaration, i));
       return isPlain && !folds ? { is: literal(arg.known) } : arg;
     });
     const { routine, slots } = this.routineOf(declared as Declared & { node: ts.FunctionDeclaration }, steady);
+    const [first] = routine.body;
+    // A function that gives back what it is handed is none.
+    if (first?.is === 'return' && first.value?.is === 'local') {
+      const { name: given } = first.value;
+      return steady.filter((_, i) => slots[i])[routine.parameters.findIndex((parameter) => parameter.name === given)] as Value;
+    }
     scope.routine.usesBody ||= routine.usesBody;
     scope.routine.usesHands ||= routine.usesHands;
     const handed = steady.filter((_, i) => slots[i]).map((arg) => (arg as { is: Expression }).is);
@@ -311,4 +321,22 @@ export class Specialiser extends Folding {
 function ends(statement: Statement): boolean {
   if (statement.is === 'return' || statement.is === 'next' || statement.is === 'leave') return true;
   return statement.is === 'if' && [statement.yes, statement.no].every((part) => part.length > 0 && ends(part.at(-1) as Statement));
+}
+
+function isNamed(node: ts.FunctionDeclaration, i: number): boolean {
+  const parameter = node.parameters[i];
+  return parameter !== undefined && ts.isIdentifier(parameter.name);
+}
+
+/** Whether a parameter is compared with a number that stands there: what it is then decides what the function does. */
+function isCompared(node: ts.FunctionDeclaration, i: number): boolean {
+  if (!isNamed(node, i)) return false;
+  const name = node.parameters[i]?.name.getText();
+  const looks = (part: ts.Node): boolean =>
+    (ts.isBinaryExpression(part) &&
+      /^[!=]==$/.test(part.operatorToken.getText()) &&
+      part.left.getText() === name &&
+      ts.isNumericLiteral(part.right)) ||
+    (ts.forEachChild(part, (inner) => looks(inner) || undefined) ?? false);
+  return node.body !== undefined && looks(node.body);
 }

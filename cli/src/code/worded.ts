@@ -1,5 +1,51 @@
 import type { Kind, Routine, Sign, StandardName, Statement } from './ir.ts';
-import { type Motion, Printer } from './printer.ts';
+import { docOf, filled, type Motion, Printer } from './printer.ts';
+
+const pythonHelpers = {
+  _over: `def _over(a, b):
+    if b != 0.0:
+        return a / b
+    return math.nan if a == 0.0 or a != a else math.copysign(math.inf, a) * math.copysign(1.0, b)
+
+
+`,
+  _root: `def _root(x):
+    return math.sqrt(x) if x >= 0.0 else math.nan
+
+
+`,
+  _floor: `def _floor(x):
+    return float(math.floor(x)) if math.isfinite(x) else x
+
+
+`,
+  _ceil: `def _ceil(x):
+    return float(math.ceil(x)) if math.isfinite(x) else x
+
+
+`,
+  _trunc: `def _trunc(x):
+    return float(math.trunc(x)) if math.isfinite(x) else x
+
+
+`,
+  _highWord: `def _highWord(x):
+    return float(struct.unpack("<Q", struct.pack("<d", x))[0] >> 32)
+
+
+`,
+  _fromHighWord: `def _fromHighWord(high):
+    return struct.unpack("<d", struct.pack("<Q", int(high) << 32))[0]
+
+
+`,
+  _withHighWord: `def _withHighWord(x, high):
+    low = struct.unpack("<Q", struct.pack("<d", x))[0] & 0xFFFFFFFF
+    return struct.unpack("<d", struct.pack("<Q", int(high) << 32 | low))[0]
+
+
+`,
+};
 
 export class Python extends Printer {
   readonly id = 'python';
@@ -7,10 +53,12 @@ export class Python extends Printer {
   protected readonly indent = '    ';
   protected readonly words = { and: 'and', or: 'or', unlike: '!=', like: '==', not: 'not ', yes: 'True', no: 'False' };
   protected infinity = 'math.inf';
-  protected control = (list: string, index: string) => `h.${list}[int(${index})]`;
-  protected table = (name: string, index: string) => `${name}[int(${index})]`;
+  protected control = (list: string, index: string) => `h.${list}[${index}]`;
+  protected table = (name: string, index: string) => `${name}[${index}]`;
   protected choice = (test: string, yes: string, no: string) => `(${yes} if ${test} else ${no})`;
-  protected bit = (sign: Sign, left: string, right: string) => `float(int(${left}) ${sign === '>>>' ? '>>' : sign} int(${right}))`;
+  protected whole = (text: string) => `int${text.startsWith('(') && text.endsWith(')') ? text : `(${text})`}`;
+  protected real = (text: string) => `float(${text})`;
+  protected index = (text: string) => `int(${text})`;
   protected override remainder = (left: string, right: string) => `math.fmod(${left}, ${right})`;
   protected override divide = (left: string, right: string, isSafe: boolean) =>
     isSafe ? `${left} / ${right}` : `_over(${left}, ${right})`;
@@ -43,7 +91,7 @@ export class Python extends Printer {
         return [
           this.at(depth, `if ${this.expression(s.test)}:`),
           ...block(s.yes, steps),
-          ...(s.no.length > 0 ? [this.at(depth, 'else:'), ...block(s.no, steps)] : []),
+          ...this.orElse(s.no, depth, steps, 'elif', () => [this.at(depth, 'else:'), ...block(s.no, steps)]),
         ];
       case 'loop':
         return [this.at(depth, `while ${this.expression(s.test)}:`), ...block([...s.body, ...s.step], s.step)];
@@ -62,16 +110,19 @@ export class Python extends Printer {
     this.know(motion.program);
     const head = (routine: Routine) =>
       `def _${routine.name}(${[...(routine.usesBody ? ['b'] : []), ...(routine.usesHands ? ['h'] : []), ...routine.parameters.map(({ name }) => this.localName(name))].join(', ')}):`;
-    const doc = ({ words, source }: Routine) => [
-      `    """${[...words.replaceAll('"""', '"').replaceAll('\\', '/').split('\n').filter(Boolean), `(${source})`].join('\n    ')}"""`,
-    ];
+    const doc = (routine: Routine) => [`    """${filled(docOf(routine).replaceAll('"""', '"').replaceAll('\\', '/')).join('\n    ')}"""`];
     const tick = motion.tick.map((routine) =>
       routine ? this.call(this.routineName(routine.name), [], routine.usesBody, routine.usesHands) : 'contact(b)',
     );
+    const routines = motion.program.routines
+      .map((routine) =>
+        ['', head(routine), ...doc(routine), ...(routine.body.length > 0 ? this.statements(routine.body, 1) : ['    pass']), ''].join('\n'),
+      )
+      .join('\n');
     return `"""The motion of ${motion.tuning.replace(/["\\]/g, '')}, made by Zygopod: every result is the model's, bit for bit."""
+# flake8: noqa: E501
 import math
-import struct
-
+${routines.includes('HighWord(') || routines.includes('highWord(') ? 'import struct\n' : ''}
 
 class Hands:
     """The number of the press that holds a control down (0: up), of its last press, and a bit for each that went down in this tick.
@@ -93,43 +144,8 @@ class Body:
 ${motion.fields.map(([field, value]) => `        self.${field} = ${this.number(value)}`).join('\n')}
 
 
-def _over(a, b):
-    if b != 0.0:
-        return a / b
-    return math.nan if a == 0.0 or a != a else math.copysign(math.inf, a) * math.copysign(1.0, b)
-
-
-def _root(x):
-    return math.sqrt(x) if x >= 0.0 else math.nan
-
-
-def _floor(x):
-    return float(math.floor(x)) if math.isfinite(x) else x
-
-
-def _ceil(x):
-    return float(math.ceil(x)) if math.isfinite(x) else x
-
-
-def _trunc(x):
-    return float(math.trunc(x)) if math.isfinite(x) else x
-
-
-def _highWord(x):
-    return float(struct.unpack("<Q", struct.pack("<d", x))[0] >> 32)
-
-
-def _fromHighWord(high):
-    return struct.unpack("<d", struct.pack("<Q", int(high) << 32))[0]
-
-
-def _withHighWord(x, high):
-    low = struct.unpack("<Q", struct.pack("<d", x))[0] & 0xFFFFFFFF
-    return struct.unpack("<d", struct.pack("<Q", int(high) << 32 | low))[0]
-
-
-${motion.program.tables.map(({ name, values }) => `${name} = (${values.map((value) => this.number(value)).join(', ')},)\n`).join('')}
-${motion.program.routines.map((routine) => ['', head(routine), ...doc(routine), ...(routine.body.length > 0 ? this.statements(routine.body, 1) : ['    pass']), ''].join('\n')).join('\n')}
+${this.needed(pythonHelpers, routines)}${motion.program.tables.map(({ name, values }) => `${name} = (${values.map((value) => this.number(value)).join(', ')},)\n`).join('')}
+${routines}
 
 def motion_free(b):
     """Nothing is in the way."""
@@ -146,6 +162,24 @@ ${tick.map((line) => `    ${line}`).join('\n')}
   }
 }
 
+const luaHelpers = {
+  'M.floor': `function M.floor(x) return x - x == 0 and math.floor(x) + 0.0 or x end
+`,
+  'M.ceil': `function M.ceil(x) return x - x == 0 and math.ceil(x) + 0.0 or x end
+`,
+  'M.trunc': `function M.trunc(x) return x < 0 and M.ceil(x) or M.floor(x) end
+`,
+  'M.highWord': `function M.highWord(x) return string.unpack("<I8", string.pack("<d", x)) >> 32 end
+`,
+  'M.fromHighWord': `function M.fromHighWord(high) return (string.unpack("<d", string.pack("<I8", math.tointeger(high) << 32))) end
+`,
+  'M.withHighWord': `function M.withHighWord(x, high)
+  local low = string.unpack("<I8", string.pack("<d", x)) & 0xffffffff
+  return (string.unpack("<d", string.pack("<I8", math.tointeger(high) << 32 | low)))
+end
+`,
+};
+
 export class Lua extends Printer {
   readonly id = 'lua';
   readonly extension = 'lua';
@@ -157,8 +191,11 @@ export class Lua extends Printer {
   protected table = (name: string, index: string) => `${name}[${index} + 1]`;
   protected choice = (test: string, yes: string, no: string, kind: Kind) =>
     kind === 'truth' ? `((${test}) and (${yes}) or not (${test}) and (${no}))` : `((${test}) and ${yes} or ${no})`;
-  protected bit = (sign: Sign, left: string, right: string) =>
-    `((${left}) ${sign === '>>>' ? '>>' : sign === '^' ? '~' : sign} (${right}))`;
+  protected whole = (text: string) => text;
+  protected real = (text: string) => `(${text})`;
+  protected index = (text: string) => text;
+  protected override bit = (sign: Sign, left: string, right: string) =>
+    `${left} ${sign === '>>>' ? '>>' : sign === '^' ? '~' : sign} ${right}`;
   protected override remainder = (left: string, right: string) => `math.fmod(${left}, ${right})`;
   protected standard = (name: StandardName, args: string[]) => {
     const own: Partial<Record<StandardName, string>> = {
@@ -185,16 +222,21 @@ export class Lua extends Printer {
         return [
           this.at(depth, `if ${this.expression(s.test)} then`),
           ...this.statements(s.yes, depth + 1, steps),
-          ...(s.no.length > 0 ? [this.at(depth, 'else'), ...this.statements(s.no, depth + 1, steps)] : []),
+          ...this.orElse(s.no, depth, steps, 'elseif', () => [this.at(depth, 'else'), ...this.statements(s.no, depth + 1, steps)], 1),
           this.at(depth, 'end'),
         ];
       case 'loop': {
         const label = `next${++this.#loops}`;
         const jump: Statement[] = [{ is: 'do', value: { is: 'local', name: `goto ${label}`, kind: 'number' } }];
+        const body = this.statements(s.body, depth + 2, jump);
+        const head = this.at(depth, `while ${this.expression(s.test)} do`);
+        // Without a way on to the next round there is nothing to lead to it.
+        if (!body.some((line) => line.trim() === `goto ${label}`))
+          return [head, ...this.statements([...s.body, ...s.step], depth + 1, jump), this.at(depth, 'end')];
         return [
-          this.at(depth, `while ${this.expression(s.test)} do`),
+          head,
           this.at(depth + 1, 'do'),
-          ...this.statements(s.body, depth + 2, jump),
+          ...body,
           this.at(depth + 1, 'end'),
           this.at(depth + 1, `::${label}::`),
           ...this.statements(s.step, depth + 1),
@@ -216,11 +258,16 @@ export class Lua extends Printer {
     this.know(motion.program);
     const head = (routine: Routine) =>
       `function M.${routine.name}(${[...(routine.usesBody ? ['b'] : []), ...(routine.usesHands ? ['h'] : []), ...routine.parameters.map(({ name }) => this.localName(name))].join(', ')})`;
-    const doc = ({ words, source }: Routine) => [...words.split('\n').filter(Boolean), `(${source})`].map((line) => `-- ${line}`);
+    const doc = (routine: Routine) => filled(docOf(routine)).map((line) => `-- ${line}`);
     const tick = motion.tick.map((routine) =>
       routine ? this.call(this.routineName(routine.name), [], routine.usesBody, routine.usesHands) : 'contact(b)',
     );
+    const routines = motion.program.routines
+      .map((routine) => [...doc(routine), head(routine), ...this.statements(routine.body, 1), 'end', ''].join('\n'))
+      .join('\n');
     return `-- The motion of ${motion.tuning.replace(/[\r\n]/g, ' ')}, made by Zygopod for Lua 5.3 and newer: every result is the model's, bit for bit.
+-- luacheck: no max line length
+-- luacheck: ignore 581 (the opposite of x < y is not x >= y where one of them is no number)
 local M = {}
 
 -- The hands: the number of the press that holds a control down (0: up), of its last press, and a bit for each that went down in this tick.
@@ -231,17 +278,8 @@ function M.hands()
   return h
 end
 
-function M.floor(x) return x - x == 0 and math.floor(x) + 0.0 or x end
-function M.ceil(x) return x - x == 0 and math.ceil(x) + 0.0 or x end
-function M.trunc(x) return x < 0 and M.ceil(x) or M.floor(x) end
-function M.highWord(x) return string.unpack("<I8", string.pack("<d", x)) >> 32 end
-function M.fromHighWord(high) return (string.unpack("<d", string.pack("<I8", math.tointeger(high) << 32))) end
-function M.withHighWord(x, high)
-  local low = string.unpack("<I8", string.pack("<d", x)) & 0xffffffff
-  return (string.unpack("<d", string.pack("<I8", math.tointeger(high) << 32 | low)))
-end
-${motion.program.tables.map(({ name, values }) => `local ${name} = { ${values.map((value) => this.number(value)).join(', ')} }\n`).join('')}
-${motion.program.routines.map((routine) => [...doc(routine), head(routine), ...this.statements(routine.body, 1), 'end', ''].join('\n')).join('\n')}
+${this.needed(luaHelpers, routines)}${motion.program.tables.map(({ name, values }) => `local ${name} = { ${values.map((value) => this.number(value)).join(', ')} }\n`).join('')}
+${routines}
 -- Nothing is in the way.
 function M.free(b)
   b.x, b.y, b.vx, b.vy = b.velocityToX, b.velocityToY, b.velocityX, b.velocityY

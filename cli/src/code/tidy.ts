@@ -1,0 +1,295 @@
+import { type Expression, opposite, type Program, type Routine, type Statement } from './ir.ts';
+
+/** The expressions of a statement, those within it among them. */
+function* expressionsOf(statement: Statement): Generator<Expression> {
+  switch (statement.is) {
+    case 'local':
+    case 'do':
+      yield statement.value;
+      return;
+    case 'set':
+      if (statement.target.is !== 'local') yield statement.target;
+      yield statement.value;
+      return;
+    case 'return':
+      if (statement.value) yield statement.value;
+      return;
+    case 'if':
+      yield statement.test;
+      for (const one of [...statement.yes, ...statement.no]) yield* expressionsOf(one);
+      return;
+    case 'loop':
+      yield statement.test;
+      for (const one of [...statement.body, ...statement.step]) yield* expressionsOf(one);
+  }
+}
+
+function partsOf(e: Expression): Expression[] {
+  switch (e.is) {
+    case 'not':
+    case 'minus':
+      return [e.of];
+    case 'binary':
+      return [e.left, e.right];
+    case 'choice':
+      return [e.test, e.yes, e.no];
+    case 'call':
+    case 'standard':
+      return e.args;
+    case 'control':
+    case 'table':
+      return [e.index];
+    default:
+      return [];
+  }
+}
+
+function* within(e: Expression): Generator<Expression> {
+  yield e;
+  for (const part of partsOf(e)) yield* within(part);
+}
+
+const isCall = (e: Expression) => e.is === 'call';
+const does = (e: Expression) => [...within(e)].some(isCall);
+
+/** All expressions of some routines, those within others among them. */
+function* allOf(routines: readonly Routine[]): Generator<Expression> {
+  for (const { body } of routines) for (const statement of body) for (const e of expressionsOf(statement)) yield* within(e);
+}
+
+/** What is read anywhere: of the body its fields, of a routine its locals. A field that is set is not read by that. */
+function* readBy(statement: Statement): Generator<Expression> {
+  if (statement.is === 'if' || statement.is === 'loop') {
+    yield* within(statement.test);
+    const inner = statement.is === 'if' ? [...statement.yes, ...statement.no] : [...statement.body, ...statement.step];
+    for (const one of inner) yield* readBy(one);
+  } else if (statement.is === 'set') {
+    // Of an element that is set, the index is read.
+    for (const part of partsOf(statement.target)) yield* within(part);
+    // What alone counts itself is read by nobody.
+    const own = statement.target.is === 'body' ? statement.target.field : null;
+    for (const part of within(statement.value)) if (part.is !== 'body' || part.field !== own) yield part;
+  } else for (const e of expressionsOf(statement)) yield* within(e);
+}
+
+/** Statements without those that are dropped; what is left of an `if` that does nothing is dropped, too. */
+function without(all: readonly Statement[], isDropped: (one: Statement) => boolean): Statement[] {
+  return all.flatMap((one): Statement[] => {
+    if (isDropped(one)) return [];
+    if (one.is === 'loop') return [{ ...one, body: without(one.body, isDropped), step: without(one.step, isDropped) }];
+    if (one.is !== 'if') return [one];
+    const [yes, no] = [without(one.yes, isDropped), without(one.no, isDropped)];
+    if (yes.length === 0 && no.length === 0 && !does(one.test)) return [];
+    if (yes.length === 0 && no.length > 0) return [{ is: 'if', test: opposite(one.test), yes: no, no: [] }];
+    return [{ ...one, yes, no }];
+  });
+}
+
+/** Drops what is worked out and never read, and calls of routines that do nothing. `told` are fields that others read. */
+function sweep(routines: readonly Routine[], told: ReadonlySet<string>): Routine[] {
+  const fields = new Set(told);
+  for (const { body } of routines) for (const one of body) for (const e of readBy(one)) if (e.is === 'body') fields.add(e.field);
+  const idle = new Set(
+    routines.filter(({ body, gives }) => gives === null && body.every(({ is }) => is === 'return')).map(({ name }) => name),
+  );
+  return routines.map((routine) => {
+    const locals = new Set<string>();
+    for (const one of routine.body) for (const e of readBy(one)) if (e.is === 'local') locals.add(e.name);
+    const isUnread = (one: Statement): boolean => {
+      if (one.is === 'do') return one.value.is === 'call' && idle.has(one.value.name) && !one.value.args.some(does);
+      if (one.is === 'local') return !locals.has(one.name) && !does(one.value);
+      if (one.is !== 'set' || does(one.value)) return false;
+      return one.target.is === 'local' ? !locals.has(one.target.name) : one.target.is === 'body' && !fields.has(one.target.field);
+    };
+    const body = without(routine.body, isUnread);
+    // A way out at the end is one anyway.
+    const last = body.at(-1);
+    return { ...routine, body: last?.is === 'return' && last.value === null ? body.slice(0, -1) : body };
+  });
+}
+
+/** The routines that some are made of, callees first. */
+function reached(routines: readonly Routine[], from: readonly string[]): Routine[] {
+  const byName = new Map(routines.map((routine) => [routine.name, routine]));
+  const found = new Set<string>();
+  const visit = (name: string) => {
+    const routine = byName.get(name);
+    if (!routine || found.has(name)) return;
+    found.add(name);
+    for (const e of allOf([routine])) if (e.is === 'call') visit(e.name);
+  };
+  for (const name of from) visit(name);
+  return routines.filter(({ name }) => found.has(name));
+}
+
+/** A routine that does nothing but call one that nothing else calls takes over what that one does. */
+function merged(routines: readonly Routine[]): Routine[] {
+  const callers = new Map<string, number>();
+  for (const e of allOf(routines)) if (e.is === 'call') callers.set(e.name, (callers.get(e.name) ?? 0) + 1);
+  const byName = new Map(routines.map((routine) => [routine.name, routine]));
+  return routines.map((routine) => {
+    const [only, ...more] = routine.body;
+    if (only?.is !== 'do' || only.value.is !== 'call' || more.length > 0 || callers.get(only.value.name) !== 1) return routine;
+    const { args } = only.value;
+    const callee = byName.get(only.value.name);
+    const isSame = callee?.parameters.every(({ name }, i) => args[i]?.is === 'local' && (args[i] as { name: string }).name === name);
+    return callee && isSame && callee.gives === null ? { ...routine, body: callee.body } : routine;
+  });
+}
+
+/** An expression with its parts made others. */
+function mapParts(e: Expression, into: (part: Expression) => Expression): Expression {
+  switch (e.is) {
+    case 'not':
+    case 'minus':
+      return { ...e, of: into(e.of) };
+    case 'binary':
+      return { ...e, left: into(e.left), right: into(e.right) };
+    case 'choice':
+      return { ...e, test: into(e.test), yes: into(e.yes), no: into(e.no) };
+    case 'call':
+    case 'standard':
+      return { ...e, args: e.args.map(into) };
+    case 'control':
+    case 'table':
+      return { ...e, index: into(e.index) };
+    default:
+      return e;
+  }
+}
+
+/** Statements with their expressions made others; a local that is set stays what it is. */
+function mapAll(all: readonly Statement[], into: (e: Expression) => Expression): Statement[] {
+  return all.map((one): Statement => {
+    switch (one.is) {
+      case 'local':
+      case 'do':
+        return { ...one, value: into(one.value) };
+      case 'set':
+        return { ...one, target: one.target.is === 'local' ? one.target : into(one.target), value: into(one.value) };
+      case 'return':
+        return { ...one, value: one.value && into(one.value) };
+      case 'if':
+        return { ...one, test: into(one.test), yes: mapAll(one.yes, into), no: mapAll(one.no, into) };
+      case 'loop':
+        return { ...one, test: into(one.test), body: mapAll(one.body, into), step: mapAll(one.step, into) };
+      default:
+        return one;
+    }
+  });
+}
+
+/** An expression with the locals in it that stand for something else put in. */
+const given = (e: Expression, values: ReadonlyMap<string, Expression>): Expression =>
+  e.is === 'local' ? (values.get(e.name) ?? e) : mapParts(e, (part) => given(part, values));
+
+const withGiven = (all: readonly Statement[], values: ReadonlyMap<string, Expression>): Statement[] => mapAll(all, (e) => given(e, values));
+
+/** Statements, those within others among them. */
+function* everyOf(all: readonly Statement[]): Generator<Statement> {
+  for (const one of all) {
+    yield one;
+    if (one.is === 'if') yield* everyOf([...one.yes, ...one.no]);
+    if (one.is === 'loop') yield* everyOf([...one.body, ...one.step]);
+  }
+}
+
+/** A local that is another name for what the hands do, or for a local, and never changes, is that. */
+function named(routine: Routine): Routine {
+  const set = new Set(
+    [...everyOf(routine.body)].flatMap((one) => (one.is === 'set' && one.target.is === 'local' ? [one.target.name] : [])),
+  );
+  const values = new Map<string, Expression>();
+  for (const one of everyOf(routine.body)) {
+    if (one.is !== 'local' || set.has(one.name)) continue;
+    const value = given(one.value, values);
+    if (value.is === 'hands' || (value.is === 'local' && !set.has(value.name))) values.set(one.name, value);
+  }
+  return values.size === 0 ? routine : { ...routine, body: withGiven(routine.body, values) };
+}
+
+/** Statements of a routine that is put in where it is called, at the most. */
+const FEW = 2;
+
+/** A routine of very few settings that is called in one place stands there itself. */
+function inlined(routines: readonly Routine[]): Routine[] {
+  const calls = new Map<string, number>();
+  for (const e of allOf(routines)) if (e.is === 'call') calls.set(e.name, (calls.get(e.name) ?? 0) + 1);
+  const small = new Map(
+    routines
+      .filter(
+        ({ name, gives, body }) => gives === null && calls.get(name) === 1 && body.length <= FEW && body.every(({ is }) => is === 'set'),
+      )
+      .map((routine) => [routine.name, routine]),
+  );
+  const into = (all: readonly Statement[]): Statement[] =>
+    all.flatMap((one): Statement[] => {
+      if (one.is === 'if') return [{ ...one, yes: into(one.yes), no: into(one.no) }];
+      if (one.is === 'loop') return [{ ...one, body: into(one.body), step: into(one.step) }];
+      const call = one.is === 'do' && one.value.is === 'call' ? one.value : null;
+      const callee = call && small.get(call.name);
+      if (!call || !callee || !call.args.every(({ is }) => is === 'local' || is === 'number')) return [one];
+      return withGiven(callee.body, new Map(callee.parameters.map(({ name }, i) => [name, call.args[i] as Expression])));
+    });
+  return routines.map((routine) => ({ ...routine, body: into(routine.body) }));
+}
+
+/** Routines without parameters that they do not read, and calls without what was handed over for them. */
+function lean(routines: readonly Routine[]): Routine[] {
+  const kept = new Map(
+    routines.map(({ name, parameters, body }) => {
+      const read = new Set([...everyOf(body)].flatMap((one) => [...readBy(one)].flatMap((e) => (e.is === 'local' ? [e.name] : []))));
+      for (const one of everyOf(body)) if (one.is === 'set' && one.target.is === 'local') read.add(one.target.name);
+      return [name, parameters.map((parameter) => read.has(parameter.name))];
+    }),
+  );
+  // What is worked out for a parameter may do something: then it stays.
+  for (const e of allOf(routines)) {
+    if (e.is !== 'call') continue;
+    for (const [i, arg] of e.args.entries()) if (does(arg)) kept.get(e.name)?.splice(i, 1, true);
+  }
+  const into = (e: Expression): Expression => {
+    const whole = mapParts(e, into);
+    return whole.is === 'call' ? { ...whole, args: whole.args.filter((_, i) => kept.get(whole.name)?.[i] ?? true) } : whole;
+  };
+  return routines.map((routine) => ({
+    ...routine,
+    parameters: routine.parameters.filter((_, i) => kept.get(routine.name)?.[i]),
+    body: mapAll(routine.body, into),
+  }));
+}
+
+/** What a routine uses by itself or by what it calls; those that it calls stand before it. */
+function settled(routines: readonly Routine[]): Routine[] {
+  const known = new Map<string, Routine>();
+  for (const routine of routines) {
+    const all = [...allOf([routine])];
+    const called = all.flatMap((e) => (e.is === 'call' ? [known.get(e.name)] : []));
+    known.set(routine.name, {
+      ...routine,
+      usesBody: all.some(({ is }) => is === 'body') || called.some((one) => one?.usesBody),
+      usesHands: all.some(({ is }) => is === 'hands' || is === 'control') || called.some((one) => one?.usesHands),
+    });
+  }
+  return [...known.values()];
+}
+
+/**
+ * A program without what is never read and what does nothing, and of the routines alone that a tick is made of. `told` are the fields of
+ * the body that others read.
+ */
+export function tidied({ routines, tables }: Program, tick: readonly string[], told: ReadonlySet<string>): Program {
+  let left = reached(routines, tick);
+  for (let size = -1; size !== sizeOf(left); ) {
+    size = sizeOf(left);
+    left = reached(lean(inlined(merged(sweep(left.map(named), told)))), tick);
+  }
+  const read = new Set([...allOf(left)].flatMap((e) => (e.is === 'table' ? [e.name] : [])));
+  return { routines: settled(left), tables: tables.filter(({ name }) => read.has(name)) };
+}
+
+const sizeOf = (routines: readonly Routine[]) => JSON.stringify(routines.map(({ body }) => body)).length;
+
+/** The fields of the body that a program reads or sets. */
+export const fieldsOf = ({ routines }: Program): Set<string> =>
+  new Set([...allOf(routines)].flatMap((e) => (e.is === 'body' ? [e.field] : [])));
