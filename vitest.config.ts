@@ -6,7 +6,13 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
-          include: ['core/src/**/*.test.ts', 'cli/src/**/*.test.ts', 'web/src/**/*.test.ts', 'testing/**/*.test.ts'],
+          include: [
+            'core/src/**/*.test.ts',
+            'code/src/**/*.test.ts',
+            'cli/src/**/*.test.ts',
+            'web/src/**/*.test.ts',
+            'testing/**/*.test.ts',
+          ],
           testTimeout: 60_000,
           // By itself the runner leaves a core free, which on two is half of them.
           maxWorkers: 2,

@@ -54,12 +54,12 @@ function roomsOf(folder: string): Map<string, Set<string>> {
 }
 
 describe('imports point one way', () => {
-  it.each(['core/src', 'web/src/islands', 'web/src/server', 'cli/src'])('among the rooms of %s', (folder) => {
+  it.each(['core/src', 'code/src', 'web/src/islands', 'web/src/server', 'cli/src'])('among the rooms of %s', (folder) => {
     expect(circleIn(roomsOf(folder))).toBeNull();
   });
 
   it('among all files', () => {
-    const files = ['core/src', 'web/src', 'cli/src'].flatMap(sourcesOf);
+    const files = ['core/src', 'code/src', 'web/src', 'cli/src'].flatMap(sourcesOf);
     expect(circleIn(new Map(files.map((file) => [file, new Set(importsOf(file))])))).toBeNull();
   });
 
@@ -72,7 +72,7 @@ describe('imports point one way', () => {
   });
 
   it('and nothing needs the browser tests', () => {
-    for (const file of ['core/src', 'web/src', 'cli/src'].flatMap(sourcesOf))
+    for (const file of ['core/src', 'code/src', 'web/src', 'cli/src'].flatMap(sourcesOf))
       for (const target of importsOf(file)) expect(target, file).not.toMatch(/^(e2e|testing)\//);
   });
 

@@ -10,7 +10,8 @@ const demo = (name: string) => join(root, 'demo', name);
 const run = (...args: string[]) => spawnSync(process.execPath, [join(root, 'cli/src/main.ts'), ...args], { encoding: 'utf8' });
 const make = () =>
   run('checks', demo('carrier-day-boots.tuning.json'), '--tape', demo('out-and-back.tape.json'), demo('gap-run.tape.json'), '-o', folder);
-const has = (program: string) => !spawnSync(program, ['--version']).error;
+const has = (program: string, probe = '--version') => !spawnSync(program, [probe]).error;
+const goldens = ['goldens/out-and-back.csv', 'goldens/through-the-gap.csv'];
 
 beforeAll(() => {
   folder = mkdtempSync(join(tmpdir(), 'zygopod-checks-'));
@@ -33,30 +34,72 @@ describe('the folder for a build server', () => {
     expect(drill.status).toBe(0);
   });
 
-  it.runIf(has('python3'))('fails in Python once one number of the game is another, and says where and by how much', () => {
-    const check = () => spawnSync('python3', ['check.py'], { cwd: folder, encoding: 'utf8' });
-    expect(check()).toMatchObject({ status: 0, stdout: expect.stringMatching(/^out-and-back\.csv: good\nthrough-the-gap\.csv: good\n$/) });
-    change('motion.py', /return 900\.0/, 'return 901.0');
-    const failed = check();
-    expect(failed.status).toBe(1);
-    expect(failed.stdout).toMatch(where);
-  });
-
-  it.runIf(has('gcc'))('fails in C once one number of the game is another, and says where and by how much', () => {
-    const check = () => {
-      const built = spawnSync('gcc', ['-Wall', '-Wextra', '-Werror', '-O2', '-ffp-contract=off', 'check.c', '-lm', '-o', 'check'], {
-        cwd: folder,
-        encoding: 'utf8',
-      });
-      expect(built.stderr).toBe('');
-      return spawnSync(join(folder, 'check'), ['goldens/out-and-back.csv'], { cwd: folder, encoding: 'utf8' });
-    };
-    expect(check()).toMatchObject({ status: 0, stdout: 'goldens/out-and-back.csv: good\n' });
-    change('motion.c', /return 900\.0/, 'return 901.0');
-    const failed = check();
-    expect(failed.status).toBe(1);
-    expect(failed.stdout).toMatch(where);
-  });
+  it.each<{ language: string; needs: string; motion: string; from: RegExp; to: string; build?: string[]; run: string[]; probe?: string }>([
+    { language: 'Python', needs: 'python3', motion: 'motion.py', from: /return 900\.0/, to: 'return 901.0', run: ['python3', 'check.py'] },
+    {
+      language: 'C',
+      needs: 'gcc',
+      motion: 'motion.c',
+      from: /return 900\.0/,
+      to: 'return 901.0',
+      build: ['gcc', '-Wall', '-Wextra', '-Werror', '-O2', '-ffp-contract=off', 'check.c', '-lm', '-o', 'check'],
+      run: ['./check', ...goldens],
+    },
+    {
+      language: 'TypeScript',
+      needs: process.execPath,
+      motion: 'motion.ts',
+      from: /return 900\.0/,
+      to: 'return 901.0',
+      run: [process.execPath, 'check.ts'],
+    },
+    {
+      language: 'Lua',
+      needs: 'lua5.4',
+      probe: '-v',
+      motion: 'motion.lua',
+      from: /return 900\.0/,
+      to: 'return 901.0',
+      run: ['lua5.4', 'check.lua', ...goldens],
+    },
+    {
+      language: 'Rust',
+      needs: 'rustc',
+      motion: 'motion.rs',
+      from: /return 900\.0/,
+      to: 'return 901.0',
+      build: ['rustc', '-O', 'check.rs', '-o', 'check-rs'],
+      run: ['./check-rs', ...goldens],
+    },
+    {
+      language: 'C#',
+      needs: 'mcs',
+      motion: 'motion.cs',
+      from: /return 900\.0/,
+      to: 'return 901.0',
+      build: ['mcs', 'check.cs', 'motion.cs', '-out:check.exe'],
+      run: ['mono', 'check.exe', ...goldens],
+    },
+  ])(
+    'fails in $language once one number of the game is another, and says where and by how much',
+    ({ needs, probe, motion, from, to, build, run: test }) => {
+      // Where there is no compiler on the machine, nothing is said of it here.
+      if (!has(needs, probe)) return;
+      const check = () => {
+        if (build)
+          expect(spawnSync(build[0] as string, build.slice(1), { cwd: folder, encoding: 'utf8' })).toMatchObject({ status: 0, stderr: '' });
+        const [program, ...args] = test as [string, ...string[]];
+        return spawnSync(program, args, { cwd: folder, encoding: 'utf8' });
+      };
+      const good = check();
+      expect(good).toMatchObject({ status: 0, stderr: expect.not.stringContaining('rror') });
+      expect(good.stdout.replaceAll('goldens/', '')).toBe('out-and-back.csv: good\nthrough-the-gap.csv: good\n');
+      change(motion, from, to);
+      const failed = check();
+      expect(failed.status).toBe(1);
+      expect(failed.stdout).toMatch(where);
+    },
+  );
 
   it('is written again without touching what is the game’s own', () => {
     writeFileSync(join(folder, 'game.py'), '# ours\n');

@@ -83,8 +83,7 @@ function differing(before: string, now: string): string[] {
 /** What is handed over, and how its lines of comment begin; null where it cannot be: why was told. */
 async function handedOf(tuning: Tuning, options: ExportOptions): Promise<{ text: string; comment: string | null } | null> {
   if (options.code) {
-    const { motionOf, motionPrinters } = await import('../code/motion.ts');
-    const { CannotHold } = await import('../code/values.ts');
+    const { CannotHold, motionOf, motionPrinters } = await import('@zygopod/code');
     const printers = motionPrinters();
     const printer = printers.find(({ id }) => id === options.to);
     if (!printer) throw new Misuse(`--to: found ${options.to}, expected one of ${printers.map(({ id }) => id).join(', ')} with --code`);

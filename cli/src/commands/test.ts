@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { FINDING, GOOD } from '../misuse.ts';
@@ -25,6 +25,21 @@ function show(program: string, args: string[], cwd = root, env: Record<string, s
   return done.status === 0;
 }
 
+/** Runs a program of node_modules/.bin with its output caught. */
+function caught(program: string, args: string[], env: Record<string, string>): Promise<{ status: number; output: string }> {
+  return new Promise((ended) => {
+    const done = spawn(process.execPath, [join(root, 'node_modules', '.bin', program), ...args], {
+      cwd: root,
+      env: { ...process.env, ...env },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+    const said: Buffer[] = [];
+    for (const stream of [done.stdout, done.stderr]) stream?.on('data', (chunk: Buffer) => said.push(chunk));
+    done.once('error', (error) => ended({ status: 1, output: `${error.message}\n` }));
+    done.once('close', (status) => ended({ status: status ?? 1, output: Buffer.concat(said).toString() }));
+  });
+}
+
 /** A step that passes or fails as a whole counts as one test. */
 async function step(words: string, run: () => boolean | Promise<boolean>): Promise<Tally> {
   heading(words);
@@ -33,26 +48,30 @@ async function step(words: string, run: () => boolean | Promise<boolean>): Promi
   return { passed: passed ? 1 : 0, failed: passed ? 0 : 1 };
 }
 
-/** A project of the test runner, counted by its own report; a run without a report is a failure. */
-function suite(project: string, env: Record<string, string> = {}): Tally {
-  heading(`${project} tests`);
+/** A project of the test runner, counted by its own report; a run without a report is a failure. What it says is shown when it is done. */
+async function suite(project: string, env: Record<string, string> = {}): Promise<Tally> {
   const report = join(stateFolder, `${project}-report.json`);
   rmSync(report, { force: true });
-  const good = show(
-    'vitest',
-    ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`],
-    root,
-    env,
-  );
+  const args = ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`];
+  const { status, output } = await caught('vitest', args, env);
+  heading(`${project} tests`);
+  process.stdout.write(output);
   try {
     const told = JSON.parse(readFileSync(report, 'utf8')) as { numPassedTests: number; numFailedTests: number };
-    return { passed: told.numPassedTests, failed: good ? told.numFailedTests : Math.max(1, told.numFailedTests) };
+    return { passed: told.numPassedTests, failed: status === 0 ? told.numFailedTests : Math.max(1, told.numFailedTests) };
   } catch {
     return { passed: 0, failed: 1 };
   }
 }
 
-const types = ['core/tsconfig.json', 'core/tsconfig.test.json', 'cli/tsconfig.json', 'web/tsconfig.json', 'e2e/tsconfig.json'];
+const types = [
+  'core/tsconfig.json',
+  'core/tsconfig.test.json',
+  'code/tsconfig.json',
+  'cli/tsconfig.json',
+  'web/tsconfig.json',
+  'e2e/tsconfig.json',
+];
 
 /** Checks the types of all parts at the same time; each counts as a test. */
 async function checkTypes(): Promise<Tally[]> {
@@ -83,15 +102,15 @@ export async function test(): Promise<number> {
       }),
     );
     tallies.push(...(await checkTypes()));
-    tallies.push(suite('unit'));
+    tallies.push(await suite('unit'));
     cluster = await startCluster(stateFolder, 'test-postgres');
     const urls = Object.fromEntries(
       ['integration', 'browser'].map((name) => [name, (cluster as Cluster).url(`zygopod_${name}`)]),
     ) as Record<string, string>;
     await makeDatabase(cluster.url('postgres'), 'zygopod_integration', true);
     await makeDatabase(cluster.url('postgres'), 'zygopod_browser', true);
-    tallies.push(suite('integration', { DATABASE_URL: urls['integration'] as string }));
-    tallies.push(suite('browser', { DATABASE_URL: urls['browser'] as string }));
+    // The ones wait for servers that are killed and come again, the others for frames: together they keep two cores at work.
+    tallies.push(...(await Promise.all(['integration', 'browser'].map((name) => suite(name, { DATABASE_URL: urls[name] as string })))));
   } catch (error) {
     process.stdout.write(`FAILED: ${error instanceof Error ? error.message : String(error)}\n`);
     tallies.push({ passed: 0, failed: 1 });

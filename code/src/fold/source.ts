@@ -1,9 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import ts from 'typescript';
-import { root } from '../root.ts';
 
-const CORE = join(root, 'core', 'src');
+const CORE = dirname(fileURLToPath(import.meta.resolve('@zygopod/core')));
 
 /** A function or constant of the core, where it stands. */
 export interface Declared {

@@ -4,8 +4,8 @@ import { join } from 'node:path';
 import { controls, type FileValue, newTuning, readTape, readTuning, type Tape, withValue } from '@zygopod/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { sequence } from '../../../core/src/testing/sequence.ts';
-import { root } from '../root.ts';
-import { motionOf, motionPrinters } from './motion.ts';
+
+import { motionOf, motionPrinters } from '../motion.ts';
 import { provable, proveOn } from './proof.ts';
 
 let folder: string;
@@ -20,7 +20,7 @@ function tuned(values: Record<string, FileValue> = {}) {
   return read.value;
 }
 const demo = (name: string) => {
-  const read = readTuning(JSON.parse(readFileSync(join(root, 'demo', `${name}.tuning.json`), 'utf8')));
+  const read = readTuning(JSON.parse(readFileSync(join(import.meta.dirname, '../../../demo', `${name}.tuning.json`), 'utf8')));
   if (!read.ok) throw new Error(name);
   return read.value;
 };
@@ -79,7 +79,7 @@ describe.each(provable)('the motion in %s', (language) => {
     'of the demo’s %s is the model’s, bit for bit',
     (name) => {
       const tapes = ['out-and-back', 'boardwalk-lap', 'gap-run', 'sprint-to-empty'].map((tape) => {
-        const read = readTape(JSON.parse(readFileSync(join(root, 'demo', `${tape}.tape.json`), 'utf8')));
+        const read = readTape(JSON.parse(readFileSync(join(import.meta.dirname, '../../../demo', `${tape}.tape.json`), 'utf8')));
         if (!read.ok) throw new Error(tape);
         return read.value;
       });

@@ -2,8 +2,8 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Tape, Tuning } from '@zygopod/core';
+import { motionOf, motionPrinters } from '../motion.ts';
 import { compared, modelRun } from './modelRun.ts';
-import { motionOf, motionPrinters } from './motion.ts';
 
 const fields = ['pressed', 'stickX', 'stickY', 'pointX', 'pointY', 'swipe', 'spoke'];
 

@@ -1,13 +1,16 @@
 import { controls, type Standalone, standalone, type Tuning } from '@zygopod/core';
-import { C, TypeScript } from './curly.ts';
-import { CSharp, Rust } from './curlyMore.ts';
-import type { Routine } from './ir.ts';
-import type { Motion, Printer } from './printer.ts';
-import { Sources } from './source.ts';
-import { Specialiser } from './specialise.ts';
-import { fieldsOf, tidied } from './tidy.ts';
-import { CannotHold } from './values.ts';
-import { Lua, Python } from './worded.ts';
+import type { Routine } from './fold/ir.ts';
+import { Sources } from './fold/source.ts';
+import { Specialiser } from './fold/specialise.ts';
+import { fieldsOf, tidied } from './fold/tidy.ts';
+import { CannotHold } from './fold/values.ts';
+import { C } from './languages/c.ts';
+import { CSharp } from './languages/csharp.ts';
+import { Lua } from './languages/lua.ts';
+import type { Motion, Printer } from './languages/printer.ts';
+import { Python } from './languages/python.ts';
+import { Rust } from './languages/rust.ts';
+import { TypeScript } from './languages/typescript.ts';
 
 /** The languages in which the motion itself is written. */
 export const motionPrinters = (): Printer[] => [new TypeScript(), new C(), new CSharp(), new Python(), new Lua(), new Rust()];

@@ -1,4 +1,13 @@
-import { type Expression, type Kind, kindOf, type Program, type Routine, type Sign, type StandardName, type Statement } from './ir.ts';
+import {
+  type Expression,
+  type Kind,
+  kindOf,
+  type Program,
+  type Routine,
+  type Sign,
+  type StandardName,
+  type Statement,
+} from '../fold/ir.ts';
 
 /** What the file of a tuning is made from. */
 export interface Motion {

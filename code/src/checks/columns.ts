@@ -1,0 +1,36 @@
+import { compared } from '../proof/modelRun.ts';
+
+const controls = Array.from({ length: 11 }, (_, i) => i);
+
+/** The columns of a golden: whether a run begins, the hands, and what the model makes of them (`is_…`). */
+export const columns: readonly string[] = [
+  'start',
+  ...controls.map((i) => `held${i}`),
+  ...controls.map((i) => `order${i}`),
+  ...['pressed', 'stickX', 'stickY', 'pointX', 'pointY', 'swipe', 'spoke', 'pointed', 'changed'],
+  ...compared.map((field) => `is_${field}`),
+];
+
+/** How many of them are the hands', with the start before them. */
+export const HANDS = columns.length - compared.length;
+
+/** Numbers of the hands one by one, by where they stand in a line. */
+export const single: readonly (readonly [string, number])[] = ['pressed', 'stickX', 'stickY', 'pointX', 'pointY', 'swipe', 'spoke'].map(
+  (field) => [field, columns.indexOf(field)],
+);
+export const POINTED = columns.indexOf('pointed');
+export const CHANGED = columns.indexOf('changed');
+
+/** The fields that are compared, as texts of a list. */
+export const quoted = compared.map((field) => `"${field}"`).join(', ');
+
+/** How a test is run, and its file. */
+export interface CheckFile {
+  /** The language of the code that it is for. */
+  id: string;
+  name: string;
+  text: string;
+  /** A line for a shell that runs it, and what it is told by. */
+  run: string;
+  language: string;
+}

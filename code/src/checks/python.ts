@@ -1,0 +1,58 @@
+import { compared } from '../proof/modelRun.ts';
+import type { CheckFile } from './columns.ts';
+
+export const python: CheckFile = {
+  id: 'python',
+  language: 'Python',
+  name: 'check.py',
+  run: 'python3 check.py',
+  text: `"""Replays the goldens against the game's own movement, and says where it first parts from them, and by how much."""
+import csv
+import glob
+import os
+import sys
+
+import game  # start() gives a body with x, y, vx, vy ...; tick(body, row) moves it by one tick
+
+SLACK = 1e-6
+here = os.path.dirname(os.path.abspath(__file__))
+failed = 0
+for path in sorted(glob.glob(os.path.join(here, "goldens", "*.csv"))):
+    parted = None
+    with open(path) as lines:
+        for tick, row in enumerate(csv.DictReader(lines)):
+            if row["start"] == "1":
+                body = game.start()
+            game.tick(body, row)
+            for field in (${compared.map((field) => `"${field}"`).join(', ')}):
+                want, got = float(row["is_" + field]), getattr(body, field, None)
+                if parted is None and got is not None and not abs(got - want) <= SLACK * max(1.0, abs(want)):
+                    parted = f"first at tick {tick}: {field} is {got:.9g}, in the golden {want:.9g}, off by {abs(got - want):.3g}"
+    print(f"{os.path.basename(path)}: {parted or 'good'}")
+    failed += parted is not None
+sys.exit(1 if failed else 0)
+`,
+};
+
+/** What stands between the test and the game: yours to change, and never written over. */
+export const pythonAdapter = {
+  name: 'game.py',
+  text: `"""The game's own movement, as the check asks for it. It runs the model's code until yours stands here."""
+import motion
+
+hands = motion.Hands()
+
+
+def start():
+    return motion.Body()
+
+
+def tick(body, row):
+    hands.held = [float(row[f"held{i}"]) for i in range(11)]
+    hands.order = [float(row[f"order{i}"]) for i in range(11)]
+    for field in ("pressed", "stickX", "stickY", "pointX", "pointY", "swipe", "spoke"):
+        setattr(hands, field, float(row[field]))
+    hands.pointed, hands.changed = row["pointed"] == "1", row["changed"] == "1"
+    motion.motion_tick(body, hands)
+`,
+};

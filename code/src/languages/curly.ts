@@ -1,0 +1,146 @@
+import { type Kind, kindOf, type Routine, type Statement } from '../fold/ir.ts';
+import { docOf, filled, type Motion, Printer } from './printer.ts';
+
+/** Letters of a line that holds all of an `if`. */
+const LINE = 136;
+
+/** What the languages with braces have in common. */
+export abstract class Curly extends Printer {
+  protected readonly indent: string = '    ';
+  protected readonly words = { and: '&&', or: '||', unlike: '!=', like: '==', not: '!', yes: 'true', no: 'false' };
+  protected abstract local(name: string, value: string, kind: Kind): string;
+  protected readonly bracketed: boolean = true;
+  /** Words before locals that may share a line. */
+  protected readonly types: readonly string[] = [];
+
+  protected choice(test: string, yes: string, no: string): string {
+    return `(${test} ? ${yes} : ${no})`;
+  }
+
+  protected statement(s: Statement, depth: number, steps: Statement[]): string[] {
+    const test = (text: string) => (this.bracketed ? `(${text})` : text);
+    switch (s.is) {
+      case 'local':
+        return [this.at(depth, this.local(this.localName(s.name), this.expression(s.value), kindOfStatement(s)))];
+      case 'set':
+        return [this.at(depth, `${this.expression(s.target)} = ${this.expression(s.value)};`)];
+      case 'if':
+        return this.chainOnLines(s, depth, steps) ?? this.chain(s, depth, steps);
+      case 'loop':
+        return [
+          this.at(depth, `while ${test(this.expression(s.test))} {`),
+          ...this.statements(s.body, depth + 1, s.step),
+          ...this.statements(s.step, depth + 1),
+          this.at(depth, '}'),
+        ];
+      case 'next':
+        return [...this.statements(steps, depth), this.at(depth, 'continue;')];
+      case 'leave':
+        return [this.at(depth, 'break;')];
+      case 'return':
+        return [this.at(depth, s.value ? `return ${this.expression(s.value)};` : 'return;')];
+      case 'do':
+        return [this.at(depth, `${this.expression(s.value)};`)];
+    }
+  }
+
+  /** An `if` and what follows when it fails, each branch on a line of its own; null where one is too long for that. */
+  private chainOnLines(s: If, depth: number, steps: Statement[]): string[] | null {
+    const lines: string[] = [];
+    for (let one: If | null = s, word = ''; one; word = 'else ') {
+      const yes = this.short(one.yes, steps);
+      lines.push(this.at(depth, `${word}if ${this.test(one)} { ${yes} }`));
+      const rest: readonly Statement[] = one.no;
+      const [next] = rest;
+      one = rest.length === 1 && next?.is === 'if' ? next : null;
+      const no = one ? '' : this.short(rest, steps);
+      if (yes === null || no === null) return null;
+      if (!one && no !== '') lines.push(this.at(depth, `else { ${no} }`));
+    }
+    const whole = [lines[0], ...lines.slice(1).map((line) => line.trimStart())].join(' ');
+    if (whole.length <= LINE) return [whole];
+    return lines.every((line) => line.length <= LINE) ? lines : null;
+  }
+
+  private chain(s: If, depth: number, steps: Statement[], word = ''): string[] {
+    const lines = [this.at(depth, `${word}if ${this.test(s)} {`), ...this.statements(s.yes, depth + 1, steps)];
+    if (s.no.length === 0) return [...lines, this.at(depth, '}')];
+    const [first, ...more] = s.no;
+    if (first?.is === 'if' && more.length === 0) return [...lines, ...this.chain(first, depth, steps, '} else ')];
+    const no = this.short(s.no, steps);
+    const line = this.at(depth, `} else { ${no} }`);
+    if (no !== null && line.length <= LINE) return [...lines, line];
+    return [...lines, this.at(depth, '} else {'), ...this.statements(s.no, depth + 1, steps), this.at(depth, '}')];
+  }
+
+  private test({ test }: If): string {
+    return this.bracketed ? `(${this.expression(test)})` : this.expression(test);
+  }
+
+  /** Statements line by line; what is set of x and then of y shares one. */
+  protected override statements(all: readonly Statement[], depth: number, steps: Statement[] = []): string[] {
+    const lines: string[] = [];
+    for (let i = 0; i < all.length; i++) {
+      const [one, next] = [all[i] as Statement, all[i + 1]];
+      const own = this.statement(one, depth, steps);
+      const pair = next && isPair(one, next) ? this.statement(next, depth, steps) : [];
+      const line = `${own[0]} ${(pair[0] ?? '').trimStart()}`;
+      if (pair.length === 1 && line.length <= LINE) {
+        lines.push(line);
+        i++;
+      } else lines.push(...own);
+    }
+    return lines;
+  }
+
+  /** At most two plain statements as they stand in one line; null where they are more. */
+  protected short(all: readonly Statement[], steps: Statement[]): string | null {
+    if (all.length > 2 || all.some(({ is }) => is === 'if' || is === 'loop')) return null;
+    return this.statements(all, 0, steps).join(' ');
+  }
+
+  /** Lines in which what one type of locals is given stands together, where the language has that. */
+  protected together(lines: readonly string[], types: readonly string[]): string[] {
+    const out: string[] = [];
+    for (const line of lines) {
+      const last = out.at(-1) ?? '';
+      const type = types.find((one) => line.trimStart().startsWith(one));
+      const more = type && line.trimStart().slice(type.length, -1);
+      const goesOn =
+        type &&
+        more &&
+        last.slice(0, line.length - line.trimStart().length + type.length) ===
+          line.slice(0, line.length - line.trimStart().length + type.length);
+      if (goesOn && last.length + more.length + 2 <= LINE) out[out.length - 1] = `${last.slice(0, -1)}, ${more};`;
+      else out.push(line);
+    }
+    return out;
+  }
+
+  /** A function: on one line where its body is one short statement. */
+  protected routine(head: string, body: readonly Statement[], depth: number): string[] {
+    const lines = this.together(this.statements(body, depth + 1), this.types);
+    const line = this.at(depth, `${head} { ${(lines[0] ?? '').trimStart()} }`);
+    return lines.length === 1 && line.length <= LINE ? [line] : [this.at(depth, `${head} {`), ...lines, this.at(depth, '}')];
+  }
+
+  protected doc({ words, source }: Routine, depth: number): string[] {
+    return [this.at(depth, `/* ${filled(docOf({ words, source }).replaceAll('*/', '* /')).join(`\n${this.at(depth, '   ')}`)} */`)];
+  }
+
+  protected steps({ tick }: Motion, contact: string): string[] {
+    return tick.map((routine) =>
+      routine ? `${this.call(this.routineName(routine.name), [], routine.usesBody, routine.usesHands)};` : contact,
+    );
+  }
+}
+
+type If = Extract<Statement, { is: 'if' }>;
+
+/** Whether two statements set the same of x and of y. */
+function isPair(one: Statement, next: Statement): boolean {
+  if (one.is !== 'set' || next.is !== 'set' || one.target.is !== 'body' || next.target.is !== 'body') return false;
+  return /[xX]$/.test(one.target.field) && one.target.field.replace(/x$/, 'y').replace(/X$/, 'Y') === next.target.field;
+}
+
+const kindOfStatement = (s: Extract<Statement, { is: 'local' }>): Kind => kindOf(s.value);

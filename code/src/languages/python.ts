@@ -1,0 +1,163 @@
+import type { Routine, StandardName, Statement } from '../fold/ir.ts';
+import { docOf, filled, type Motion, Printer } from './printer.ts';
+
+const pythonHelpers = {
+  _over: `def _over(a, b):
+    if b != 0.0:
+        return a / b
+    return math.nan if a == 0.0 or a != a else math.copysign(math.inf, a) * math.copysign(1.0, b)
+
+
+`,
+  _root: `def _root(x):
+    return math.sqrt(x) if x >= 0.0 else math.nan
+
+
+`,
+  _floor: `def _floor(x):
+    return float(math.floor(x)) if math.isfinite(x) else x
+
+
+`,
+  _ceil: `def _ceil(x):
+    return float(math.ceil(x)) if math.isfinite(x) else x
+
+
+`,
+  _trunc: `def _trunc(x):
+    return float(math.trunc(x)) if math.isfinite(x) else x
+
+
+`,
+  _highWord: `def _highWord(x):
+    return float(struct.unpack("<Q", struct.pack("<d", x))[0] >> 32)
+
+
+`,
+  _fromHighWord: `def _fromHighWord(high):
+    return struct.unpack("<d", struct.pack("<Q", int(high) << 32))[0]
+
+
+`,
+  _withHighWord: `def _withHighWord(x, high):
+    low = struct.unpack("<Q", struct.pack("<d", x))[0] & 0xFFFFFFFF
+    return struct.unpack("<d", struct.pack("<Q", int(high) << 32 | low))[0]
+
+
+`,
+};
+
+export class Python extends Printer {
+  readonly id = 'python';
+  readonly extension = 'py';
+  protected readonly indent = '    ';
+  protected readonly words = { and: 'and', or: 'or', unlike: '!=', like: '==', not: 'not ', yes: 'True', no: 'False' };
+  protected infinity = 'math.inf';
+  protected control = (list: string, index: string) => `h.${list}[${index}]`;
+  protected table = (name: string, index: string) => `${name}[${index}]`;
+  protected choice = (test: string, yes: string, no: string) => `(${yes} if ${test} else ${no})`;
+  protected whole = (text: string) => `int${text.startsWith('(') && text.endsWith(')') ? text : `(${text})`}`;
+  protected real = (text: string) => `float(${text})`;
+  protected index = (text: string) => `int(${text})`;
+  protected override remainder = (left: string, right: string) => `math.fmod(${left}, ${right})`;
+  protected override divide = (left: string, right: string, isSafe: boolean) =>
+    isSafe ? `${left} / ${right}` : `_over(${left}, ${right})`;
+  protected standard = (name: StandardName, args: string[]) => {
+    const own: Partial<Record<StandardName, string>> = {
+      sqrt: '_root',
+      floor: '_floor',
+      ceil: '_ceil',
+      trunc: '_trunc',
+      abs: 'abs',
+      min: 'min',
+      max: 'max',
+    };
+    return `${own[name] ?? `_${name}`}(${args.join(', ')})`;
+  };
+  protected override localName = (name: string) => (['from', 'is', 'in', 'lambda', 'b', 'h'].includes(name) ? `${name}_` : name);
+  protected override routineName = (name: string) => `_${name}`;
+
+  protected statement(s: Statement, depth: number, steps: Statement[]): string[] {
+    const block = (all: readonly Statement[], own: Statement[]) => {
+      const lines = this.statements(all, depth + 1, own);
+      return lines.length > 0 ? lines : [this.at(depth + 1, 'pass')];
+    };
+    switch (s.is) {
+      case 'local':
+        return [this.at(depth, `${this.localName(s.name)} = ${this.expression(s.value)}`)];
+      case 'set':
+        return [this.at(depth, `${this.expression(s.target)} = ${this.expression(s.value)}`)];
+      case 'if':
+        return [
+          this.at(depth, `if ${this.expression(s.test)}:`),
+          ...block(s.yes, steps),
+          ...this.orElse(s.no, depth, steps, 'elif', () => [this.at(depth, 'else:'), ...block(s.no, steps)]),
+        ];
+      case 'loop':
+        return [this.at(depth, `while ${this.expression(s.test)}:`), ...block([...s.body, ...s.step], s.step)];
+      case 'next':
+        return [...this.statements(steps, depth), this.at(depth, 'continue')];
+      case 'leave':
+        return [this.at(depth, 'break')];
+      case 'return':
+        return [this.at(depth, s.value ? `return ${this.expression(s.value)}` : 'return')];
+      case 'do':
+        return [this.at(depth, this.expression(s.value))];
+    }
+  }
+
+  file(motion: Motion): string {
+    this.know(motion.program);
+    const head = (routine: Routine) =>
+      `def _${routine.name}(${[...(routine.usesBody ? ['b'] : []), ...(routine.usesHands ? ['h'] : []), ...routine.parameters.map(({ name }) => this.localName(name))].join(', ')}):`;
+    const doc = (routine: Routine) => [`    """${filled(docOf(routine).replaceAll('"""', '"').replaceAll('\\', '/')).join('\n    ')}"""`];
+    const tick = motion.tick.map((routine) =>
+      routine ? this.call(this.routineName(routine.name), [], routine.usesBody, routine.usesHands) : 'contact(b)',
+    );
+    const routines = motion.program.routines
+      .map((routine) =>
+        ['', head(routine), ...doc(routine), ...(routine.body.length > 0 ? this.statements(routine.body, 1) : ['    pass']), ''].join('\n'),
+      )
+      .join('\n');
+    return `"""The motion of ${motion.tuning.replace(/["\\]/g, '')}, made by Zygopod: every result is the model's, bit for bit."""
+# flake8: noqa: E501
+import math
+${routines.includes('HighWord(') || routines.includes('highWord(') ? 'import struct\n' : ''}
+
+class Hands:
+    """The number of the press that holds a control down (0: up), of its last press, and a bit for each that went down in this tick.
+
+    ${motion.controls.map((name, i) => `${i} ${name}`).join(', ')}
+    """
+
+    def __init__(self):
+        self.held = [0.0] * ${motion.controls.length}
+        self.order = [0.0] * ${motion.controls.length}
+        self.pressed = self.stickX = self.stickY = self.pointX = self.pointY = self.swipe = self.spoke = 0.0
+        self.pointed = self.changed = False
+
+
+class Body:
+    """What lasts from tick to tick."""
+
+    def __init__(self):
+${motion.fields.map(([field, value]) => `        self.${field} = ${this.number(value)}`).join('\n')}
+
+
+${this.needed(pythonHelpers, routines)}${motion.program.tables.map(({ name, values }) => `${name} = (${values.map((value) => this.number(value)).join(', ')},)\n`).join('')}
+${routines}
+
+def motion_free(b):
+    """Nothing is in the way."""
+    b.x = b.velocityToX
+    b.y = b.velocityToY
+    b.vx = b.velocityX
+    b.vy = b.velocityY
+
+
+def motion_tick(b, h, contact=motion_free):
+    """A tick; \`contact\` moves the body to velocityToX and velocityToY as far as the game's walls let it: it sets x, y, vx and vy."""
+${tick.map((line) => `    ${line}`).join('\n')}
+`;
+  }
+}
