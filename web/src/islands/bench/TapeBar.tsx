@@ -1,6 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { type ReactNode, useRef, useState } from 'react';
 import { usePainter } from '../chart/frames.ts';
+import { write } from '../controls/inPlace.ts';
 import type { Loop } from '../drive/loop.ts';
 import { PaceChoice } from '../drive/PaceChoice.tsx';
 import { PlayButton } from '../drive/PlayButton.tsx';
@@ -112,7 +113,7 @@ function Playing({ loop }: { loop: Loop }) {
   const now = useRef<HTMLSpanElement>(null);
   usePainter(() => {
     const text = `${loop.now.toFixed(2)} s`;
-    if (now.current && now.current.textContent !== text) now.current.textContent = text;
+    write(now.current, text);
   });
   const step = (ticks: number) => loop.goTo(loop.row + ticks);
   const [from, to] = [loop.begins, loop.begins + loop.length];

@@ -43,6 +43,8 @@ export function Yard() {
     touch: matchMedia('(pointer: coarse)').matches,
   });
   const lens = useRef<Lens | null>(null);
+  /** What was shown when it was last drawn. */
+  const drawn = useRef<readonly unknown[]>([]);
   const lookBack = useStore(drive.$lookBack);
   const through = useStore(drive.$throughCamera);
   const found = useStore(surveyor.$survey);
@@ -61,6 +63,30 @@ export function Yard() {
     const camera = shownCamera(drive);
     const radius = bodyRadius(parameters.body);
     const at = look({ ground: ground.size, x: pose.x, y: pose.y, radius, isRunning: drive.$running.get() }, now);
+    const loop = drive.$loop.get();
+    const { hands } = drive.recorder;
+    const shows = [
+      ...[world, parameters, ground, drive.groundVersion, trace.end, drive.row, pose.x, pose.y, pose.facing, camera.x, camera.y],
+      ...[
+        size.current,
+        at.x,
+        at.y,
+        at.scale,
+        ink,
+        layers,
+        through,
+        found,
+        loop,
+        loop?.version,
+        loop?.now,
+        editing.$flipped.get(),
+        $snags.get(),
+      ],
+      ...[hands.pointX, hands.pointY, hands.pointed, document.fonts.status],
+    ];
+    // At rest a frame is as the one before it.
+    if (!drive.$running.get() && !loop?.$playing.get() && shows.every((one, i) => Object.is(one, drawn.current[i]))) return;
+    drawn.current = shows;
     lens.current = through ? cameraLens(parameters.camera, camera.x, camera.y, width, height) : flatLens(at, width, height);
     const seen = lens.current;
     if (needsSurvey) surveyor.ask(ground, parameters);
@@ -79,7 +105,6 @@ export function Yard() {
       drawGround(on, ground, part, w, h, ink, { grid: layers.grid && !through, frame: false });
       if (survey) drawSurvey(on, survey, parameters.body, part, { width: w, height: h }, ink, layers);
     });
-    const loop = drive.$loop.get();
     if (loop?.ghost) {
       const { trace: ghost, parameters: other } = loop.ghost;
       drawGhost(ctx, ghost, shownTime(drive), other.body, seen.view, ink, editing.$flipped.get() ? 'now' : 'before');
@@ -88,7 +113,7 @@ export function Yard() {
     const last = loop ? Math.min(trace.end - 1, trace.rowAt(loop.now + PRINTS_AHEAD)) : drive.row;
     if (layers.prints) drawPrints(ctx, trace, last, seen.view, ink);
     if (layers.frame && !through) drawScreen(ctx, parameters.camera, camera.x, camera.y, seen.view, ink);
-    if (!loop) drawRoute(ctx, world, drive.recorder.hands, seen.view, { width, height }, ink, layers);
+    if (!loop) drawRoute(ctx, world, hands, seen.view, { width, height }, ink, layers);
     const contact = layers.contact ? trace.contacts.at(drive.row) : null;
     if (contact) drawContact(ctx, contact, parameters.body, seen.view, ink);
     drawPebbles(ctx, trace, drive.row, parameters.facing.launchSpeed, world.walls, seen.view, ink);

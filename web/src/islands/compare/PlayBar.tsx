@@ -1,6 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { useRef, useState } from 'react';
 import { usePainter } from '../chart/frames.ts';
+import { write } from '../controls/inPlace.ts';
 import { PaceChoice } from '../drive/PaceChoice.tsx';
 import { PlayButton } from '../drive/PlayButton.tsx';
 import { comparisonAddress } from './address.ts';
@@ -21,7 +22,7 @@ export function PlayBar() {
   const [shared, share] = useState(false);
   usePainter(() => {
     const text = `${comparing.now.toFixed(2)} s`;
-    if (now.current && now.current.textContent !== text) now.current.textContent = text;
+    write(now.current, text);
   });
   const benchAddress = () => {
     const at = Number(comparing.now.toFixed(3));

@@ -2,6 +2,7 @@ import { useStore } from '@nanostores/react';
 import { shortNumber, traceAt } from '@zygopod/core';
 import { type ReactNode, useRef, useState } from 'react';
 import { usePainter } from '../chart/frames.ts';
+import { write } from '../controls/inPlace.ts';
 import { DocumentFinder } from '../work/DocumentFinder.tsx';
 import { MOST_SIDES, rates } from './address.ts';
 import { useComparing } from './context.ts';
@@ -72,7 +73,7 @@ function SideRow({ side, index }: { side: ComparedSide; index: number }) {
   usePainter(() => {
     const { trace } = side.again.world;
     const text = shortNumber(traceAt(trace, 'speed', comparing.begins(side) + comparing.now), 1);
-    if (speed.current && speed.current.textContent !== text) speed.current.textContent = text;
+    write(speed.current, text);
   });
   const isMuted = muted.has(index);
   const { text } = markOfSide(index);

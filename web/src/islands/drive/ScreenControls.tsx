@@ -1,5 +1,6 @@
 import type { Control } from '@zygopod/core';
 import { type PointerEvent, useRef } from 'react';
+import { place } from '../controls/inPlace.ts';
 import type { DeviceHub } from './hub.ts';
 
 const RADIUS = 46;
@@ -28,8 +29,7 @@ export function ScreenControls({ hub }: { hub: DeviceHub }) {
   };
   const show = (x: number, y: number) => {
     hub.stick('screen', x, y);
-    knob.current?.setAttribute('cx', String(60 + x * RADIUS));
-    knob.current?.setAttribute('cy', String(60 + y * RADIUS));
+    place(knob.current, { cx: 60 + x * RADIUS, cy: 60 + y * RADIUS });
   };
   const lift = (event: PointerEvent) => {
     if (finger.current !== event.pointerId) return;

@@ -4,6 +4,7 @@ import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { useRef } from 'react';
 import { usePainter } from '../chart/frames.ts';
+import { place } from '../controls/inPlace.ts';
 import { Handle } from '../fields/Handle.tsx';
 import { putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
@@ -42,13 +43,11 @@ export function FacingFigure({ number }: { number: number }) {
   usePainter(() => {
     const { trace, body } = drive.world;
     const [x, y] = along(trace.at('facing', drive.row), R);
-    needle.current?.setAttribute('x2', String(x));
-    needle.current?.setAttribute('y2', String(y));
+    place(needle.current, { x2: x, y2: y });
     const { vx, vy } = body;
     const moving = Math.hypot(vx, vy) > 1e-3;
     const [wx, wy] = moving ? along((Math.atan2(vy, vx) * 180) / Math.PI, R + 6) : [CX, CY];
-    wish.current?.setAttribute('x2', String(wx));
-    wish.current?.setAttribute('y2', String(wy));
+    place(wish.current, { x2: wx, y2: wy });
   });
 
   const border = sector / 2;

@@ -3,6 +3,7 @@ import { shapedStick, shortNumber } from '@zygopod/core';
 import { scaleLinear } from 'd3-scale';
 import { useRef } from 'react';
 import { usePainter } from '../chart/frames.ts';
+import { place, write } from '../controls/inPlace.ts';
 import { Handle } from '../fields/Handle.tsx';
 import { putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
@@ -31,8 +32,7 @@ export function HandsFigure({ number }: { number: number }) {
   usePainter(() => {
     const { stickX, stickY } = drive.recorder.hands;
     const travel = Math.min(1, Math.hypot(stickX, stickY));
-    live.current?.setAttribute('cx', String(x(travel)));
-    live.current?.setAttribute('cy', String(y(shapedStick(travel, input))));
+    place(live.current, { cx: x(travel), cy: y(shapedStick(travel, input)) });
   });
 
   return (
@@ -118,7 +118,7 @@ function ConflictTable() {
     const words = opposite
       ? `now: ${x > 0 ? 'right' : x < 0 ? 'left' : ''}${y > 0 ? ' down' : y < 0 ? ' up' : ''}${x === 0 && y === 0 ? 'neither' : ''}`
       : 'press both to try';
-    if (now.current && now.current.textContent !== words) now.current.textContent = words;
+    write(now.current, words);
   });
   const rows = [
     ['newest', '→', '←'],

@@ -3,6 +3,7 @@ import { shortNumber } from '@zygopod/core';
 import { scaleLinear } from 'd3-scale';
 import { useRef, useState } from 'react';
 import { usePainter } from '../chart/frames.ts';
+import { place, write } from '../controls/inPlace.ts';
 import { Handle } from '../fields/Handle.tsx';
 import { putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
@@ -26,9 +27,8 @@ export function SwipeDrawing() {
   usePainter(() => {
     const last = hub.lastSwipe;
     const text = last ? (last.way ?? (last.length < swipeDistance ? 'too short' : 'too slow')) : 'no swipe yet';
-    if (words.current && words.current.textContent !== text) words.current.textContent = text;
-    dot.current?.setAttribute('cx', String(last ? x(last.seconds) : -9));
-    dot.current?.setAttribute('cy', String(last ? y(last.length) : -9));
+    write(words.current, text);
+    place(dot.current, { cx: last ? x(last.seconds) : -9, cy: last ? y(last.length) : -9 });
   });
 
   return (

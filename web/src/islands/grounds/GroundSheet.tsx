@@ -14,6 +14,7 @@ import { useSheet } from '../chart/useSheet.ts';
 import { useSpace } from '../chart/useZoom.ts';
 import { centred, pan } from '../chart/view.ts';
 import { YardMenus } from '../chart/YardMenus.tsx';
+import { write } from '../controls/inPlace.ts';
 import { drawEditing } from './drawEditing.ts';
 import { useGround } from './session.ts';
 import { beginStroke, finishPath, type Stroke } from './strokes.ts';
@@ -115,7 +116,7 @@ export function GroundSheet() {
         room >= Math.max(width, height) * 4 ? 'plenty of room' : room === 0 ? 'solid' : `room for a body ${(room * 2).toFixed(1)} wide`;
       words = `${place.x}, ${place.y} ${unitOf('length', ground.unit)} · cell ${Math.floor(at.x / ground.cell)}, ${Math.floor(at.y / ground.cell)} · ${wide} · ${body}`;
     }
-    if (reading.current.textContent !== words) reading.current.textContent = words;
+    write(reading.current, words);
   };
 
   const placeOf = (event: PointerEvent<HTMLCanvasElement>) => {

@@ -69,21 +69,19 @@ function Picture({ item, pictures, isSeen }: { item: ShelfItem; pictures: Pictur
   // biome-ignore lint/correctness/useExhaustiveDependencies: made anew in another theme, and when anything has changed
   useEffect(() => {
     if (!isSeen || item.kind === 'targets') return;
-    let made: string | null = null;
     let current = true;
     pictures
       .picture(item)
       .then((blob) => {
-        if (!current) return;
-        made = URL.createObjectURL(blob);
-        show(made);
+        if (current) show(URL.createObjectURL(blob));
       })
       .catch(() => undefined);
     return () => {
       current = false;
-      if (made) URL.revokeObjectURL(made);
     };
   }, [item, stamp, theme, isSeen, pictures]);
+  // A picture is on the page until the next one is: it may still be on its way there.
+  useEffect(() => () => void (address && URL.revokeObjectURL(address)), [address]);
   const size = { width: WIDTH, height: HEIGHT };
   return address ? (
     <img src={address} alt="" className="border border-rule" style={size} data-testid="picture" />

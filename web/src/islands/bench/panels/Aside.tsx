@@ -2,6 +2,7 @@ import { useStore } from '@nanostores/react';
 import { differences, measureSpan, specOf, unitOf, valueWords } from '@zygopod/core';
 import { Fragment, useRef } from 'react';
 import { usePainter } from '../../chart/frames.ts';
+import { write } from '../../controls/inPlace.ts';
 import { useTuning } from '../../tuning/context.ts';
 import { Partings } from './Partings.tsx';
 import { Snags } from './Snags.tsx';
@@ -104,7 +105,7 @@ function Calipers() {
     for (const [name, words] of readings) {
       const cell = cells.current.get(name);
       const text = words(read, unit);
-      if (cell && cell.textContent !== text) cell.textContent = text;
+      write(cell, text);
     }
   });
   return (

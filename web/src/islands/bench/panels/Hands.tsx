@@ -2,6 +2,7 @@ import { useStore } from '@nanostores/react';
 import { type Control, controls, type Hands as HandsState } from '@zygopod/core';
 import { useRef } from 'react';
 import { usePainter } from '../../chart/frames.ts';
+import { place, write } from '../../controls/inPlace.ts';
 import { $bindings, controlWords, keysOf, keyWord } from '../../drive/bindings.ts';
 import { devices } from '../../drive/hub.ts';
 import { useTuning } from '../../tuning/context.ts';
@@ -45,16 +46,14 @@ export function Hands() {
     const turns = drive.world.parameters.scheme === 'turn';
     const [across, down] = isTape ? wayOf(hands) : turns ? [body.intentTurn, -body.intentDrive] : [body.intentX, body.intentY];
     const [x, y] = [34 + across * 22, 34 + down * 22];
-    knob.current?.setAttribute('cx', String(x));
-    knob.current?.setAttribute('cy', String(y));
-    arm.current?.setAttribute('x2', String(x));
-    arm.current?.setAttribute('y2', String(y));
+    place(knob.current, { cx: x, cy: y });
+    place(arm.current, { x2: x, y2: y });
     const text = devices
       .map((name) => ({ name, ...hub.state(name) }))
       .filter(({ held, x: sx, y: sy }) => held.size > 0 || sx !== 0 || sy !== 0)
       .map(({ name, held, x: sx, y: sy }) => `${name} ${[...held].join(' ')}${sx || sy ? ` ${sx.toFixed(2)}, ${sy.toFixed(2)}` : ''}`)
       .join(' · ');
-    if (says.current && says.current.textContent !== text) says.current.textContent = text;
+    write(says.current, text);
   });
 
   const cap = (control: Control) => (element: HTMLElement | null) => {

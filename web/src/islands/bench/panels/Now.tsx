@@ -1,17 +1,13 @@
 import { compassName, type Parameters, type Trace } from '@zygopod/core';
 import { type RefObject, useRef } from 'react';
 import { usePainter } from '../../chart/frames.ts';
+import { write } from '../../controls/inPlace.ts';
 import { useTuning } from '../../tuning/context.ts';
 import { Hands } from './Hands.tsx';
 import { StaminaBar } from './StaminaBar.tsx';
 
 const gaitWords = ['Stand', 'Walk', 'Sprint', 'Spent'];
 const gaitTones = ['bg-rule text-ink', 'bg-ink-soft text-sheet', 'bg-now text-sheet', 'bg-stamina-ink text-sheet'];
-
-/** Writes a text only when it differs, so that nothing is laid out anew for the same digits. */
-function write(ref: RefObject<HTMLElement | null>, text: string): void {
-  if (ref.current && ref.current.textContent !== text) ref.current.textContent = text;
-}
 
 /** Tells how long the gait of a row has lasted (s): of the rows after the one that was asked for last only what is new is looked at. */
 function gaitClock(): (trace: Trace, row: number) => number {
@@ -47,17 +43,17 @@ export function Now() {
     const { row } = drive;
     const index = trace.at('gait', row);
     const degrees = trace.at('facing', row);
-    write(speed, trace.at('speed', row).toFixed(trace.at('speed', row) >= 1000 ? 0 : 1));
-    write(gait, gaitWords[index] ?? '');
+    write(speed.current, trace.at('speed', row).toFixed(trace.at('speed', row) >= 1000 ? 0 : 1));
+    write(gait.current, gaitWords[index] ?? '');
     const tone = `px-2 font-semibold ${gaitTones[index] ?? ''}`;
     if (gait.current && gait.current.className !== tone) gait.current.className = tone;
-    write(since, `for ${gaitSince.current(trace, row).toFixed(1)} s`);
-    write(facing, `${compassName((degrees * Math.PI) / 180, parameters.facing.directions)} ${Math.round(degrees)}°`);
-    write(place, `${trace.at('x', row).toFixed(1)}, ${trace.at('y', row).toFixed(1)}`);
-    write(edge, `${edgeDistance(trace.at('x', row), trace.at('y', row), parameters.body, ground.size).toFixed(1)} ${unit}`);
-    write(contact, contactWords(trace, row));
+    write(since.current, `for ${gaitSince.current(trace, row).toFixed(1)} s`);
+    write(facing.current, `${compassName((degrees * Math.PI) / 180, parameters.facing.directions)} ${Math.round(degrees)}°`);
+    write(place.current, `${trace.at('x', row).toFixed(1)}, ${trace.at('y', row).toFixed(1)}`);
+    write(edge.current, `${edgeDistance(trace.at('x', row), trace.at('y', row), parameters.body, ground.size).toFixed(1)} ${unit}`);
+    write(contact.current, contactWords(trace, row));
     const rest = trace.at('toGo', row);
-    write(toGo, rest > 0 ? `${rest.toFixed(0)} ${unit}, ${timeToGo(drive.world.parameters, rest)}` : '–');
+    write(toGo.current, rest > 0 ? `${rest.toFixed(0)} ${unit}, ${timeToGo(drive.world.parameters, rest)}` : '–');
   });
 
   return (

@@ -3,6 +3,7 @@ import { apartAt, type Parting, partings } from '@zygopod/core';
 import { useMemo, useRef } from 'react';
 import { usePainter } from '../../chart/frames.ts';
 import { shownTime } from '../../chart/pose.ts';
+import { write } from '../../controls/inPlace.ts';
 import type { Loop } from '../../drive/loop.ts';
 import { useTuning } from '../../tuning/context.ts';
 
@@ -34,7 +35,7 @@ function PartingsOf({ loop }: { loop: Loop }) {
     const { ghost } = loop;
     if (!ghost || !apart.current) return;
     const text = `${apartAt(loop.world.trace, ghost.trace, shownTime(drive)).toFixed(1)} ${unit}`;
-    if (apart.current.textContent !== text) apart.current.textContent = text;
+    write(apart.current, text);
   });
   if (!loop.ghost) return null;
   return (

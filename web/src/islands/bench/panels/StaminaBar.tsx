@@ -1,6 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { useRef } from 'react';
 import { usePainter } from '../../chart/frames.ts';
+import { write } from '../../controls/inPlace.ts';
 import { useTuning } from '../../tuning/context.ts';
 
 /** The bar with its level, and the mark at which an emptied one may sprint again. */
@@ -14,8 +15,8 @@ export function StaminaBar() {
     const value = drive.world.trace.at('stamina', drive.row);
     const text = value.toFixed(stamina.max < 10 ? 2 : stamina.max < 50 ? 1 : 0);
     if (fill.current) fill.current.style.width = `${(value / stamina.max) * 100}%`;
-    if (level.current && level.current.textContent !== text) level.current.textContent = text;
-    if (percent.current) percent.current.textContent = `${Math.round((value / stamina.max) * 100)} %`;
+    write(level.current, text);
+    write(percent.current, `${Math.round((value / stamina.max) * 100)} %`);
   });
   if (!stamina.enabled) return <p className="mt-2 text-ink-soft">No stamina: sprint is free.</p>;
   return (

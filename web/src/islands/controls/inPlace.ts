@@ -1,0 +1,15 @@
+/** Writes into what is on the page frame by frame: what is as it should be is left alone, since a page lays out and paints whatever is set. */
+
+/** The text of an element. */
+export function write(element: Element | null | undefined, text: string): void {
+  if (element && element.textContent !== text) element.textContent = text;
+}
+
+/** Attributes of an element, numbers as they are. */
+export function place(element: Element | null, attributes: Readonly<Record<string, number | string>>): void {
+  if (!element) return;
+  for (const [name, value] of Object.entries(attributes)) {
+    const text = String(value);
+    if (element.getAttribute(name) !== text) element.setAttribute(name, text);
+  }
+}
