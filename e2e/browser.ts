@@ -1,3 +1,4 @@
+import { existsSync } from 'node:fs';
 import { type Browser, type BrowserContextOptions, chromium, type Page } from 'playwright-core';
 
 const flags = [
@@ -10,9 +11,12 @@ const flags = [
   '--disable-sync',
 ];
 
-/** Debian's Chromium, without a window and without a profile. */
+/** Debian's Chromium, as it is built for work without a window, where it is there; it starts and draws faster. */
+const program = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'].find((path) => existsSync(path)) ?? '/usr/bin/chromium';
+
+/** The browser, without a window and without a profile. */
 export function openBrowser(): Promise<Browser> {
-  return chromium.launch({ executablePath: '/usr/bin/chromium', args: flags });
+  return chromium.launch({ executablePath: program, args: flags });
 }
 
 /** A tuning of its own for a test: a copy of the demo's main one. */
