@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
+import { strFromU8, unzipSync } from 'fflate';
 import type { Browser } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { makeDocument, openBrowser, openPage, until } from './browser.ts';
@@ -68,6 +69,126 @@ describe('the Hand-off', () => {
     expect(faults).toEqual([]);
     await page.context().close();
   });
+
+  it('gives the motion as code, which follows a change at once, or says what no file can hold', async () => {
+    const id = await makeDocument(address, 'tunings', { ...tuning(137), name: 'Coded' });
+    const { page, faults } = await openPage(browser, `${address}/handoff/${id}`, {});
+    await page.getByRole('radio', { name: 'Motion code' }).check();
+    const text = page.getByTestId('file-text');
+    await text.getByText('/* The motion of Coded, made by Zygopod.').waitFor();
+    expect(await text.textContent()).toContain('137.0');
+    expect(new URL(page.url()).search).toBe('?part=motion');
+    await page.getByRole('radio', { name: 'Python' }).check();
+    await text.getByText('def motion_tick(b, h, contact=motion_free):').waitFor();
+    const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save', exact: true }).click()]);
+    expect(file.suggestedFilename()).toBe('coded-motion.py');
+    expect(readFileSync(await file.path(), 'utf8')).toBe(await text.textContent());
+    // A revision that is saved elsewhere is in the code; what no file can hold is said.
+    const save = (head: number, change: object) =>
+      fetch(`${address}/api/v1/tunings/${id}/revisions`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', 'if-match': `"${head}"` },
+        body: JSON.stringify({ file: { ...tuning(211), name: 'Coded', ...change } }),
+      });
+    await save(1, {});
+    await text.getByText('211.0').waitFor();
+    await save(2, { route: { enabled: true } });
+    await page.getByRole('alert').getByText('routes are the game’s').waitFor();
+    // A link leads to the same part.
+    await page.reload();
+    await page.getByRole('alert').getByText('routes are the game’s').waitFor();
+    expect(faults.filter((fault) => !fault.includes('422'))).toEqual([]);
+    await page.context().close();
+  });
+
+  it('shows the formulas with the tuning’s numbers, as mathematics and as Markdown', async () => {
+    const id = await makeDocument(address, 'tunings', { ...tuning(140), name: 'Reckoned', ramp: { model: 'linear', accelerate: 900 } });
+    const { page, faults } = await openPage(browser, `${address}/handoff/${id}?part=formulas`, {});
+    const rise = page.locator('[data-formula=riseTime] math');
+    await rise.waitFor();
+    // Drawn as a fraction: what stands over the line is above what stands under it.
+    const heights = await rise
+      .locator('mfrac')
+      .first()
+      .evaluate((fraction) => [...fraction.children].map((part) => part.getBoundingClientRect().top));
+    expect(heights[0]).toBeLessThan(heights[1] as number);
+    expect((await rise.textContent())?.replaceAll(/\s/g, '')).toBe('uptospeedin=0.99·walkaccelerate=0.99·140px/s900px/s²=0.154s');
+    const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save', exact: true }).click()]);
+    expect(file.suggestedFilename()).toBe('reckoned-formulas.md');
+    expect(readFileSync(await file.path(), 'utf8')).toContain(
+      '- up to speed in = 0.99 · walk / accelerate = 0.99 · 140 px/s / 900 px/s² = **0.154 s**',
+    );
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+
+  it('gives a folder for a build server: goldens of the tapes that are chosen, and a test for each language', async () => {
+    const made = await fetch(`${address}/api/v1/projects`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ name: `Checked ${Date.now()}` }),
+    });
+    const { id: project } = (await made.json()) as { id: string };
+    const own = async (collection: string, file: object) => {
+      const answer = await fetch(`${address}/api/v1/${collection}?project=${project}`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ file }),
+      });
+      return ((await answer.json()) as { id: string }).id;
+    };
+    const tape = (name: string) => ({ format: 'zygopod/tape', version: 2, name, hz: 60, ticks: 90, events: [{ at: 3, press: 'right' }] });
+    const id = await own('tunings', { ...tuning(120), name: 'Checked' });
+    await own('tapes', tape('To the right'));
+    await own('tapes', tape('Again'));
+    const { page, faults } = await openPage(browser, `${address}/handoff/${id}?part=checks`, {});
+    const files = page.getByRole('navigation', { name: 'Files of the folder' });
+    await files.getByRole('button', { name: 'goldens/to-the-right.csv' }).click();
+    await page.getByTestId('file-text').getByText('start,held0,').waitFor();
+    await page.getByRole('checkbox', { name: 'Again' }).uncheck();
+    await files.getByRole('button', { name: 'goldens/again.csv' }).waitFor({ state: 'detached' });
+    const [zip] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save all as ZIP' }).click()]);
+    expect(zip.suggestedFilename()).toBe('checked-checks.zip');
+    const inside = unzipSync(readFileSync(await zip.path()));
+    expect(Object.keys(inside)).toEqual(
+      expect.arrayContaining(
+        ['README.md', 'motion.c', 'check.lua', 'check.rs', 'check.cs', 'goldens/to-the-right.csv'].map((name) => `checked-checks/${name}`),
+      ),
+    );
+    const golden = strFromU8(inside['checked-checks/goldens/to-the-right.csv'] as Uint8Array)
+      .trim()
+      .split('\n');
+    expect(golden).toHaveLength(91);
+    // At the end it goes at its full speed.
+    const names = (golden[0] as string).split(',');
+    expect(Number((golden.at(-1) as string).split(',')[names.indexOf('is_vx')])).toBe(120);
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+
+  it.each(['motion', 'formulas', 'checks'])(
+    'has no accessibility violations in its part %s, in both themes and at both sizes',
+    async (part) => {
+      for (const [colorScheme, width, height] of [
+        ['light', 1280, 800],
+        ['dark', 1024, 700],
+      ] as const) {
+        const { page } = await openPage(browser, `${address}/handoff?part=${part}`, { colorScheme, viewport: { width, height } });
+        await page
+          .getByTestId(part === 'formulas' ? 'formulas' : 'file-text')
+          .filter({ hasNotText: 'Being made' })
+          .waitFor();
+        const { violations } = await new AxeBuilder({ page }).analyze();
+        expect(violations.map(({ id, nodes }) => [id, nodes[0]?.html])).toEqual([]);
+        expect(
+          await page.evaluate(
+            () => document.documentElement.scrollHeight <= innerHeight && document.documentElement.scrollWidth <= innerWidth,
+          ),
+        ).toBe(true);
+        await page.context().close();
+      }
+    },
+  );
 
   it('says what cannot be a name before anything is written', async () => {
     const id = await makeDocument(address, 'tunings', { ...tuning(90), name: 'Clash' });

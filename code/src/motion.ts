@@ -65,10 +65,10 @@ function fold({ plan, start }: Standalone, sources: Sources): { maker: Specialis
 }
 
 /** The core's sources, read once. */
-const sources = new Sources();
+const core = new Sources();
 
 /** The stages that a tuning uses, folded with its numbers. Throws `CannotHold` with what no file can hold. */
-export function motionOf({ file, parameters }: Tuning): Motion {
+export function motionOf({ file, parameters }: Tuning, sources = core): Motion {
   if (parameters.scheme === 'step') throw new CannotHold('scheme step: steps look into the cells of the ground, which are the game’s');
   if (parameters.route.enabled) throw new CannotHold('click to go: routes are the game’s');
   const alone = standalone(parameters);

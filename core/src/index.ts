@@ -17,6 +17,9 @@ export { type Found, findNumbers } from './formats/paste/found.ts';
 export { inUnits, likelyUnits, type PastedUnits, type Placed, pastedTuning, placeNumbers } from './formats/paste/place.ts';
 export { LONGEST as LONGEST_PASTE } from './formats/paste/tokens.ts';
 export { traceHeader, traceRows } from './formats/traceCsv.ts';
+export { type Formula, formulasOf } from './formulas/formulas.ts';
+export { formulaMath } from './formulas/mathml.ts';
+export { formulasMarkdown, resultText } from './formulas/text.ts';
 // A ground: its file, its walls by place, and how it is edited.
 export {
   addWall,

@@ -1,4 +1,4 @@
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { FINDING, GOOD } from '../misuse.ts';
@@ -15,18 +15,8 @@ interface Tally {
 
 const heading = (words: string) => process.stdout.write(`\n── ${words}\n`);
 
-/** Runs a program of node_modules/.bin with its output shown. */
-function show(program: string, args: string[], cwd = root, env: Record<string, string> = {}): boolean {
-  const done = spawnSync(process.execPath, [join(root, 'node_modules', '.bin', program), ...args], {
-    cwd,
-    stdio: ['ignore', 'inherit', 'inherit'],
-    env: { ...process.env, ...env },
-  });
-  return done.status === 0;
-}
-
 /** Runs a program of node_modules/.bin with its output caught. */
-function caught(program: string, args: string[], env: Record<string, string>): Promise<{ status: number; output: string }> {
+function caught(program: string, args: string[], env: Record<string, string> = {}): Promise<{ status: number; output: string }> {
   return new Promise((ended) => {
     const done = spawn(process.execPath, [join(root, 'node_modules', '.bin', program), ...args], {
       cwd: root,
@@ -41,10 +31,11 @@ function caught(program: string, args: string[], env: Record<string, string>): P
 }
 
 /** A step that passes or fails as a whole counts as one test. */
-async function step(words: string, run: () => boolean | Promise<boolean>): Promise<Tally> {
+async function step(words: string, run: () => Promise<{ status: number; output: string }>): Promise<Tally> {
+  const { status, output } = await run();
+  const passed = status === 0;
   heading(words);
-  const passed = await run();
-  process.stdout.write(passed ? 'good\n' : 'FAILED\n');
+  process.stdout.write(`${output}${passed ? 'good' : 'FAILED'}\n`);
   return { passed: passed ? 1 : 0, failed: passed ? 0 : 1 };
 }
 
@@ -89,18 +80,19 @@ async function checkTypes(): Promise<Tally[]> {
 /** Lint, what is unused, types, unit, integration (real PostgreSQL) and browser tests; the last line tells the tally. */
 export async function test(): Promise<number> {
   mkdirSync(stateFolder, { recursive: true });
-  const tallies: Tally[] = [
-    await step('lint', () => show('biome', ['check', '--error-on-warnings'])),
-    await step('nothing unused', () => show('knip', ['--no-progress'])),
-  ];
+  const tallies: Tally[] = [];
   let cluster: Cluster | undefined;
   try {
-    tallies.push(
-      await step('build', async () => {
-        await buildIfChanged((line) => process.stdout.write(`${line}\n`));
-        return true;
-      }),
-    );
+    const inTurn = async () => [
+      await step('lint', () => caught('biome', ['check', '--error-on-warnings'])),
+      await step('nothing unused', () => caught('knip', ['--no-progress'])),
+    ];
+    const build = step('build', async () => {
+      const lines: string[] = [];
+      await buildIfChanged((line) => lines.push(`${line}\n`));
+      return { status: 0, output: lines.join('') };
+    });
+    tallies.push(...(await Promise.all([inTurn(), build])).flat());
     tallies.push(...(await checkTypes()));
     tallies.push(await suite('unit'));
     cluster = await startCluster(stateFolder, 'test-postgres');
@@ -109,8 +101,7 @@ export async function test(): Promise<number> {
     ) as Record<string, string>;
     await makeDatabase(cluster.url('postgres'), 'zygopod_integration', true);
     await makeDatabase(cluster.url('postgres'), 'zygopod_browser', true);
-    // The ones wait for servers that are killed and come again, the others for frames: together they keep two cores at work.
-    tallies.push(...(await Promise.all(['integration', 'browser'].map((name) => suite(name, { DATABASE_URL: urls[name] as string })))));
+    for (const name of ['integration', 'browser']) tallies.push(await suite(name, { DATABASE_URL: urls[name] as string }));
   } catch (error) {
     process.stdout.write(`FAILED: ${error instanceof Error ? error.message : String(error)}\n`);
     tallies.push({ passed: 0, failed: 1 });

@@ -14,11 +14,14 @@ export interface Declared {
 /** A file of the core, taken apart. */
 export class SourceOf {
   readonly path: string;
+  /** Where it stands in the core, as a reader of the repository finds it. */
+  readonly place: string;
   readonly declared = new Map<string, ts.FunctionDeclaration | ts.VariableDeclaration>();
   readonly imports = new Map<string, { path: string; name: string }>();
 
-  constructor(path: string) {
+  constructor(path: string, place: string) {
     this.path = path;
+    this.place = place;
     const tree = ts.createSourceFile(path, readFileSync(path, 'utf8'), ts.ScriptTarget.ESNext, true);
     for (const statement of tree.statements) {
       if (ts.isFunctionDeclaration(statement) && statement.name) this.declared.set(statement.name.text, statement);
@@ -32,20 +35,20 @@ export class SourceOf {
         this.imports.set(name.text, { path: from, name: (propertyName ?? name).text });
     }
   }
-
-  /** Where it stands, as a reader of the repository finds it. */
-  get place(): string {
-    return this.path.slice(CORE.length + 1);
-  }
 }
 
 /** The core's sources, read as they are asked for. */
 export class Sources {
   readonly #files = new Map<string, SourceOf>();
+  readonly #core: string;
+
+  constructor(core = CORE) {
+    this.#core = core;
+  }
 
   file(path: string): SourceOf {
-    const whole = path.startsWith('/') ? path : join(CORE, path);
-    const known = this.#files.get(whole) ?? new SourceOf(whole);
+    const whole = path.startsWith('/') ? path : join(this.#core, path);
+    const known = this.#files.get(whole) ?? new SourceOf(whole, whole.slice(this.#core.length + 1));
     this.#files.set(whole, known);
     return known;
   }

@@ -1,10 +1,11 @@
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { controls, type FileValue, newTuning, readTape, readTuning, type Tape, withValue } from '@zygopod/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { sequence } from '../../../core/src/testing/sequence.ts';
 
+import { Sources } from '../fold/source.ts';
 import { motionOf, motionPrinters } from '../motion.ts';
 import { provable, proveOn } from './proof.ts';
 
@@ -117,5 +118,26 @@ describe('the code of a tuning', () => {
   it('is refused where no file can hold it', () => {
     expect(() => motionOf(tuned({ scheme: 'step' }))).toThrow('the cells of the ground');
     expect(() => motionOf(tuned({ 'route.enabled': true }))).toThrow('routes are the game’s');
+  });
+});
+
+describe('a formula of the core', () => {
+  it('that is changed is another one in all six languages, with no other edit', () => {
+    const copy = join(folder, 'core');
+    cpSync(join(import.meta.dirname, '../../../core/src'), copy, { recursive: true, filter: (path) => !path.endsWith('.test.ts') });
+    const was = motionPrinters().map((printer) => printer.file(motionOf(tuned())));
+    expect(motionPrinters().map((printer) => printer.file(motionOf(tuned(), new Sources(copy))))).toEqual(was);
+    const at = join(copy, 'motion/ramp.ts');
+    const text = readFileSync(at, 'utf8');
+    expect(text).toContain('vx + (ex * gained) / difference');
+    writeFileSync(at, text.replace('vx + (ex * gained) / difference', 'vx + (ex * gained * 0.8125) / difference'));
+    const changed = motionPrinters().map((printer) => printer.file(motionOf(tuned(), new Sources(copy))));
+    for (const [i, file] of changed.entries()) {
+      expect(was[i]).not.toContain('0.8125');
+      expect(file.split('0.8125')).toHaveLength(2);
+      // And nothing else of the file.
+      const lines = (was[i] as string).split('\n');
+      expect(file.split('\n').filter((line, at) => line !== lines[at])).toHaveLength(1);
+    }
   });
 });

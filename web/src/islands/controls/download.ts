@@ -1,6 +1,11 @@
 /** Gives a text to be kept as a file. */
-export function download(name: string, text: string, type = 'application/json'): void {
-  const address = URL.createObjectURL(new Blob([text], { type }));
+export const download = (name: string, text: string, type = 'application/json'): void => save(name, new Blob([text], { type }));
+
+/** Gives bytes to be kept as a file. */
+export const downloadBytes = (name: string, bytes: Uint8Array<ArrayBuffer>, type: string): void => save(name, new Blob([bytes], { type }));
+
+function save(name: string, content: Blob): void {
+  const address = URL.createObjectURL(content);
   const link = document.createElement('a');
   link.href = address;
   link.download = name;

@@ -51,3 +51,16 @@ export function FileText({ handed, changes, comment }: { handed: HandedOver; cha
     </pre>
   );
 }
+
+/** A file as it is. */
+export function PlainText({ text, wraps = false }: { text: string; wraps?: boolean }) {
+  return (
+    <pre
+      data-testid="file-text"
+      tabIndex={0}
+      className={`digits mt-2 min-h-0 flex-1 overflow-auto border border-rule bg-sheet px-3 py-2 text-[13px] leading-[19px] ${wraps ? 'whitespace-pre-wrap' : ''}`}
+    >
+      {text}
+    </pre>
+  );
+}

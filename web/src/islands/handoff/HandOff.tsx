@@ -9,10 +9,14 @@ import { documentDeeds } from '../work/documentCommands.ts';
 import { Picker } from '../work/Picker.tsx';
 import { addressOf, placeOf, useScreens } from '../work/place.ts';
 import { Shell } from '../work/Shell.tsx';
+import { Checks } from './Checks.tsx';
 import { Choices } from './Choices.tsx';
 import { FileText } from './FileText.tsx';
+import { Formulas } from './Formulas.tsx';
 import { Handed } from './Handed.tsx';
-import { type Choice, choiceOf, HandOffs, keepChoice } from './session.ts';
+import { MotionCode } from './MotionCode.tsx';
+import { Parts } from './Parts.tsx';
+import { type Choice, choiceOf, HandOffs, keepChoice, type Part, parts } from './session.ts';
 
 /** The Hand-off: a tuning as constants in the game's own language, units and names, and what was handed over before. */
 export function HandOff({ opening }: { opening: Opening }) {
@@ -26,6 +30,14 @@ export function HandOff({ opening }: { opening: Opening }) {
   const head = useStore(work.saving.$head);
   const [own, setOwn] = useState<Choice | null>(null);
   const [label, setLabel] = useState('');
+  const [part, setPart] = useState<Part>(partOf);
+  const turnTo = (to: Part) => {
+    const url = new URL(window.location.href);
+    if (to === 'numbers') url.searchParams.delete('part');
+    else url.searchParams.set('part', to);
+    window.history.replaceState(null, '', url);
+    setPart(to);
+  };
   useEffect(() => void handOffs.load(), [handOffs]);
 
   const choice = useMemo(() => own ?? choiceOf(opening.project.id, kept[0]), [own, opening, kept]);
@@ -69,50 +81,62 @@ export function HandOff({ opening }: { opening: Opening }) {
         unchanged={!isChanged}
         where={(commands) => <Where opening={opening} name={tuning.file.name} head={head} deeds={documentDeeds(commands)} />}
       >
-        <div className="grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)_260px]">
-          <Choices choice={choice} choose={choose} names={names} rename={(next) => void handOffs.rename(next)} handed={handed} />
-          <section aria-label="The file" className="flex min-h-0 min-w-0 flex-col px-3.5 py-2.5">
-            <header className="flex items-baseline gap-4">
-              <h2 className="font-semibold" data-testid="file-name">
-                {handed.name}
-              </h2>
-              <p className="text-ink-soft" data-testid="since">
-                {!last
-                  ? 'not handed over yet'
-                  : changes.length === 0
-                    ? `as handed over with rev ${last.tuning.revision}${last.label ? ` (${last.label})` : ''}`
-                    : `since rev ${last.tuning.revision}${last.label ? ` (${last.label})` : ''}: ${changes.length} ${changes.length === 1 ? 'number' : 'numbers'}`}
-              </p>
-              <span className="ml-auto flex items-baseline gap-4">
-                <input
-                  aria-label="What it is for"
-                  placeholder="for build …"
-                  maxLength={120}
-                  className="w-32 border-b border-rule bg-transparent"
-                  value={label}
-                  onChange={(event) => setLabel(event.target.value)}
-                />
-                <button type="button" className="deed min-h-6" disabled={handed.faults.length > 0} onClick={save}>
-                  Save
-                </button>
-                <button
-                  type="button"
-                  className="deed min-h-6 font-semibold"
-                  disabled={handed.faults.length > 0}
-                  onClick={() => void copy()}
-                >
-                  Copy
-                </button>
-              </span>
-            </header>
-            <FileText handed={handed} changes={changes} comment={writers.find(({ id }) => id === choice.to)?.comment ?? null} />
-          </section>
-          <Handed kept={kept} last={last} changes={changes} />
-        </div>
+        <Parts part={part} choose={turnTo} />
+        {part === 'motion' && <MotionCode file={tuning.file} to={choice.to} choose={(to) => choose({ to })} />}
+        {part === 'formulas' && <Formulas tuning={tuning} unit={work.drive.world.ground.unit} />}
+        {part === 'checks' && <Checks file={tuning.file} id={opening.tuning.id} project={opening.project.id} />}
+        {part === 'numbers' && (
+          <div className="grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)_260px]">
+            <Choices choice={choice} choose={choose} names={names} rename={(next) => void handOffs.rename(next)} handed={handed} />
+            <section aria-label="The file" className="flex min-h-0 min-w-0 flex-col px-3.5 py-2.5">
+              <header className="flex items-baseline gap-4">
+                <h2 className="font-semibold" data-testid="file-name">
+                  {handed.name}
+                </h2>
+                <p className="text-ink-soft" data-testid="since">
+                  {!last
+                    ? 'not handed over yet'
+                    : changes.length === 0
+                      ? `as handed over with rev ${last.tuning.revision}${last.label ? ` (${last.label})` : ''}`
+                      : `since rev ${last.tuning.revision}${last.label ? ` (${last.label})` : ''}: ${changes.length} ${changes.length === 1 ? 'number' : 'numbers'}`}
+                </p>
+                <span className="ml-auto flex items-baseline gap-4">
+                  <input
+                    aria-label="What it is for"
+                    placeholder="for build …"
+                    maxLength={120}
+                    className="w-32 border-b border-rule bg-transparent"
+                    value={label}
+                    onChange={(event) => setLabel(event.target.value)}
+                  />
+                  <button type="button" className="deed min-h-6" disabled={handed.faults.length > 0} onClick={save}>
+                    Save
+                  </button>
+                  <button
+                    type="button"
+                    className="deed min-h-6 font-semibold"
+                    disabled={handed.faults.length > 0}
+                    onClick={() => void copy()}
+                  >
+                    Copy
+                  </button>
+                </span>
+              </header>
+              <FileText handed={handed} changes={changes} comment={writers.find(({ id }) => id === choice.to)?.comment ?? null} />
+            </section>
+            <Handed kept={kept} last={last} changes={changes} />
+          </div>
+        )}
       </Shell>
       <Trouble why={why} close={() => handOffs.$why.set(null)} />
     </TuningContext>
   );
+}
+
+/** The part that the address names. */
+function partOf(): Part {
+  const named = new URLSearchParams(typeof window === 'undefined' ? '' : window.location.search).get('part') ?? '';
+  return Object.hasOwn(parts, named) ? (named as Part) : 'numbers';
 }
 
 function Where({

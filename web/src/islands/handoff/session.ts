@@ -14,6 +14,25 @@ export interface KeptHandOff {
   values: Record<string, ConstantValue>;
 }
 
+/** What of a tuning can be handed over. */
+export const parts = { numbers: 'Numbers', motion: 'Motion code', formulas: 'Formulas', checks: 'Checks' } as const;
+export type Part = keyof typeof parts;
+
+/** Languages in which motion is written; of the others it has the numbers alone. */
+export const motionLanguages: readonly string[] = ['ts', 'c', 'csharp', 'python', 'lua', 'rust'];
+
+/** A file that the server has made, with its place in a folder. */
+export interface MadeFile {
+  path: string;
+  text: string;
+}
+
+/** Has the server make files of a tuning as it is now: its motion in a language, or a folder of checks. */
+export async function makeFiles(path: 'code' | 'checks', asked: object): Promise<{ files: MadeFile[] } | { why: string }> {
+  const answer = await askServer<{ files: MadeFile[] }>('POST', `/api/v1/${path}`, asked);
+  return 'body' in answer ? { files: answer.body.files } : { why: whyOf(answer) ?? 'it could not be made' };
+}
+
 /** How a tuning is to be handed over: as what, in which units and names. */
 export interface Choice {
   to: string;

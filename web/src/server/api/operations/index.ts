@@ -1,5 +1,6 @@
 import type { Operation } from '../operation.ts';
 import { changeOperations } from './changes.ts';
+import { codeOperations } from './code.ts';
 import { documentOperations } from './documents.ts';
 import { draftOperations } from './draft.ts';
 import { handOffOperations } from './handOffs.ts';
@@ -19,6 +20,7 @@ export const operations: readonly Operation[] = [
   ...trialOperations,
   ...reportOperations,
   ...handOffOperations,
+  ...codeOperations,
   ...projectOperations,
   ...changeOperations,
 ];

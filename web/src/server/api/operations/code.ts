@@ -1,0 +1,71 @@
+import { faultText, type Reading, readTape, readTargets, readTuning } from '@zygopod/core';
+import { z } from 'zod';
+import { type CodeAsked, makeCode } from '../../code/maker.ts';
+import { Problem } from '../../problem.ts';
+import type { Asked, Operation } from '../operation.ts';
+import { json } from '../responses.ts';
+import { text } from '../shapes.ts';
+
+const file = z.record(z.string(), z.unknown()).meta({ description: 'A file of its format' });
+const made = z
+  .strictObject({ files: z.array(z.strictObject({ path: text(200), text: z.string() })) })
+  .meta({ id: 'MadeFiles', description: 'Files with their places in a folder' });
+
+/** A file that was sent, if it is good; else a problem with what is wrong in it. */
+function judged(reading: Reading<unknown>, what: string): void {
+  if (!reading.ok)
+    throw new Problem(422, `The ${what} is not valid`, {
+      errors: reading.faults.slice(0, 20).map((fault) => ({ message: faultText(fault) })),
+    });
+}
+
+async function answer(asked: CodeAsked): Promise<Response> {
+  const done = await makeCode(asked);
+  if ('why' in done) throw new Problem(422, `No file can hold it: ${done.why}`);
+  return json(done);
+}
+
+const codeBody = z
+  .strictObject({
+    tuning: file,
+    to: z.enum(['ts', 'c', 'csharp', 'python', 'lua', 'rust']).meta({ description: 'The language' }),
+  })
+  .meta({ id: 'CodeAsked' });
+
+const code: Operation = {
+  method: 'POST',
+  path: '/code',
+  name: 'makeCode',
+  words: 'A tuning’s motion as code: one file without dependencies, made from the core’s own stages',
+  body: codeBody,
+  answers: { 200: { words: 'The file', schema: made } },
+  run: async ({ body }: Asked<object, z.infer<typeof codeBody>>) => {
+    judged(readTuning(body.tuning), 'tuning');
+    return answer({ what: 'code', tuning: body.tuning, to: body.to });
+  },
+};
+
+const checksBody = z
+  .strictObject({
+    tuning: file,
+    targets: file.nullable().meta({ description: 'Target set; null: a band round each metric of today' }),
+    tapes: z.array(file).max(12).meta({ description: 'Tapes whose motion the game has to repeat' }),
+  })
+  .meta({ id: 'ChecksAsked' });
+
+const checks: Operation = {
+  method: 'POST',
+  path: '/checks',
+  name: 'makeChecks',
+  words: 'A folder for a build server: goldens, and for each language a test that says where the game parts from them',
+  body: checksBody,
+  answers: { 200: { words: 'The files of the folder', schema: made } },
+  run: async ({ body }: Asked<object, z.infer<typeof checksBody>>) => {
+    judged(readTuning(body.tuning), 'tuning');
+    if (body.targets) judged(readTargets(body.targets), 'target set');
+    for (const tape of body.tapes) judged(readTape(tape), 'tape');
+    return answer({ what: 'checks', ...body });
+  },
+};
+
+export const codeOperations = [code, checks];
