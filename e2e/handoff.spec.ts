@@ -46,11 +46,20 @@ describe('the Hand-off', () => {
     expect((await (await fetch(`${address}/api/v1/projects/${project}`)).json()) as object).toMatchObject({
       names: { 'pace.walkSpeed': 'amble' },
     });
+    // A place in the project's folder has to be below it.
+    const place = page.getByRole('textbox', { name: 'Written to, in the folder' });
+    await place.fill('../motion.lua');
+    await page.getByRole('alert').getByText('expected a place below the folder').waitFor();
+    expect(await page.getByRole('button', { name: 'Save', exact: true }).isDisabled()).toBe(true);
+    await place.fill('src/motion.lua');
     await page.getByRole('textbox', { name: 'What it is for' }).fill('build 88');
     const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save', exact: true }).click()]);
     expect(file.suggestedFilename()).toBe('handed.lua');
     expect(readFileSync(await file.path(), 'utf8')).toMatch(/^-- Handed, rev 1\. Units: tiles:16, second, degree\.\nreturn \{\n/);
     await page.getByText('as handed over with rev 1 (build 88)').waitFor();
+    expect(await (await fetch(`${address}/api/v1/projects/${project}/handoffs`)).json()).toMatchObject({
+      items: [{ path: 'src/motion.lua', to: 'lua', label: 'build 88' }],
+    });
     // Another revision: the next hand-off tells just the difference.
     await fetch(`${address}/api/v1/tunings/${id}/revisions`, {
       method: 'POST',
@@ -61,6 +70,7 @@ describe('the Hand-off', () => {
     await page.locator('[data-changed=decelerate]').getByText('75 → 50').waitFor();
     await page.reload();
     await text.getByText(/amble += +10,/).waitFor();
+    expect(await place.inputValue()).toBe('src/motion.lua');
     await page
       .getByRole('region', { name: 'Hand-offs' })
       .getByRole('button', { name: /build 88/ })

@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import {
   type Case,
@@ -19,6 +18,7 @@ import {
   writers,
 } from '@zygopod/core';
 import { readText, tuningFile } from '../files.ts';
+import { differing, isAsWritten, stamped } from '../handOff/stamp.ts';
 import { FINDING, GOOD, Misuse } from '../misuse.ts';
 
 interface ExportOptions {
@@ -58,26 +58,6 @@ function namesOf(path: string | undefined): Record<string, string> {
     if (typeof name !== 'string') throw new Misuse(`--names ${path}: ${key}: found ${JSON.stringify(name)}, expected a text`);
   }
   return own as Record<string, string>;
-}
-
-/** The line that ends a file of code: a word for all that stands before it, by which a change by hand is seen. */
-const stampOf = (text: string, comment: string) =>
-  `${comment} handed over as ${createHash('sha256').update(text).digest('hex').slice(0, 16)}\n`;
-
-/** Whether nobody has changed a file since it was handed over. */
-function isAsWritten(text: string, comment: string): boolean {
-  const begin = text.lastIndexOf('\n', text.length - 2) + 1;
-  return text.slice(begin) === stampOf(text.slice(0, begin), comment);
-}
-
-/** The lines of two texts that the other does not have. */
-function differing(before: string, now: string): string[] {
-  const [old, fresh] = [before.split(/\r?\n/), now.split(/\r?\n/)];
-  const [inOld, inFresh] = [new Set(old), new Set(fresh)];
-  return [
-    ...old.filter((line) => !inFresh.has(line)).map((line) => `- ${line}`),
-    ...fresh.filter((line) => !inOld.has(line)).map((line) => `+ ${line}`),
-  ];
 }
 
 /** What is handed over, and how its lines of comment begin; null where it cannot be: why was told. */
@@ -120,12 +100,12 @@ export async function exportTuning(path: string, options: ExportOptions): Promis
     return GOOD;
   }
   const { comment } = handed;
-  const text = comment === null ? handed.text : handed.text + stampOf(handed.text, comment);
+  const text = stamped(handed.text, comment);
   if (existsSync(output)) {
     const there = readFileSync(output, 'utf8');
     if (there === text) return GOOD;
-    const isOurs = comment !== null && isAsWritten(there, comment);
-    for (const line of differing(there, text)) if (!line.includes('handed over as')) say(line);
+    const isOurs = isAsWritten(there, comment);
+    for (const line of differing(there, text)) say(line);
     if (!isOurs && !options.force) {
       say(`${output} was changed by hand, or is not of Zygopod: it is left as it is (--force writes over it)`);
       return FINDING;

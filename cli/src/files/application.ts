@@ -1,5 +1,6 @@
 import { type MemberKind, readAny } from '@zygopod/core';
 import { folders } from './folder.ts';
+import type { Standing } from './standing.ts';
 
 /** A document as the application lists it. */
 export interface Listed {
@@ -70,6 +71,11 @@ export class Application {
 
   async changeProject(id: string, values: Partial<ProjectHead>): Promise<void> {
     await this.#ask('PUT', `/projects/${id}`, values);
+  }
+
+  /** The hand-offs of a project that have a place in its folder, the newest of each place. */
+  async standing(project: string): Promise<Standing[]> {
+    return ((await this.#ask('GET', `/projects/${project}/handoffs`)) as { items: Standing[] }).items;
   }
 
   /** All documents in use of a project. */

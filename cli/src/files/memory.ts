@@ -16,13 +16,20 @@ const pair = z.object({
 });
 export type Pair = z.infer<typeof pair>;
 
-const schema = z.object({ project: z.string(), projectText: z.string(), pairs: z.record(z.string(), pair) });
+const schema = z.object({
+  project: z.string(),
+  projectText: z.string(),
+  pairs: z.record(z.string(), pair),
+  /** What names the text that was handed over last, by its place. */
+  written: z.record(z.string(), z.string()).default({}),
+});
 type Kept = z.infer<typeof schema>;
 
 /** What is remembered of a folder and a project between runs: where both were alike last. Written whole, after each step. */
 export class Memory {
   readonly #path: string;
   readonly pairs: Map<string, Pair>;
+  readonly written: Map<string, string>;
   project: string;
   projectText: string;
 
@@ -32,12 +39,14 @@ export class Memory {
     this.project = kept?.project ?? '';
     this.projectText = kept?.projectText ?? '';
     this.pairs = new Map(Object.entries(kept?.pairs ?? {}));
+    this.written = new Map(Object.entries(kept?.written ?? {}));
   }
 
   keep(): void {
     mkdirSync(dirname(this.#path), { recursive: true });
     const { project, projectText } = this;
-    writeFileSync(`${this.#path}.new`, JSON.stringify({ project, projectText, pairs: Object.fromEntries(this.pairs) }));
+    const [pairs, written] = [Object.fromEntries(this.pairs), Object.fromEntries(this.written)];
+    writeFileSync(`${this.#path}.new`, JSON.stringify({ project, projectText, pairs, written }));
     renameSync(`${this.#path}.new`, this.#path);
   }
 }

@@ -4,6 +4,7 @@ import { type Application, type Listed, Overtaken } from './application.ts';
 import { type DiskFile, endOf, type Folder, folders } from './folder.ts';
 import type { Memory, Pair } from './memory.ts';
 import { type Direction, lookAtProject, PROJECT_FILE } from './projectFile.ts';
+import { StandingHandOffs } from './standing.ts';
 
 /** What a look at both sides has done. */
 export interface Told {
@@ -26,6 +27,7 @@ export class Mirror {
   readonly #memory: Memory;
   readonly #project: string;
   readonly #direction: Direction;
+  readonly #standing: StandingHandOffs;
   readonly #toldBroken = new Map<string, string>();
 
   constructor(folder: Folder, app: Application, memory: Memory, project: string, direction: Direction = 'both') {
@@ -34,8 +36,10 @@ export class Mirror {
     this.#memory = memory;
     this.#project = project;
     this.#direction = direction;
+    this.#standing = new StandingHandOffs(folder, app, memory, project);
     if (memory.project !== project) {
       memory.pairs.clear();
+      memory.written.clear();
       Object.assign(memory, { project, projectText: '' });
     }
   }
@@ -54,7 +58,14 @@ export class Mirror {
     for (const [id, pair] of [...this.#memory.pairs])
       await this.#step(told, pair.path, () => this.#known(id, pair, listed.get(id), disk, told));
     await this.#strangers(listed, disk, told);
+    if (this.#fetches) told.lines.push(...(await this.#standing.look(await this.#headsNow(told, listed))));
     return told;
+  }
+
+  /** The newest revisions of tunings: where this look has changed something they are asked for again. */
+  async #headsNow({ lines }: Told, listed: ReadonlyMap<string, Listed>): Promise<Map<string, number>> {
+    const now = lines.length > 0 ? await this.#app.list(this.#project) : [...listed.values()];
+    return new Map(now.flatMap(({ id, kind, head }) => (kind === 'tuning' ? [[id, head] as const] : [])));
   }
 
   /** One step; somebody who was faster is met at the next look. */

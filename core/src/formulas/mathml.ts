@@ -15,7 +15,7 @@ const measured = (value: number, unit: string) =>
   unit === '' ? number(value) : row(number(value), ...(unit === '°' ? [] : ['<mspace width="0.2em"/>']), `<mtext>${safe(unit)}</mtext>`);
 
 /** A term as presentation MathML (W3C MathML Core): read aloud by screen readers, drawn by every browser. */
-export function termMath(term: Term, as: As): string {
+function termMath(term: Term, as: As): string {
   const part = (one: Term, least: number) => (bindingOf(one) < least ? inBrackets(termMath(one, as)) : termMath(one, as));
   const between = (all: readonly Term[], mark: string, least: number) =>
     row(...all.flatMap((one, i) => (i === 0 ? [part(one, least)] : [sign(mark), part(one, least)])));

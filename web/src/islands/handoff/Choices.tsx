@@ -10,12 +10,14 @@ export function Choices({
   names,
   rename,
   handed,
+  children,
 }: {
   choice: Choice;
   choose(change: Partial<Choice>): void;
   names: Readonly<Record<string, string>>;
   rename(names: Record<string, string>): void;
   handed: HandedOver;
+  children?: ReactNode;
 }) {
   const [naming, name] = useState(false);
   const { units } = choice;
@@ -113,6 +115,7 @@ export function Choices({
         </label>
         {!choice.all && <p className="text-xs text-ink-soft">Only those that this tuning uses.</p>}
       </section>
+      {children}
       {naming && <Names names={names} rename={rename} close={() => name(false)} />}
     </aside>
   );

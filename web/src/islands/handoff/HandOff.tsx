@@ -1,5 +1,5 @@
 import { useStore } from '@nanostores/react';
-import { changesSince, differences, handOver, unitsWord, writers } from '@zygopod/core';
+import { changesSince, differences, handOffPathFault, handOver, unitsWord, writers } from '@zygopod/core';
 import { useEffect, useMemo, useState } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
 import { download } from '../controls/download.ts';
@@ -30,6 +30,7 @@ export function HandOff({ opening }: { opening: Opening }) {
   const head = useStore(work.saving.$head);
   const [own, setOwn] = useState<Choice | null>(null);
   const [label, setLabel] = useState('');
+  const [ownPath, setPath] = useState<string | null>(null);
   const [part, setPart] = useState<Part>(partOf);
   const turnTo = (to: Part) => {
     const url = new URL(window.location.href);
@@ -47,6 +48,9 @@ export function HandOff({ opening }: { opening: Opening }) {
     [tuning, isChanged, head, choice, names],
   );
   const last = kept.find(({ to }) => to === choice.to);
+  const path = (ownPath ?? last?.path ?? '').trim();
+  const pathFault = path === '' ? null : handOffPathFault(path);
+  const isHeld = handed.faults.length > 0 || pathFault !== null;
   const changes = useMemo(() => (last ? changesSince(last.values, handed.values) : []), [last, handed]);
   const choose = (change: Partial<Choice>) => {
     const next = { ...choice, ...change };
@@ -60,6 +64,9 @@ export function HandOff({ opening }: { opening: Opening }) {
       to: choice.to,
       units: unitsWord(choice.units),
       label: label.trim(),
+      ...(choice.style ? { style: choice.style } : {}),
+      all: choice.all,
+      ...(path === '' ? {} : { path }),
       values: handed.values,
     });
   const save = () => {
@@ -87,7 +94,9 @@ export function HandOff({ opening }: { opening: Opening }) {
         {part === 'checks' && <Checks file={tuning.file} id={opening.tuning.id} project={opening.project.id} />}
         {part === 'numbers' && (
           <div className="grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)_260px]">
-            <Choices choice={choice} choose={choose} names={names} rename={(next) => void handOffs.rename(next)} handed={handed} />
+            <Choices choice={choice} choose={choose} names={names} rename={(next) => void handOffs.rename(next)} handed={handed}>
+              <PathField path={ownPath ?? last?.path ?? ''} fault={pathFault} set={setPath} />
+            </Choices>
             <section aria-label="The file" className="flex min-h-0 min-w-0 flex-col px-3.5 py-2.5">
               <header className="flex items-baseline gap-4">
                 <h2 className="font-semibold" data-testid="file-name">
@@ -109,15 +118,10 @@ export function HandOff({ opening }: { opening: Opening }) {
                     value={label}
                     onChange={(event) => setLabel(event.target.value)}
                   />
-                  <button type="button" className="deed min-h-6" disabled={handed.faults.length > 0} onClick={save}>
+                  <button type="button" className="deed min-h-6" disabled={isHeld} onClick={save}>
                     Save
                   </button>
-                  <button
-                    type="button"
-                    className="deed min-h-6 font-semibold"
-                    disabled={handed.faults.length > 0}
-                    onClick={() => void copy()}
-                  >
+                  <button type="button" className="deed min-h-6 font-semibold" disabled={isHeld} onClick={() => void copy()}>
                     Copy
                   </button>
                 </span>
@@ -137,6 +141,30 @@ export function HandOff({ opening }: { opening: Opening }) {
 function partOf(): Part {
   const named = new URLSearchParams(typeof window === 'undefined' ? '' : window.location.search).get('part') ?? '';
   return Object.hasOwn(parts, named) ? (named as Part) : 'numbers';
+}
+
+/** Where in the project's folder this hand-off is written by each saved revision. */
+function PathField({ path, fault, set }: { path: string; fault: string | null; set(path: string): void }) {
+  return (
+    <section className="border-t border-rule pt-2">
+      <label className="block">
+        <span className="rubric">Written to, in the folder</span>
+        <input
+          className="digits mt-0.5 min-h-6 w-full border-b border-rule bg-transparent text-[13px]"
+          placeholder="src/motion.h"
+          maxLength={200}
+          spellCheck={false}
+          value={path}
+          aria-invalid={fault !== null}
+          aria-describedby="hand-off-path"
+          onChange={(event) => set(event.target.value)}
+        />
+      </label>
+      <p id="hand-off-path" className={`text-xs ${fault ? 'text-now' : 'text-ink-soft'}`} role={fault ? 'alert' : undefined}>
+        {fault ? `▲ ${fault}` : 'With --files each saved revision writes it there, once it was handed over.'}
+      </p>
+    </section>
+  );
 }
 
 function Where({

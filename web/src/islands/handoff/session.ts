@@ -11,6 +11,10 @@ export interface KeptHandOff {
   to: string;
   units: string;
   label: string;
+  /** Where in the project's folder each saved revision writes it. */
+  path?: string;
+  style?: string;
+  all?: boolean;
   values: Record<string, ConstantValue>;
 }
 

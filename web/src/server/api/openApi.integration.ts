@@ -1,10 +1,8 @@
 import '../../../../testing/provided.ts';
-import Ajv2020, { type ValidateFunction } from 'ajv/dist/2020.js';
-import addFormats from 'ajv-formats';
 import { beforeAll, describe, expect, inject, it } from 'vitest';
+import { Described } from '../../testing/described.ts';
 import { operations } from './operations/index.ts';
 
-const address = inject('address');
 const tuning = { format: 'zygopod/tuning', version: 2, name: 'Described boots' };
 const ground = { format: 'zygopod/ground', version: 1, name: 'Described yard', size: { width: 64, height: 64 }, start: { x: 9, y: 9 } };
 const tape = { format: 'zygopod/tape', version: 2, name: 'Described hands', hz: 60, ticks: 9, events: [{ at: 0, press: 'up' }] };
@@ -12,68 +10,16 @@ const targets = { format: 'zygopod/targets', version: 1, name: 'Described bands'
 const files = { tunings: tuning, grounds: ground, tapes: tape, targets };
 const NOBODY = '00000000-0000-4000-8000-000000000000';
 
-interface Described {
-  responses: Record<string, { content?: Record<string, { schema: object }>; headers?: object }>;
-}
-interface Description {
-  openapi: string;
-  paths: Record<string, Record<string, Described>>;
-}
-
-let description: Description;
-let ajv: Ajv2020;
-const validators = new Map<string, ValidateFunction>();
-
-beforeAll(async () => {
-  description = (await (await fetch(`${address}/api/v1/openapi.json`)).json()) as Description;
-  ajv = new Ajv2020({ strict: false, allErrors: true });
-  addFormats.default(ajv);
-  ajv.addSchema({ $id: 'api', ...description });
-});
-
-/** What the schema that stands in the description at this place finds wrong with a value. */
-function faultsOf(path: string, method: string, status: number, type: string, value: unknown): unknown {
-  const at = ['paths', path, method, 'responses', String(status), 'content', type, 'schema'];
-  const pointer = at.map((key) => encodeURIComponent(key.replaceAll('~', '~0').replaceAll('/', '~1'))).join('/');
-  const validate = validators.get(pointer) ?? ajv.compile({ $ref: `api#/${pointer}` });
-  validators.set(pointer, validate);
-  return validate(value) ? [] : validate.errors;
-}
-
-const seen = new Set<string>();
-
-/** Asks, and holds the answer to what is written of it. */
-async function ask(
-  method: string,
-  path: string,
-  values: Record<string, string>,
-  expected: number,
-  { body, headers = {}, query = '' }: { body?: unknown; headers?: Record<string, string>; query?: string } = {},
-): Promise<{ value: Record<string, unknown>; headers: Headers }> {
-  const url = path.replace(/\{(\w+)\}/g, (_, name: string) => values[name] as string);
-  const answer = await fetch(`${address}/api/v1${url}${query}`, {
-    method,
-    headers: body === undefined ? headers : { 'content-type': 'application/json', ...headers },
-    body: body === undefined ? null : typeof body === 'string' ? body : JSON.stringify(body),
-  });
-  const text = await answer.text();
-  expect([answer.status, text.slice(0, 300)]).toEqual([expected, expect.anything()]);
-  const described = description.paths[path]?.[method.toLowerCase()]?.responses[String(expected)];
-  expect(described, `${method} ${path} ${expected} is described`).toBeDefined();
-  seen.add(`${method} ${path} ${expected}`);
-  const type = Object.keys(described?.content ?? {})[0];
-  const value = text === '' ? {} : type === 'text/csv' ? { text } : (JSON.parse(text) as Record<string, unknown>);
-  if (type) expect(faultsOf(path, method.toLowerCase(), expected, type, type === 'text/csv' ? text : value)).toEqual([]);
-  else expect(text).toBe('');
-  if (described?.headers) expect(answer.headers.get('etag')).toMatch(/^"/);
-  return { value, headers: answer.headers };
-}
+const described = new Described(inject('address'));
+beforeAll(() => described.load());
+const ask = described.ask.bind(described);
+const address = described.address;
 
 describe('the description of the API', () => {
   it('is OpenAPI 3.1 and holds every operation', () => {
-    expect(description.openapi).toMatch(/^3\.1\./);
-    const told = Object.entries(description.paths).flatMap(([path, methods]) => Object.keys(methods).map((m) => `${m} ${path}`));
-    expect(faultsOf('/{kind}', 'post', 201, 'application/json', { id: NOBODY })).not.toEqual([]);
+    expect(described.description.openapi).toMatch(/^3\.1\./);
+    const told = Object.entries(described.description.paths).flatMap(([path, methods]) => Object.keys(methods).map((m) => `${m} ${path}`));
+    expect(described.faultsOf('/{kind}', 'post', 201, 'application/json', { id: NOBODY })).not.toEqual([]);
     expect(told.sort()).toEqual(operations.map(({ method, path }) => `${method.toLowerCase()} ${path}`).sort());
   });
 
@@ -215,6 +161,50 @@ describe('the description of the API', () => {
     const { value } = await ask('GET', '/handoffs', {}, 200, { query: `?tuning=${tuning.id}` });
     expect((value['items'] as { label: string }[]).map(({ label }) => label)).toEqual(['build 89', 'build 88']);
     await ask('GET', '/handoffs', {}, 400);
+    await ask('POST', '/handoffs', {}, 422, { body: { ...handOff, path: '../out.h' } });
+  });
+
+  it('is what hand-offs with a place in a project’s folder are answered by: the newest of each place', async () => {
+    const { value: project } = await ask('POST', '/projects', {}, 201, { body: { name: 'Placed' } });
+    const id = project['id'] as string;
+    const { value: made } = await ask('POST', '/{kind}', { kind: 'tunings' }, 201, { body: { file: tuning }, query: `?project=${id}` });
+    const handOff = {
+      tuning: { id: made['id'], revision: 1, name: 'Described boots' },
+      changedSince: false,
+      to: 'lua',
+      units: 'px,second,degree',
+      label: '',
+      values: {},
+    };
+    for (const more of [
+      { path: 'a.lua', label: 'old' },
+      { path: 'a.lua', label: 'new' },
+      { path: 'b.lua', style: 'camelCase', all: true },
+      {},
+    ])
+      await ask('POST', '/handoffs', {}, 201, { body: { ...handOff, ...more } });
+    const { value } = await ask('GET', '/projects/{id}/handoffs', { id }, 200);
+    expect(value['items']).toMatchObject([
+      { path: 'a.lua', label: 'new' },
+      { path: 'b.lua', style: 'camelCase', all: true },
+    ]);
+  });
+
+  it('is what code and checks are answered by, whatever is asked for', async () => {
+    for (const to of ['ts', 'c', 'csharp', 'python', 'lua', 'rust']) {
+      const { value } = await ask('POST', '/code', {}, 200, { body: { tuning, to } });
+      expect((value['files'] as { text: string }[])[0]?.text).toContain('The motion of Described boots, made by Zygopod');
+    }
+    await ask('POST', '/code', {}, 422, { body: { tuning, to: 'basic' } });
+    await ask('POST', '/code', {}, 422, { body: { tuning: { ...tuning, pace: { walkSpeed: -1 } }, to: 'c' } });
+    await ask('POST', '/code', {}, 422, { body: { tuning: { ...tuning, route: { enabled: true } }, to: 'c' } });
+    await ask('POST', '/code', {}, 422, { body: { to: 'c' } });
+    const { value } = await ask('POST', '/checks', {}, 200, { body: { tuning, targets, tapes: [tape, tape] } });
+    const paths = (value['files'] as { path: string }[]).map(({ path }) => path);
+    expect(paths).toEqual(expect.arrayContaining(['goldens/described-hands.csv', 'goldens/described-hands-2.csv', 'check.rs', 'game.py']));
+    await ask('POST', '/checks', {}, 200, { body: { tuning, targets: null, tapes: [] } });
+    await ask('POST', '/checks', {}, 422, { body: { tuning, targets: null, tapes: [{ ...tape, events: 7 }] } });
+    await ask('POST', '/checks', {}, 422, { body: { tuning, targets: { ...targets, targets: 7 }, tapes: [] } });
   });
 
   it('is what projects are answered by: made, filled, searched, put away and back', async () => {
@@ -314,7 +304,7 @@ describe('the description of the API', () => {
     const over = new AbortController();
     const answer = await fetch(`${address}/api/v1/changes`, { signal: over.signal });
     expect([answer.status, answer.headers.get('content-type')]).toEqual([200, 'text/event-stream']);
-    seen.add('GET /changes 200');
+    described.seen.add('GET /changes 200');
     const reader = (answer.body as ReadableStream<Uint8Array>).getReader();
     let told = '';
     const until = async (words: string) => {
@@ -343,6 +333,6 @@ describe('the description of the API', () => {
         .filter((status) => status < '300')
         .map((status) => `${method} ${path} ${status}`),
     );
-    expect(good.filter((answer) => !seen.has(answer))).toEqual([]);
+    expect(good.filter((answer) => !described.seen.has(answer))).toEqual([]);
   });
 });

@@ -1,6 +1,6 @@
-import { desc, eq } from 'drizzle-orm';
+import { and, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import type { Database } from './connection.ts';
-import { handOffs } from './schema.ts';
+import { documents, handOffs } from './schema.ts';
 
 /** A hand-off as it is kept. */
 export type HandOffRow = typeof handOffs.$inferSelect;
@@ -15,4 +15,15 @@ export async function keepHandOff(db: Database, handOff: typeof handOffs.$inferI
 /** The newest hand-offs of a tuning, newest first. */
 export function listHandOffs(db: Database, tuning: string, limit: number): Promise<HandOffRow[]> {
   return db.select().from(handOffs).where(eq(handOffs.tuning, tuning)).orderBy(desc(handOffs.createdAt), desc(handOffs.id)).limit(limit);
+}
+
+/** The hand-offs of a project's tunings in use that have a place in its folder: the newest of each place. */
+export async function standingHandOffs(db: Database, project: string): Promise<HandOffRow[]> {
+  const rows = await db
+    .selectDistinctOn([handOffs.path], { row: handOffs })
+    .from(handOffs)
+    .innerJoin(documents, eq(documents.id, handOffs.tuning))
+    .where(and(eq(documents.project, project), isNull(documents.putAwayAt), isNotNull(handOffs.path)))
+    .orderBy(handOffs.path, desc(handOffs.createdAt), desc(handOffs.id));
+  return rows.map(({ row }) => row);
 }

@@ -151,6 +151,8 @@ export const handOffs = pgTable(
     id: uuid('id').primaryKey().defaultRandom(),
     tuning: uuid('tuning_id').notNull(),
     handOff: file('hand_off').notNull(),
+    /** Where in the project's folder it is written by each saved revision; null where it was for once. */
+    path: text('path'),
     createdAt: made,
   },
   (table) => [index('hand_offs_by_tuning').on(table.tuning, table.createdAt)],

@@ -1,4 +1,4 @@
-import { faultText, type Reading, readTape, readTargets, readTuning } from '@zygopod/core';
+import { type Reading, readTape, readTargets, readTuning } from '@zygopod/core';
 import { z } from 'zod';
 import { type CodeAsked, makeCode } from '../../code/maker.ts';
 import { Problem } from '../../problem.ts';
@@ -15,7 +15,7 @@ const made = z
 function judged(reading: Reading<unknown>, what: string): void {
   if (!reading.ok)
     throw new Problem(422, `The ${what} is not valid`, {
-      errors: reading.faults.slice(0, 20).map((fault) => ({ message: faultText(fault) })),
+      errors: reading.faults.slice(0, 20),
     });
 }
 

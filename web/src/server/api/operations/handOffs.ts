@@ -1,6 +1,6 @@
-import { readUnits } from '@zygopod/core';
+import { cases, handOffPathFault, readUnits } from '@zygopod/core';
 import { z } from 'zod';
-import { type HandOffRow, keepHandOff, listHandOffs } from '../../data/handOffs.ts';
+import { type HandOffRow, keepHandOff, listHandOffs, standingHandOffs } from '../../data/handOffs.ts';
 import { RawJson } from '../../data/rawJson.ts';
 import type { Asked, Operation } from '../operation.ts';
 import { json } from '../responses.ts';
@@ -21,6 +21,12 @@ const handOff = z
       .record(text(200), value)
       .refine((values) => Object.keys(values).length <= 500, 'expected at most 500 values')
       .meta({ description: 'What was handed over, by the names in the game' }),
+    style: z.enum(cases).optional().meta({ description: 'The case of names; absent: the language’s own' }),
+    all: z.boolean().optional().meta({ description: 'Whether all parameters are handed over, used or not' }),
+    path: text(200)
+      .refine((path) => handOffPathFault(path) === null, 'expected a place below the folder, such as src/motion.h')
+      .optional()
+      .meta({ description: 'Where in the project’s folder it is written by each saved revision', example: 'src/motion.h' }),
   })
   .meta({ id: 'HandOff' });
 
@@ -37,9 +43,18 @@ const keep: Operation = {
   body: handOff,
   answers: { 201: { words: 'The hand-off', schema: kept } },
   run: async ({ body, database }: Asked<object, z.infer<typeof handOff>>) =>
-    json(toldOf(await keepHandOff(await database(), { tuning: body.tuning.id, handOff: new RawJson(JSON.stringify(body)) })), {
-      status: 201,
-    }),
+    json(
+      toldOf(
+        await keepHandOff(await database(), {
+          tuning: body.tuning.id,
+          handOff: new RawJson(JSON.stringify(body)),
+          path: body.path ?? null,
+        }),
+      ),
+      {
+        status: 201,
+      },
+    ),
 };
 
 const listQuery = z.object({
@@ -58,4 +73,13 @@ const list: Operation = {
     json({ items: (await listHandOffs(await database(), query.tuning, query.limit)).map(toldOf) }),
 };
 
-export const handOffOperations = [keep, list];
+const standing: Operation = {
+  method: 'GET',
+  path: '/projects/{id}/handoffs',
+  name: 'standingHandOffs',
+  words: 'The hand-offs of a project that have a place in its folder, the newest of each place',
+  answers: { 200: { words: 'The hand-offs', schema: z.strictObject({ items: z.array(kept) }) } },
+  run: async ({ id, database }: Asked) => json({ items: (await standingHandOffs(await database(), id)).map(toldOf) }),
+};
+
+export const handOffOperations = [keep, list, standing];

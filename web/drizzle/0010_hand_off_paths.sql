@@ -1,0 +1,1 @@
+ALTER TABLE "hand_offs" ADD COLUMN "path" text;
