@@ -3,7 +3,7 @@ import type { Routine } from './fold/ir.ts';
 import { Sources } from './fold/source.ts';
 import { Specialiser } from './fold/specialise.ts';
 import { fieldsOf, tidied } from './fold/tidy.ts';
-import { CannotHold } from './fold/values.ts';
+import { CannotHold, edgeStarts } from './fold/values.ts';
 import { C } from './languages/c.ts';
 import { CSharp } from './languages/csharp.ts';
 import { Lua } from './languages/lua.ts';
@@ -25,9 +25,13 @@ const atContact = [
   'velocityY',
   'velocityToX',
   'velocityToY',
+  'contactX',
+  'contactY',
+  'contactVx',
+  'contactVy',
+  'contactCount',
   'contactKeeps',
   'contactSurface',
-  'boundsBlocked',
 ];
 /** What the game reads. */
 const told = ['facingAngle', 'gaitIndex', 'gaitStamina', 'happened'];
@@ -42,7 +46,10 @@ const stages: readonly (readonly [string, string, keyof Standalone['plan'] | nul
   ['motion/route.ts', 'stepRoute', 'route'],
   ['motion/gait.ts', 'stepGait', 'gait'],
   ['motion/velocity.ts', 'stepVelocity', 'velocity'],
+  ['motion/contact.ts', 'beginContact', null],
   null,
+  ['motion/contact.ts', 'holdInside', 'contact'],
+  ['motion/bounds.ts', 'meetEdges', 'bounds'],
   ['motion/gait.ts', 'nameGait', null],
   ['motion/facing.ts', 'stepFacing', 'facing'],
 ];
@@ -82,6 +89,6 @@ export function motionOf({ file, parameters }: Tuning, sources = core): Motion {
   const byName = new Map(program.routines.map((routine) => [routine.name, routine]));
   const fields = [...new Set([...fieldsOf(program), ...others])]
     .sort()
-    .map((field): [string, number] => [field, ((alone.start as unknown as Record<string, number>)[field] ?? 0) + 0]);
+    .map((field): [string, number] => [field, ((alone.start as unknown as Record<string, number>)[field] ?? edgeStarts[field] ?? 0) + 0]);
   return { tuning: file.name, program, tick: tick.map((routine) => routine && (byName.get(routine.name) ?? routine)), fields, controls };
 }

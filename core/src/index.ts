@@ -1,6 +1,7 @@
 /** The public face of @zygopod/core: what a program around the core needs, by what it is about. */
 
 // Files: reading them, what is wrong with them, and other formats.
+export { originLimits } from './collision/limits.ts';
 export { markOf, readJson } from './document/document.ts';
 export { type Fault, faultText, printable, type Reading, shown } from './document/fault.ts';
 export { LARGEST_PROJECT, largest } from './document/sizes.ts';

@@ -5,12 +5,17 @@ import {
   asTruth,
   BODY,
   CannotHold,
+  edgeField,
+  edgeStarts,
+  expressionOf,
   HANDS,
   isKnown,
+  isProbe,
   isScratch,
   known,
   literal,
   number,
+  Parts,
   type Scope,
   scratchField,
   type Value,
@@ -39,6 +44,7 @@ export abstract class Folding {
   /** A part of something: a field of the body or the hands, or of a known object. */
   protected part(scope: Scope, from: Value, part: string): Value {
     if (!isKnown(from)) throw new CannotHold(`${scope.file.place}: .${part} of a number`);
+    if (from.known instanceof Parts) return from.known.parts[part] ?? known(undefined);
     if (from.known === BODY) {
       const steady = this.steady.get(part);
       if (steady !== undefined) return known(steady);
@@ -56,14 +62,23 @@ export abstract class Folding {
       scope.routine.usesBody = true;
       return { is: { is: 'body', field: scratchField(part) } };
     }
-    return known((from.known as Record<string, unknown> | null)?.[part]);
+    const value = (from.known as Record<string, unknown> | null)?.[part];
+    if (Object.hasOwn(edgeStarts, edgeField(part)) && Number.isFinite(value)) {
+      this.fields.add(edgeField(part));
+      scope.routine.usesBody = true;
+      return { is: { is: 'body', field: edgeField(part) } };
+    }
+    return known(value);
   }
 
-  /** The field of the body that an expression stands for. */
-  protected fieldOf(scope: Scope, node: ts.Expression): string {
+  /** The field of the body that an expression stands for; null for a part of what looks for walls. */
+  protected fieldOf(scope: Scope, node: ts.Expression): string | null {
     if (!ts.isPropertyAccessExpression(node)) throw new CannotHold(`${scope.file.place}: ${node.getText()} is no field`);
     const from = this.mustKnow(scope, node.expression);
-    return isScratch(from) ? scratchField(node.name.text) : node.name.text;
+    if (isScratch(from)) return scratchField(node.name.text);
+    if (from === BODY) return node.name.text;
+    if (isProbe(from)) return null;
+    throw new CannotHold(`${scope.file.place}: ${node.getText()} is written`);
   }
 
   protected mustKnow(scope: Scope, node: ts.Expression): unknown {
@@ -73,8 +88,7 @@ export abstract class Folding {
   }
 
   protected expression(scope: Scope, node: ts.Expression, out?: Statement[]): Expression {
-    const value = this.value(scope, node, out);
-    return isKnown(value) ? literal(value.known) : value.is;
+    return expressionOf(this.value(scope, node, out));
   }
 
   protected fit(value: Expression, kind: Kind | null): Expression {
@@ -101,7 +115,7 @@ export abstract class Folding {
         throw new CannotHold(`${scope.file.place}: a choice between plans`);
       // A choice between equals is none: what is asked has no effect of its own.
       if (isKnown(yes) && isKnown(no) && Object.is(yes.known, no.known)) return yes;
-      const [a, b] = [isKnown(yes) ? literal(yes.known) : yes.is, isKnown(no) ? literal(no.known) : no.is];
+      const [a, b] = [expressionOf(yes), expressionOf(no)];
       return { is: { is: 'choice', test: asTruth(test.is), yes: a, no: b } };
     }
     if (ts.isBinaryExpression(node)) return this.binary(scope, node, out);
@@ -139,8 +153,10 @@ export abstract class Folding {
 
   protected unary(scope: Scope, node: ts.PrefixUnaryExpression, out?: Statement[]): Value {
     const of = this.value(scope, node.operand, out);
-    if (node.operator === ts.SyntaxKind.MinusToken) return isKnown(of) ? known(-(of.known as number)) : { is: { is: 'minus', of: of.is } };
-    if (node.operator === ts.SyntaxKind.ExclamationToken) return isKnown(of) ? known(!of.known) : { is: opposite(asTruth(of.is)) };
+    if (node.operator === ts.SyntaxKind.MinusToken)
+      return isKnown(of) ? known(-(of.known as number)) : { is: { is: 'minus', of: expressionOf(of) } };
+    if (node.operator === ts.SyntaxKind.ExclamationToken)
+      return isKnown(of) ? known(!of.known) : { is: opposite(asTruth(expressionOf(of))) };
     throw new CannotHold(`${scope.file.place}: ${node.getText()}`);
   }
 
@@ -163,7 +179,10 @@ export abstract class Folding {
     if (isKnown(left) && isKnown(right)) return known(calculate(sign, left.known as never, right.known as never));
     if (isKnown(left) && (typeof left.known === 'object' || typeof left.known === 'string')) return known(sign === '!==');
     if (isKnown(right) && (typeof right.known === 'object' || typeof right.known === 'string')) return known(sign === '!==');
-    const [a, b] = [isKnown(left) ? literal(left.known) : left.is, isKnown(right) ? literal(right.known) : right.is];
+    const [a, b] = [expressionOf(left), expressionOf(right)];
+    // Nothing is beyond what is endless.
+    if ((sign === '<' && isNumber(b, -Infinity)) || (sign === '>' && isNumber(b, Infinity))) return known(false);
+    if (sign === '|' && isNumber(b, 0)) return left;
     // Once something is that, to the bit.
     if ((sign === '*' || sign === '/') && b.is === 'number' && b.value === 1) return left;
     if ((sign === '===' || sign === '!==') && b.is === 'truth' && kindOf(a) === 'truth')
@@ -188,6 +207,8 @@ export abstract class Folding {
     return { ...scope, names: new Map(scope.names) };
   }
 }
+
+const isNumber = (e: Expression, value: number) => e.is === 'number' && e.value === value;
 
 function calculate(sign: Sign, a: number, b: number): unknown {
   switch (sign) {

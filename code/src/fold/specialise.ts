@@ -6,6 +6,7 @@ import {
   asTruth,
   BODY,
   CannotHold,
+  expressionOf,
   HANDS,
   isKnown,
   known,
@@ -16,6 +17,7 @@ import {
   standards,
   truth,
   type Value,
+  withoutWalls,
 } from './values.ts';
 
 /**
@@ -222,7 +224,7 @@ export class Specialiser extends Folding {
     ) {
       const sign = node.operatorToken.getText().slice(0, -1);
       const right = this.value(scope, node.right, out);
-      this.assign(scope, node.left, sign as Sign | '', isKnown(right) ? literal(right.known) : right.is, out);
+      this.assign(scope, node.left, sign as Sign | '', expressionOf(right), out);
     } else if (ts.isPostfixUnaryExpression(node) || ts.isPrefixUnaryExpression(node)) {
       const sign = node.operator === ts.SyntaxKind.PlusPlusToken ? '+' : '-';
       this.assign(scope, node.operand, sign, number(1), out);
@@ -254,7 +256,10 @@ export class Specialiser extends Folding {
     const target = this.value(scope, left);
     // A field that is the same in every tick needs no writing; one that is given another value is not the same.
     if (isKnown(target)) {
-      if (sign !== '' || right.is !== 'number' || right.value !== target.known) this.varying.add(this.fieldOf(scope, left));
+      if (sign !== '' || right.is !== 'number' || right.value !== target.known) {
+        const field = this.fieldOf(scope, left);
+        if (field !== null) this.varying.add(field);
+      }
       return;
     }
     const value: Expression = sign === '' ? right : { is: 'binary', sign, left: target.is, right };
@@ -272,7 +277,7 @@ export class Specialiser extends Folding {
             (Math as never as Record<string, (...all: number[]) => number>)[name]?.(...args.map((arg) => (arg as { known: number }).known)),
           );
         return {
-          is: { is: 'standard', name: name as StandardName, args: args.map((arg) => (isKnown(arg) ? literal(arg.known) : arg.is)) },
+          is: { is: 'standard', name: name as StandardName, args: args.map((arg) => expressionOf(arg)) },
         };
       }
       if (name === 'findIndex') return this.findIndex(scope, callee.expression, node.arguments[0] as ts.ArrowFunction);
@@ -283,12 +288,13 @@ export class Specialiser extends Folding {
       throw new CannotHold(`${scope.file.place}: ${callee.getText()} cannot be called`);
     const name = declared.node.name?.text ?? '';
     const args = node.arguments.map((arg, i) => given.get(i) ?? this.value(scope, arg, out));
+    if (Object.hasOwn(withoutWalls, name)) return (withoutWalls[name] as (args: readonly Value[]) => Value)(args);
     if (Object.hasOwn(standards, name)) {
       return {
         is: {
           is: 'standard',
           name: standards[name] as StandardName,
-          args: args.map((arg) => (isKnown(arg) ? literal(arg.known) : arg.is)),
+          args: args.map((arg) => expressionOf(arg)),
         },
       };
     }
@@ -304,6 +310,8 @@ export class Specialiser extends Folding {
     });
     const { routine, slots } = this.routineOf(declared as Declared & { node: ts.FunctionDeclaration }, steady);
     const [first] = routine.body;
+    // One that gives back the same whatever happens is that.
+    if (first?.is === 'return' && (first.value?.is === 'number' || first.value?.is === 'truth')) return known(first.value.value);
     // A function that gives back what it is handed is none.
     if (first?.is === 'return' && first.value?.is === 'local') {
       const { name: given } = first.value;

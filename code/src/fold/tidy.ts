@@ -49,8 +49,8 @@ function* within(e: Expression): Generator<Expression> {
   for (const part of partsOf(e)) yield* within(part);
 }
 
-const isCall = (e: Expression) => e.is === 'call';
-const does = (e: Expression) => [...within(e)].some(isCall);
+/** Whether an expression does something: it calls a routine that is not known to give a value and no more. */
+const does = (e: Expression, pure?: ReadonlySet<string>) => [...within(e)].some((part) => part.is === 'call' && !pure?.has(part.name));
 
 /** All expressions of some routines, those within others among them. */
 function* allOf(routines: readonly Routine[]): Generator<Expression> {
@@ -73,16 +73,27 @@ function* readBy(statement: Statement): Generator<Expression> {
 }
 
 /** Statements without those that are dropped; what is left of an `if` that does nothing is dropped, too. */
-function without(all: readonly Statement[], isDropped: (one: Statement) => boolean): Statement[] {
+function without(all: readonly Statement[], isDropped: (one: Statement) => boolean, pure: ReadonlySet<string>): Statement[] {
   return all.flatMap((one): Statement[] => {
     if (isDropped(one)) return [];
-    if (one.is === 'loop') return [{ ...one, body: without(one.body, isDropped), step: without(one.step, isDropped) }];
+    if (one.is === 'loop') return [{ ...one, body: without(one.body, isDropped, pure), step: without(one.step, isDropped, pure) }];
     if (one.is !== 'if') return [one];
-    const [yes, no] = [without(one.yes, isDropped), without(one.no, isDropped)];
-    if (yes.length === 0 && no.length === 0 && !does(one.test)) return [];
+    const [yes, no] = [without(one.yes, isDropped, pure), without(one.no, isDropped, pure)];
+    if (yes.length === 0 && no.length === 0 && !does(one.test, pure)) return [];
     if (yes.length === 0 && no.length > 0) return [{ is: 'if', test: opposite(one.test), yes: no, no: [] }];
     return [{ ...one, yes, no }];
   });
+}
+
+/** Routines that set nothing but locals of their own, and call none that do. */
+function pureOf(routines: readonly Routine[]): Set<string> {
+  const pure = new Set<string>();
+  // Those that are called stand before those that call them.
+  for (const routine of routines) {
+    const sets = [...everyOf(routine.body)].some((one) => one.is === 'set' && one.target.is !== 'local');
+    if (!sets && ![...allOf([routine])].some((e) => e.is === 'call' && !pure.has(e.name))) pure.add(routine.name);
+  }
+  return pure;
 }
 
 /** Drops what is worked out and never read, and calls of routines that do nothing. `told` are fields that others read. */
@@ -92,16 +103,22 @@ function sweep(routines: readonly Routine[], told: ReadonlySet<string>): Routine
   const idle = new Set(
     routines.filter(({ body, gives }) => gives === null && body.every(({ is }) => is === 'return')).map(({ name }) => name),
   );
+  const pure = pureOf(routines);
   return routines.map((routine) => {
     const locals = new Set<string>();
     for (const one of routine.body) for (const e of readBy(one)) if (e.is === 'local') locals.add(e.name);
     const isUnread = (one: Statement): boolean => {
-      if (one.is === 'do') return one.value.is === 'call' && idle.has(one.value.name) && !one.value.args.some(does);
-      if (one.is === 'local') return !locals.has(one.name) && !does(one.value);
-      if (one.is !== 'set' || does(one.value)) return false;
+      if (one.is === 'do')
+        return (
+          one.value.is === 'call' &&
+          (idle.has(one.value.name) || pure.has(one.value.name)) &&
+          !one.value.args.some((arg) => does(arg, pure))
+        );
+      if (one.is === 'local') return !locals.has(one.name) && !does(one.value, pure);
+      if (one.is !== 'set' || does(one.value, pure)) return false;
       return one.target.is === 'local' ? !locals.has(one.target.name) : one.target.is === 'body' && !fields.has(one.target.field);
     };
-    const body = without(routine.body, isUnread);
+    const body = without(routine.body, isUnread, pure);
     // A way out at the end is one anyway.
     const last = body.at(-1);
     return { ...routine, body: last?.is === 'return' && last.value === null ? body.slice(0, -1) : body };
@@ -209,7 +226,7 @@ function named(routine: Routine): Routine {
 }
 
 /** Statements of a routine that is put in where it is called, at the most. */
-const FEW = 2;
+const FEW = 4;
 
 /** A routine of very few settings that is called in one place stands there itself. */
 function inlined(routines: readonly Routine[]): Routine[] {

@@ -9,6 +9,17 @@ export const HANDS = Symbol('hands');
 export type Value = { known: unknown } | { is: Expression };
 export const known = (value: unknown): Value => ({ known: value });
 export const isKnown = (value: Value): value is { known: unknown } => 'known' in value;
+/** A value as an expression. */
+export const expressionOf = (value: Value): Expression => (isKnown(value) ? literal(value.known) : value.is);
+
+/** An object of which it is known that it is there, with parts that may not be known. */
+export class Parts {
+  readonly parts: Readonly<Record<string, Value>>;
+
+  constructor(parts: Readonly<Record<string, Value>>) {
+    this.parts = parts;
+  }
+}
 export const number = (value: number): Expression => ({ is: 'number', value });
 export const truth = (value: boolean): Expression => ({ is: 'truth', value });
 
@@ -18,7 +29,28 @@ export class CannotHold extends Error {}
 /** Scratch objects of a plan that are written: their parts become fields of the body. */
 export const isScratch = (value: unknown): boolean =>
   typeof value === 'object' && value !== null && 'integral' in value && 'time' in value && 's' in value;
+/** What looks for walls: without any, what is written into it is read by nobody. */
+export const isProbe = (value: unknown): boolean => typeof value === 'object' && value !== null && 'halfWidth' in value && 'reach' in value;
 export const scratchField = (part: string) => `flow${part[0]?.toUpperCase()}${part.slice(1)}`;
+
+/**
+ * Functions that look for walls, which are the game's: where it has none in the way, nothing is gathered, and a place that the body is put to
+ * is as free as it is.
+ */
+export const withoutWalls: Readonly<Record<string, (args: readonly Value[]) => Value>> = {
+  gather: () => known(undefined),
+  unsettle: () => known(undefined),
+  freePlace: ([, x, y]) => known(new Parts({ x: x as Value, y: y as Value })),
+};
+
+/** Edges that hold the body are the game's: fields of the body, which it sets. */
+export const edgeField = (part: string) => `edge${part[0]?.toUpperCase()}${part.slice(1)}`;
+export const edgeStarts: Readonly<Record<string, number>> = {
+  edgeLeft: -Infinity,
+  edgeRight: Infinity,
+  edgeTop: -Infinity,
+  edgeBottom: Infinity,
+};
 
 /** Functions whose insides are bits of a double: each language has a line for them. */
 export const standards: Readonly<Record<string, StandardName>> = {

@@ -1,13 +1,13 @@
 import type { Kind, Routine, StandardName } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
-import type { Motion } from './printer.ts';
+import { filled, type Motion } from './printer.ts';
 
 /** Names with commas between them, as many as a line holds. */
 function wrapped(names: readonly string[]): string[] {
   const lines: string[] = [];
   for (const name of names) {
     const last = lines.at(-1);
-    if (last !== undefined && last.length + name.length < 120) lines[lines.length - 1] = `${last}, ${name}`;
+    if (last !== undefined && last.length + name.length < 126) lines[lines.length - 1] = `${last}, ${name}`;
     else lines.push(name);
   }
   return lines;
@@ -77,22 +77,26 @@ ${wrapped(motion.fields.map(([field]) => field))
   .join('\n')}
 } Body;
 
-/* Moves the body from where it is to velocityToX and velocityToY, as far as the game's walls let it: sets x, y, vx and vy. */
+/* The game's walls: takes the body from x, y towards velocityToX, velocityToY; sets contactX and contactY where it came to, contactVx
+   and contactVy where its velocity is less for it, and contactCount where it touches. edgeLeft, edgeTop … are the game's to set. */
 typedef void (*Contact)(Body *b);
 
 ${this.needed(cHelpers, routines)}${motion.program.tables.map(({ name, values }) => `static const double ${name}[] = { ${values.map((value) => this.number(value)).join(', ')} };\n`).join('')}
 ${routines}
 /* Nothing is in the way. */
 void motion_free(Body *b) {
-    b->x = b->velocityToX; b->y = b->velocityToY;
-    b->vx = b->velocityX; b->vy = b->velocityY;
+    b->contactX = b->velocityToX; b->contactY = b->velocityToY;
 }
 
 void motion_start(Body *b) {
     memset(b, 0, sizeof *b);
-${motion.fields
-  .filter(([, value]) => value !== 0)
-  .map(([field, value]) => `    b->${field} = ${this.number(value)};`)
+${filled(
+  motion.fields
+    .filter(([, value]) => value !== 0)
+    .map(([field, value]) => `b->${field}~=~${this.number(value)};`)
+    .join(' '),
+)
+  .map((line) => `    ${line.replaceAll('~', ' ')}`)
   .join('\n')}
 }
 
@@ -101,7 +105,6 @@ ${this.steps(motion, 'contact(b);')
   .map((line) => `    ${line}`)
   .join('\n')}
 }
-
 `;
   }
 }

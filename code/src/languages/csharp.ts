@@ -69,13 +69,11 @@ ${motion.program.tables.map(({ name, values }) => `    static readonly double[] 
 ${printed}
     /// <summary>Nothing is in the way.</summary>
     public static void Free(Body b) {
-        b.x = b.velocityToX;
-        b.y = b.velocityToY;
-        b.vx = b.velocityX;
-        b.vy = b.velocityY;
+        b.contactX = b.velocityToX;
+        b.contactY = b.velocityToY;
     }
 
-    /// <summary>A tick; contact moves the body to velocityToX and velocityToY, as far as the game's walls let it: it sets x, y, vx and vy.</summary>
+    /// <summary>A tick; contact takes the body towards velocityToX and velocityToY as far as the game's walls let it: it sets contactX, contactY, contactVx, contactVy and contactCount.</summary>
     public static void Tick(Body b, Hands h, Action<Body> contact) {
 ${this.steps(motion, 'contact(b);')
   .map((line) => `        ${line}`)

@@ -3,6 +3,8 @@ import { docOf, filled, type Motion, Printer } from './printer.ts';
 
 /** Letters of a line that holds all of an `if`. */
 const LINE = 136;
+/** And of one of plain settings. */
+const SHORT = 100;
 
 /** What the languages with braces have in common. */
 export abstract class Curly extends Printer {
@@ -77,18 +79,21 @@ export abstract class Curly extends Printer {
     return this.bracketed ? `(${this.expression(test)})` : this.expression(test);
   }
 
-  /** Statements line by line; what is set of x and then of y shares one. */
+  /** Statements line by line; what is set of x and then of y shares one, as do plain settings one after the other. */
   protected override statements(all: readonly Statement[], depth: number, steps: Statement[] = []): string[] {
     const lines: string[] = [];
-    for (let i = 0; i < all.length; i++) {
-      const [one, next] = [all[i] as Statement, all[i + 1]];
+    for (const [i, one] of all.entries()) {
       const own = this.statement(one, depth, steps);
-      const pair = next && isPair(one, next) ? this.statement(next, depth, steps) : [];
-      const line = `${own[0]} ${(pair[0] ?? '').trimStart()}`;
-      if (pair.length === 1 && line.length <= LINE) {
-        lines.push(line);
-        i++;
-      } else lines.push(...own);
+      const before = all[i - 1];
+      const line = `${lines.at(-1)} ${(own[0] ?? '').trimStart()}`;
+      if (
+        before &&
+        own.length === 1 &&
+        line.length <= (isPair(before, one) ? LINE : SHORT) &&
+        (isPair(before, one) || (isPlain(before) && isPlain(one)))
+      )
+        lines[lines.length - 1] = line;
+      else lines.push(...own);
     }
     return lines;
   }
@@ -142,5 +147,9 @@ function isPair(one: Statement, next: Statement): boolean {
   if (one.is !== 'set' || next.is !== 'set' || one.target.is !== 'body' || next.target.is !== 'body') return false;
   return /[xX]$/.test(one.target.field) && one.target.field.replace(/x$/, 'y').replace(/X$/, 'Y') === next.target.field;
 }
+
+/** Whether a statement sets a field to what is at hand. */
+const isPlain = (one: Statement): boolean =>
+  one.is === 'set' && one.target.is === 'body' && (one.value.is === 'number' || one.value.is === 'body' || one.value.is === 'local');
 
 const kindOfStatement = (s: Extract<Statement, { is: 'local' }>): Kind => kindOf(s.value);

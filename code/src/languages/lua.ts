@@ -121,7 +121,7 @@ ${this.needed(luaHelpers, routines)}${motion.program.tables.map(({ name, values 
 ${routines}
 -- Nothing is in the way.
 function M.free(b)
-  b.x, b.y, b.vx, b.vy = b.velocityToX, b.velocityToY, b.velocityX, b.velocityY
+  b.contactX, b.contactY = b.velocityToX, b.velocityToY
 end
 
 function M.start()
@@ -130,7 +130,7 @@ ${motion.fields.map(([field, value]) => `    ${field} = ${this.number(value)},`)
   }
 end
 
--- A tick; contact moves the body to velocityToX and velocityToY as far as the game's walls let it: it sets x, y, vx and vy.
+-- A tick; contact takes the body towards velocityToX and velocityToY as far as the game's walls let it: it sets contactX, contactY, contactVx, contactVy and contactCount.
 function M.tick(b, h, contact)
 ${tick.map((line) => `  ${line}`).join('\n')}
 end

@@ -24,8 +24,9 @@ export interface Motion {
 const level: Partial<Record<Sign, number>> = { '*': 2, '/': 2, '+': 1, '-': 1 };
 const bits: ReadonlySet<Sign> = new Set(['&', '|', '^', '<<', '>>', '>>>']);
 
-/** What a routine's comment says: its own words, and where in the core it is from. */
-export const docOf = ({ words, source }: Pick<Routine, 'words' | 'source'>): string => `${words.replace(/\s+/g, ' ')} (${source})`.trim();
+/** What a routine's comment says: the first sentence of its own words, and where in the core the rest is told. */
+export const docOf = ({ words, source }: Pick<Routine, 'words' | 'source'>): string =>
+  `${/^.*?[.:](?= |$)/.exec(words.replace(/\s+/g, ' '))?.[0].replace(/:$/, '.') ?? words} (${source})`.trim();
 
 /** Letters of a line of a comment. */
 const WIDTH = 134;

@@ -149,14 +149,12 @@ ${routines}
 
 def motion_free(b):
     """Nothing is in the way."""
-    b.x = b.velocityToX
-    b.y = b.velocityToY
-    b.vx = b.velocityX
-    b.vy = b.velocityY
+    b.contactX = b.velocityToX
+    b.contactY = b.velocityToY
 
 
 def motion_tick(b, h, contact=motion_free):
-    """A tick; \`contact\` moves the body to velocityToX and velocityToY as far as the game's walls let it: it sets x, y, vx and vy."""
+    """A tick; \`contact\` takes the body towards velocityToX and velocityToY as far as the game's walls let it: it sets contactX, contactY, contactVx, contactVy and contactCount."""
 ${tick.map((line) => `    ${line}`).join('\n')}
 `;
   }

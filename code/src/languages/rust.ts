@@ -80,10 +80,8 @@ ${this.needed(rustHelpers, printed)}${motion.program.tables.map(({ name, values 
 ${printed}
 /// Nothing is in the way.
 pub fn motion_free(b: &mut Body) {
-    b.x = b.velocityToX;
-    b.y = b.velocityToY;
-    b.vx = b.velocityX;
-    b.vy = b.velocityY;
+    b.contactX = b.velocityToX;
+    b.contactY = b.velocityToY;
 }
 
 pub fn motion_start() -> Body {
@@ -96,7 +94,7 @@ ${motion.fields
     }
 }
 
-/// A tick; \`contact\` moves the body to velocityToX and velocityToY, as far as the game's walls let it: it sets x, y, vx and vy.
+/// A tick; \`contact\` takes the body towards velocityToX and velocityToY as far as the game's walls let it: it sets contactX, contactY, contactVx, contactVy and contactCount.
 pub fn motion_tick(b: &mut Body, h: &Hands, contact: &mut dyn FnMut(&mut Body)) {
 ${this.steps(motion, 'contact(b);')
   .map((line) => `    ${line}`)

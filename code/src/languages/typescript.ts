@@ -67,10 +67,8 @@ ${this.needed(typescriptHelpers, routines)}${motion.program.tables.map(({ name, 
 ${routines}
 /** Nothing is in the way. */
 export function motionFree(b: Body): void {
-  b.x = b.velocityToX;
-  b.y = b.velocityToY;
-  b.vx = b.velocityX;
-  b.vy = b.velocityY;
+  b.contactX = b.velocityToX;
+  b.contactY = b.velocityToY;
 }
 
 export function motionStart(): Body {
@@ -79,7 +77,7 @@ ${motion.fields.map(([field, value]) => `    ${field}: ${this.number(value)},`).
   };
 }
 
-/** A tick; \`contact\` moves the body from where it is to velocityToX and velocityToY, as far as the game's walls let it: it sets x, y, vx and vy. */
+/** A tick; \`contact\` takes the body towards velocityToX and velocityToY as far as the game's walls let it: it sets contactX, contactY, contactVx, contactVy and contactCount. */
 export function motionTick(b: Body, h: Hands, contact: (b: Body) => void): void {
 ${this.steps(motion, 'contact(b);')
   .map((line) => `  ${line}`)

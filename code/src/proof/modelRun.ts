@@ -1,13 +1,26 @@
-import { newGround, Replay, type Tape, type Tuning, World } from '@zygopod/core';
+import { type Ground, newGround, originLimits, Replay, type Tape, type Tuning, World } from '@zygopod/core';
 
 /** What of a tick is compared: place, velocity, facing, stamina, gait and what happened. */
 export const compared = ['x', 'y', 'vx', 'vy', 'facingAngle', 'gaitStamina', 'gaitIndex', 'happened'] as const;
 
-/** The hands of each tick of a tape as numbers, and what the model makes of them where nothing is in the way. */
-export function modelRun(tuning: Tuning, tape: Tape): { hands: number[][]; rows: number[][] } {
+/** What a run begins with: where the body is, and the edges that are told to it. */
+export const begun = ['x', 'y', 'edgeLeft', 'edgeRight', 'edgeTop', 'edgeBottom'] as const;
+
+const open: Ground = { ...newGround('Open'), size: { width: 1e6, height: 1e6 }, start: { x: 0, y: 0 } };
+
+/**
+ * The hands of each tick of a tape as numbers, and what the model makes of them where nothing is in the way: on open ground, or within the
+ * edges of one without walls. `begins` are what a run begins with, in the order of `begun`.
+ */
+export function modelRun(tuning: Tuning, tape: Tape, ground?: Ground): { hands: number[][]; rows: number[][]; begins: number[] } {
   const { parameters } = tuning;
-  const ground = { ...newGround('Open'), size: { width: 1e6, height: 1e6 }, start: { x: 0, y: 0 } };
-  const world = new World({ ...parameters, bounds: { ...parameters.bounds, policy: 'none' } }, ground, 10);
+  const world = ground
+    ? new World(parameters, ground, 10)
+    : new World({ ...parameters, bounds: { ...parameters.bounds, policy: 'none' } }, open, 10);
+  const { left, right, top, bottom } = ground
+    ? originLimits(parameters, ground)
+    : { left: -1e300, right: 1e300, top: -1e300, bottom: 1e300 };
+  const begins = [world.body.x, world.body.y, left, right, top, bottom];
   const replay = new Replay(tape, parameters.clock.hz);
   const hands: number[][] = [];
   const rows: number[][] = [];
@@ -31,5 +44,5 @@ export function modelRun(tuning: Tuning, tape: Tape): { hands: number[][]; rows:
     world.tick(h);
     rows.push(compared.map((field) => world.body[field] + 0));
   }
-  return { hands, rows };
+  return { hands, rows, begins };
 }

@@ -1,7 +1,7 @@
 import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { controls, type FileValue, newTuning, readTape, readTuning, type Tape, withValue } from '@zygopod/core';
+import { controls, type FileValue, newGround, newTuning, readTape, readTuning, type Tape, withValue } from '@zygopod/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { sequence } from '../../../core/src/testing/sequence.ts';
 
@@ -95,11 +95,33 @@ describe.each(provable)('the motion in %s', (language) => {
     }
   });
 
+  it.each(['clamp', 'push', 'wrap', 'sendTo'])('is the model’s at edges that %s, bit for bit', (policy) => {
+    for (let seed = 1; seed <= 2; seed++) {
+      const next = sequence(seed * 41 + policy.length);
+      const tuning = tuned({
+        'bounds.policy': policy,
+        'bounds.measure': next() < 0.5 ? 'body' : 'centre',
+        'bounds.inset.left': Math.round(next() * 20),
+        'bounds.push': 3,
+        'bounds.sendToX': 90,
+        'bounds.sendToY': 60,
+        'body.shape': next() < 0.5 ? 'circle' : 'box',
+        'body.originX': next(),
+        'pace.walkSpeed': 120 + next() * 200,
+        'ramp.model': seed === 1 ? 'instant' : 'linear',
+        'stamina.enabled': seed === 2,
+      });
+      const ground = { ...newGround('Small'), size: { width: 240, height: 160 }, start: { x: 120, y: 80 } };
+      const tapes = Array.from({ length: 10 }, (_, i) => randomTape(seed * 57 + i * 1013, 400));
+      expect(proveOn(language, tuning, tapes, folder, { ground }), `seed ${seed}`).toBeNull();
+    }
+  });
+
   it('is not the model’s once a number in it is another in its last bit', () => {
     const other = tuned({ 'pace.walkSpeed': 100.00000000000001 });
     const held = randomTape(1, 60);
     held.events = [{ at: 1, press: 'right' }];
-    expect(proveOn(language, tuned({ 'pace.walkSpeed': 100 }), [held], folder, other)).toMatchObject({
+    expect(proveOn(language, tuned({ 'pace.walkSpeed': 100 }), [held], folder, { model: other })).toMatchObject({
       field: expect.any(String),
     });
   });

@@ -1,9 +1,9 @@
 import { execFileSync, spawnSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Tape, Tuning } from '@zygopod/core';
+import type { Ground, Tape, Tuning } from '@zygopod/core';
 import { motionOf, motionPrinters } from '../motion.ts';
-import { compared, modelRun } from './modelRun.ts';
+import { begun, compared, modelRun } from './modelRun.ts';
 
 const fields = ['pressed', 'stickX', 'stickY', 'pointX', 'pointY', 'swipe', 'spoke'];
 
@@ -19,16 +19,26 @@ function fromBits(text: string): number {
 }
 
 /** A program in each language that reads hands, a tick a line, and prints what the made file does with them. */
-const drivers: Readonly<Record<string, { name: string; text: string; isInBits?: boolean; run(folder: string, input: string): string }>> = {
+const drivers: Readonly<
+  Record<
+    string,
+    {
+      name: string;
+      text(begin: (set: (field: string, at: number) => string) => string): string;
+      isInBits?: boolean;
+      run(folder: string, input: string): string;
+    }
+  >
+> = {
   c: {
     name: 'drive.c',
-    text: `#include <stdio.h>
+    text: (begin) => `#include <stdio.h>
 #include "motion.c"
 int main(void) {
-  Body b; Hands h; double w[32]; double *v = w + 1;
+  Body b; Hands h; double w[38]; double *v = w + 1;
   for (;;) {
-    for (int i = 0; i < 32; i++) if (scanf("%lf", &w[i]) != 1) return 0;
-    if (w[0] != 0) motion_start(&b);
+    for (int i = 0; i < 38; i++) if (scanf("%lf", &w[i]) != 1) return 0;
+    if (w[0] != 0) { motion_start(&b); ${begin((field, at) => `b.${field} = w[${at}];`)} }
     for (int i = 0; i < 11; i++) { h.held[i] = v[i]; h.order[i] = v[11 + i]; }
     ${fields.map((field, i) => `h.${field} = v[${22 + i}];`).join(' ')} h.pointed = v[29] != 0; h.changed = v[30] != 0;
     motion_tick(&b, &h, motion_free);
@@ -43,13 +53,14 @@ int main(void) {
   },
   python: {
     name: 'drive.py',
-    text: `import sys
+    text: (begin) => `import sys
 import motion
 b, h = motion.Body(), motion.Hands()
 for line in sys.stdin:
     first, *v = [float(one) for one in line.split()]
     if first:
         b = motion.Body()
+        ${begin((field, at) => `b.${field} = v[${at - 1}];`)}
     h.held, h.order = v[:11], v[11:22]
     ${fields.map((field, i) => `h.${field} = v[${22 + i}]`).join('; ')}
     h.pointed, h.changed = v[29] != 0, v[30] != 0
@@ -60,12 +71,12 @@ for line in sys.stdin:
   },
   lua: {
     name: 'drive.lua',
-    text: `local motion = dofile("motion.lua")
+    text: (begin) => `local motion = dofile("motion.lua")
 local b, h = motion.start(), motion.hands()
 for line in io.lines() do
   local v = {}
   for one in line:gmatch("%S+") do v[#v + 1] = tonumber(one) + 0.0 end
-  if table.remove(v, 1) ~= 0 then b = motion.start() end
+  if table.remove(v, 1) ~= 0 then b = motion.start(); ${begin((field, at) => `b.${field} = v[${at}];`)} end
   for i = 1, 11 do h.held[i], h.order[i] = v[i], v[11 + i] end
   ${fields.map((field, i) => `h.${field} = v[${23 + i}]`).join('; ')}
   h.pointed, h.changed = v[30] ~= 0, v[31] ~= 0
@@ -77,14 +88,14 @@ end
   },
   rust: {
     name: 'drive.rs',
-    text: `mod motion;
+    text: (begin) => `mod motion;
 use std::io::BufRead;
 fn main() {
     let mut b = motion::motion_start();
     let mut h = motion::Hands::default();
     for line in std::io::stdin().lock().lines() {
         let mut v: Vec<f64> = line.unwrap().split_whitespace().map(|one| one.parse().unwrap()).collect();
-        if v.remove(0) != 0.0 { b = motion::motion_start(); }
+        if v.remove(0) != 0.0 { b = motion::motion_start(); ${begin((field, at) => `b.${field} = v[${at - 1}];`)} }
         for i in 0..11 { h.held[i] = v[i]; h.order[i] = v[11 + i]; }
         ${fields.map((field, i) => `h.${field} = v[${22 + i}];`).join(' ')} h.pointed = v[29] != 0.0; h.changed = v[30] != 0.0;
         motion::motion_tick(&mut b, &h, &mut |b| motion::motion_free(b));
@@ -99,7 +110,7 @@ fn main() {
   },
   csharp: {
     name: 'drive.cs',
-    text: `using System;
+    text: (begin) => `using System;
 using System.Globalization;
 public static class Drive {
     public static void Main() {
@@ -107,7 +118,7 @@ public static class Drive {
         var c = CultureInfo.InvariantCulture;
         while ((line = Console.ReadLine()) != null) {
             var v = Array.ConvertAll(line.Split(' '), one => BitConverter.Int64BitsToDouble(long.Parse(one.Substring(1))));
-            if (v[0] != 0) b = new Body();
+            if (v[0] != 0) { b = new Body(); ${begin((field, at) => `b.${field} = v[${at}];`)} }
             for (int i = 0; i < 11; i++) { h.held[i] = v[1 + i]; h.order[i] = v[12 + i]; }
             ${fields.map((field, i) => `h.${field} = v[${23 + i}];`).join(' ')} h.pointed = v[30] != 0; h.changed = v[31] != 0;
             Motion.Tick(b, h, Motion.Free);
@@ -125,13 +136,13 @@ public static class Drive {
   },
   ts: {
     name: 'drive.ts',
-    text: `import { readFileSync } from 'node:fs';
+    text: (begin) => `import { readFileSync } from 'node:fs';
 import { motionFree, motionStart, motionTick } from './motion.ts';
 let b = motionStart();
 const out: string[] = [];
 for (const line of readFileSync(0, 'utf8').split('\\n').filter(Boolean)) {
   const [first, ...v] = line.split(' ').map(Number) as number[];
-  if (first !== 0) b = motionStart();
+  if (first !== 0) { b = motionStart(); ${begin((field, at) => `b.${field} = v[${at - 1}]!;`)} }
   const h = { held: v.slice(0, 11), order: v.slice(11, 22), ${fields.map((field, i) => `${field}: v[${22 + i}]!`).join(', ')}, pointed: v[29] !== 0, changed: v[30] !== 0 };
   motionTick(b, h, motionFree);
   out.push([${compared.map((field) => `b.${field} + 0`).join(', ')}].join(' '));
@@ -141,6 +152,9 @@ process.stdout.write(out.join('\\n') + '\\n');
     run: (folder, input) => execFileSync(process.execPath, ['drive.ts'], { cwd: folder, input, encoding: 'utf8', maxBuffer: 1 << 28 }),
   },
 };
+
+/** Numbers of the hands in a line, with the first of all before them. */
+const HANDS = 32;
 
 /** What each language needs to be run. */
 const needed: Readonly<Record<string, string>> = {
@@ -163,15 +177,20 @@ export function proveOn(
   tuning: Tuning,
   tapes: readonly Tape[],
   folder: string,
-  model = tuning,
+  { model = tuning, ground }: { model?: Tuning; ground?: Ground } = {},
 ): { tick: number; field: string; model: number; file: number } | null {
   const printer = motionPrinters().find(({ id }) => id === language);
   const driver = drivers[language];
   if (!printer || !driver) throw new Error(`nothing proves ${language}`);
-  writeFileSync(join(folder, `motion.${printer.extension}`), printer.file(motionOf(tuning)));
-  writeFileSync(join(folder, driver.name), driver.text);
-  const runs = tapes.map((tape) => modelRun(model, tape));
-  const [hands, rows] = [runs.flatMap((run) => run.hands), runs.flatMap((run) => run.rows)];
+  const motion = motionOf(tuning);
+  const known = new Set(motion.fields.map(([field]) => field));
+  writeFileSync(join(folder, `motion.${printer.extension}`), printer.file(motion));
+  const begin = (set: (field: string, at: number) => string) =>
+    begun.flatMap((field, i) => (known.has(field) ? [set(field, HANDS + i)] : [])).join(' ');
+  writeFileSync(join(folder, driver.name), driver.text(begin));
+  const runs = tapes.map((tape) => modelRun(model, tape, ground));
+  const hands = runs.flatMap((run) => run.hands.map((line) => [...line, ...run.begins]));
+  const rows = runs.flatMap((run) => run.rows);
   const inWords = (line: number[]) => (driver.isInBits ? line.map(bitsOf) : line).join(' ');
   const told = driver.run(folder, `${hands.map(inWords).join('\n')}\n`);
   const lines = told.trim().split('\n');

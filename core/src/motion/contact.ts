@@ -34,6 +34,19 @@ const LOOK = 16;
 function meet(body: Own<'contact'>, p: ContactPlan): void {
   const touched = body.contactCount > 0;
   p.calm.square = -1;
+  beginContact(body);
+  const moved = !p.calm.settled && settle(body, p);
+  if (!p.felt) passWalls(body, p, moved);
+  else if (!p.swept) stepUnswept(body, p);
+  else if (moved || touched || !isFarFromWalls(body, p)) slide(body, p, moved);
+  else passWalls(body, p, false);
+  if (!moved && !touched && p.calms) keepCalm(body, p);
+  if (body.contactCount > 0 !== touched) body.happened |= touched ? WALL_LEFT : WALL_MET;
+  body.contactSurface = p.surfaced ? surfaceAt(p.body.ground, body.contactX + p.centreX, body.contactY + p.centreY) : 1;
+}
+
+/** Nothing is met yet: the body is where it was, and means to move as it was told. */
+export function beginContact(body: Own<'contact'>): void {
   body.contactLooks = 1;
   body.contactCount = 0;
   body.contactSides = 0;
@@ -43,14 +56,6 @@ function meet(body: Own<'contact'>, p: ContactPlan): void {
   body.contactY = body.y;
   body.contactVx = body.velocityX;
   body.contactVy = body.velocityY;
-  const moved = !p.calm.settled && settle(body, p);
-  if (!p.felt) passWalls(body, p, moved);
-  else if (!p.swept) stepUnswept(body, p);
-  else if (moved || touched || !isFarFromWalls(body, p)) slide(body, p, moved);
-  else passWalls(body, p, false);
-  if (!moved && !touched && p.calms) keepCalm(body, p);
-  if (body.contactCount > 0 !== touched) body.happened |= touched ? WALL_LEFT : WALL_MET;
-  body.contactSurface = p.surfaced ? surfaceAt(p.body.ground, body.contactX + p.centreX, body.contactY + p.centreY) : 1;
 }
 
 /** Sees to it that a body that was put somewhere is clear of walls and within its limits; true when it had to be moved. */

@@ -8,7 +8,7 @@ import { World } from './world.ts';
 
 /** A tuning's motion where nothing is met: what its stages are prepared with, and how a body starts at 0, 0. */
 export interface Standalone {
-  plan: Omit<Plan, 'calm' | 'contact' | 'camera'>;
+  plan: Omit<Plan, 'calm' | 'camera'>;
   start: Readonly<Body>;
 }
 
@@ -21,8 +21,9 @@ export function standalone(parameters: Parameters): Standalone {
     size: { width: 1e6, height: 1e6 },
     start: { x: 0, y: 0 },
   }) as Ground;
-  const free: Parameters = { ...parameters, bounds: { ...parameters.bounds, policy: 'none' } };
   const walls = new WallIndex(bucketWalls(ground));
-  const plan = preparePlan(free, ground, walls, new Navigator(free, ground, walls));
+  const plan = preparePlan(parameters, ground, walls, new Navigator(parameters, ground, walls));
+  // Where it starts no edge is told yet.
+  const free: Parameters = { ...parameters, bounds: { ...parameters.bounds, policy: 'none' } };
   return { plan, start: { ...new World(free, ground, 1).body } };
 }
