@@ -37,12 +37,13 @@ const atContact = [
 const told = ['facingAngle', 'gaitIndex', 'gaitStamina', 'happened'];
 
 /** Fields of the body that are the same in every tick: no route leads it, it steps into no cells, and its ticks are of one length. */
-const steadyOf = ({ clock }: Standalone['plan']) => ({ routeActive: 0, stepLive: 0, ...(clock.fixed ? { clockDt: clock.dt } : {}) });
+const steadyOf = ({ clock }: Standalone['plan']) => ({ routeActive: 0, ...(clock.fixed ? { clockDt: clock.dt } : {}) });
 
 /** What a tick does, with the file and the part of the plan of each stage; null stands for the game's own contact. */
 const stages: readonly (readonly [string, string, keyof Standalone['plan'] | null] | null)[] = [
   ['motion/clock.ts', 'stepClock', 'clock'],
   ['motion/intent.ts', 'stepIntent', 'intent'],
+  ['motion/step.ts', 'stepGrid', 'step'],
   ['motion/route.ts', 'stepRoute', 'route'],
   ['motion/gait.ts', 'stepGait', 'gait'],
   ['motion/velocity.ts', 'stepVelocity', 'velocity'],
@@ -76,7 +77,6 @@ const core = new Sources();
 
 /** The stages that a tuning uses, folded with its numbers. Throws `CannotHold` with what no file can hold. */
 export function motionOf({ file, parameters }: Tuning, sources = core): Motion {
-  if (parameters.scheme === 'step') throw new CannotHold('scheme step: steps look into the cells of the ground, which are the game’s');
   if (parameters.route.enabled) throw new CannotHold('click to go: routes are the game’s');
   const alone = standalone(parameters);
   const { maker, tick } = fold(alone, sources);
@@ -86,9 +86,17 @@ export function motionOf({ file, parameters }: Tuning, sources = core): Motion {
     tick.flatMap((routine) => (routine ? [routine.name] : [])),
     others,
   );
+  // A stage that has nothing to do in this tuning is none.
+  const isIdle = new Set(program.routines.filter(({ body, gives }) => gives === null && body.length === 0).map(({ name }) => name));
   const byName = new Map(program.routines.map((routine) => [routine.name, routine]));
   const fields = [...new Set([...fieldsOf(program), ...others])]
     .sort()
     .map((field): [string, number] => [field, ((alone.start as unknown as Record<string, number>)[field] ?? edgeStarts[field] ?? 0) + 0]);
-  return { tuning: file.name, program, tick: tick.map((routine) => routine && (byName.get(routine.name) ?? routine)), fields, controls };
+  return {
+    tuning: file.name,
+    program: { ...program, routines: program.routines.filter(({ name }) => !isIdle.has(name)) },
+    tick: tick.flatMap((routine) => (routine && isIdle.has(routine.name) ? [] : [routine && (byName.get(routine.name) ?? routine)])),
+    fields,
+    controls,
+  };
 }

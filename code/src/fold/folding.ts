@@ -104,6 +104,9 @@ export abstract class Folding {
     if (node.kind === ts.SyntaxKind.FalseKeyword) return known(false);
     if (node.kind === ts.SyntaxKind.NullKeyword) return known(null);
     if (ts.isIdentifier(node)) return this.name(scope, node.text);
+    // π, √2 and their like.
+    if (ts.isPropertyAccessExpression(node) && node.expression.getText() === 'Math')
+      return known((Math as never as Record<string, number>)[node.name.text]);
     if (ts.isPropertyAccessExpression(node)) return this.part(scope, this.value(scope, node.expression, out), node.name.text);
     if (ts.isElementAccessExpression(node)) return this.element(scope, node, out);
     if (ts.isPrefixUnaryExpression(node)) return this.unary(scope, node, out);

@@ -15,7 +15,9 @@ export type Expression =
   | { is: 'binary'; sign: Sign; left: Expression; right: Expression }
   | { is: 'choice'; test: Expression; yes: Expression; no: Expression }
   | { is: 'call'; name: string; args: Expression[]; kind: Kind }
-  | { is: 'standard'; name: StandardName; args: Expression[] };
+  | { is: 'standard'; name: StandardName; args: Expression[] }
+  /** Asks the game whether the body can go straight from one place to another. */
+  | { is: 'clear'; args: Expression[] };
 
 export type Sign =
   | '+'
@@ -60,6 +62,8 @@ export interface Routine {
   /** Whether it, or what it calls, reads or writes the body, or reads the hands. */
   usesBody: boolean;
   usesHands: boolean;
+  /** Whether it asks the game where the body can go. */
+  usesClear: boolean;
   body: Statement[];
   /** What its doc comment says. */
   words: string;
@@ -77,6 +81,7 @@ export const kindOf = (e: Expression): Kind => {
   switch (e.is) {
     case 'truth':
     case 'not':
+    case 'clear':
       return 'truth';
     case 'local':
     case 'hands':

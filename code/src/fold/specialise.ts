@@ -58,6 +58,7 @@ export class Specialiser extends Folding {
       gives: null,
       usesBody: false,
       usesHands: false,
+      usesClear: false,
       body: [],
       words: wordsOf(node),
       source: file.place,

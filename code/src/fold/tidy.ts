@@ -35,6 +35,7 @@ function partsOf(e: Expression): Expression[] {
       return [e.test, e.yes, e.no];
     case 'call':
     case 'standard':
+    case 'clear':
       return e.args;
     case 'control':
     case 'table':
@@ -50,7 +51,8 @@ function* within(e: Expression): Generator<Expression> {
 }
 
 /** Whether an expression does something: it calls a routine that is not known to give a value and no more. */
-const does = (e: Expression, pure?: ReadonlySet<string>) => [...within(e)].some((part) => part.is === 'call' && !pure?.has(part.name));
+const does = (e: Expression, pure?: ReadonlySet<string>) =>
+  [...within(e)].some((part) => part.is === 'clear' || (part.is === 'call' && !pure?.has(part.name)));
 
 /** All expressions of some routines, those within others among them. */
 function* allOf(routines: readonly Routine[]): Generator<Expression> {
@@ -91,7 +93,7 @@ function pureOf(routines: readonly Routine[]): Set<string> {
   // Those that are called stand before those that call them.
   for (const routine of routines) {
     const sets = [...everyOf(routine.body)].some((one) => one.is === 'set' && one.target.is !== 'local');
-    if (!sets && ![...allOf([routine])].some((e) => e.is === 'call' && !pure.has(e.name))) pure.add(routine.name);
+    if (!sets && ![...allOf([routine])].some((e) => e.is === 'clear' || (e.is === 'call' && !pure.has(e.name)))) pure.add(routine.name);
   }
   return pure;
 }
@@ -166,6 +168,7 @@ function mapParts(e: Expression, into: (part: Expression) => Expression): Expres
       return { ...e, test: into(e.test), yes: into(e.yes), no: into(e.no) };
     case 'call':
     case 'standard':
+    case 'clear':
       return { ...e, args: e.args.map(into) };
     case 'control':
     case 'table':
@@ -285,6 +288,7 @@ function settled(routines: readonly Routine[]): Routine[] {
     known.set(routine.name, {
       ...routine,
       usesBody: all.some(({ is }) => is === 'body') || called.some((one) => one?.usesBody),
+      usesClear: all.some(({ is }) => is === 'clear') || called.some((one) => one?.usesClear),
       usesHands: all.some(({ is }) => is === 'hands' || is === 'control') || called.some((one) => one?.usesHands),
     });
   }

@@ -40,6 +40,8 @@ export const scratchField = (part: string) => `flow${part[0]?.toUpperCase()}${pa
 export const withoutWalls: Readonly<Record<string, (args: readonly Value[]) => Value>> = {
   gather: () => known(undefined),
   unsettle: () => known(undefined),
+  isClear: ([, ...way]) => ({ is: { is: 'clear', args: way.map(expressionOf) } }),
+  isFree: ([, x, y]) => ({ is: { is: 'clear', args: [x, y, x, y].map((one) => expressionOf(one as Value)) } }),
   freePlace: ([, x, y]) => known(new Parts({ x: x as Value, y: y as Value })),
 };
 

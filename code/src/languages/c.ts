@@ -1,6 +1,6 @@
 import type { Kind, Routine, StandardName } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
-import { filled, type Motion } from './printer.ts';
+import { asksGame, filled, type Motion } from './printer.ts';
 
 /** Names with commas between them, as many as a line holds. */
 function wrapped(names: readonly string[]): string[] {
@@ -53,6 +53,7 @@ export class C extends Curly {
           ...(routine.usesBody ? ['Body *b'] : []),
           ...(routine.usesHands ? ['const Hands *h'] : []),
           ...routine.parameters.map(({ name, kind }) => `${type(kind)} ${this.localName(name)}`),
+          ...(routine.usesClear ? ['Clear isClear'] : []),
         ].join(', ') || 'void'
       })`;
     const routines = motion.program.routines
@@ -79,7 +80,11 @@ ${wrapped(motion.fields.map(([field]) => field))
 
 /* The game's walls: takes the body from x, y towards velocityToX, velocityToY; sets contactX and contactY where it came to, contactVx
    and contactVy where its velocity is less for it, and contactCount where it touches. edgeLeft, edgeTop … are the game's to set. */
-typedef void (*Contact)(Body *b);
+typedef void (*Contact)(Body *b);${
+      asksGame(motion)
+        ? '\n\n/* Whether nothing is in the way of the body straight from one place to another. */\ntypedef int (*Clear)(double fromX, double fromY, double toX, double toY);'
+        : ''
+    }
 
 ${this.needed(cHelpers, routines)}${motion.program.tables.map(({ name, values }) => `static const double ${name}[] = { ${values.map((value) => this.number(value)).join(', ')} };\n`).join('')}
 ${routines}
@@ -100,7 +105,7 @@ ${filled(
   .join('\n')}
 }
 
-void motion_tick(Body *b, const Hands *h, Contact contact) {
+void motion_tick(Body *b, const Hands *h, Contact contact${asksGame(motion) ? ', Clear isClear' : ''}) {
 ${this.steps(motion, 'contact(b);')
   .map((line) => `    ${line}`)
   .join('\n')}

@@ -1,6 +1,6 @@
 import type { Kind, StandardName } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
-import type { Motion } from './printer.ts';
+import { asksGame, type Motion } from './printer.ts';
 
 const capital = (text: string) => (text[0]?.toUpperCase() ?? '') + text.slice(1);
 
@@ -40,6 +40,7 @@ export class CSharp extends Curly {
         ...(routine.usesBody ? ['Body b'] : []),
         ...(routine.usesHands ? ['Hands h'] : []),
         ...routine.parameters.map(({ name, kind }) => `${type(kind)} ${this.localName(name)}`),
+        ...(routine.usesClear ? ['Func<double, double, double, double, bool> isClear'] : []),
       ];
       return [
         ...this.doc(routine, 1),
@@ -74,7 +75,7 @@ ${printed}
     }
 
     /// <summary>A tick; contact takes the body towards velocityToX and velocityToY as far as the game's walls let it: it sets contactX, contactY, contactVx, contactVy and contactCount.</summary>
-    public static void Tick(Body b, Hands h, Action<Body> contact) {
+    public static void Tick(Body b, Hands h, Action<Body> contact${asksGame(motion) ? ', Func<double, double, double, double, bool> isClear' : ''}) {
 ${this.steps(motion, 'contact(b);')
   .map((line) => `        ${line}`)
   .join('\n')}

@@ -134,9 +134,7 @@ export abstract class Curly extends Printer {
   }
 
   protected steps({ tick }: Motion, contact: string): string[] {
-    return tick.map((routine) =>
-      routine ? `${this.call(this.routineName(routine.name), [], routine.usesBody, routine.usesHands)};` : contact,
-    );
+    return tick.map((routine) => (routine ? `${this.call(this.routineName(routine.name), [], routine)};` : contact));
   }
 }
 

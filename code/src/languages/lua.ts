@@ -1,5 +1,5 @@
 import type { Kind, Routine, Sign, StandardName, Statement } from '../fold/ir.ts';
-import { docOf, filled, type Motion, Printer } from './printer.ts';
+import { asksGame, docOf, filled, type Motion, Printer } from './printer.ts';
 
 const luaHelpers = {
   'M.floor': `function M.floor(x) return x - x == 0 and math.floor(x) + 0.0 or x end
@@ -96,11 +96,9 @@ export class Lua extends Printer {
   file(motion: Motion): string {
     this.know(motion.program);
     const head = (routine: Routine) =>
-      `function M.${routine.name}(${[...(routine.usesBody ? ['b'] : []), ...(routine.usesHands ? ['h'] : []), ...routine.parameters.map(({ name }) => this.localName(name))].join(', ')})`;
+      `function M.${routine.name}(${[...(routine.usesBody ? ['b'] : []), ...(routine.usesHands ? ['h'] : []), ...routine.parameters.map(({ name }) => this.localName(name)), ...(routine.usesClear ? ['isClear'] : [])].join(', ')})`;
     const doc = (routine: Routine) => filled(docOf(routine)).map((line) => `-- ${line}`);
-    const tick = motion.tick.map((routine) =>
-      routine ? this.call(this.routineName(routine.name), [], routine.usesBody, routine.usesHands) : 'contact(b)',
-    );
+    const tick = motion.tick.map((routine) => (routine ? this.call(this.routineName(routine.name), [], routine) : 'contact(b)'));
     const routines = motion.program.routines
       .map((routine) => [...doc(routine), head(routine), ...this.statements(routine.body, 1), 'end', ''].join('\n'))
       .join('\n');
@@ -131,7 +129,7 @@ ${motion.fields.map(([field, value]) => `    ${field} = ${this.number(value)},`)
 end
 
 -- A tick; contact takes the body towards velocityToX and velocityToY as far as the game's walls let it: it sets contactX, contactY, contactVx, contactVy and contactCount.
-function M.tick(b, h, contact)
+function M.tick(b, h, contact${asksGame(motion) ? ', isClear' : ''})
 ${tick.map((line) => `  ${line}`).join('\n')}
 end
 

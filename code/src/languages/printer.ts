@@ -42,6 +42,12 @@ export function filled(text: string): string[] {
   return lines;
 }
 
+/** What a routine is handed beside its own parameters. */
+type Uses = Pick<Routine, 'usesBody' | 'usesHands' | 'usesClear'>;
+
+/** Whether a tick asks the game where the body can go. */
+export const asksGame = ({ tick }: Motion): boolean => tick.some((routine) => routine?.usesClear);
+
 /** Prints a program in a language; what languages have in common is here. */
 export abstract class Printer {
   abstract readonly id: string;
@@ -89,8 +95,8 @@ export abstract class Printer {
     return `${left} / ${right}`;
   }
 
-  protected call(name: string, args: string[], usesBody: boolean, usesHands: boolean): string {
-    return `${name}(${[...(usesBody ? ['b'] : []), ...(usesHands ? ['h'] : []), ...args].join(', ')})`;
+  protected call(name: string, args: string[], { usesBody, usesHands, usesClear }: Uses): string {
+    return `${name}(${[...(usesBody ? ['b'] : []), ...(usesHands ? ['h'] : []), ...args, ...(usesClear ? ['isClear'] : [])].join(', ')})`;
   }
 
   #routines = new Map<string, Routine>();
@@ -123,14 +129,14 @@ export abstract class Printer {
       case 'choice':
         return this.choice(this.expression(e.test), this.expression(e.yes), this.expression(e.no), kindOf(e));
       case 'call': {
-        const { usesBody = false, usesHands = false } = this.#routines.get(e.name) ?? {};
         return this.call(
           this.routineName(e.name),
           e.args.map((arg) => this.expression(arg)),
-          usesBody,
-          usesHands,
+          this.#routines.get(e.name) ?? { usesBody: false, usesHands: false, usesClear: false },
         );
       }
+      case 'clear':
+        return `isClear(${e.args.map((arg) => this.expression(arg)).join(', ')})`;
       case 'standard':
         return this.standard(
           e.name,

@@ -1,5 +1,5 @@
 import type { Routine, StandardName, Statement } from '../fold/ir.ts';
-import { docOf, filled, type Motion, Printer } from './printer.ts';
+import { asksGame, docOf, filled, type Motion, Printer } from './printer.ts';
 
 const pythonHelpers = {
   _over: `def _over(a, b):
@@ -109,11 +109,9 @@ export class Python extends Printer {
   file(motion: Motion): string {
     this.know(motion.program);
     const head = (routine: Routine) =>
-      `def _${routine.name}(${[...(routine.usesBody ? ['b'] : []), ...(routine.usesHands ? ['h'] : []), ...routine.parameters.map(({ name }) => this.localName(name))].join(', ')}):`;
+      `def _${routine.name}(${[...(routine.usesBody ? ['b'] : []), ...(routine.usesHands ? ['h'] : []), ...routine.parameters.map(({ name }) => this.localName(name)), ...(routine.usesClear ? ['isClear'] : [])].join(', ')}):`;
     const doc = (routine: Routine) => [`    """${filled(docOf(routine).replaceAll('"""', '"').replaceAll('\\', '/')).join('\n    ')}"""`];
-    const tick = motion.tick.map((routine) =>
-      routine ? this.call(this.routineName(routine.name), [], routine.usesBody, routine.usesHands) : 'contact(b)',
-    );
+    const tick = motion.tick.map((routine) => (routine ? this.call(this.routineName(routine.name), [], routine) : 'contact(b)'));
     const routines = motion.program.routines
       .map((routine) =>
         ['', head(routine), ...doc(routine), ...(routine.body.length > 0 ? this.statements(routine.body, 1) : ['    pass']), ''].join('\n'),
@@ -153,7 +151,7 @@ def motion_free(b):
     b.contactY = b.velocityToY
 
 
-def motion_tick(b, h, contact=motion_free):
+def motion_tick(b, h, contact=motion_free${asksGame(motion) ? ', isClear=lambda *_: True' : ''}):
     """A tick; \`contact\` takes the body towards velocityToX and velocityToY as far as the game's walls let it: it sets contactX, contactY, contactVx, contactVy and contactCount."""
 ${tick.map((line) => `    ${line}`).join('\n')}
 `;

@@ -1,6 +1,6 @@
 import type { Kind, StandardName } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
-import type { Motion } from './printer.ts';
+import { asksGame, type Motion } from './printer.ts';
 
 const rustHelpers = {
   highWord: 'fn highWord(x: f64) -> f64 { (x.to_bits() >> 32) as f64 }\n',
@@ -27,8 +27,12 @@ export class Rust extends Curly {
   protected override localName = (name: string) =>
     ['b', 'h', 'as', 'type', 'in', 'move', 'loop', 'where', 'ref', 'final', 'use', 'match'].includes(name) ? `${name}_` : name;
   // What is handed over is worked out before the body is lent.
-  protected override call(name: string, args: string[], usesBody: boolean, usesHands: boolean): string {
-    return `${name}(${[...args, ...(usesHands ? ['h'] : []), ...(usesBody ? ['b'] : [])].join(', ')})`;
+  protected override call(
+    name: string,
+    args: string[],
+    { usesBody, usesHands, usesClear }: { usesBody: boolean; usesHands: boolean; usesClear: boolean },
+  ): string {
+    return `${name}(${[...args, ...(usesHands ? ['h'] : []), ...(usesBody ? ['b'] : []), ...(usesClear ? ['isClear'] : [])].join(', ')})`;
   }
 
   file(motion: Motion): string {
@@ -39,6 +43,7 @@ export class Rust extends Curly {
         ...routine.parameters.map(({ name, kind }) => `mut ${this.localName(name)}: ${type(kind)}`),
         ...(routine.usesHands ? ['h: &Hands'] : []),
         ...(routine.usesBody ? ['b: &mut Body'] : []),
+        ...(routine.usesClear ? ['isClear: &mut dyn FnMut(f64, f64, f64, f64) -> bool'] : []),
       ];
       return [
         ...this.doc(routine, 0),
@@ -95,7 +100,7 @@ ${motion.fields
 }
 
 /// A tick; \`contact\` takes the body towards velocityToX and velocityToY as far as the game's walls let it: it sets contactX, contactY, contactVx, contactVy and contactCount.
-pub fn motion_tick(b: &mut Body, h: &Hands, contact: &mut dyn FnMut(&mut Body)) {
+pub fn motion_tick(b: &mut Body, h: &Hands, contact: &mut dyn FnMut(&mut Body)${asksGame(motion) ? ', isClear: &mut dyn FnMut(f64, f64, f64, f64) -> bool' : ''}) {
 ${this.steps(motion, 'contact(b);')
   .map((line) => `    ${line}`)
   .join('\n')}

@@ -1,6 +1,6 @@
 import type { Kind, Routine, StandardName } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
-import type { Motion } from './printer.ts';
+import { asksGame, type Motion } from './printer.ts';
 
 const typescriptHelpers = {
   Word: `const double = new Float64Array(1);
@@ -38,6 +38,7 @@ export class TypeScript extends Curly {
         ...(routine.usesBody ? ['b: Body'] : []),
         ...(routine.usesHands ? ['h: Hands'] : []),
         ...routine.parameters.map(({ name, kind }) => `${this.localName(name)}: ${type(kind)}`),
+        ...(routine.usesClear ? ['isClear: Clear'] : []),
       ].join(', ')}): ${type(routine.gives)}`;
     const routines = motion.program.routines
       .map((routine) => [...this.doc(routine, 0), ...this.routine(head(routine), routine.body, 0), ''].join('\n'))
@@ -59,7 +60,7 @@ export interface Hands {
   changed: boolean;
 }
 
-export interface Body {
+${asksGame(motion) ? '/** Whether nothing is in the way of the body straight from one place to another. */\nexport type Clear = (fromX: number, fromY: number, toX: number, toY: number) => boolean;\n\n' : ''}export interface Body {
 ${motion.fields.map(([field]) => `  ${field}: number;`).join('\n')}
 }
 
@@ -78,7 +79,7 @@ ${motion.fields.map(([field, value]) => `    ${field}: ${this.number(value)},`).
 }
 
 /** A tick; \`contact\` takes the body towards velocityToX and velocityToY as far as the game's walls let it: it sets contactX, contactY, contactVx, contactVy and contactCount. */
-export function motionTick(b: Body, h: Hands, contact: (b: Body) => void): void {
+export function motionTick(b: Body, h: Hands, contact: (b: Body) => void${asksGame(motion) ? ', isClear: Clear' : ''}): void {
 ${this.steps(motion, 'contact(b);')
   .map((line) => `  ${line}`)
   .join('\n')}

@@ -20,7 +20,8 @@ export function modelRun(tuning: Tuning, tape: Tape, ground?: Ground): { hands: 
   const { left, right, top, bottom } = ground
     ? originLimits(parameters, ground)
     : { left: -1e300, right: 1e300, top: -1e300, bottom: 1e300 };
-  const begins = [world.body.x, world.body.y, left, right, top, bottom];
+  // Not every language reads an endless number.
+  const begins = [world.body.x, world.body.y, left, right, top, bottom].map((value) => Math.max(-1e300, Math.min(1e300, value)));
   const replay = new Replay(tape, parameters.clock.hz);
   const hands: number[][] = [];
   const rows: number[][] = [];

@@ -2,6 +2,7 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Ground, Tape, Tuning } from '@zygopod/core';
+import { asksGame } from '../languages/printer.ts';
 import { motionOf, motionPrinters } from '../motion.ts';
 import { begun, compared, modelRun } from './modelRun.ts';
 
@@ -24,7 +25,7 @@ const drivers: Readonly<
     string,
     {
       name: string;
-      text(begin: (set: (field: string, at: number) => string) => string): string;
+      text(begin: (set: (field: string, at: number) => string) => string, asks: boolean): string;
       isInBits?: boolean;
       run(folder: string, input: string): string;
     }
@@ -32,8 +33,9 @@ const drivers: Readonly<
 > = {
   c: {
     name: 'drive.c',
-    text: (begin) => `#include <stdio.h>
+    text: (begin, asks) => `#include <stdio.h>
 #include "motion.c"
+${asks ? 'static int is_clear(double fromX, double fromY, double toX, double toY) { (void)fromX; (void)fromY; return ((long)floor(toX / 32) * 7 + (long)floor(toY / 32) * 13) % 5 != 0; }' : ''}
 int main(void) {
   Body b; Hands h; double w[38]; double *v = w + 1;
   for (;;) {
@@ -41,7 +43,7 @@ int main(void) {
     if (w[0] != 0) { motion_start(&b); ${begin((field, at) => `b.${field} = w[${at}];`)} }
     for (int i = 0; i < 11; i++) { h.held[i] = v[i]; h.order[i] = v[11 + i]; }
     ${fields.map((field, i) => `h.${field} = v[${22 + i}];`).join(' ')} h.pointed = v[29] != 0; h.changed = v[30] != 0;
-    motion_tick(&b, &h, motion_free);
+    motion_tick(&b, &h, motion_free${asks ? ', is_clear' : ''});
     printf("${compared.map(() => '%.17g').join(' ')}\\n", ${compared.map((field) => `b.${field} + 0.0`).join(', ')});
   }
 }
@@ -53,7 +55,7 @@ int main(void) {
   },
   python: {
     name: 'drive.py',
-    text: (begin) => `import sys
+    text: (begin, asks) => `import sys
 import motion
 b, h = motion.Body(), motion.Hands()
 for line in sys.stdin:
@@ -64,14 +66,14 @@ for line in sys.stdin:
     h.held, h.order = v[:11], v[11:22]
     ${fields.map((field, i) => `h.${field} = v[${22 + i}]`).join('; ')}
     h.pointed, h.changed = v[29] != 0, v[30] != 0
-    motion.motion_tick(b, h)
+    motion.motion_tick(b, h${asks ? ', isClear=lambda ax, ay, bx, by: (int(bx // 32) * 7 + int(by // 32) * 13) % 5 != 0' : ''})
     print(${compared.map((field) => `repr(float(b.${field}) + 0.0)`).join(', ')})
 `,
     run: (folder, input) => execFileSync('python3', ['drive.py'], { cwd: folder, input, encoding: 'utf8', maxBuffer: 1 << 28 }),
   },
   lua: {
     name: 'drive.lua',
-    text: (begin) => `local motion = dofile("motion.lua")
+    text: (begin, asks) => `local motion = dofile("motion.lua")
 local b, h = motion.start(), motion.hands()
 for line in io.lines() do
   local v = {}
@@ -80,7 +82,7 @@ for line in io.lines() do
   for i = 1, 11 do h.held[i], h.order[i] = v[i], v[11 + i] end
   ${fields.map((field, i) => `h.${field} = v[${23 + i}]`).join('; ')}
   h.pointed, h.changed = v[30] ~= 0, v[31] ~= 0
-  motion.tick(b, h, motion.free)
+  motion.tick(b, h, motion.free${asks ? ', function(_, _, bx, by) return (bx // 32 * 7 + by // 32 * 13) % 5 ~= 0 end' : ''})
   io.write(string.format("${compared.map(() => '%.17g').join(' ')}\\n", ${compared.map((field) => `b.${field} + 0.0`).join(', ')}))
 end
 `,
@@ -88,7 +90,7 @@ end
   },
   rust: {
     name: 'drive.rs',
-    text: (begin) => `mod motion;
+    text: (begin, asks) => `mod motion;
 use std::io::BufRead;
 fn main() {
     let mut b = motion::motion_start();
@@ -98,7 +100,7 @@ fn main() {
         if v.remove(0) != 0.0 { b = motion::motion_start(); ${begin((field, at) => `b.${field} = v[${at - 1}];`)} }
         for i in 0..11 { h.held[i] = v[i]; h.order[i] = v[11 + i]; }
         ${fields.map((field, i) => `h.${field} = v[${22 + i}];`).join(' ')} h.pointed = v[29] != 0.0; h.changed = v[30] != 0.0;
-        motion::motion_tick(&mut b, &h, &mut |b| motion::motion_free(b));
+        motion::motion_tick(&mut b, &h, &mut |b| motion::motion_free(b)${asks ? ', &mut |_, _, x: f64, y: f64| ((x / 32.0).floor() as i64 * 7 + (y / 32.0).floor() as i64 * 13) % 5 != 0' : ''});
         println!("${compared.map(() => '{}').join(' ')}", ${compared.map((field) => `b.${field} + 0.0`).join(', ')});
     }
 }
@@ -110,7 +112,7 @@ fn main() {
   },
   csharp: {
     name: 'drive.cs',
-    text: (begin) => `using System;
+    text: (begin, asks) => `using System;
 using System.Globalization;
 public static class Drive {
     public static void Main() {
@@ -121,7 +123,7 @@ public static class Drive {
             if (v[0] != 0) { b = new Body(); ${begin((field, at) => `b.${field} = v[${at}];`)} }
             for (int i = 0; i < 11; i++) { h.held[i] = v[1 + i]; h.order[i] = v[12 + i]; }
             ${fields.map((field, i) => `h.${field} = v[${23 + i}];`).join(' ')} h.pointed = v[30] != 0; h.changed = v[31] != 0;
-            Motion.Tick(b, h, Motion.Free);
+            Motion.Tick(b, h, Motion.Free${asks ? ', (ax, ay, bx, by) => ((long)Math.Floor(bx / 32) * 7 + (long)Math.Floor(by / 32) * 13) % 5 != 0' : ''});
             Console.WriteLine(string.Join(" ", new[] { ${compared.map((field) => `b.${field} + 0.0`).join(', ')} }.Select(c)));
         }
     }
@@ -136,7 +138,7 @@ public static class Drive {
   },
   ts: {
     name: 'drive.ts',
-    text: (begin) => `import { readFileSync } from 'node:fs';
+    text: (begin, asks) => `import { readFileSync } from 'node:fs';
 import { motionFree, motionStart, motionTick } from './motion.ts';
 let b = motionStart();
 const out: string[] = [];
@@ -144,7 +146,7 @@ for (const line of readFileSync(0, 'utf8').split('\\n').filter(Boolean)) {
   const [first, ...v] = line.split(' ').map(Number) as number[];
   if (first !== 0) { b = motionStart(); ${begin((field, at) => `b.${field} = v[${at - 1}]!;`)} }
   const h = { held: v.slice(0, 11), order: v.slice(11, 22), ${fields.map((field, i) => `${field}: v[${22 + i}]!`).join(', ')}, pointed: v[29] !== 0, changed: v[30] !== 0 };
-  motionTick(b, h, motionFree);
+  motionTick(b, h, motionFree${asks ? ', (_ax, _ay, bx, by) => (Math.floor(bx / 32) * 7 + Math.floor(by / 32) * 13) % 5 !== 0' : ''});
   out.push([${compared.map((field) => `b.${field} + 0`).join(', ')}].join(' '));
 }
 process.stdout.write(out.join('\\n') + '\\n');
@@ -187,7 +189,7 @@ export function proveOn(
   writeFileSync(join(folder, `motion.${printer.extension}`), printer.file(motion));
   const begin = (set: (field: string, at: number) => string) =>
     begun.flatMap((field, i) => (known.has(field) ? [set(field, HANDS + i)] : [])).join(' ');
-  writeFileSync(join(folder, driver.name), driver.text(begin));
+  writeFileSync(join(folder, driver.name), driver.text(begin, asksGame(motion)));
   const runs = tapes.map((tape) => modelRun(model, tape, ground));
   const hands = runs.flatMap((run) => run.hands.map((line) => [...line, ...run.begins]));
   const rows = runs.flatMap((run) => run.rows);

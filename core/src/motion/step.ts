@@ -142,13 +142,13 @@ function rebase(body: Own<'step'>, p: StepPlan): void {
 function askedX(body: Own<'step'>, p: StepPlan): number {
   const { intentX: x, intentY: y } = body;
   if (Math.abs(x) < ASKS || (!p.diagonals && Math.abs(y) > Math.abs(x))) return 0;
-  return Math.sign(x);
+  return x < 0 ? -1 : 1;
 }
 
 function askedY(body: Own<'step'>, p: StepPlan): number {
   const { intentX: x, intentY: y } = body;
   if (Math.abs(y) < ASKS || (!p.diagonals && Math.abs(x) >= Math.abs(y))) return 0;
-  return Math.sign(y);
+  return y < 0 ? -1 : 1;
 }
 
 /** A press near enough to the end of what is under way is kept for the next step. */
@@ -226,7 +226,8 @@ function isOpenBeyond(p: StepPlan, x: number, y: number, toX: number, toY: numbe
   const { left, right, top, bottom } = p.limits;
   const across = toX < left ? right - left : toX > right ? left - right : 0;
   const down = toY < top ? bottom - top : toY > bottom ? top - bottom : 0;
-  const [endX, endY] = [centre(toX + across, 0, p.cell), centre(toY + down, 0, p.cell)];
+  const endX = centre(toX + across, 0, p.cell);
+  const endY = centre(toY + down, 0, p.cell);
   return isFree(p.body, endX, endY) && isClear(p.body, x + across, y + down, endX, endY);
 }
 
