@@ -101,6 +101,24 @@ describe('the folder for a build server', () => {
     },
   );
 
+  it('is good, too, where the motion steps from cell to cell and asks the game where it can', () => {
+    const steps = join(folder, 'steps');
+    expect(run('checks', demo('sorting-clerk.tuning.json'), '--tape', demo('cell-walk.tape.json'), '-o', steps).status).toBe(0);
+    const golden = `goldens/${readdirSync(join(steps, 'goldens'))[0]}`;
+    for (const [needs, build, test, probe] of [
+      ['python3', '', 'python3 check.py'],
+      ['gcc', 'gcc -Wall -Wextra -Werror -ffp-contract=off check.c -lm -o check', `./check ${golden}`],
+      ['lua5.4', '', `lua5.4 check.lua ${golden}`, '-v'],
+      ['rustc', 'rustc check.rs -o check-rs', `./check-rs ${golden}`],
+      ['mcs', 'mcs check.cs motion.cs -out:check.exe', `mono check.exe ${golden}`],
+      [process.execPath, '', `${process.execPath} check.ts`],
+    ] as const) {
+      if (!has(needs, probe)) continue;
+      const done = spawnSync('sh', ['-c', build ? `${build} && ${test}` : test], { cwd: steps, encoding: 'utf8' });
+      expect([needs, done.status, done.stdout.trim().endsWith(': good')], done.stderr + done.stdout).toEqual([needs, 0, true]);
+    }
+  });
+
   it('is written again without touching what is the game’s own', () => {
     writeFileSync(join(folder, 'game.py'), '# ours\n');
     expect(make().status).toBe(0);

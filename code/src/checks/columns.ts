@@ -29,7 +29,8 @@ export interface CheckFile {
   /** The language of the code that it is for. */
   id: string;
   name: string;
-  text: string;
+  /** Its text; a motion that asks where the body can go is answered that nothing is in the way. */
+  text(asks: boolean): string;
   /** A line for a shell that runs it, and what it is told by. */
   run: string;
   language: string;

@@ -6,7 +6,7 @@ export const csharp: CheckFile = {
   language: 'C#',
   name: 'check.cs',
   run: 'mcs check.cs motion.cs -out:check.exe && mono check.exe goldens/*.csv',
-  text: `// Replays goldens against the game's own movement, and says where it first parts from them, and by how much.
+  text: (asks) => `// Replays goldens against the game's own movement, and says where it first parts from them, and by how much.
 using System;
 using System.Globalization;
 using System.IO;
@@ -26,7 +26,7 @@ public static class Check {
             for (int i = 0; i < 11; i++) { h.held[i] = v[1 + i]; h.order[i] = v[12 + i]; }
             ${single.map(([field, at]) => `h.${field} = v[${at}];`).join(' ')}
             h.pointed = v[${POINTED}] != 0; h.changed = v[${CHANGED}] != 0;
-            Motion.Tick(b, h, Motion.Free);
+            Motion.Tick(b, h, Motion.Free${asks ? ', (fromX, fromY, toX, toY) => true' : ''});
             var got = new[] { ${compared.map((field) => `b.${field}`).join(', ')} };
             for (int i = 0; i < fields.Length; i++) {
                 double want = v[${HANDS} + i], off = Math.Abs(got[i] - want);

@@ -5,7 +5,7 @@ export const lua: CheckFile = {
   language: 'Lua',
   name: 'check.lua',
   run: 'lua5.4 check.lua goldens/*.csv',
-  text: `-- Replays goldens against the game's own movement, and says where it first parts from them, and by how much.
+  text: (asks) => `-- Replays goldens against the game's own movement, and says where it first parts from them, and by how much.
 -- Your own movement in place of the model's: start() gives a body with x, y, vx, vy ...; tick(body, hands, free) moves it.
 local motion = dofile("motion.lua")
 
@@ -22,7 +22,7 @@ local function check(name)
       for i = 1, 11 do hands.held[i], hands.order[i] = v[1 + i], v[12 + i] end
       ${single.map(([field, at]) => `hands.${field} = v[${at + 1}]`).join('; ')}
       hands.pointed, hands.changed = v[${POINTED + 1}] ~= 0, v[${CHANGED + 1}] ~= 0
-      motion.tick(body, hands, motion.free)
+      motion.tick(body, hands, motion.free${asks ? ', function() return true end' : ''})
       for i, field in ipairs(fields) do
         local got, want = body[field], v[${HANDS} + i]
         local off = math.abs(got - want)

@@ -6,7 +6,7 @@ export const python: CheckFile = {
   language: 'Python',
   name: 'check.py',
   run: 'python3 check.py',
-  text: `"""Replays the goldens against the game's own movement, and says where it first parts from them, and by how much."""
+  text: () => `"""Replays the goldens against the game's own movement, and says where it first parts from them, and by how much."""
 import csv
 import glob
 import os

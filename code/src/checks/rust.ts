@@ -6,7 +6,7 @@ export const rust: CheckFile = {
   language: 'Rust',
   name: 'check.rs',
   run: 'rustc -O check.rs -o check-rs && ./check-rs goldens/*.csv',
-  text: `// Replays goldens against the game's own movement, and says where it first parts from them, and by how much.
+  text: (asks) => `// Replays goldens against the game's own movement, and says where it first parts from them, and by how much.
 // Your own movement in place of the model's: a Body, motion_start and motion_tick.
 mod motion;
 
@@ -24,7 +24,7 @@ fn check(name: &str) -> Option<String> {
         ${single.map(([field, at]) => `h.${field} = v[${at}];`).join(' ')}
         h.pointed = v[${POINTED}] != 0.0;
         h.changed = v[${CHANGED}] != 0.0;
-        motion::motion_tick(&mut b, &h, &mut |b| motion::motion_free(b));
+        motion::motion_tick(&mut b, &h, &mut |b| motion::motion_free(b)${asks ? ', &mut |_, _, _, _| true' : ''});
         let got = [${compared.map((field) => `b.${field}`).join(', ')}];
         for i in 0..FIELDS.len() {
             let want = v[${HANDS} + i];

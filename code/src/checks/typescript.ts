@@ -5,7 +5,7 @@ export const typescript: CheckFile = {
   language: 'TypeScript',
   name: 'check.ts',
   run: 'node --experimental-strip-types check.ts',
-  text: `/* Replays the goldens against the game's own movement, and says where it first parts from them, and by how much. */
+  text: (asks) => `/* Replays the goldens against the game's own movement, and says where it first parts from them, and by how much. */
 import { readdirSync, readFileSync } from 'node:fs';
 // Your own movement in place of the model's: a body with x, y, vx, vy …, and a tick that moves it.
 import { motionFree, motionStart, motionTick } from './motion.ts';
@@ -27,7 +27,7 @@ for (const name of readdirSync(folder).filter((one) => one.endsWith('.csv')).sor
       ${single.map(([field, at]) => `${field}: at(${at})`).join(', ')},
       pointed: at(${POINTED}) !== 0, changed: at(${CHANGED}) !== 0,
     };
-    motionTick(b, h, motionFree);
+    motionTick(b, h, motionFree${asks ? ', () => true' : ''});
     const i = fields.findIndex((field, k) => !(Math.abs(b[field] - at(${HANDS} + k)) <= SLACK * Math.max(1, Math.abs(at(${HANDS} + k)))));
     const field = fields[i];
     if (field === undefined) continue;
