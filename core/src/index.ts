@@ -21,6 +21,7 @@ export { LONGEST as LONGEST_PASTE } from './formats/paste/tokens.ts';
 export { traceHeader, traceRows } from './formats/traceCsv.ts';
 export { type Formula, formulasOf } from './formulas/formulas.ts';
 export { formulaMath } from './formulas/mathml.ts';
+export { formulaReference } from './formulas/reference.ts';
 export { formulasMarkdown, resultText } from './formulas/text.ts';
 // A ground: its file, its walls by place, and how it is edited.
 export {

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import { describe, expect, it } from 'vitest';
 import { metricsOf, runDrills } from '../measure/drills/run.ts';
@@ -6,6 +7,7 @@ import type { FileValue } from '../tuning/schema.ts';
 import { newTuning, readTuning, withValue } from '../tuning/tuning.ts';
 import { type Formula, formulasOf } from './formulas.ts';
 import { formulaMath } from './mathml.ts';
+import { formulaReference } from './reference.ts';
 import { formulasMarkdown, termText } from './text.ts';
 
 function parametersOf(values: Record<string, FileValue>) {
@@ -119,7 +121,7 @@ describe('the formulas of a tuning', () => {
           .replaceAll('√', 'Math.sqrt')
           .replaceAll('⌊', 'Math.floor(1e-9+')
           .replaceAll('⌋', ')')
-          .replaceAll(/\b(max|log2)\(/g, 'Math.$1(')
+          .replaceAll(/\b(max|min|log2)\(/g, 'Math.$1(')
           .replaceAll('ln(', 'Math.log(')
           .replaceAll(/\b(cos|sin)\(([^)]*)\)/g, 'Math.$1(($2)*Math.PI/180)');
         const shown = new Function(`return ${code}`)() as number;
@@ -186,5 +188,17 @@ describe('formulas as Markdown', () => {
     expect(text).toContain('- up to speed in = 0.99 · walk / accelerate = 0.99 · 140 px/s / 900 px/s² = **0.154 s**\n');
     expect(text).toContain('- stops within = walk² / (2 · decelerate) = (140 px/s)² / (2 · 1200 px/s²) = **8.167 px**\n');
     expect(text).toContain('- a stick asks for = (travel − dead zone) / (outer zone − dead zone)');
+  });
+});
+
+describe('the reference of the formulas', () => {
+  it('is as they are now (./zygopod docs writes it), and holds all that random tunings tell', () => {
+    const text = formulaReference();
+    expect(readFileSync(new URL('../../../docs/formulas.md', import.meta.url), 'utf8')).toBe(text);
+    for (let seed = 1; seed <= 120; seed++)
+      for (const { words, term } of formulasOf(randomParameters(seed * 29), 'px')) {
+        const line = `${words} = ${termText(term, 'words')}`;
+        expect(text.includes(line), line).toBe(true);
+      }
   });
 });

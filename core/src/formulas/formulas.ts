@@ -1,4 +1,3 @@
-import { bodySize } from '../tuning/body.ts';
 import { type Parameters, specOf, unitOf } from '../tuning/catalogue/catalogue.ts';
 import type { Quantity } from '../tuning/catalogue/specs.ts';
 import { call, comesTo, degrees, minus, named, open, over, pi, plus, power, root, squared, type Term, times } from './term.ts';
@@ -40,9 +39,7 @@ class Writer {
   /** A parameter of the tuning, by its path. */
   p(path: string): Term {
     const spec = specOf(path);
-    const value = path
-      .split('.')
-      .reduce<unknown>((at, part) => (at as Record<string, unknown>)[part], this.#parameters as unknown) as number;
+    const value = Number(path.split('.').reduce<unknown>((at, part) => (at as Record<string, unknown>)[part], this.#parameters));
     const unit = spec.kind === 'number' ? unitOf(spec.quantity, this.#length) : '';
     return { is: 'parameter', path, label: spec.label.toLowerCase(), value, unit: unit === '×' ? '' : unit };
   }
@@ -94,7 +91,7 @@ function pace(w: Writer, { ramp, clock, scheme }: Parameters): void {
   if (ramp.model === 'instant') w.add('ramp', 'v after a tick', 'speed', V);
   if (ramp.model === 'smooth') {
     const half = w.p('ramp.halfLife');
-    const left = power(2, minus(0, over(over(1, w.p('clock.hz')), half)));
+    const left = power(2, minus(0, over(1, times(w.p('clock.hz'), half))));
     w.add('ramp', 'v after a tick', 'speed', plus(V, times(minus(v, V), left)));
     const hundredth = times(call('log2', 100), half);
     w.add('riseTime', 'up to speed in', 'time', hundredth);
@@ -173,7 +170,7 @@ function hands(w: Writer, { input }: Parameters): void {
 function facing(w: Writer, { facing: own }: Parameters): void {
   w.group('Facing');
   if (own.directions !== 'free') {
-    const half = over(degrees(360), 2 * Number(own.directions));
+    const half = over(degrees(360), times(2, w.p('facing.directions')));
     w.add('sector', 'a way is faced until', 'angle', plus(half, w.p('facing.stickiness')), 'off its middle');
   }
   // From the hands' own way at once; along the motion it comes after what the ramp takes.
@@ -189,8 +186,8 @@ function clicks(w: Writer, { route, body, ramp }: Parameters): void {
   if (route.brake) w.add('brake', 'goes no faster than', 'speed', root(times(2, w.p('ramp.decelerate'), open('way left'))));
   if (route.arrival === 'radiusOnly' && ramp.model === 'instant')
     w.add('circles', 'circles where its radius is under', 'length', over(w.p('pace.walkSpeed'), times(2, w.p('clock.hz'))));
-  const { width, height } = bodySize(body);
-  w.add('room', 'goes through gaps of', 'length', plus(Math.min(width, height), times(2, plus(w.p('contact.skin'), w.p('route.margin')))));
+  const wide = body.shape === 'circle' ? times(2, w.p('body.radius')) : call('min', w.p('body.width'), w.p('body.height'));
+  w.add('room', 'goes through gaps of', 'length', plus(wide, times(2, plus(w.p('contact.skin'), w.p('route.margin')))));
 }
 
 function steps(w: Writer, { step, pace: { walkSpeed } }: Parameters): void {

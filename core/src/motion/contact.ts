@@ -46,7 +46,7 @@ function meet(body: Own<'contact'>, p: ContactPlan): void {
 }
 
 /** Nothing is met yet: the body is where it was, and means to move as it was told. */
-export function beginContact(body: Own<'contact'>): void {
+function beginContact(body: Own<'contact'>): void {
   body.contactLooks = 1;
   body.contactCount = 0;
   body.contactSides = 0;
