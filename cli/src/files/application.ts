@@ -1,6 +1,5 @@
 import { type MemberKind, readAny } from '@zygopod/core';
 import { folders } from './folder.ts';
-import type { Standing } from './standing.ts';
 
 /** A document as the application lists it. */
 export interface Listed {
@@ -10,6 +9,16 @@ export interface Listed {
   head: number;
   /** What names the contents of its newest revision. */
   hash: string;
+}
+
+/** A hand-off with a place in the folder, as the application tells it. */
+export interface Standing {
+  tuning: { id: string; revision: number; name: string };
+  to: string;
+  units: string;
+  style?: string;
+  all?: boolean;
+  path: string;
 }
 
 export interface ProjectHead {

@@ -3,19 +3,9 @@ import { realpathSync } from 'node:fs';
 import { dirname, join, sep } from 'node:path';
 import { type Case, cases, handOffPathFault, handOver, readTuning, readUnits, writers } from '@zygopod/core';
 import { differing, isAsWritten, stamped } from '../handOff/stamp.ts';
-import type { Application } from './application.ts';
+import type { Application, Standing } from './application.ts';
 import type { Folder } from './folder.ts';
 import type { Memory } from './memory.ts';
-
-/** A hand-off with a place in the folder, as the application tells it. */
-export interface Standing {
-  tuning: { id: string; revision: number; name: string };
-  to: string;
-  units: string;
-  style?: string;
-  all?: boolean;
-  path: string;
-}
 
 const hashOf = (text: string) => createHash('sha256').update(text).digest('hex');
 

@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process';
 import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -168,6 +169,43 @@ describe.each(provable)('the motion in %s', (language) => {
 });
 
 describe('the code of a tuning', () => {
+  it.each([
+    ['python', 'flake8', []],
+    ['lua', 'luacheck', ['--no-color']],
+    ['c', 'gcc', ['-Wall', '-Wextra', '-Werror', '-std=c11', '-c', '-o', '/dev/null']],
+  ] as const)('in %s has nothing that %s finds', (language, linter, options) => {
+    // Where there is no such program on the machine, nothing is said of it here.
+    if (spawnSync(linter, ['--version']).error) return;
+    const printer = motionPrinters().find(({ id }) => id === language);
+    const tunings = ['carrier-day-boots', 'carrier-storm-boots', 'pram-cart', 'first-draft', 'sorting-clerk'].map(demo);
+    for (const [i, one] of [...tunings, ...Array.from({ length: 8 }, (_, seed) => randomTuning(seed * 101 + 5))].entries()) {
+      const path = join(folder, `linted${i}.${printer?.extension}`);
+      writeFileSync(path, printer?.file(motionOf(one)) ?? '');
+      const said = spawnSync(linter, [...options, path], { encoding: 'utf8' });
+      expect([said.status, said.status === 0 ? '' : said.stdout + said.stderr]).toEqual([0, '']);
+    }
+  });
+
+  it('of Carrier, day boots has under 400 lines in C', () => {
+    const file =
+      motionPrinters()
+        .find(({ id }) => id === 'c')
+        ?.file(motionOf(demo('carrier-day-boots'))) ?? '';
+    expect(file.trimEnd().split('\n').length).toBeLessThan(400);
+  });
+
+  it('is there within 300 ms, once the core was read', () => {
+    motionOf(demo('pram-cart'));
+    // The best of three: the machine has other things to do, too.
+    const taken = [1, 2, 3].map(() => {
+      const begun = performance.now();
+      const motion = motionOf(demo('carrier-day-boots'));
+      for (const printer of motionPrinters()) printer.file(motion);
+      return performance.now() - begun;
+    });
+    expect(Math.min(...taken)).toBeLessThan(300);
+  });
+
   it('holds what the tuning uses and no more', () => {
     for (const printer of motionPrinters()) {
       const plain = printer.file(motionOf(tuned()));

@@ -1,18 +1,14 @@
 import { type Formula, fileStem, formulaMath, formulasMarkdown, formulasOf, type Tuning } from '@zygopod/core';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { download } from '../controls/download.ts';
+import { useCopy } from '../controls/useCopy.ts';
 
 /** The formulas of a tuning with its own numbers in them, as mathematics that is drawn and read aloud. */
 export function Formulas({ tuning, unit }: { tuning: Tuning; unit: string }) {
   const { parameters, file } = tuning;
   const formulas = useMemo(() => formulasOf(parameters, unit), [parameters, unit]);
-  const [copied, say] = useState<string | null>(null);
+  const { said, copy } = useCopy('Copied as Markdown');
   const markdown = () => formulasMarkdown(formulas, `Formulas of ${file.name}`);
-  const copy = () =>
-    navigator.clipboard.writeText(markdown()).then(
-      () => say('Copied as Markdown'),
-      () => say('The browser gives no access to its clipboard.'),
-    );
   const groups = [...new Set(formulas.map(({ group }) => group))];
   return (
     <section aria-label="Formulas" className="flex min-h-0 flex-1 flex-col px-3.5 py-2.5">
@@ -21,7 +17,7 @@ export function Formulas({ tuning, unit }: { tuning: Tuning; unit: string }) {
         <p className="text-ink-soft">Closed forms of its stages; the drills measure the same to within a tick.</p>
         <span className="ml-auto flex items-baseline gap-4">
           <span role="status" className="text-ink-soft">
-            {copied}
+            {said}
           </span>
           <button
             type="button"
@@ -30,7 +26,7 @@ export function Formulas({ tuning, unit }: { tuning: Tuning; unit: string }) {
           >
             Save
           </button>
-          <button type="button" className="deed min-h-6 font-semibold" onClick={() => void copy()}>
+          <button type="button" className="deed min-h-6 font-semibold" onClick={() => copy(markdown())}>
             Copy
           </button>
         </span>

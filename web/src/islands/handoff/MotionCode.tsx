@@ -1,6 +1,6 @@
 import { type TuningFile, writers } from '@zygopod/core';
-import { useState } from 'react';
 import { download } from '../controls/download.ts';
+import { useCopy } from '../controls/useCopy.ts';
 import { PlainText } from './FileText.tsx';
 import { motionLanguages } from './session.ts';
 import { useMade } from './useMade.ts';
@@ -9,13 +9,8 @@ import { useMade } from './useMade.ts';
 export function MotionCode({ file, to, choose }: { file: TuningFile; to: string; choose(to: string): void }) {
   const language = motionLanguages.includes(to) ? to : 'c';
   const made = useMade('code', `${language} ${JSON.stringify(file)}`, () => ({ tuning: file, to: language }));
-  const [copied, say] = useState<string | null>(null);
+  const { said, copy } = useCopy();
   const one = made && 'files' in made ? made.files[0] : undefined;
-  const copy = () =>
-    navigator.clipboard.writeText(one?.text ?? '').then(
-      () => say('Copied'),
-      () => say('The browser gives no access to its clipboard.'),
-    );
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)]">
       <aside aria-label="How it is handed over" className="flex flex-col gap-3 overflow-y-auto border-r border-rule bg-paper px-3.5 py-2.5">
@@ -52,7 +47,7 @@ export function MotionCode({ file, to, choose }: { file: TuningFile; to: string;
           {one && <p className="digits text-ink-soft">{one.text.trimEnd().split('\n').length} lines</p>}
           <span className="ml-auto flex items-baseline gap-4">
             <span role="status" className="text-ink-soft">
-              {copied}
+              {said}
             </span>
             <button
               type="button"
@@ -62,7 +57,7 @@ export function MotionCode({ file, to, choose }: { file: TuningFile; to: string;
             >
               Save
             </button>
-            <button type="button" className="deed min-h-6 font-semibold" disabled={!one} onClick={() => void copy()}>
+            <button type="button" className="deed min-h-6 font-semibold" disabled={!one} onClick={() => one && copy(one.text)}>
               Copy
             </button>
           </span>

@@ -1,0 +1,54 @@
+import { once } from 'node:events';
+import { resolve } from 'node:path';
+import { type Transferable, Worker } from 'node:worker_threads';
+
+/** A worker that does one thing after the other, away from the thread that answers; ended, and begun anew, where one takes too much. */
+export class OneByOne<Asked, Told> {
+  readonly #file: string;
+  readonly #time: number;
+  readonly #heap: number;
+  #worker: Worker | undefined;
+  #last: Promise<unknown> = Promise.resolve();
+
+  /** `file` from the folder that the server runs in; `time` (ms) for one thing, `heap` MB for all. */
+  constructor(file: string, { time, heap }: { time: number; heap: number }) {
+    this.#file = resolve(file);
+    this.#time = time;
+    this.#heap = heap;
+  }
+
+  /** What the worker tells, in its turn; null where it took too long or too much memory. */
+  ask(asked: Asked, transfer: Transferable[] = []): Promise<Told | null> {
+    const done = this.#last.then(() => this.#ask(asked, transfer));
+    this.#last = done.catch(() => undefined);
+    return done;
+  }
+
+  async #ask(asked: Asked, transfer: Transferable[]): Promise<Told | null> {
+    this.#worker ??= this.#start();
+    const own = this.#worker;
+    const over = new AbortController();
+    const late = setTimeout(() => over.abort(), this.#time);
+    try {
+      const told = once(own, 'message', { signal: over.signal });
+      // A worker that runs out of memory ends with an error, which `once` throws.
+      own.postMessage(asked, transfer);
+      const [answer] = (await told) as [Told];
+      return answer;
+    } catch {
+      this.#worker = undefined;
+      void own.terminate();
+      return null;
+    } finally {
+      clearTimeout(late);
+    }
+  }
+
+  #start(): Worker {
+    const started = new Worker(this.#file, { resourceLimits: { maxOldGenerationSizeMb: this.#heap } });
+    // Nobody has to wait for it when the server ends.
+    started.unref();
+    started.on('error', () => undefined);
+    return started;
+  }
+}
