@@ -44,7 +44,7 @@ program
   .description('Sets up what tests need, then lint, types, unit, integration and browser tests.')
   .option(
     '--languages <which>',
-    'all: compilers that are missing for the code that is handed over are installed, those of Rust and C#, too',
+    'all: compilers and linters that are missing for the code that is handed over are installed, those of Rust and C#, too',
     'found',
   )
   .addHelpText('after', '\nExample:\n  ./zygopod test --languages all')
