@@ -1,5 +1,5 @@
 import { compared } from '../proof/modelRun.ts';
-import { CHANGED, type CheckFile, columns, HANDS, POINTED, quoted, single } from './columns.ts';
+import { CHANGED, type CheckFile, columns, HANDS, handed, POINTED, quoted, single } from './columns.ts';
 
 export const c: CheckFile = {
   id: 'c',
@@ -12,7 +12,11 @@ export const c: CheckFile = {
 /* Your own movement in place of the model's: a Body, motion_start and motion_tick. */
 #include "motion.c"
 #define SLACK 1e-6
-${asks ? '\nstatic int is_clear(double fromX, double fromY, double toX, double toY) { (void)fromX; (void)fromY; (void)toX; (void)toY; return 1; }\n' : ''}
+${asks.includes('isClear') ? '\nstatic int is_clear(double fromX, double fromY, double toX, double toY) { (void)fromX; (void)fromY; (void)toX; (void)toY; return 1; }\n' : ''}${
+  asks.includes('plan')
+    ? '\nstatic double points[4];\n/* Straight there. */\nstatic int plan(double fromX, double fromY, double toX, double toY, Way *way) {\n    points[0] = fromX; points[1] = fromY; points[2] = toX; points[3] = toY;\n    way->points = points; way->count = 2; way->reached = 1; way->squeezed = 0;\n    return 1;\n}\n'
+    : ''
+}
 static int check(const char *name) {
     FILE *file = fopen(name, "r");
     static char line[65536];
@@ -28,7 +32,7 @@ static int check(const char *name) {
         for (int i = 0; i < 11; i++) { h.held[i] = v[1 + i]; h.order[i] = v[12 + i]; }
         ${single.map(([field, at]) => `h.${field} = v[${at}];`).join(' ')}
         h.pointed = v[${POINTED}] != 0; h.changed = v[${CHANGED}] != 0;
-        motion_tick(&b, &h, motion_free${asks ? ', is_clear' : ''});
+        motion_tick(&b, &h${handed(asks, { contact: 'motion_free', isClear: 'is_clear', plan: 'plan' })});
         const double got[] = { ${compared.map((field) => `b.${field}`).join(', ')} };
         for (int i = 0; i < ${compared.length}; i++) {
             const double want = v[${HANDS} + i], off = fabs(got[i] - want);

@@ -1,3 +1,4 @@
+import type { Asked } from '../fold/ir.ts';
 import { compared } from '../proof/modelRun.ts';
 
 const controls = Array.from({ length: 11 }, (_, i) => i);
@@ -24,13 +25,16 @@ export const CHANGED = columns.indexOf('changed');
 /** The fields that are compared, as texts of a list. */
 export const quoted = compared.map((field) => `"${field}"`).join(', ');
 
+/** What a tick is handed of the game, each after a comma. */
+export const handed = (asks: readonly Asked[], of: Readonly<Record<Asked, string>>): string => asks.map((one) => `, ${of[one]}`).join('');
+
 /** How a test is run, and its file. */
 export interface CheckFile {
   /** The language of the code that it is for. */
   id: string;
   name: string;
-  /** Its text; a motion that asks where the body can go is answered that nothing is in the way. */
-  text(asks: boolean): string;
+  /** Its text; a motion that asks is answered that nothing is in the way, and that ways are straight. */
+  text(asks: readonly Asked[]): string;
   /** A line for a shell that runs it, and what it is told by. */
   run: string;
   language: string;

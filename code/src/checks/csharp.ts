@@ -1,5 +1,5 @@
 import { compared } from '../proof/modelRun.ts';
-import { CHANGED, type CheckFile, HANDS, POINTED, quoted, single } from './columns.ts';
+import { CHANGED, type CheckFile, HANDS, handed, POINTED, quoted, single } from './columns.ts';
 
 export const csharp: CheckFile = {
   id: 'csharp',
@@ -26,7 +26,11 @@ public static class Check {
             for (int i = 0; i < 11; i++) { h.held[i] = v[1 + i]; h.order[i] = v[12 + i]; }
             ${single.map(([field, at]) => `h.${field} = v[${at}];`).join(' ')}
             h.pointed = v[${POINTED}] != 0; h.changed = v[${CHANGED}] != 0;
-            Motion.Tick(b, h, Motion.Free${asks ? ', (fromX, fromY, toX, toY) => true' : ''});
+            Motion.Tick(b, h${handed(asks, {
+              contact: 'Motion.Free',
+              isClear: '(fromX, fromY, toX, toY) => true',
+              plan: '(fromX, fromY, toX, toY, way) => { way.points = new[] { fromX, fromY, toX, toY }; way.reached = true; way.squeezed = false; return true; }',
+            })});
             var got = new[] { ${compared.map((field) => `b.${field}`).join(', ')} };
             for (int i = 0; i < fields.Length; i++) {
                 double want = v[${HANDS} + i], off = Math.Abs(got[i] - want);

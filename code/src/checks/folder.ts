@@ -1,5 +1,5 @@
 import { documentText, fileStem, type Tape, type TargetSet, type Tuning } from '@zygopod/core';
-import { asksGame } from '../languages/printer.ts';
+import { asksOf } from '../languages/printer.ts';
 import { motionOf, motionPrinters } from '../motion.ts';
 import { modelRun } from '../proof/modelRun.ts';
 import { c } from './c.ts';
@@ -62,7 +62,7 @@ export function checkFolder(tuning: Tuning, targets: TargetSet, tapes: readonly 
     { path: 'targets.targets.json', text: documentText(targets) },
     ...goldens,
     ...motionPrinters().map((printer): FolderFile => ({ path: `motion.${printer.extension}`, text: printer.file(motion) })),
-    ...checkFiles.map(({ name, text }): FolderFile => ({ path: name, text: text(asksGame(motion)) })),
+    ...checkFiles.map(({ name, text }): FolderFile => ({ path: name, text: text(asksOf(motion)) })),
     { path: pythonAdapter.name, text: pythonAdapter.text, stays: true },
   ];
 }

@@ -1,4 +1,4 @@
-import { CHANGED, type CheckFile, HANDS, POINTED, quoted, single } from './columns.ts';
+import { CHANGED, type CheckFile, HANDS, handed, POINTED, quoted, single } from './columns.ts';
 
 export const lua: CheckFile = {
   id: 'lua',
@@ -22,7 +22,11 @@ local function check(name)
       for i = 1, 11 do hands.held[i], hands.order[i] = v[1 + i], v[12 + i] end
       ${single.map(([field, at]) => `hands.${field} = v[${at + 1}]`).join('; ')}
       hands.pointed, hands.changed = v[${POINTED + 1}] ~= 0, v[${CHANGED + 1}] ~= 0
-      motion.tick(body, hands, motion.free${asks ? ', function() return true end' : ''})
+      motion.tick(body, hands${handed(asks, {
+        contact: 'motion.free',
+        isClear: 'function() return true end',
+        plan: 'function(fromX, fromY, toX, toY, way)\n        way.points, way.reached, way.squeezed = { fromX, fromY, toX, toY }, true, false\n        return true\n      end',
+      })})
       for i, field in ipairs(fields) do
         local got, want = body[field], v[${HANDS} + i]
         local off = math.abs(got - want)

@@ -1,5 +1,5 @@
 import { compared } from '../proof/modelRun.ts';
-import { CHANGED, type CheckFile, HANDS, POINTED, quoted, single } from './columns.ts';
+import { CHANGED, type CheckFile, HANDS, handed, POINTED, quoted, single } from './columns.ts';
 
 export const rust: CheckFile = {
   id: 'rust',
@@ -24,7 +24,11 @@ fn check(name: &str) -> Option<String> {
         ${single.map(([field, at]) => `h.${field} = v[${at}];`).join(' ')}
         h.pointed = v[${POINTED}] != 0.0;
         h.changed = v[${CHANGED}] != 0.0;
-        motion::motion_tick(&mut b, &h, &mut |b| motion::motion_free(b)${asks ? ', &mut |_, _, _, _| true' : ''});
+        motion::motion_tick(&mut b, &h${handed(asks, {
+          contact: '&mut |b| motion::motion_free(b)',
+          isClear: '&mut |_, _, _, _| true',
+          plan: '&mut |from_x, from_y, to_x, to_y, way| {\n            *way = motion::Way { points: vec![from_x, from_y, to_x, to_y], reached: true, squeezed: false };\n            true\n        }',
+        })});
         let got = [${compared.map((field) => `b.${field}`).join(', ')}];
         for i in 0..FIELDS.len() {
             let want = v[${HANDS} + i];

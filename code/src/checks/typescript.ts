@@ -1,4 +1,4 @@
-import { CHANGED, type CheckFile, HANDS, POINTED, quoted, single } from './columns.ts';
+import { CHANGED, type CheckFile, HANDS, handed, POINTED, quoted, single } from './columns.ts';
 
 export const typescript: CheckFile = {
   id: 'ts',
@@ -27,7 +27,11 @@ for (const name of readdirSync(folder).filter((one) => one.endsWith('.csv')).sor
       ${single.map(([field, at]) => `${field}: at(${at})`).join(', ')},
       pointed: at(${POINTED}) !== 0, changed: at(${CHANGED}) !== 0,
     };
-    motionTick(b, h, motionFree${asks ? ', () => true' : ''});
+    motionTick(b, h${handed(asks, {
+      contact: 'motionFree',
+      isClear: '() => true',
+      plan: '(fromX, fromY, toX, toY, way) => {\n      Object.assign(way, { points: [fromX, fromY, toX, toY], reached: true, squeezed: false });\n      return true;\n    }',
+    })});
     const i = fields.findIndex((field, k) => !(Math.abs(b[field] - at(${HANDS} + k)) <= SLACK * Math.max(1, Math.abs(at(${HANDS} + k)))));
     const field = fields[i];
     if (field === undefined) continue;

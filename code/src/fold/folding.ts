@@ -4,21 +4,29 @@ import type { Declared, Sources } from './source.ts';
 import {
   asTruth,
   BODY,
+  byTheGame,
   CannotHold,
   edgeField,
   edgeStarts,
   expressionOf,
   HANDS,
+  type Instead,
+  isCalm,
   isKnown,
   isProbe,
   isScratch,
   known,
+  List,
   literal,
   number,
   Parts,
+  PLACES,
+  POINTS,
   type Scope,
   scratchField,
   type Value,
+  WAY,
+  Written,
 } from './values.ts';
 
 /** Folds expressions: what is known is worked out, the rest is kept. */
@@ -34,8 +42,12 @@ export abstract class Folding {
   /** Fields that were said to be the same in every tick and are not. */
   readonly varying = new Set<string>();
 
-  constructor(sources: Sources, steady: Readonly<Record<string, number>>) {
+  /** Functions that stand for something else. */
+  protected readonly instead: Instead;
+
+  constructor(sources: Sources, steady: Readonly<Record<string, number>>, instead: Instead = byTheGame) {
     this.sources = sources;
+    this.instead = instead;
     this.steady = new Map(Object.entries(steady));
   }
 
@@ -43,32 +55,40 @@ export abstract class Folding {
 
   /** A part of something: a field of the body or the hands, or of a known object. */
   protected part(scope: Scope, from: Value, part: string): Value {
-    if (!isKnown(from)) throw new CannotHold(`${scope.file.place}: .${part} of a number`);
+    if (!isKnown(from)) {
+      if (from.of !== undefined) return this.part(scope, known(from.of), part);
+      throw new CannotHold(`${scope.file.place}: .${part} of a number`);
+    }
     if (from.known instanceof Parts) return from.known.parts[part] ?? known(undefined);
+    if (from.known === WAY) return part === 'points' ? known(POINTS) : { is: { is: 'way', part: part as 'reached' | 'squeezed' } };
+    if (from.known === POINTS) return { is: { is: 'way', part: 'count' } };
+    if (from.known instanceof List) return known(from.known.room);
     if (from.known === BODY) {
       const steady = this.steady.get(part);
       if (steady !== undefined) return known(steady);
       this.fields.add(part);
-      scope.routine.usesBody = true;
       return { is: { is: 'body', field: part } };
     }
     if (from.known === HANDS) {
-      scope.routine.usesHands = true;
       if (part === 'held' || part === 'order') return known({ control: part });
       return { is: { is: 'hands', field: part, kind: part === 'pointed' || part === 'changed' ? 'truth' : 'number' } };
     }
     if (isScratch(from.known)) {
       this.fields.add(scratchField(part));
-      scope.routine.usesBody = true;
       return { is: { is: 'body', field: scratchField(part) } };
     }
-    const value = (from.known as Record<string, unknown> | null)?.[part];
+    const value = this.placed(from.known, part) ?? (from.known as Record<string, unknown> | null)?.[part];
+    if (value instanceof Written) return { is: { is: 'walls', field: value.field } };
     if (Object.hasOwn(edgeStarts, edgeField(part)) && Number.isFinite(value)) {
       this.fields.add(edgeField(part));
-      scope.routine.usesBody = true;
       return { is: { is: 'body', field: edgeField(part) } };
     }
     return known(value);
+  }
+
+  /** What stands for a part of what looks for walls, where that is in the code: a list, or a field that is written. */
+  protected placed(_of: unknown, _part: string): List | Written | symbol | null {
+    return null;
   }
 
   /** The field of the body that an expression stands for; null for a part of what looks for walls. */
@@ -77,7 +97,7 @@ export abstract class Folding {
     const from = this.mustKnow(scope, node.expression);
     if (isScratch(from)) return scratchField(node.name.text);
     if (from === BODY) return node.name.text;
-    if (isProbe(from)) return null;
+    if (isProbe(from) || isCalm(from)) return null;
     throw new CannotHold(`${scope.file.place}: ${node.getText()} is written`);
   }
 
@@ -109,6 +129,8 @@ export abstract class Folding {
       return known((Math as never as Record<string, number>)[node.name.text]);
     if (ts.isPropertyAccessExpression(node)) return this.part(scope, this.value(scope, node.expression, out), node.name.text);
     if (ts.isElementAccessExpression(node)) return this.element(scope, node, out);
+    if (ts.isArrayLiteralExpression(node))
+      return known(new Parts(Object.fromEntries(node.elements.map((one, i) => [i, this.value(scope, one, out)]))));
     if (ts.isPrefixUnaryExpression(node)) return this.unary(scope, node, out);
     if (ts.isConditionalExpression(node)) {
       const test = this.value(scope, node.condition, out);
@@ -146,6 +168,14 @@ export abstract class Folding {
     if (!isKnown(list)) throw new CannotHold(`${scope.file.place}: an element of a number`);
     const control = (list.known as { control?: 'held' | 'order' } | null)?.control;
     if (control) return { is: { is: 'control', list: control, index: isKnown(index) ? literal(index.known) : index.is } };
+    if (list.known instanceof Parts) return this.part(scope, list, String((index as { known: unknown }).known));
+    const place = expressionOf(index);
+    if (list.known === POINTS) {
+      const [x, y] = (['x', 'y'] as const).map((axis): Value => ({ is: { is: 'waypoint', axis, index: place } })) as [Value, Value];
+      return known(new Parts({ 0: x, 1: y }));
+    }
+    if (list.known === PLACES) return index;
+    if (list.known instanceof List) return { is: { is: 'list', name: list.known.name, index: place } };
     // Beside a list there is nothing: that is asked only while a field is still taken for one that never changes.
     if (isKnown(index)) return known((list.known as Record<string, unknown>)[String(index.known)] ?? NaN);
     const values = list.known as ArrayLike<number>;
@@ -187,6 +217,7 @@ export abstract class Folding {
     if ((sign === '<' && isNumber(b, -Infinity)) || (sign === '>' && isNumber(b, Infinity))) return known(false);
     if (sign === '|' && isNumber(b, 0)) return left;
     // Once something is that, to the bit.
+    if (sign === '-' && isNumber(b, 0)) return left;
     if ((sign === '*' || sign === '/') && b.is === 'number' && b.value === 1) return left;
     if ((sign === '===' || sign === '!==') && b.is === 'truth' && kindOf(a) === 'truth')
       return { is: b.value === (sign === '===') ? a : opposite(a) };

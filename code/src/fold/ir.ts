@@ -16,8 +16,19 @@ export type Expression =
   | { is: 'choice'; test: Expression; yes: Expression; no: Expression }
   | { is: 'call'; name: string; args: Expression[]; kind: Kind }
   | { is: 'standard'; name: StandardName; args: Expression[] }
-  /** Asks the game whether the body can go straight from one place to another. */
-  | { is: 'clear'; args: Expression[] };
+  /** The way that the body is on: how many points it has, whether it gets there, whether it is squeezed through a gap; and its points. */
+  | { is: 'way'; part: 'count' | 'reached' | 'squeezed' }
+  | { is: 'waypoint'; axis: 'x' | 'y'; index: Expression }
+  /** What looks for walls: its numbers and its lists of numbers. */
+  | { is: 'walls'; field: string }
+  | { is: 'list'; name: string; index: Expression }
+  /** Asks the game: whether the body can go straight from one place to another, for a way, or to take the body along its walls. */
+  | { is: 'ask'; of: Asked; args: Expression[] };
+
+/** What the game is asked. */
+export type Asked = 'contact' | 'isClear' | 'plan';
+/** What a routine is handed beside its own parameters. */
+export type Used = 'body' | 'hands' | 'walls' | Asked;
 
 export type Sign =
   | '+'
@@ -59,11 +70,8 @@ export interface Routine {
   parameters: { name: string; kind: Kind }[];
   /** Null: it gives nothing. */
   gives: Kind | null;
-  /** Whether it, or what it calls, reads or writes the body, or reads the hands. */
-  usesBody: boolean;
-  usesHands: boolean;
-  /** Whether it asks the game where the body can go. */
-  usesClear: boolean;
+  /** What it, or what it calls, reads, writes or asks. */
+  uses: ReadonlySet<Used>;
   body: Statement[];
   /** What its doc comment says. */
   words: string;
@@ -81,8 +89,10 @@ export const kindOf = (e: Expression): Kind => {
   switch (e.is) {
     case 'truth':
     case 'not':
-    case 'clear':
+    case 'ask':
       return 'truth';
+    case 'way':
+      return e.part === 'count' ? 'number' : 'truth';
     case 'local':
     case 'hands':
     case 'call':

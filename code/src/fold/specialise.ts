@@ -2,20 +2,7 @@ import ts from 'typescript';
 import type { Expression, Kind, Program, Routine, StandardName, Statement } from './ir.ts';
 import { type Declared, wordsOf } from './source.ts';
 import { Statements } from './statements.ts';
-import {
-  BODY,
-  CannotHold,
-  expressionOf,
-  HANDS,
-  isKnown,
-  known,
-  literal,
-  mathNames,
-  type Scope,
-  standards,
-  type Value,
-  withoutWalls,
-} from './values.ts';
+import { BODY, CannotHold, expressionOf, HANDS, isKnown, known, literal, mathNames, type Scope, standards, type Value } from './values.ts';
 
 /**
  * Folds the stages of the core with a plan: what the plan decides is decided, what is then never reached is dropped, and what is left is
@@ -31,9 +18,14 @@ export class Specialiser extends Statements {
 
   /** Makes the routine of a stage with its part of the plan; gives its name. */
   stage(path: string, name: string, plan: unknown): Routine {
+    return this.entry(path, name, [known(BODY), known(plan), known(HANDS)]);
+  }
+
+  /** Makes the routine of a function with what it is handed. */
+  entry(path: string, name: string, handed: readonly Value[]): Routine {
     const declared = this.sources.find(this.sources.file(path), name);
     if (!declared || !ts.isFunctionDeclaration(declared.node)) throw new Error(`${path} has no ${name}`);
-    const args: Value[] = declared.node.parameters.map((_, i) => known([BODY, plan, HANDS][i]));
+    const args: Value[] = declared.node.parameters.map((_, i) => handed[i] as Value);
     return this.routineOf(declared as Declared & { node: ts.FunctionDeclaration }, args).routine;
   }
 
@@ -53,9 +45,7 @@ export class Specialiser extends Statements {
       name,
       parameters: [],
       gives: null,
-      usesBody: false,
-      usesHands: false,
-      usesClear: false,
+      uses: new Set(),
       body: [],
       words: wordsOf(node),
       source: file.place,
@@ -93,9 +83,11 @@ export class Specialiser extends Statements {
           return known(
             (Math as never as Record<string, (...all: number[]) => number>)[name]?.(...args.map((arg) => (arg as { known: number }).known)),
           );
-        return {
-          is: { is: 'standard', name: name as StandardName, args: args.map((arg) => expressionOf(arg)) },
-        };
+        // The least of several is the lesser of two of them, and so on.
+        const [first, ...more] = args.map(expressionOf);
+        const standard = (all: Expression[]): Expression => ({ is: 'standard', name: name as StandardName, args: all });
+        if (more.length === 0) return { is: standard([first as Expression]) };
+        return { is: more.reduce((one, next) => standard([one, next]), first as Expression) };
       }
       if (name === 'findIndex') return this.findIndex(scope, callee.expression, node.arguments[0] as ts.ArrowFunction);
     }
@@ -105,7 +97,11 @@ export class Specialiser extends Statements {
       throw new CannotHold(`${scope.file.place}: ${callee.getText()} cannot be called`);
     const name = declared.node.name?.text ?? '';
     const args = node.arguments.map((arg, i) => given.get(i) ?? this.value(scope, arg, out));
-    if (Object.hasOwn(withoutWalls, name)) return (withoutWalls[name] as (args: readonly Value[]) => Value)(args);
+    const { instead } = this;
+    if (Object.hasOwn(instead, name)) return (instead[name] as (args: readonly Value[]) => Value)(args);
+    // What is not handed over is what it is by itself.
+    for (const { initializer } of declared.node.parameters.slice(args.length))
+      if (initializer) args.push(this.value({ ...scope, file: declared.file, names: new Map() }, initializer));
     if (Object.hasOwn(standards, name)) {
       return {
         is: {
@@ -116,6 +112,7 @@ export class Specialiser extends Statements {
       };
     }
     const steady = args.map((arg, i) => {
+      if (!isKnown(arg) && arg.of !== undefined) return known(arg.of);
       // Numbers are handed over, so that one routine serves all of them; what a plan is decides how it is folded.
       const isPlain = isKnown(arg) && (typeof arg.known === 'number' || typeof arg.known === 'boolean');
       const folds =
@@ -134,8 +131,6 @@ export class Specialiser extends Statements {
       const { name: given } = first.value;
       return steady.filter((_, i) => slots[i])[routine.parameters.findIndex((parameter) => parameter.name === given)] as Value;
     }
-    scope.routine.usesBody ||= routine.usesBody;
-    scope.routine.usesHands ||= routine.usesHands;
     const handed = steady.filter((_, i) => slots[i]).map((arg) => (arg as { is: Expression }).is);
     const fitted = handed.map((arg, i) => this.fit(arg, routine.parameters[i]?.kind ?? null));
     return { is: { is: 'call', name: routine.name, args: fitted, kind: routine.gives ?? 'number' } };

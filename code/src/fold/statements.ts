@@ -1,7 +1,21 @@
 import ts from 'typescript';
 import { Folding } from './folding.ts';
 import { type Expression, kindOf, type Sign, type Statement } from './ir.ts';
-import { asTruth, CannotHold, expressionOf, isKnown, known, literal, number, type Scope, truth, type Value } from './values.ts';
+import { does, pureOf } from './tidy.ts';
+import {
+  asTruth,
+  CannotHold,
+  expressionOf,
+  isKnown,
+  known,
+  literal,
+  number,
+  Parts,
+  type Scope,
+  truth,
+  type Unknown,
+  type Value,
+} from './values.ts';
 
 /** Folds statements: what is decided is done, what is then never reached is dropped. */
 export abstract class Statements extends Folding {
@@ -106,7 +120,11 @@ export abstract class Statements extends Folding {
   protected declareLocal(scope: Scope, node: ts.VariableDeclaration, isConst: boolean, out: Statement[]): void {
     const value = node.initializer ? this.value(scope, node.initializer, out) : known(undefined);
     if (!ts.isIdentifier(node.name)) {
-      this.unpack(scope, node.name as ts.ObjectBindingPattern, value, out);
+      this.unpack(scope, node.name as ts.ObjectBindingPattern | ts.ArrayBindingPattern, value, out);
+      return;
+    }
+    if (isKnown(value) && value.known instanceof Parts) {
+      scope.names.set(node.name.text, known(this.keep(scope, node.name.text, value.known, out)));
       return;
     }
     const isPlain = isKnown(value) && (typeof value.known === 'number' || typeof value.known === 'boolean');
@@ -114,23 +132,44 @@ export abstract class Statements extends Folding {
       scope.names.set(node.name.text, value);
       return;
     }
-    this.bind(scope, node.name.text, isKnown(value) ? literal(value.known) : value.is, out);
+    this.bind(scope, node.name.text, isKnown(value) ? { is: literal(value.known) } : value, out);
   }
 
-  protected bind(scope: Scope, name: string, value: Expression, out: Statement[]): void {
+  protected bind(scope: Scope, name: string, { is: value, of }: Unknown, out: Statement[]): void {
+    scope.names.set(name, { is: this.held(scope, name, value, out), ...(of === undefined ? {} : { of }) });
+  }
+
+  /** A new local that holds a value. One that is chosen by calls that do something is chosen by an `if`. */
+  private held(scope: Scope, name: string, value: Expression, out: Statement[]): Expression {
     const local = this.local(scope, name);
-    out.push({ is: 'local', name: local, value });
-    scope.names.set(name, { is: { is: 'local', name: local, kind: kindOf(value) } });
+    const kind = kindOf(value);
+    const is: Expression = { is: 'local', name: local, kind };
+    if (value.is === 'choice' && [value.yes, value.no].some((one) => does(one, pureOf(this.routines)))) {
+      const set = (one: Expression): Statement[] => [{ is: 'set', target: is, value: one }];
+      out.push({ is: 'local', name: local, value: kind === 'truth' ? truth(false) : number(0) });
+      out.push({ is: 'if', test: value.test, yes: set(value.yes), no: set(value.no) });
+    } else out.push({ is: 'local', name: local, value });
+    return is;
+  }
+
+  /** Parts whose values stay what they are when what they were read from changes. */
+  private keep(scope: Scope, name: string, { parts }: Parts, out: Statement[]): Parts {
+    const kept = Object.entries(parts).map(([part, value]): [string, Value] => [
+      part,
+      isKnown(value) ? value : { is: this.held(scope, `${name}${part}`, value.is, out) },
+    ]);
+    return new Parts(Object.fromEntries(kept));
   }
 
   protected unpack(scope: Scope, pattern: ts.ObjectBindingPattern | ts.ArrayBindingPattern, from: Value, out: Statement[]): void {
-    if (!ts.isObjectBindingPattern(pattern)) throw new CannotHold(`${scope.file.place}: lists are not unpacked`);
-    for (const { name, propertyName } of pattern.elements) {
-      const part = (propertyName ?? name).getText();
+    for (const [i, element] of pattern.elements.entries()) {
+      if (ts.isOmittedExpression(element)) continue;
+      const { name, propertyName } = element;
+      const part = ts.isArrayBindingPattern(pattern) ? String(i) : (propertyName ?? name).getText();
       const value = this.part(scope, from, part);
-      if (!ts.isIdentifier(name)) this.unpack(scope, name as ts.ObjectBindingPattern, value, out);
+      if (!ts.isIdentifier(name)) this.unpack(scope, name as ts.ObjectBindingPattern | ts.ArrayBindingPattern, value, out);
       else if (isKnown(value)) scope.names.set(name.text, value);
-      else this.bind(scope, name.text, value.is, out);
+      else this.bind(scope, name.text, value, out);
     }
   }
 
@@ -155,7 +194,7 @@ export abstract class Statements extends Folding {
   protected choose(scope: Scope, node: ts.CallExpression, out: Statement[]): void {
     const done = (given: ReadonlyMap<number, Value>, into: Statement[]) => {
       const value = this.call(scope, node, into, given);
-      if (!isKnown(value) && value.is.is === 'call') into.push({ is: 'do', value: value.is });
+      if (!isKnown(value) && (value.is.is === 'call' || value.is.is === 'ask')) into.push({ is: 'do', value: value.is });
     };
     for (const [i, arg] of node.arguments.entries()) {
       if (!ts.isConditionalExpression(arg)) continue;

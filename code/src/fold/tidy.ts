@@ -1,4 +1,4 @@
-import { type Expression, opposite, type Program, type Routine, type Statement } from './ir.ts';
+import { type Expression, opposite, type Program, type Routine, type Statement, type Used } from './ir.ts';
 
 /** The expressions of a statement, those within it among them. */
 function* expressionsOf(statement: Statement): Generator<Expression> {
@@ -35,10 +35,12 @@ function partsOf(e: Expression): Expression[] {
       return [e.test, e.yes, e.no];
     case 'call':
     case 'standard':
-    case 'clear':
+    case 'ask':
       return e.args;
     case 'control':
     case 'table':
+    case 'waypoint':
+    case 'list':
       return [e.index];
     default:
       return [];
@@ -51,13 +53,16 @@ function* within(e: Expression): Generator<Expression> {
 }
 
 /** Whether an expression does something: it calls a routine that is not known to give a value and no more. */
-const does = (e: Expression, pure?: ReadonlySet<string>) =>
-  [...within(e)].some((part) => part.is === 'clear' || (part.is === 'call' && !pure?.has(part.name)));
+export const does = (e: Expression, pure?: ReadonlySet<string>) =>
+  [...within(e)].some((part) => part.is === 'ask' || (part.is === 'call' && !pure?.has(part.name)));
 
 /** All expressions of some routines, those within others among them. */
 function* allOf(routines: readonly Routine[]): Generator<Expression> {
   for (const { body } of routines) for (const statement of body) for (const e of expressionsOf(statement)) yield* within(e);
 }
+
+/** The field of the body, or of what looks for walls, that an expression is. */
+const fieldOf = (e: Expression): string | null => (e.is === 'body' ? e.field : e.is === 'walls' ? `${e.field} of walls` : null);
 
 /** What is read anywhere: of the body its fields, of a routine its locals. A field that is set is not read by that. */
 function* readBy(statement: Statement): Generator<Expression> {
@@ -69,8 +74,8 @@ function* readBy(statement: Statement): Generator<Expression> {
     // Of an element that is set, the index is read.
     for (const part of partsOf(statement.target)) yield* within(part);
     // What alone counts itself is read by nobody.
-    const own = statement.target.is === 'body' ? statement.target.field : null;
-    for (const part of within(statement.value)) if (part.is !== 'body' || part.field !== own) yield part;
+    const own = fieldOf(statement.target);
+    for (const part of within(statement.value)) if (own === null || fieldOf(part) !== own) yield part;
   } else for (const e of expressionsOf(statement)) yield* within(e);
 }
 
@@ -88,12 +93,12 @@ function without(all: readonly Statement[], isDropped: (one: Statement) => boole
 }
 
 /** Routines that set nothing but locals of their own, and call none that do. */
-function pureOf(routines: readonly Routine[]): Set<string> {
+export function pureOf(routines: readonly Routine[]): Set<string> {
   const pure = new Set<string>();
   // Those that are called stand before those that call them.
   for (const routine of routines) {
     const sets = [...everyOf(routine.body)].some((one) => one.is === 'set' && one.target.is !== 'local');
-    if (!sets && ![...allOf([routine])].some((e) => e.is === 'clear' || (e.is === 'call' && !pure.has(e.name)))) pure.add(routine.name);
+    if (!sets && ![...allOf([routine])].some((e) => e.is === 'ask' || (e.is === 'call' && !pure.has(e.name)))) pure.add(routine.name);
   }
   return pure;
 }
@@ -101,7 +106,7 @@ function pureOf(routines: readonly Routine[]): Set<string> {
 /** Drops what is worked out and never read, and calls of routines that do nothing. `told` are fields that others read. */
 function sweep(routines: readonly Routine[], told: ReadonlySet<string>): Routine[] {
   const fields = new Set(told);
-  for (const { body } of routines) for (const one of body) for (const e of readBy(one)) if (e.is === 'body') fields.add(e.field);
+  for (const { body } of routines) for (const one of body) for (const e of readBy(one)) fields.add(fieldOf(e) ?? '');
   const idle = new Set(
     routines.filter(({ body, gives }) => gives === null && body.every(({ is }) => is === 'return')).map(({ name }) => name),
   );
@@ -118,7 +123,9 @@ function sweep(routines: readonly Routine[], told: ReadonlySet<string>): Routine
         );
       if (one.is === 'local') return !locals.has(one.name) && !does(one.value, pure);
       if (one.is !== 'set' || does(one.value, pure)) return false;
-      return one.target.is === 'local' ? !locals.has(one.target.name) : one.target.is === 'body' && !fields.has(one.target.field);
+      if (one.target.is === 'local') return !locals.has(one.target.name);
+      const field = fieldOf(one.target);
+      return field !== null && !fields.has(field);
     };
     const body = without(routine.body, isUnread, pure);
     // A way out at the end is one anyway.
@@ -168,10 +175,12 @@ function mapParts(e: Expression, into: (part: Expression) => Expression): Expres
       return { ...e, test: into(e.test), yes: into(e.yes), no: into(e.no) };
     case 'call':
     case 'standard':
-    case 'clear':
+    case 'ask':
       return { ...e, args: e.args.map(into) };
     case 'control':
     case 'table':
+    case 'waypoint':
+    case 'list':
       return { ...e, index: into(e.index) };
     default:
       return e;
@@ -229,7 +238,7 @@ function named(routine: Routine): Routine {
 }
 
 /** Statements of a routine that is put in where it is called, at the most. */
-const FEW = 4;
+const FEW = 8;
 
 /** A routine of very few settings that is called in one place stands there itself. */
 function inlined(routines: readonly Routine[]): Routine[] {
@@ -279,6 +288,26 @@ function lean(routines: readonly Routine[]): Routine[] {
   }));
 }
 
+/** What has to be at hand for an expression. */
+function usedBy(e: Expression): Used[] {
+  switch (e.is) {
+    case 'body':
+    case 'way':
+    case 'waypoint':
+      return ['body'];
+    case 'hands':
+    case 'control':
+      return ['hands'];
+    case 'walls':
+    case 'list':
+      return ['walls'];
+    case 'ask':
+      return e.of === 'isClear' ? [e.of] : ['body', e.of];
+    default:
+      return [];
+  }
+}
+
 /** What a routine uses by itself or by what it calls; those that it calls stand before it. */
 function settled(routines: readonly Routine[]): Routine[] {
   const known = new Map<string, Routine>();
@@ -287,9 +316,7 @@ function settled(routines: readonly Routine[]): Routine[] {
     const called = all.flatMap((e) => (e.is === 'call' ? [known.get(e.name)] : []));
     known.set(routine.name, {
       ...routine,
-      usesBody: all.some(({ is }) => is === 'body') || called.some((one) => one?.usesBody),
-      usesClear: all.some(({ is }) => is === 'clear') || called.some((one) => one?.usesClear),
-      usesHands: all.some(({ is }) => is === 'hands' || is === 'control') || called.some((one) => one?.usesHands),
+      uses: new Set([...all.flatMap(usedBy), ...called.flatMap((one) => [...(one?.uses ?? [])])]),
     });
   }
   return [...known.values()];
@@ -311,6 +338,6 @@ export function tidied({ routines, tables }: Program, tick: readonly string[], t
 
 const sizeOf = (routines: readonly Routine[]) => JSON.stringify(routines.map(({ body }) => body)).length;
 
-/** The fields of the body that a program reads or sets. */
-export const fieldsOf = ({ routines }: Program): Set<string> =>
-  new Set([...allOf(routines)].flatMap((e) => (e.is === 'body' ? [e.field] : [])));
+/** The fields that a program reads or sets: of the body, or of what looks for walls. */
+export const fieldsOf = ({ routines }: Program, of: 'body' | 'walls' = 'body'): Set<string> =>
+  new Set([...allOf(routines)].flatMap((e) => (e.is === of ? [e.field] : [])));

@@ -1,12 +1,19 @@
-import { type Expression, kindOf, type Routine, type StandardName } from './ir.ts';
+import { type Asked, type Expression, kindOf, type Routine, type StandardName } from './ir.ts';
 import type { SourceOf } from './source.ts';
 
-/** The body and the hands, as a function is handed them. */
+/** The body and the hands, as a function is handed them; the way that the body is on, with its points; and a list of which each element is its own place. */
 export const BODY = Symbol('body');
 export const HANDS = Symbol('hands');
+export const WAY = Symbol('way');
+export const POINTS = Symbol('points');
+export const PLACES = Symbol('places');
 
-/** A value that is known when the code is made, or an expression that is not. */
-export type Value = { known: unknown } | { is: Expression };
+/** A value that is known when the code is made, or an expression that is not; `of` is what it stands for where it is there at all. */
+export type Value = { known: unknown } | Unknown;
+export interface Unknown {
+  is: Expression;
+  of?: unknown;
+}
 export const known = (value: unknown): Value => ({ known: value });
 export const isKnown = (value: Value): value is { known: unknown } => 'known' in value;
 /** A value as an expression. */
@@ -20,6 +27,26 @@ export class Parts {
     this.parts = parts;
   }
 }
+/** A list of numbers that is written while the code runs. */
+export class List {
+  readonly name: string;
+  readonly room: number | null;
+
+  constructor(name: string, room: number | null = null) {
+    this.name = name;
+    this.room = room;
+  }
+}
+
+/** A number of what looks for walls that is written while the code runs. */
+export class Written {
+  readonly field: string;
+
+  constructor(field: string) {
+    this.field = field;
+  }
+}
+
 export const number = (value: number): Expression => ({ is: 'number', value });
 export const truth = (value: boolean): Expression => ({ is: 'truth', value });
 
@@ -27,23 +54,42 @@ export const truth = (value: boolean): Expression => ({ is: 'truth', value });
 export class CannotHold extends Error {}
 
 /** Scratch objects of a plan that are written: their parts become fields of the body. */
-export const isScratch = (value: unknown): boolean =>
-  typeof value === 'object' && value !== null && 'integral' in value && 'time' in value && 's' in value;
-/** What looks for walls: without any, what is written into it is read by nobody. */
-export const isProbe = (value: unknown): boolean => typeof value === 'object' && value !== null && 'halfWidth' in value && 'reach' in value;
+export const isScratch = (value: unknown): boolean => has(value, 'integral', 'time', 's');
+const has = (value: unknown, ...parts: string[]): boolean =>
+  typeof value === 'object' && value !== null && parts.every((part) => part in value);
+/** What looks for walls, and the place that is known to be free of them: without any, what is written into these is read by nobody. */
+export const isProbe = (value: unknown): boolean => has(value, 'halfWidth', 'reach');
+export const isCalm = (value: unknown): boolean => has(value, 'settled', 'square');
 export const scratchField = (part: string) => `flow${part[0]?.toUpperCase()}${part.slice(1)}`;
 
+/** Functions that stand for something else in the code that is made, by their names. */
+export type Instead = Readonly<Record<string, (args: readonly Value[]) => Value>>;
+
+const nothing = () => known(undefined);
+const ask = (of: Asked, args: readonly (Value | undefined)[], stands?: unknown): Value => ({
+  is: { is: 'ask', of, args: args.map((one) => expressionOf(one as Value)) },
+  ...(stands === undefined ? {} : { of: stands }),
+});
+
 /**
- * Functions that look for walls, which are the game's: where it has none in the way, nothing is gathered, and a place that the body is put to
- * is as free as it is.
+ * Walls and ways are the game's: it is asked to take the body along its walls and for ways; where it has no walls in the way, nothing is
+ * gathered, and a place that the body is put to is as free as it is.
  */
-export const withoutWalls: Readonly<Record<string, (args: readonly Value[]) => Value>> = {
-  gather: () => known(undefined),
-  unsettle: () => known(undefined),
-  isClear: ([, ...way]) => ({ is: { is: 'clear', args: way.map(expressionOf) } }),
-  isFree: ([, x, y]) => ({ is: { is: 'clear', args: [x, y, x, y].map((one) => expressionOf(one as Value)) } }),
+export const byTheGame: Instead = {
+  gather: nothing,
+  unsettle: nothing,
+  settle: () => known(false),
+  meetWalls: () => ask('contact', []),
+  keepCalm: nothing,
+  isClear: ([, ...way]) => ask('isClear', way),
+  isFree: ([, x, y]) => ask('isClear', [x, y, x, y]),
   freePlace: ([, x, y]) => known(new Parts({ x: x as Value, y: y as Value })),
+  findWay: ([, ...ends]) => ask('plan', ends, WAY),
+  wayUnder: () => known(WAY),
 };
+
+/** Walls are a plain list, in order: all are looked through, and nothing has to be found or put in order first. */
+export const amongWalls: Instead = { lookUp: nothing, makeRoom: nothing, putInOrder: nothing };
 
 /** Edges that hold the body are the game's: fields of the body, which it sets. */
 export const edgeField = (part: string) => `edge${part[0]?.toUpperCase()}${part.slice(1)}`;

@@ -1,6 +1,6 @@
-import type { Kind, Routine, StandardName } from '../fold/ir.ts';
+import type { Asked, Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
-import { asksGame, filled, type Motion } from './printer.ts';
+import { asksOf, filled, type Motion, planeLists, type Walls } from './printer.ts';
 
 /** Names with commas between them, as many as a line holds. */
 function wrapped(names: readonly string[]): string[] {
@@ -40,25 +40,81 @@ export class C extends Curly {
   protected standard = (name: StandardName, args: string[]) => `${standardOf[name] ?? name}(${args.join(', ')})`;
   protected local = (name: string, value: string, kind: Kind) => `${kind === 'truth' ? 'int' : 'double'} ${name} = ${value};`;
   protected override routineName = (name: string) =>
-    ['length', 'sin', 'cos', 'exp', 'log', 'exp2', 'atan2', 'atan', 'pow', 'scale', 'clamp'].includes(name) ? `m_${name}` : name;
-  protected override localName = (name: string) =>
-    ['double', 'long', 'short', 'int', 'float', 'auto', 'b', 'h'].includes(name) ? `${name}_` : name;
+    this.#prefix +
+    (['length', 'sin', 'cos', 'exp', 'log', 'exp2', 'atan2', 'atan', 'pow', 'scale', 'clamp'].includes(name) ? `m_${name}` : name);
+  protected readonly handed: Readonly<Record<Used, string>> = {
+    body: 'Body *b',
+    hands: 'const Hands *h',
+    walls: 'Walls *w',
+    contact: 'Contact contact',
+    isClear: 'Clear isClear',
+    plan: 'Plan plan',
+  };
+  protected override way = (part: string) => `b->way.${part}`;
+  protected override wallsField = (field: string) => `w->${field}`;
+  protected override list = (name: string, at: string) => `w->${name}[${at}]`;
+  protected override ask = (of: Asked, args: readonly string[]) =>
+    of === 'contact' ? 'contact(b)' : `${of}(${[...args, ...(of === 'plan' ? ['&b->way'] : [])].join(', ')})`;
+  protected waypoint = (at: string, offset: number) => `b->way.points[2 * ${at}${offset > 0 ? ' + 1' : ''}]`;
 
-  file(motion: Motion): string {
-    this.know(motion.program);
+  #prefix = '';
+
+  #routines(routines: readonly Routine[]): string {
     const type = (kind: Kind | null) => (kind === null ? 'void' : kind === 'truth' ? 'int' : 'double');
     const head = (routine: Routine) =>
       `static ${type(routine.gives)} ${this.routineName(routine.name)}(${
-        [
-          ...(routine.usesBody ? ['Body *b'] : []),
-          ...(routine.usesHands ? ['const Hands *h'] : []),
-          ...routine.parameters.map(({ name, kind }) => `${type(kind)} ${this.localName(name)}`),
-          ...(routine.usesClear ? ['Clear isClear'] : []),
-        ].join(', ') || 'void'
+        this.parameters(routine, ({ name, kind }) => `${type(kind)} ${this.localName(name)}`) || 'void'
       })`;
-    const routines = motion.program.routines
-      .map((routine) => [...this.doc(routine, 0), ...this.routine(head(routine), routine.body, 0), ''].join('\n'))
-      .join('\n');
+    return routines.map((routine) => [...this.doc(routine, 0), ...this.routine(head(routine), routine.body, 0), ''].join('\n')).join('\n');
+  }
+
+  walls(walls: Walls): string {
+    this.know(walls.program);
+    this.#prefix = 'w_';
+    const text = `/* Walls for the motion of ${walls.tuning.replaceAll('*/', '')}, made by Zygopod: a circle or a level box swept against segments, the model's, bit for
+   bit with -ffp-contract=off. Include it after the file of the motion. */
+typedef struct {
+    const double *segments;
+    double *courses, *near;
+    double ${planeLists.map((name) => `${name}[${walls.planes}]`).join(', ')};
+${wrapped(walls.fields.map(([field]) => field))
+  .map((line) => `    double ${line};`)
+  .join('\n')}
+} Walls;
+
+${this.#routines(walls.program.routines)}
+/* Walls, each a segment: x0, y0, x1, y1, in the same unit as the motion. courses has room for three numbers a wall, near for one; all
+   are the game's to keep. Again where walls have moved. */
+void walls_start(Walls *w, const double *segments, int many, double *courses, double *near) {
+    memset(w, 0, sizeof *w);
+    w->segments = segments; w->courses = courses; w->near = near; w->many = many;
+${filled(
+  walls.fields
+    .filter(([, value]) => value !== 0)
+    .map(([field, value]) => `w->${field}~=~${this.number(value)};`)
+    .join(' '),
+)
+  .map((line) => `    ${line.replaceAll('~', ' ')}`)
+  .join('\n')}
+    ${this.callOn('w', walls.courses, ['many'])};
+}
+
+/* Takes the body along its walls: for the game's contact. */
+void walls_contact(Walls *w, Body *b) { ${this.callOn('w', walls.contact)}; }
+
+/* Whether the body can go straight from one place to another. */
+int walls_isClear(Walls *w, double fromX, double fromY, double toX, double toY) {
+    return ${this.callOn('w', walls.isClear, ['fromX', 'fromY', 'toX', 'toY'])};
+}
+`;
+    this.#prefix = '';
+    return text;
+  }
+
+  file(motion: Motion): string {
+    this.know(motion.program);
+    const asks = asksOf(motion);
+    const routines = this.#routines(motion.program.routines);
     return `/* The motion of ${motion.tuning.replaceAll('*/', '')}, made by Zygopod. Compile with -ffp-contract=off: every result is then the model's, bit for bit. */
 #include <math.h>
 #include <stdint.h>
@@ -72,7 +128,21 @@ typedef struct {
     int pointed, changed;
 } Hands;
 
+${
+  asks.includes('plan')
+    ? `/* A way for the body's place: its points x, y, …, from where it is to where it gets; whether it gets where it was wanted to, and whether it
+   goes through a gap that leaves no room for the margin. */
 typedef struct {
+    const double *points;
+    int count, reached, squeezed;
+} Way;
+
+/* Writes a way from one place to another; 0 where there is none, and then it leaves the way as it is. */
+typedef int (*Plan)(double fromX, double fromY, double toX, double toY, Way *way);
+
+`
+    : ''
+}typedef struct {${asks.includes('plan') ? '\n    Way way;' : ''}
 ${wrapped(motion.fields.map(([field]) => field))
   .map((line) => `    double ${line};`)
   .join('\n')}
@@ -81,7 +151,7 @@ ${wrapped(motion.fields.map(([field]) => field))
 /* The game's walls: takes the body from x, y towards velocityToX, velocityToY; sets contactX and contactY where it came to, contactVx
    and contactVy where its velocity is less for it, and contactCount where it touches. edgeLeft, edgeTop … are the game's to set. */
 typedef void (*Contact)(Body *b);${
-      asksGame(motion)
+      asks.includes('isClear')
         ? '\n\n/* Whether nothing is in the way of the body straight from one place to another. */\ntypedef int (*Clear)(double fromX, double fromY, double toX, double toY);'
         : ''
     }
@@ -89,9 +159,7 @@ typedef void (*Contact)(Body *b);${
 ${this.needed(cHelpers, routines)}${motion.program.tables.map(({ name, values }) => `static const double ${name}[] = { ${values.map((value) => this.number(value)).join(', ')} };\n`).join('')}
 ${routines}
 /* Nothing is in the way. */
-void motion_free(Body *b) {
-    b->contactX = b->velocityToX; b->contactY = b->velocityToY;
-}
+void motion_free(Body *b) { b->contactX = b->velocityToX; b->contactY = b->velocityToY; }
 
 void motion_start(Body *b) {
     memset(b, 0, sizeof *b);
@@ -105,8 +173,8 @@ ${filled(
   .join('\n')}
 }
 
-void motion_tick(Body *b, const Hands *h, Contact contact${asksGame(motion) ? ', Clear isClear' : ''}) {
-${this.steps(motion, 'contact(b);')
+void motion_tick(Body *b, const Hands *h${this.askedOf(motion)}) {
+${this.steps(motion)
   .map((line) => `    ${line}`)
   .join('\n')}
 }

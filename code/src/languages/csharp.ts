@@ -1,6 +1,6 @@
-import type { Kind, StandardName } from '../fold/ir.ts';
+import type { Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
-import { asksGame, type Motion } from './printer.ts';
+import { asksOf, type Motion, planeLists, type Walls } from './printer.ts';
 
 const capital = (text: string) => (text[0]?.toUpperCase() ?? '') + text.slice(1);
 
@@ -27,28 +27,59 @@ export class CSharp extends Curly {
   protected override standard = (name: StandardName, args: string[]) =>
     `${/Word/.test(name) ? name : `Math.${name === 'trunc' ? 'Truncate' : name === 'ceil' ? 'Ceiling' : capital(name)}`}(${args.join(', ')})`;
   protected override local = (name: string, value: string, kind: Kind) => `${kind === 'truth' ? 'bool' : 'double'} ${name} = ${value};`;
-  protected override localName = (name: string) =>
-    ['b', 'h', 'in', 'out', 'ref', 'is', 'as', 'base', 'long', 'double', 'fixed', 'lock', 'params', 'this'].includes(name)
-      ? `${name}_`
-      : name;
+  protected readonly handed: Readonly<Record<Used, string>> = {
+    body: 'Body b',
+    hands: 'Hands h',
+    walls: 'Walls w',
+    contact: 'Action<Body> contact',
+    isClear: 'Func<double, double, double, double, bool> isClear',
+    plan: 'Func<double, double, double, double, Way, bool> plan',
+  };
+  protected override way = (part: string) => (part === 'count' ? '(b.way.points.Length / 2)' : `b.way.${part}`);
+  protected waypoint = (at: string, offset: number) => `b.way.points[2 * ${at}${offset > 0 ? ' + 1' : ''}]`;
+
+  #routines(routines: readonly Routine[]): string {
+    const type = (kind: Kind | null) => (kind === null ? 'void' : kind === 'truth' ? 'bool' : 'double');
+    const head = (routine: Routine) =>
+      `static ${type(routine.gives)} ${routine.name}(${this.parameters(routine, ({ name, kind }) => `${type(kind)} ${this.localName(name)}`)})`;
+    return routines.map((routine) => [...this.doc(routine, 1), ...this.routine(head(routine), routine.body, 1), ''].join('\n')).join('\n');
+  }
+
+  walls(walls: Walls): string {
+    this.know(walls.program);
+    return `// Walls for the motion of ${walls.tuning.replace(/[\r\n]/g, ' ')}, made by Zygopod: a circle or a level box swept against segments, the model's, bit for bit.
+using System;
+
+/// <summary>Walls, each a segment: x0, y0, x1, y1, in the same unit as the motion. What is handed to a tick are Contact and IsClear.</summary>
+public sealed class Walls {
+    readonly double[] segments, courses, near;
+    readonly double[] ${planeLists.map((name) => `${name} = new double[${walls.planes}]`).join(', ')};
+    double ${walls.fields.map(([field, value]) => field + (value === 0 ? '' : ` = ${this.number(value)}`)).join(', ')};
+
+    public Walls(double[] segments) {
+        many = segments.Length / 4;
+        this.segments = segments;
+        courses = new double[3 * segments.Length / 4];
+        near = new double[segments.Length / 4];
+        ${this.callOn('this', walls.courses, ['many'])};
+    }
+
+    /// <summary>Takes the body along its walls.</summary>
+    public void Contact(Body b) { ${this.callOn('this', walls.contact)}; }
+
+    /// <summary>Whether the body can go straight from one place to another.</summary>
+    public bool IsClear(double fromX, double fromY, double toX, double toY) {
+        return ${this.callOn('this', walls.isClear, ['fromX', 'fromY', 'toX', 'toY'])};
+    }
+
+${this.#routines(walls.program.routines)}}
+`;
+  }
 
   file(motion: Motion): string {
     this.know(motion.program);
-    const type = (kind: Kind | null) => (kind === null ? 'void' : kind === 'truth' ? 'bool' : 'double');
-    const routines = motion.program.routines.map((routine) => {
-      const parameters = [
-        ...(routine.usesBody ? ['Body b'] : []),
-        ...(routine.usesHands ? ['Hands h'] : []),
-        ...routine.parameters.map(({ name, kind }) => `${type(kind)} ${this.localName(name)}`),
-        ...(routine.usesClear ? ['Func<double, double, double, double, bool> isClear'] : []),
-      ];
-      return [
-        ...this.doc(routine, 1),
-        ...this.routine(`static ${type(routine.gives)} ${routine.name}(${parameters.join(', ')})`, routine.body, 1),
-        '',
-      ].join('\n');
-    });
-    const printed = routines.join('\n');
+    const plans = asksOf(motion).includes('plan');
+    const printed = this.#routines(motion.program.routines);
     return `// The motion of ${motion.tuning.replace(/[\r\n]/g, ' ')}, made by Zygopod: every result is the model's, bit for bit.
 using System;
 
@@ -60,7 +91,18 @@ public sealed class Hands {
     public bool pointed, changed;
 }
 
-public sealed class Body {
+${
+  plans
+    ? `/// <summary>A way for the body's place: its points x, y, …, from where it is to where it gets; whether it gets where it was wanted to, and whether
+/// it goes through a gap that leaves no room for the margin. A plan writes it; where there is none it says false, and leaves it as it is.</summary>
+public sealed class Way {
+    public double[] points = new double[0];
+    public bool reached, squeezed;
+}
+
+`
+    : ''
+}public sealed class Body {${plans ? '\n    public readonly Way way = new Way();' : ''}
 ${motion.fields.map(([field, value]) => `    public double ${field}${value === 0 ? '' : ` = ${this.number(value)}`};`).join('\n')}
 }
 
@@ -75,8 +117,8 @@ ${printed}
     }
 
     /// <summary>A tick; contact takes the body towards velocityToX and velocityToY as far as the game's walls let it: it sets contactX, contactY, contactVx, contactVy and contactCount.</summary>
-    public static void Tick(Body b, Hands h, Action<Body> contact${asksGame(motion) ? ', Func<double, double, double, double, bool> isClear' : ''}) {
-${this.steps(motion, 'contact(b);')
+    public static void Tick(Body b, Hands h${this.askedOf(motion)}) {
+${this.steps(motion)
   .map((line) => `        ${line}`)
   .join('\n')}
     }

@@ -1,10 +1,10 @@
-import { type Kind, kindOf, type Routine, type Statement } from '../fold/ir.ts';
+import { type Expression, type Kind, kindOf, type Routine, type Statement } from '../fold/ir.ts';
 import { docOf, filled, type Motion, Printer } from './printer.ts';
 
 /** Letters of a line that holds all of an `if`. */
 const LINE = 136;
 /** And of one of plain settings. */
-const SHORT = 100;
+const SHORT = 124;
 
 /** What the languages with braces have in common. */
 export abstract class Curly extends Printer {
@@ -25,7 +25,7 @@ export abstract class Curly extends Printer {
       case 'local':
         return [this.at(depth, this.local(this.localName(s.name), this.expression(s.value), kindOfStatement(s)))];
       case 'set':
-        return [this.at(depth, `${this.expression(s.target)} = ${this.expression(s.value)};`)];
+        return [this.at(depth, `${this.target(s.target)} = ${this.expression(s.value)};`)];
       case 'if':
         return this.chainOnLines(s, depth, steps) ?? this.chain(s, depth, steps);
       case 'loop':
@@ -44,6 +44,11 @@ export abstract class Curly extends Printer {
       case 'do':
         return [this.at(depth, `${this.expression(s.value)};`)];
     }
+  }
+
+  /** What is set, as it stands before the sign. */
+  protected target(e: Expression): string {
+    return this.expression(e);
   }
 
   /** An `if` and what follows when it fails, each branch on a line of its own; null where one is too long for that. */
@@ -133,21 +138,23 @@ export abstract class Curly extends Printer {
     return [this.at(depth, `/* ${filled(docOf({ words, source }).replaceAll('*/', '* /')).join(`\n${this.at(depth, '   ')}`)} */`)];
   }
 
-  protected steps({ tick }: Motion, contact: string): string[] {
-    return tick.map((routine) => (routine ? `${this.call(this.routineName(routine.name), [], routine)};` : contact));
+  protected steps({ tick }: Motion): string[] {
+    return tick.map((routine) => `${this.call(this.routineName(routine.name), [], routine)};`);
   }
 }
 
 type If = Extract<Statement, { is: 'if' }>;
 
+const isField = (e: Expression) => e.is === 'body' || e.is === 'walls';
+
 /** Whether two statements set the same of x and of y. */
 function isPair(one: Statement, next: Statement): boolean {
-  if (one.is !== 'set' || next.is !== 'set' || one.target.is !== 'body' || next.target.is !== 'body') return false;
+  if (one.is !== 'set' || next.is !== 'set' || !isField(one.target) || !isField(next.target)) return false;
   return /[xX]$/.test(one.target.field) && one.target.field.replace(/x$/, 'y').replace(/X$/, 'Y') === next.target.field;
 }
 
 /** Whether a statement sets a field to what is at hand. */
 const isPlain = (one: Statement): boolean =>
-  one.is === 'set' && one.target.is === 'body' && (one.value.is === 'number' || one.value.is === 'body' || one.value.is === 'local');
+  one.is === 'set' && isField(one.target) && (one.value.is === 'number' || isField(one.value) || one.value.is === 'local');
 
 const kindOfStatement = (s: Extract<Statement, { is: 'local' }>): Kind => kindOf(s.value);

@@ -1,5 +1,5 @@
-import type { Kind, Routine, Sign, StandardName, Statement } from '../fold/ir.ts';
-import { asksGame, docOf, filled, type Motion, Printer } from './printer.ts';
+import type { Kind, Routine, Sign, StandardName, Statement, Used } from '../fold/ir.ts';
+import { asksOf, docOf, filled, type Motion, Printer, planeLists, type Walls } from './printer.ts';
 
 const luaHelpers = {
   'M.floor': `function M.floor(x) return x - x == 0 and math.floor(x) + 0.0 or x end
@@ -47,8 +47,10 @@ export class Lua extends Printer {
     };
     return `${own[name] ? `M.${own[name]}` : `math.${name}`}(${args.join(', ')})`;
   };
-  protected override localName = (name: string) =>
-    ['end', 'repeat', 'until', 'local', 'nil', 'not', 'or', 'and', 'then', 'b', 'h'].includes(name) ? `${name}_` : name;
+  protected readonly handed: Readonly<Record<Used, string>> = this.names;
+  protected override way = (part: string) => (part === 'count' ? '(#b.way.points / 2)' : `b.way.${part}`);
+  protected waypoint = (at: string, offset: number) => `b.way.points[2 * ${at} + ${offset + 1}]`;
+  protected override list = (name: string, at: string) => `w.${name}[${at} + 1]`;
   protected override routineName = (name: string) => `M.${name}`;
 
   protected statement(s: Statement, depth: number, steps: Statement[]): string[] {
@@ -93,15 +95,53 @@ export class Lua extends Printer {
     }
   }
 
-  file(motion: Motion): string {
-    this.know(motion.program);
-    const head = (routine: Routine) =>
-      `function M.${routine.name}(${[...(routine.usesBody ? ['b'] : []), ...(routine.usesHands ? ['h'] : []), ...routine.parameters.map(({ name }) => this.localName(name)), ...(routine.usesClear ? ['isClear'] : [])].join(', ')})`;
+  #routines(routines: readonly Routine[]): string {
+    const head = (routine: Routine) => `function M.${routine.name}(${this.parameters(routine, ({ name }) => this.localName(name))})`;
     const doc = (routine: Routine) => filled(docOf(routine)).map((line) => `-- ${line}`);
-    const tick = motion.tick.map((routine) => (routine ? this.call(this.routineName(routine.name), [], routine) : 'contact(b)'));
-    const routines = motion.program.routines
+    return routines
       .map((routine) => [...doc(routine), head(routine), ...this.statements(routine.body, 1), 'end', ''].join('\n'))
       .join('\n');
+  }
+
+  walls(walls: Walls): string {
+    this.know(walls.program);
+    return `-- Walls for the motion of ${walls.tuning.replace(/[\r\n]/g, ' ')}, made by Zygopod for Lua 5.3 and newer: a circle or a level box swept against segments, the model's, bit for bit.
+-- luacheck: no max line length
+-- luacheck: ignore 581 (the opposite of x < y is not x >= y where one of them is no number)
+local M = {}
+
+${this.#routines(walls.program.routines)}
+-- Walls, each a segment: x0, y0, x1, y1, in the same unit as the motion. What is handed to a tick are contact and isClear of what is given.
+function M.walls(segments)
+  local w = {
+    segments = segments,
+    courses = {},
+    near = {},
+${planeLists.map((name) => `    ${name} = {},`).join('\n')}
+${walls.fields.map(([field, value]) => `    ${field} = ${field === 'many' ? '#segments / 4' : this.number(value)},`).join('\n')}
+  }
+  ${this.callOn('w', walls.courses, ['w.many'])}
+
+  -- Takes the body along its walls.
+  function w.contact(b) ${this.callOn('w', walls.contact)} end
+
+  -- Whether the body can go straight from one place to another.
+  function w.isClear(fromX, fromY, toX, toY)
+    return ${this.callOn('w', walls.isClear, ['fromX', 'fromY', 'toX', 'toY'])}
+  end
+
+  return w
+end
+
+return M
+`;
+  }
+
+  file(motion: Motion): string {
+    this.know(motion.program);
+    const plans = asksOf(motion).includes('plan');
+    const tick = motion.tick.map((routine) => this.call(this.routineName(routine.name), [], routine));
+    const routines = this.#routines(motion.program.routines);
     return `-- The motion of ${motion.tuning.replace(/[\r\n]/g, ' ')}, made by Zygopod for Lua 5.3 and newer: every result is the model's, bit for bit.
 -- luacheck: no max line length
 -- luacheck: ignore 581 (the opposite of x < y is not x >= y where one of them is no number)
@@ -123,13 +163,13 @@ function M.free(b)
 end
 
 function M.start()
-  return {
+  return {${plans ? '\n    way = { points = {}, reached = false, squeezed = false },' : ''}
 ${motion.fields.map(([field, value]) => `    ${field} = ${this.number(value)},`).join('\n')}
   }
 end
 
 -- A tick; contact takes the body towards velocityToX and velocityToY as far as the game's walls let it: it sets contactX, contactY, contactVx, contactVy and contactCount.
-function M.tick(b, h, contact${asksGame(motion) ? ', isClear' : ''})
+function M.tick(b, h${this.askedOf(motion)})
 ${tick.map((line) => `  ${line}`).join('\n')}
 end
 

@@ -1,4 +1,6 @@
+import { writers } from '@zygopod/core';
 import {
+  type Asked,
   type Expression,
   type Kind,
   kindOf,
@@ -7,14 +9,15 @@ import {
   type Sign,
   type StandardName,
   type Statement,
+  type Used,
 } from '../fold/ir.ts';
 
 /** What the file of a tuning is made from. */
 export interface Motion {
   tuning: string;
   program: Program;
-  /** The routines of a tick in their order; null stands for the game's own contact. */
-  tick: (Routine | null)[];
+  /** The routines of a tick in their order. */
+  tick: Routine[];
   /** The body's fields with how they start. */
   fields: [string, number][];
   /** The controls, by their place in the hands. */
@@ -24,9 +27,20 @@ export interface Motion {
 const level: Partial<Record<Sign, number>> = { '*': 2, '/': 2, '+': 1, '-': 1 };
 const bits: ReadonlySet<Sign> = new Set(['&', '|', '^', '<<', '>>', '>>>']);
 
+/** The first sentence of some words; what is in brackets ends none. */
+function firstSentence(words: string): string {
+  let depth = 0;
+  for (const [i, letter] of [...words].entries()) {
+    depth += letter === '(' ? 1 : letter === ')' ? -1 : 0;
+    const next = words[i + 1];
+    if (depth === 0 && (letter === '.' || letter === ':') && (next === ' ' || next === undefined)) return `${words.slice(0, i)}.`;
+  }
+  return words;
+}
+
 /** What a routine's comment says: the first sentence of its own words, and where in the core the rest is told. */
 export const docOf = ({ words, source }: Pick<Routine, 'words' | 'source'>): string =>
-  `${/^.*?[.:](?= |$)/.exec(words.replace(/\s+/g, ' '))?.[0].replace(/:$/, '.') ?? words} (${source})`.trim();
+  `${firstSentence(words.replace(/\s+/g, ' '))} (${source})`.trim();
 
 /** Letters of a line of a comment. */
 const WIDTH = 134;
@@ -42,11 +56,28 @@ export function filled(text: string): string[] {
   return lines;
 }
 
-/** What a routine is handed beside its own parameters. */
-type Uses = Pick<Routine, 'usesBody' | 'usesHands' | 'usesClear'>;
+/** What of the game is called, in the order in which it is handed over. */
+const asked: readonly Asked[] = ['contact', 'isClear', 'plan'];
 
-/** Whether a tick asks the game where the body can go. */
-export const asksGame = ({ tick }: Motion): boolean => tick.some((routine) => routine?.usesClear);
+/** What a tick asks the game. */
+export const asksOf = ({ tick }: Pick<Motion, 'tick'>): Asked[] => asked.filter((one) => tick.some(({ uses }) => uses.has(one)));
+
+/** The lists of planes that a body touches at once. */
+export const planeLists = ['planeX', 'planeY', 'planeIsWall'] as const;
+
+/** What holds a body among walls, as code. */
+export interface Walls {
+  tuning: string;
+  program: Program;
+  /** Takes the body along, looks whether it can go straight, and lays out the courses of the walls. */
+  contact: Routine;
+  isClear: Routine;
+  courses: Routine;
+  /** The numbers that are written while it runs, with how they start. */
+  fields: [string, number][];
+  /** How many planes are touched at once, at the most. */
+  planes: number;
+}
 
 /** Prints a program in a language; what languages have in common is here. */
 export abstract class Printer {
@@ -56,6 +87,8 @@ export abstract class Printer {
   /** And, or, not equal, equal, not, true and false. */
   protected abstract readonly words: { and: string; or: string; unlike: string; like: string; not: string; yes: string; no: string };
   abstract file(motion: Motion): string;
+  /** The second file: what holds the body among walls, each a segment x0, y0, x1, y1. */
+  abstract walls(walls: Walls): string;
 
   protected abstract infinity: string;
   protected number(value: number): string {
@@ -95,8 +128,60 @@ export abstract class Printer {
     return `${left} / ${right}`;
   }
 
-  protected call(name: string, args: string[], { usesBody, usesHands, usesClear }: Uses): string {
-    return `${name}(${[...(usesBody ? ['b'] : []), ...(usesHands ? ['h'] : []), ...args, ...(usesClear ? ['isClear'] : [])].join(', ')})`;
+  /** How what a routine is handed beside its own parameters is declared, and what it is called. */
+  protected abstract readonly handed: Readonly<Record<Used, string>>;
+  protected readonly names: Readonly<Record<Used, string>> = {
+    body: 'b',
+    hands: 'h',
+    walls: 'w',
+    contact: 'contact',
+    isClear: 'isClear',
+    plan: 'plan',
+  };
+
+  /** What a routine is handed, its own parameters between what is worked on and what is asked. */
+  protected arranged(own: readonly string[], { uses }: Pick<Routine, 'uses'>, text: Readonly<Record<Used, string>>): string {
+    const of = (some: readonly Used[]) => some.filter((one) => uses.has(one)).map((one) => text[one]);
+    return [...of(['body', 'hands', 'walls']), ...own, ...of(asked)].join(', ');
+  }
+
+  protected call(name: string, args: readonly string[], routine: Pick<Routine, 'uses'>): string {
+    return `${name}(${this.arranged(args, routine, this.names)})`;
+  }
+
+  /** A call from a method of what looks for walls. */
+  protected callOn(self: string, routine: Routine, args: readonly string[] = []): string {
+    return `${this.routineName(routine.name)}(${this.arranged(args, routine, { ...this.names, walls: self })})`;
+  }
+
+  /** The parameters of a routine as they are declared. */
+  protected parameters(routine: Routine, own: (parameter: Routine['parameters'][number]) => string): string {
+    return this.arranged(routine.parameters.map(own), routine, this.handed);
+  }
+
+  /** What of the game a tick is handed, each after a comma. */
+  protected askedOf(motion: Pick<Motion, 'tick'>): string {
+    return asksOf(motion)
+      .map((one) => `, ${this.handed[one]}`)
+      .join('');
+  }
+
+  protected way(part: string): string {
+    return `b.way.${part}`;
+  }
+
+  protected abstract waypoint(at: string, offset: number): string;
+
+  protected wallsField(field: string): string {
+    return `w.${field}`;
+  }
+
+  protected list(name: string, at: string): string {
+    return `w.${name}[${at}]`;
+  }
+
+  protected ask(of: Asked, args: readonly string[]): string {
+    return of === 'contact' ? 'contact(b)' : `${of}(${[...args, ...(of === 'plan' ? [this.way('').slice(0, -1)] : [])].join(', ')})`;
   }
 
   #routines = new Map<string, Routine>();
@@ -132,11 +217,22 @@ export abstract class Printer {
         return this.call(
           this.routineName(e.name),
           e.args.map((arg) => this.expression(arg)),
-          this.#routines.get(e.name) ?? { usesBody: false, usesHands: false, usesClear: false },
+          this.#routines.get(e.name) ?? { uses: new Set() },
         );
       }
-      case 'clear':
-        return `isClear(${e.args.map((arg) => this.expression(arg)).join(', ')})`;
+      case 'way':
+        return this.way(e.part);
+      case 'waypoint':
+        return this.waypoint(this.place(e.index), e.axis === 'x' ? 0 : 1);
+      case 'walls':
+        return this.wallsField(e.field);
+      case 'list':
+        return this.list(e.name, this.place(e.index));
+      case 'ask':
+        return this.ask(
+          e.of,
+          e.args.map((arg) => this.expression(arg)),
+        );
       case 'standard':
         return this.standard(
           e.name,
@@ -145,8 +241,12 @@ export abstract class Printer {
     }
   }
 
+  #taken: ReadonlySet<string> | null = null;
+
+  /** A local by a name that it can have: no word of the language, nor of what a routine is handed. */
   protected localName(name: string): string {
-    return name;
+    this.#taken ??= new Set([...Object.values(this.names), 'way', ...(writers.find(({ id }) => id === this.id)?.reserved ?? [])]);
+    return this.#taken.has(name) ? `${name}_` : name;
   }
 
   protected routineName(name: string): string {

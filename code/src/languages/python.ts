@@ -1,5 +1,5 @@
-import type { Routine, StandardName, Statement } from '../fold/ir.ts';
-import { asksGame, docOf, filled, type Motion, Printer } from './printer.ts';
+import type { Routine, StandardName, Statement, Used } from '../fold/ir.ts';
+import { asksOf, docOf, filled, type Motion, Printer, planeLists, type Walls } from './printer.ts';
 
 const pythonHelpers = {
   _over: `def _over(a, b):
@@ -47,6 +47,9 @@ const pythonHelpers = {
 `,
 };
 
+/** What stands for what the game does not hand over. */
+const defaults = { contact: '=motion_free', isClear: '=lambda *_: True', plan: '=motion_straight' };
+
 export class Python extends Printer {
   readonly id = 'python';
   readonly extension = 'py';
@@ -74,7 +77,9 @@ export class Python extends Printer {
     };
     return `${own[name] ?? `_${name}`}(${args.join(', ')})`;
   };
-  protected override localName = (name: string) => (['from', 'is', 'in', 'lambda', 'b', 'h'].includes(name) ? `${name}_` : name);
+  protected readonly handed: Readonly<Record<Used, string>> = this.names;
+  protected override way = (part: string) => (part === 'count' ? 'float(len(b.way.points) // 2)' : `b.way.${part}`);
+  protected waypoint = (at: string, offset: number) => `b.way.points[2 * ${at}${offset > 0 ? ' + 1' : ''}]`;
   protected override routineName = (name: string) => `_${name}`;
 
   protected statement(s: Statement, depth: number, steps: Statement[]): string[] {
@@ -106,17 +111,52 @@ export class Python extends Printer {
     }
   }
 
-  file(motion: Motion): string {
-    this.know(motion.program);
-    const head = (routine: Routine) =>
-      `def _${routine.name}(${[...(routine.usesBody ? ['b'] : []), ...(routine.usesHands ? ['h'] : []), ...routine.parameters.map(({ name }) => this.localName(name)), ...(routine.usesClear ? ['isClear'] : [])].join(', ')}):`;
+  #routines(routines: readonly Routine[]): string {
+    const head = (routine: Routine) => `def _${routine.name}(${this.parameters(routine, ({ name }) => this.localName(name))}):`;
     const doc = (routine: Routine) => [`    """${filled(docOf(routine).replaceAll('"""', '"').replaceAll('\\', '/')).join('\n    ')}"""`];
-    const tick = motion.tick.map((routine) => (routine ? this.call(this.routineName(routine.name), [], routine) : 'contact(b)'));
-    const routines = motion.program.routines
+    return routines
       .map((routine) =>
         ['', head(routine), ...doc(routine), ...(routine.body.length > 0 ? this.statements(routine.body, 1) : ['    pass']), ''].join('\n'),
       )
       .join('\n');
+  }
+
+  walls(walls: Walls): string {
+    this.know(walls.program);
+    const routines = this.#routines(walls.program.routines);
+    return `"""Walls for the motion of ${walls.tuning.replace(/["\\]/g, '')}, made by Zygopod: a circle or a level box swept against segments, the model's, bit for bit."""
+# flake8: noqa: E501
+import math
+
+
+class Walls:
+    """Walls, each a segment: x0, y0, x1, y1, in the same unit as the motion. What is handed to a tick are contact and isClear."""
+
+    def __init__(self, segments):
+        self.segments = segments
+        self.courses = [0.0] * (len(segments) // 4 * 3)
+        self.near = [0.0] * (len(segments) // 4)
+${planeLists.map((name) => `        self.${name} = [0.0] * ${walls.planes}`).join('\n')}
+${walls.fields.map(([field, value]) => `        self.${field} = ${field === 'many' ? 'len(segments) // 4' : this.number(value)}`).join('\n')}
+        ${this.callOn('self', walls.courses, ['self.many'])}
+
+    def contact(self, b):
+        """Takes the body along its walls."""
+        ${this.callOn('self', walls.contact)}
+
+    def isClear(self, fromX, fromY, toX, toY):
+        """Whether the body can go straight from one place to another."""
+        return ${this.callOn('self', walls.isClear, ['fromX', 'fromY', 'toX', 'toY'])}
+
+
+${this.needed(pythonHelpers, routines)}${routines.trimStart()}`;
+  }
+
+  file(motion: Motion): string {
+    this.know(motion.program);
+    const plans = asksOf(motion).includes('plan');
+    const tick = motion.tick.map((routine) => this.call(this.routineName(routine.name), [], routine));
+    const routines = this.#routines(motion.program.routines);
     return `"""The motion of ${motion.tuning.replace(/["\\]/g, '')}, made by Zygopod: every result is the model's, bit for bit."""
 # flake8: noqa: E501
 import math
@@ -135,10 +175,23 @@ class Hands:
         self.pointed = self.changed = False
 
 
-class Body:
-    """What lasts from tick to tick."""
+${
+  plans
+    ? `class Way:
+    """A way for the body's place: its points x, y, …, from where it is to where it gets; whether it gets where it was wanted to, and whether it
+    goes through a gap that leaves no room for the margin. A plan writes it; where there is none it says False, and leaves it as it is."""
 
     def __init__(self):
+        self.points = []
+        self.reached = self.squeezed = False
+
+
+`
+    : ''
+}class Body:
+    """What lasts from tick to tick."""
+
+    def __init__(self):${plans ? '\n        self.way = Way()' : ''}
 ${motion.fields.map(([field, value]) => `        self.${field} = ${this.number(value)}`).join('\n')}
 
 
@@ -151,7 +204,19 @@ def motion_free(b):
     b.contactY = b.velocityToY
 
 
-def motion_tick(b, h, contact=motion_free${asksGame(motion) ? ', isClear=lambda *_: True' : ''}):
+${
+  plans
+    ? `def motion_straight(fromX, fromY, toX, toY, way):
+    """Straight there."""
+    way.points, way.reached, way.squeezed = [fromX, fromY, toX, toY], True, False
+    return True
+
+
+`
+    : ''
+}def motion_tick(b, h${asksOf(motion)
+      .map((one) => `, ${one}${defaults[one]}`)
+      .join('')}):
     """A tick; \`contact\` takes the body towards velocityToX and velocityToY as far as the game's walls let it: it sets contactX, contactY, contactVx, contactVy and contactCount."""
 ${tick.map((line) => `    ${line}`).join('\n')}
 `;

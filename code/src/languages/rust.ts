@@ -1,12 +1,14 @@
-import type { Kind, StandardName } from '../fold/ir.ts';
+import type { Asked, Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
-import { asksGame, type Motion } from './printer.ts';
+import { asksOf, type Motion, planeLists, type Walls } from './printer.ts';
 
 const rustHelpers = {
   highWord: 'fn highWord(x: f64) -> f64 { (x.to_bits() >> 32) as f64 }\n',
   fromHighWord: 'fn fromHighWord(high: f64) -> f64 { f64::from_bits((high as u64) << 32) }\n',
   withHighWord: 'fn withHighWord(x: f64, high: f64) -> f64 { f64::from_bits((x.to_bits() & 0xffff_ffff) | ((high as u64) << 32)) }\n',
 };
+
+const lints = 'non_snake_case, unused_mut, unused_variables, unused_assignments, unused_parens, dead_code, unreachable_code, clippy::all';
 
 export class Rust extends Curly {
   readonly id = 'rust';
@@ -24,40 +26,82 @@ export class Rust extends Curly {
     /Word/.test(name) ? `${name}(${args.join(', ')})` : `f64::${name}(${args.join(', ')})`;
   protected override local = (name: string, value: string, kind: Kind) =>
     `let mut ${name}: ${kind === 'truth' ? 'bool' : 'f64'} = ${value};`;
-  protected override localName = (name: string) =>
-    ['b', 'h', 'as', 'type', 'in', 'move', 'loop', 'where', 'ref', 'final', 'use', 'match'].includes(name) ? `${name}_` : name;
+  protected readonly handed: Readonly<Record<Used, string>> = {
+    body: 'b: &mut Body',
+    hands: 'h: &Hands',
+    walls: 'w: &mut Walls',
+    contact: 'contact: &mut dyn FnMut(&mut Body)',
+    isClear: 'isClear: &mut dyn FnMut(f64, f64, f64, f64) -> bool',
+    plan: 'plan: &mut dyn FnMut(f64, f64, f64, f64, &mut Way) -> bool',
+  };
   // What is handed over is worked out before the body is lent.
-  protected override call(
-    name: string,
-    args: string[],
-    { usesBody, usesHands, usesClear }: { usesBody: boolean; usesHands: boolean; usesClear: boolean },
-  ): string {
-    return `${name}(${[...args, ...(usesHands ? ['h'] : []), ...(usesBody ? ['b'] : []), ...(usesClear ? ['isClear'] : [])].join(', ')})`;
+  protected override arranged(own: readonly string[], { uses }: Pick<Routine, 'uses'>, text: Readonly<Record<Used, string>>): string {
+    const order = ['hands', 'body', 'walls', 'contact', 'isClear', 'plan'] as const;
+    return [...own, ...order.filter((one) => uses.has(one)).map((one) => text[one])].join(', ');
+  }
+  protected override way = (part: string) => (part === 'count' ? '((b.way.points.len() / 2) as f64)' : `b.way.${part}`);
+  protected waypoint = (at: string, offset: number) => `b.way.points[2 * (${at})${offset > 0 ? ' + 1' : ''}]`;
+  protected override ask = (of: Asked, args: readonly string[]) =>
+    of === 'contact' ? 'contact(b)' : `${of}(${[...args, ...(of === 'plan' ? ['&mut b.way'] : [])].join(', ')})`;
+
+  #routines(routines: readonly Routine[]): string {
+    const type = (kind: Kind) => (kind === 'truth' ? 'bool' : 'f64');
+    const head = (routine: Routine) =>
+      `fn ${routine.name}(${this.parameters(routine, ({ name, kind }) => `mut ${this.localName(name)}: ${type(kind)}`)})${routine.gives ? ` -> ${type(routine.gives)}` : ''}`;
+    return routines.map((routine) => [...this.doc(routine, 0), ...this.routine(head(routine), routine.body, 0), ''].join('\n')).join('\n');
+  }
+
+  walls(walls: Walls): string {
+    this.know(walls.program);
+    return `// Walls for the motion of ${walls.tuning.replace(/[\r\n]/g, ' ')}, made by Zygopod: a circle or a level box swept against segments, the model's, bit for bit.
+#![allow(${lints})]
+
+use super::motion::Body;
+
+/// Walls, each a segment: x0, y0, x1, y1, in the same unit as the motion.
+#[derive(Clone, Debug)]
+pub struct Walls {
+    segments: Vec<f64>,
+    courses: Vec<f64>,
+    near: Vec<f64>,
+${planeLists.map((name) => `    ${name}: [f64; ${walls.planes}],`).join('\n')}
+${walls.fields.map(([field]) => `    ${field}: f64,`).join('\n')}
+}
+
+impl Walls {
+    pub fn new(segments: Vec<f64>) -> Walls {
+        let many = segments.len() / 4;
+        let mut walls = Walls {
+            segments,
+            courses: vec![0.0; 3 * many],
+            near: vec![0.0; many],
+${planeLists.map((name) => `            ${name}: [0.0; ${walls.planes}],`).join('\n')}
+${walls.fields.map(([field, value]) => `            ${field}: ${field === 'many' ? 'many as f64' : this.number(value)},`).join('\n')}
+        };
+        ${this.callOn('&mut walls', walls.courses, ['many as f64'])};
+        walls
+    }
+
+    /// Takes the body along its walls.
+    pub fn contact(&mut self, b: &mut Body) {
+        ${this.callOn('self', walls.contact)}
+    }
+
+    /// Whether the body can go straight from one place to another.
+    pub fn isClear(&mut self, fromX: f64, fromY: f64, toX: f64, toY: f64) -> bool {
+        ${this.callOn('self', walls.isClear, ['fromX', 'fromY', 'toX', 'toY'])}
+    }
+}
+
+${this.#routines(walls.program.routines)}`;
   }
 
   file(motion: Motion): string {
     this.know(motion.program);
-    const type = (kind: Kind) => (kind === 'truth' ? 'bool' : 'f64');
-    const routines = motion.program.routines.map((routine) => {
-      const parameters = [
-        ...routine.parameters.map(({ name, kind }) => `mut ${this.localName(name)}: ${type(kind)}`),
-        ...(routine.usesHands ? ['h: &Hands'] : []),
-        ...(routine.usesBody ? ['b: &mut Body'] : []),
-        ...(routine.usesClear ? ['isClear: &mut dyn FnMut(f64, f64, f64, f64) -> bool'] : []),
-      ];
-      return [
-        ...this.doc(routine, 0),
-        ...this.routine(
-          `fn ${routine.name}(${parameters.join(', ')})${routine.gives ? ` -> ${type(routine.gives)}` : ''}`,
-          routine.body,
-          0,
-        ),
-        '',
-      ].join('\n');
-    });
-    const printed = routines.join('\n');
+    const plans = asksOf(motion).includes('plan');
+    const printed = this.#routines(motion.program.routines);
     return `// The motion of ${motion.tuning.replace(/[\r\n]/g, ' ')}, made by Zygopod: every result is the model's, bit for bit.
-#![allow(non_snake_case, unused_mut, unused_variables, unused_assignments, unused_parens, dead_code, unreachable_code, clippy::all)]
+#![allow(${lints})]
 
 /// The hands: the number of the press that holds a control down (0: up), of its last press, and a bit for each that went down in this tick.
 /// ${motion.controls.map((name, i) => `${i} ${name}`).join(', ')}
@@ -76,8 +120,21 @@ pub struct Hands {
     pub changed: bool,
 }
 
+${
+  plans
+    ? `/// A way for the body's place: its points x, y, …, from where it is to where it gets; whether it gets where it was wanted to, and whether it
+/// goes through a gap that leaves no room for the margin. A plan writes it; where there is none it says false, and leaves it as it is.
 #[derive(Clone, Debug, Default)]
-pub struct Body {
+pub struct Way {
+    pub points: Vec<f64>,
+    pub reached: bool,
+    pub squeezed: bool,
+}
+
+`
+    : ''
+}#[derive(Clone, Debug, Default)]
+pub struct Body {${plans ? '\n    pub way: Way,' : ''}
 ${motion.fields.map(([field]) => `    pub ${field}: f64,`).join('\n')}
 }
 
@@ -100,8 +157,8 @@ ${motion.fields
 }
 
 /// A tick; \`contact\` takes the body towards velocityToX and velocityToY as far as the game's walls let it: it sets contactX, contactY, contactVx, contactVy and contactCount.
-pub fn motion_tick(b: &mut Body, h: &Hands, contact: &mut dyn FnMut(&mut Body)${asksGame(motion) ? ', isClear: &mut dyn FnMut(f64, f64, f64, f64) -> bool' : ''}) {
-${this.steps(motion, 'contact(b);')
+pub fn motion_tick(b: &mut Body, h: &Hands${this.askedOf(motion)}) {
+${this.steps(motion)
   .map((line) => `    ${line}`)
   .join('\n')}
 }

@@ -8,11 +8,39 @@ export const begun = ['x', 'y', 'edgeLeft', 'edgeRight', 'edgeTop', 'edgeBottom'
 
 const open: Ground = { ...newGround('Open'), size: { width: 1e6, height: 1e6 }, start: { x: 0, y: 0 } };
 
+/** Has a world that has nothing in the way go straight; gives what was planned since it was asked last, each way once, as numbers. */
+function listen(world: World, isOpen: boolean): () => number[] {
+  const { navigator } = world;
+  const work = navigator.plan.bind(navigator);
+  const told = new Map<string, number[]>();
+  navigator.plan = (...ends) => {
+    const [fromX, fromY, toX, toY] = ends;
+    const points: [number, number][] = [
+      [fromX, fromY],
+      [toX, toY],
+    ];
+    const route = isOpen ? { points, length: 0, reached: true, squeezed: false, expanded: 0 } : work(...ends);
+    const { reached, squeezed } = route ?? { reached: false, squeezed: false };
+    const flat = route?.points.flat() ?? [];
+    told.set(ends.join(), [...ends, Number(route !== null), Number(reached), Number(squeezed), flat.length / 2, ...flat]);
+    return route;
+  };
+  return () => {
+    const all = [...told.values()].flat();
+    told.clear();
+    return all;
+  };
+}
+
 /**
- * The hands of each tick of a tape as numbers, and what the model makes of them where nothing is in the way: on open ground, or within the
- * edges of one without walls. `begins` are what a run begins with, in the order of `begun`.
+ * The hands of each tick of a tape as numbers, and what the model makes of them: where nothing is in the way, and ways are straight, or on a
+ * ground; with the ways that are planned in each tick. `begins` are what a run begins with, in the order of `begun`.
  */
-export function modelRun(tuning: Tuning, tape: Tape, ground?: Ground): { hands: number[][]; rows: number[][]; begins: number[] } {
+export function modelRun(
+  tuning: Tuning,
+  tape: Tape,
+  ground?: Ground,
+): { hands: number[][]; rows: number[][]; begins: number[]; ways: number[][] } {
   const { parameters } = tuning;
   const world = ground
     ? new World(parameters, ground, 10)
@@ -25,6 +53,8 @@ export function modelRun(tuning: Tuning, tape: Tape, ground?: Ground): { hands: 
   const replay = new Replay(tape, parameters.clock.hz);
   const hands: number[][] = [];
   const rows: number[][] = [];
+  const ways: number[][] = [];
+  const planned = listen(world, !ground);
   while (replay.tick < replay.ticks) {
     const h = replay.next();
     // A tape begins with a body at its start.
@@ -43,7 +73,8 @@ export function modelRun(tuning: Tuning, tape: Tape, ground?: Ground): { hands: 
       Number(h.changed),
     ]);
     world.tick(h);
+    ways.push(planned());
     rows.push(compared.map((field) => world.body[field] + 0));
   }
-  return { hands, rows, begins };
+  return { hands, rows, begins, ways };
 }

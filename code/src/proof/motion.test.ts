@@ -2,12 +2,15 @@ import { spawnSync } from 'node:child_process';
 import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { controls, type FileValue, newGround, newTuning, readTape, readTuning, type Tape, withValue } from '@zygopod/core';
+import { controls, type FileValue, type Ground, newGround, newTuning, readTape, readTuning, type Tape, withValue } from '@zygopod/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { sequence } from '../../../core/src/testing/sequence.ts';
 
 import { Sources } from '../fold/source.ts';
+import { fieldsOf } from '../fold/tidy.ts';
+import { asksOf } from '../languages/printer.ts';
 import { motionOf, motionPrinters } from '../motion.ts';
+import { wallsOf } from '../walls.ts';
 import { provable, proveOn } from './proof.ts';
 
 let folder: string;
@@ -76,6 +79,65 @@ function randomTuning(seed: number) {
   });
 }
 
+/** Some walls in a frame, blocks and bars that stand at any angle. */
+function randomGround(seed: number): Ground {
+  const next = sequence(seed);
+  const [width, height] = [480, 320];
+  const walls = Array.from({ length: 14 }, () => {
+    const [x, y, angle, long] = [40 + next() * (width - 80), 40 + next() * (height - 80), next() * 6.28, 10 + next() * 90];
+    const level = next() < 0.4;
+    const [dx, dy] = level ? (next() < 0.5 ? [long, 0] : [0, long]) : [Math.cos(angle) * long, Math.sin(angle) * long];
+    const end: [number, number] = [x + dx, y + dy];
+    return { points: [[x, y] as [number, number], end] };
+  });
+  return { ...newGround('Walls'), size: { width, height }, start: { x: 240, y: 160 }, walls };
+}
+
+/** A random tuning of a body that meets walls, in all the ways in which it can. */
+function amongWalls(seed: number, more: Record<string, FileValue> = {}) {
+  const next = sequence(seed);
+  const pick = <T>(...all: T[]): T => all[Math.floor(next() * all.length)] as T;
+  return tuned({
+    'body.shape': pick('circle', 'box'),
+    'body.width': 8 + Math.round(next() * 20),
+    'body.height': 8 + Math.round(next() * 20),
+    'body.originX': pick(0.5, next()),
+    'contact.response': pick('slide', 'slide', 'stop'),
+    'contact.swept': next() < 0.8,
+    'contact.wallFriction': pick(0, next()),
+    'contact.keepSpeed': next() < 0.3,
+    'contact.cornerAssist': pick(0, 6),
+    'contact.contactsPerTick': pick(1, 2, 4),
+    'contact.skin': pick(0.01, 0.5),
+    'bounds.policy': pick('clamp', 'none'),
+    'ramp.model': pick('instant', 'linear', 'smooth', 'curve'),
+    'ramp.turning': pick('vector', 'heading'),
+    'pace.walkSpeed': 60 + next() * 400,
+    'clock.hz': pick(30, 60, 144),
+    ...more,
+  });
+}
+
+/** Hands that press the pointer here and there, hold it for a while, plant the feet, and now and then steer. */
+function clickTape(seed: number, ticks: number): Tape {
+  const next = sequence(seed);
+  const events: object[] = [];
+  for (let at = 1; at < ticks; at += 10 + Math.ceil(next() * 60)) {
+    const chance = next();
+    if (chance < 0.8) {
+      const long = next() < 0.2 ? 30 : 1 + Math.floor(next() * 4);
+      events.push({ at, point: [next() * 480, next() * 320] }, { at, press: 'pointer' }, { at: at + long, release: 'pointer' });
+    } else {
+      const control = chance < 0.9 ? 'plant' : controls[Math.floor(next() * 5)];
+      events.push({ at, press: control }, { at: at + 3, release: control });
+    }
+  }
+  const inOrder = (events as { at: number }[]).filter(({ at }) => at < ticks).sort((a, b) => a.at - b.at);
+  const read = readTape({ format: 'zygopod/tape', version: 2, name: 'Clicks', hz: 60, ticks, events: inOrder });
+  if (!read.ok) throw new Error(JSON.stringify(read.faults[0]));
+  return read.value;
+}
+
 describe.each(provable)('the motion in %s', (language) => {
   it.each(['carrier-day-boots', 'carrier-storm-boots', 'pram-cart', 'first-draft'])(
     'of the demo’s %s is the model’s, bit for bit',
@@ -115,6 +177,32 @@ describe.each(provable)('the motion in %s', (language) => {
       const ground = { ...newGround('Small'), size: { width: 240, height: 160 }, start: { x: 120, y: 80 } };
       const tapes = Array.from({ length: 10 }, (_, i) => randomTape(seed * 57 + i * 1013, 400));
       expect(proveOn(language, tuning, tapes, folder, { ground }), `seed ${seed}`).toBeNull();
+    }
+  });
+
+  it('is the model’s among walls, by the second file, bit for bit', () => {
+    for (let seed = 1; seed <= 6; seed++) {
+      const ground = randomGround(seed * 131);
+      const tapes = Array.from({ length: 8 }, (_, i) => randomTape(seed * 61 + i * 1021, 400));
+      expect(proveOn(language, amongWalls(seed * 89), tapes, folder, { ground, walls: true }), `seed ${seed}`).toBeNull();
+    }
+  });
+
+  it('is the model’s along ways to where the pointer was pressed, bit for bit', () => {
+    for (let seed = 1; seed <= 6; seed++) {
+      const ground = randomGround(seed * 173);
+      const tuning = amongWalls(seed * 89, {
+        'route.enabled': true,
+        'route.unreachable': seed === 5 ? 'refuse' : 'nearest',
+        'route.arrival': seed % 2 === 0 ? 'exact' : 'radiusOnly',
+        'route.brake': seed % 3 !== 0,
+        'route.reclick': seed % 2 === 0 ? 'keep' : 'restart',
+        'route.afterPlant': seed % 2 === 0 ? 'resume' : 'forget',
+        'route.replanEvery': seed === 3 ? 0.5 : 0,
+        'route.waypointRadius': seed,
+      });
+      const tapes = Array.from({ length: 8 }, (_, i) => clickTape(seed * 67 + i * 1031, 500));
+      expect(proveOn(language, tuning, tapes, folder, { ground, walls: true }), `seed ${seed}`).toBeNull();
     }
   });
 
@@ -215,8 +303,24 @@ describe('the code of a tuning', () => {
     }
   });
 
-  it('is refused where no file can hold it', () => {
-    expect(() => motionOf(tuned({ 'route.enabled': true }))).toThrow('routes are the game’s');
+  it('asks for contact where its body meets walls, and for ways where it goes to points', () => {
+    expect(asksOf(motionOf(tuned()))).toEqual(['contact']);
+    expect(asksOf(motionOf(tuned({ 'contact.response': 'none' })))).toEqual([]);
+    expect(asksOf(motionOf(tuned({ scheme: 'step' })))).toEqual(['isClear']);
+    expect(asksOf(motionOf(tuned({ 'route.enabled': true })))).toEqual(['contact', 'isClear', 'plan']);
+  });
+
+  it('has no second file where its body meets no walls', () => {
+    expect(() => wallsOf(tuned({ 'contact.response': 'none' }))).toThrow('meets none');
+    expect(() => wallsOf(tuned({ scheme: 'step' }))).toThrow('meets none');
+  });
+
+  it('has in the first file what the second one reads and writes of the body', () => {
+    for (let seed = 1; seed <= 20; seed++) {
+      const tuning = amongWalls(seed * 7, seed % 2 === 0 ? { 'route.enabled': true } : {});
+      const there = new Set(motionOf(tuning).fields.map(([field]) => field));
+      expect([...fieldsOf(wallsOf(tuning).program)].filter((field) => !there.has(field))).toEqual([]);
+    }
   });
 });
 

@@ -16,7 +16,8 @@ export function easeRound(p: Probe, assist: number): boolean {
   p.reach = size + assist + 2 * Math.max(p.halfWidth, p.halfHeight);
   gather(p);
   const aside = leastAside(p, x, y, ux, uy, assist);
-  const step = Math.min(Math.abs(aside), size) * Math.sign(aside);
+  const least = Math.min(Math.abs(aside), size);
+  const step = aside < 0 ? -least : least;
   p.easeX = -uy * step;
   p.easeY = ux * step;
   p.easeRest = 1 - Math.abs(step) / size;

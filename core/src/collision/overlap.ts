@@ -41,7 +41,8 @@ function circleDepth(p: Probe, ax: number, ay: number, ex: number, ey: number): 
   const depth = p.halfWidth - distance;
   if (distance === 0) {
     // On the wall itself: either side is as near.
-    [fx, fy] = [-ey, ex];
+    fx = -ey;
+    fy = ex;
     distance = Math.sqrt(ex * ex + ey * ey);
   }
   p.easeX = (fx / distance) * depth;

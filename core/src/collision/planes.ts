@@ -40,7 +40,8 @@ export function addPlane(p: Planes, { normalX: x, normalY: y }: Probe, isWall: b
   if (p.count === p.x.length) return false;
   p.x[p.count] = x;
   p.y[p.count] = y;
-  p.isWall[p.count++] = isWall ? 1 : 0;
+  p.isWall[p.count] = isWall ? 1 : 0;
+  p.count++;
   return true;
 }
 

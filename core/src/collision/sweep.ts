@@ -15,19 +15,14 @@ function search(p: Probe): void {
   p.right = p.x + room;
   p.top = p.y - room;
   p.bottom = p.y + room;
+  lookUp(p);
   const { index } = p;
-  const { box } = index;
+  const { segments, found } = index;
   const left = p.left - p.halfWidth;
   const right = p.right + p.halfWidth;
   const top = p.top - p.halfHeight;
   const bottom = p.bottom + p.halfHeight;
-  box.left = left;
-  box.right = right;
-  box.top = top;
-  box.bottom = bottom;
-  index.search();
-  const { segments, found } = index;
-  if (p.near.length < index.count) p.near = new Int32Array(2 * index.count);
+  makeRoom(p, index.count);
   const { near } = p;
   let count = 0;
   for (let k = 0; k < index.count; k++) {
@@ -37,11 +32,32 @@ function search(p: Probe): void {
     const bx = segments[wall * 4 + 2] as number;
     const by = segments[wall * 4 + 3] as number;
     if ((ax < left && bx < left) || (ax > right && bx > right) || (ay < top && by < top) || (ay > bottom && by > bottom)) continue;
-    near[count++] = wall;
+    near[count] = wall;
+    count++;
   }
   p.count = count;
-  if (count > 32) near.subarray(0, count).sort();
-  else sortFew(near, count);
+  putInOrder(near, count);
+}
+
+/** Has the index find the walls that the body may touch while its centre is within the box. */
+function lookUp(p: Probe): void {
+  const { box } = p.index;
+  box.left = p.left - p.halfWidth;
+  box.right = p.right + p.halfWidth;
+  box.top = p.top - p.halfHeight;
+  box.bottom = p.bottom + p.halfHeight;
+  p.index.search();
+}
+
+/** Room for as many walls near by as were found. */
+function makeRoom(p: Probe, many: number): void {
+  if (p.near.length < many) p.near = new Int32Array(2 * many);
+}
+
+/** Sorts the first `count` numbers. */
+function putInOrder(numbers: Int32Array, count: number): void {
+  if (count > 32) numbers.subarray(0, count).sort();
+  else sortFew(numbers, count);
 }
 
 /** Insertion sort of the first `count` numbers. */

@@ -74,15 +74,20 @@ function meanLength(courses: Float64Array): number {
 
 function coursesOf(segments: Float64Array): Float64Array {
   const courses = new Float64Array((segments.length / 4) * 3);
-  for (let i = 0, c = 0; i < segments.length; i += 4, c += 3) {
-    const ex = (segments[i + 2] as number) - (segments[i] as number);
-    const ey = (segments[i + 3] as number) - (segments[i + 1] as number);
-    const size = Math.sqrt(ex * ex + ey * ey);
-    courses[c] = ex / size;
-    courses[c + 1] = ey / size;
-    courses[c + 2] = size;
-  }
+  layCourses(segments, courses, segments.length / 4);
   return courses;
+}
+
+/** Works out of each segment its direction as a unit vector and its length: ux, uy, length. */
+function layCourses(segments: Float64Array, courses: Float64Array, many: number): void {
+  for (let wall = 0; wall < many; wall++) {
+    const ex = (segments[wall * 4 + 2] as number) - (segments[wall * 4] as number);
+    const ey = (segments[wall * 4 + 3] as number) - (segments[wall * 4 + 1] as number);
+    const size = Math.sqrt(ex * ex + ey * ey);
+    courses[wall * 3] = ex / size;
+    courses[wall * 3 + 1] = ey / size;
+    courses[wall * 3 + 2] = size;
+  }
 }
 
 /** Every bucket that a segment's box touches and its line passes, with the segment. */

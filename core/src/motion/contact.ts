@@ -24,7 +24,10 @@ export function stepContact(body: Own<'contact'>, p: ContactPlan): void {
   const y = body.velocityToY - calm.y;
   if (x * x + y * y < calm.square) {
     body.contactLooks = 0;
-  } else meet(body, p);
+  } else {
+    meet(body, p);
+    body.contactSurface = p.surfaced ? surfaceAt(p.body.ground, body.contactX + p.centreX, body.contactY + p.centreY) : 1;
+  }
 }
 
 /** How many ticks' travel around the body is looked over for walls at a time. */
@@ -36,13 +39,18 @@ function meet(body: Own<'contact'>, p: ContactPlan): void {
   p.calm.square = -1;
   beginContact(body);
   const moved = !p.calm.settled && settle(body, p);
-  if (!p.felt) passWalls(body, p, moved);
-  else if (!p.swept) stepUnswept(body, p);
-  else if (moved || touched || !isFarFromWalls(body, p)) slide(body, p, moved);
-  else passWalls(body, p, false);
+  if (p.felt) meetWalls(body, p, moved);
+  else passWalls(body, moved);
+  holdInside(body, p);
   if (!moved && !touched && p.calms) keepCalm(body, p);
   if (body.contactCount > 0 !== touched) body.happened |= touched ? WALL_LEFT : WALL_MET;
-  body.contactSurface = p.surfaced ? surfaceAt(p.body.ground, body.contactX + p.centreX, body.contactY + p.centreY) : 1;
+}
+
+/** Takes the body as far as walls let it; near edges these count with them. */
+function meetWalls(body: Own<'contact'>, p: ContactPlan, moved: boolean): void {
+  if (!p.swept) stepUnswept(body, p);
+  else if (moved || !isFarFromWalls(body, p)) slide(body, p, moved);
+  else passWalls(body, false);
 }
 
 /** Nothing is met yet: the body is where it was, and means to move as it was told. */
@@ -73,7 +81,7 @@ function settle(body: Own<'contact'>, p: ContactPlan): boolean {
 }
 
 /** No wall is in reach: only edges can hold the body. */
-function passWalls(body: Own<'contact'>, p: ContactPlan, moved: boolean): void {
+function passWalls(body: Own<'contact'>, moved: boolean): void {
   if (moved) {
     body.contactX += body.velocityDx;
     body.contactY += body.velocityDy;
@@ -81,7 +89,6 @@ function passWalls(body: Own<'contact'>, p: ContactPlan, moved: boolean): void {
     body.contactX = body.velocityToX;
     body.contactY = body.velocityToY;
   }
-  holdInside(body, p);
 }
 
 /** Holds the place within the edges; the velocity across an edge that is pressed goes to 0. */
@@ -164,7 +171,6 @@ function stepUnswept(body: Own<'contact'>, p: ContactPlan): void {
     addPlane(planes, probe, true);
     if (!p.slides || !leadVelocity(body, p)) stop(body);
   }
-  holdInside(body, p);
 }
 
 /** Speed factor of the surface at a point; 1 off the cells and on marks without one. */

@@ -5,7 +5,7 @@ import type { Route } from '../route/navigator.ts';
 import type { Own } from './body.ts';
 import { BY_VECTOR, LANDS, LANDS_AT_REST, PASSES, TO_POINT } from './codes.ts';
 import { ARRIVED, CIRCLED, REPLANNED, STUCK, UNREACHABLE } from './events.ts';
-import { drop, type RoutePlan, setOut, want } from './routePlanning.ts';
+import { drop, type RoutePlan, setOut, want, wayUnder } from './routePlanning.ts';
 
 type Points = readonly (readonly [number, number])[];
 
@@ -22,7 +22,7 @@ const ASTRAY = 1;
 export function followWay(body: Own<'route'>, p: RoutePlan): void {
   watch(body, p);
   if (body.routeActive !== TO_POINT) return;
-  const route = p.navigator.plan(body.routeFromX, body.routeFromY, body.routeToX, body.routeToY);
+  const route = wayUnder(body, p);
   if (!route) {
     drop(body, UNREACHABLE);
     want(body, 0, 0, 0);

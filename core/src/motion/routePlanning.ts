@@ -1,5 +1,5 @@
 import type { PlacedBody } from '../collision/placedBody.ts';
-import type { Navigator } from '../route/navigator.ts';
+import type { Navigator, Route } from '../route/navigator.ts';
 import type { Own } from './body.ts';
 import { BY_HANDS, TO_POINT } from './codes.ts';
 import { NEAREST_TAKEN, ROUTE_CANCELLED, SQUEEZED, UNREACHABLE } from './events.ts';
@@ -47,9 +47,19 @@ export function drop(body: Own<'route'>, event = ROUTE_CANCELLED): void {
   body.happened |= event;
 }
 
+/** A way between two places of the body's origin; null where none is given. */
+function findWay(p: RoutePlan, fromX: number, fromY: number, toX: number, toY: number): Route | null {
+  return p.navigator.plan(fromX, fromY, toX, toY);
+}
+
+/** The way that the body is on: the same between the same ends. */
+export function wayUnder(body: Own<'route'>, p: RoutePlan): Route | null {
+  return findWay(p, body.routeFromX, body.routeFromY, body.routeToX, body.routeToY);
+}
+
 /** Plans from where the body is; false where no way is given, and then what was under way goes on. */
 export function setOut(body: Own<'route'>, p: RoutePlan, toX: number, toY: number): boolean {
-  const route = p.navigator.plan(body.x, body.y, toX, toY);
+  const route = findWay(p, body.x, body.y, toX, toY);
   if (!route) return false;
   body.routeActive = TO_POINT;
   body.routeFromX = body.x;
