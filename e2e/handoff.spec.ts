@@ -80,7 +80,7 @@ describe('the Hand-off', () => {
     await page.context().close();
   });
 
-  it('gives the motion as code, which follows a change at once, or says what no file can hold', async () => {
+  it('gives the motion as code, which follows a change at once, with a second file for walls', async () => {
     const id = await makeDocument(address, 'tunings', { ...tuning(137), name: 'Coded' });
     const { page, faults } = await openPage(browser, `${address}/handoff/${id}`, {});
     await page.getByRole('radio', { name: 'Motion code' }).check();
@@ -93,7 +93,7 @@ describe('the Hand-off', () => {
     const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save', exact: true }).click()]);
     expect(file.suggestedFilename()).toBe('coded-motion.py');
     expect(readFileSync(await file.path(), 'utf8')).toBe(await text.textContent());
-    // A revision that is saved elsewhere is in the code; what no file can hold is said.
+    // A revision that is saved elsewhere is in the code, and what it asks of the game.
     const save = (head: number, change: object) =>
       fetch(`${address}/api/v1/tunings/${id}/revisions`, {
         method: 'POST',
@@ -103,11 +103,19 @@ describe('the Hand-off', () => {
     await save(1, {});
     await text.getByText('211.0').waitFor();
     await save(2, { route: { enabled: true } });
-    await page.getByRole('alert').getByText('routes are the game’s').waitFor();
+    await text.getByText('def motion_tick(b, h, contact=motion_free, isClear=lambda *_: True, plan=motion_straight):').waitFor();
+    // What holds it among walls is a file of its own, as long as it meets any.
+    await page.getByRole('radio', { name: 'Walls' }).check();
+    await text.getByText('Walls for the motion of Coded').waitFor();
+    expect(await page.getByTestId('file-name').textContent()).toBe('coded-walls.py');
+    await save(3, { contact: { response: 'none' } });
+    await page.getByText('Its body meets no walls on its way').waitFor();
+    expect(await page.getByRole('radio', { name: 'Walls' }).isDisabled()).toBe(true);
+    expect(await page.getByTestId('file-name').textContent()).toBe('coded-motion.py');
     // A link leads to the same part.
     await page.reload();
-    await page.getByRole('alert').getByText('routes are the game’s').waitFor();
-    expect(faults.filter((fault) => !fault.includes('422'))).toEqual([]);
+    await text.getByText('def motion_tick(b, h):').waitFor();
+    expect(faults).toEqual([]);
     await page.context().close();
   });
 

@@ -155,6 +155,7 @@ program
   .option('--names <file>', 'JSON object with the game’s names by path; a project file does, too')
   .option('--case <style>', 'SCREAMING_SNAKE, snake_case, camelCase or PascalCase; the language’s own when absent')
   .option('--code', 'the motion itself in place of its numbers: ts, c, csharp, python, lua or rust')
+  .option('--walls', 'the second file of the motion: what holds its body among walls, which a game with walls of its own does without')
   .option('--all', 'all parameters, also those that this tuning does not use')
   .option('-o, --output <file>', 'where to write it (stdout when absent)')
   .option('--force', 'write over a file that was changed by hand')

@@ -1,4 +1,5 @@
 /** Hand-off of what moves: a tuning's motion as code, and a folder of checks for a build server. */
 export { checkFiles, checkFolder, type FolderFile } from './checks/folder.ts';
 export { CannotHold } from './fold/values.ts';
-export { motionOf, motionPrinters } from './motion.ts';
+export { meetsWalls, motionOf, motionPrinters } from './motion.ts';
+export { wallsOf } from './walls.ts';

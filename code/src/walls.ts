@@ -3,7 +3,7 @@ import type { Sources } from './fold/source.ts';
 import { Specialiser } from './fold/specialise.ts';
 import { fieldsOf, tidied } from './fold/tidy.ts';
 import { amongWalls, BODY, CannotHold, isProbe, known, List, PLACES, type Value, Written } from './fold/values.ts';
-import type { Walls } from './languages/printer.ts';
+import type { Walls } from './languages/made.ts';
 import { atContact, core, meetsWalls } from './motion.ts';
 
 const segments = new List('segments');

@@ -94,8 +94,13 @@ describe('export --code', () => {
       expect([status, stdout.includes(words)], to).toEqual([0, true]);
     }
     const ferry = run('export', demo('ferry-hand.tuning.json'), '--to', 'c', '--code');
-    expect([ferry.status, ferry.stdout]).toEqual([1, '']);
-    expect(ferry.stderr).toContain('routes are the game');
+    expect([ferry.status, ferry.stdout.includes('const Hands *h, Contact contact, Clear isClear, Plan plan)')]).toEqual([0, true]);
+    // The second file holds the body among walls, where it meets any.
+    const walls = run('export', boots, '--to', 'c', '--code', '--walls');
+    expect([walls.status, walls.stdout.includes('void walls_contact(Walls *w, Body *b)')]).toEqual([0, true]);
+    const clerk = run('export', demo('sorting-clerk.tuning.json'), '--to', 'c', '--walls');
+    expect([clerk.status, clerk.stdout]).toEqual([1, '']);
+    expect(clerk.stderr).toContain('meets none on its way');
     expect(run('export', boots, '--to', 'csv', '--code').status).toBe(2);
   });
 });

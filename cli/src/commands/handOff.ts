@@ -28,6 +28,7 @@ interface ExportOptions {
   case?: string;
   all?: boolean;
   code?: boolean;
+  walls?: boolean;
   output?: string;
   force?: boolean;
 }
@@ -62,13 +63,17 @@ function namesOf(path: string | undefined): Record<string, string> {
 
 /** What is handed over, and how its lines of comment begin; null where it cannot be: why was told. */
 async function handedOf(tuning: Tuning, options: ExportOptions): Promise<{ text: string; comment: string | null } | null> {
-  if (options.code) {
-    const { CannotHold, motionOf, motionPrinters } = await import('@zygopod/code');
+  if (options.code || options.walls) {
+    const { CannotHold, motionOf, motionPrinters, wallsOf } = await import('@zygopod/code');
     const printers = motionPrinters();
     const printer = printers.find(({ id }) => id === options.to);
-    if (!printer) throw new Misuse(`--to: found ${options.to}, expected one of ${printers.map(({ id }) => id).join(', ')} with --code`);
+    if (!printer)
+      throw new Misuse(
+        `--to: found ${options.to}, expected one of ${printers.map(({ id }) => id).join(', ')} with --${options.walls ? 'walls' : 'code'}`,
+      );
     try {
-      return { text: printer.file(motionOf(tuning)), comment: writers.find(({ id }) => id === options.to)?.comment ?? null };
+      const text = options.walls ? printer.walls(wallsOf(tuning)) : printer.file(motionOf(tuning));
+      return { text, comment: writers.find(({ id }) => id === options.to)?.comment ?? null };
     } catch (error) {
       if (!(error instanceof CannotHold)) throw error;
       say(`no file can hold it: ${error.message}`);

@@ -1,5 +1,5 @@
 import { documentText, fileStem, type Tape, type TargetSet, type Tuning } from '@zygopod/core';
-import { asksOf } from '../languages/printer.ts';
+import { asksOf } from '../languages/made.ts';
 import { motionOf, motionPrinters } from '../motion.ts';
 import { modelRun } from '../proof/modelRun.ts';
 import { c } from './c.ts';

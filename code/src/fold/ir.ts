@@ -55,7 +55,8 @@ export type Sign =
 export type StandardName = 'sqrt' | 'floor' | 'ceil' | 'trunc' | 'abs' | 'min' | 'max' | 'highWord' | 'fromHighWord' | 'withHighWord';
 
 export type Statement =
-  | { is: 'local'; name: string; value: Expression }
+  /** One that is `given` later is set before it is read, and its value only stands for its kind. */
+  | { is: 'local'; name: string; value: Expression; given?: 'later' }
   | { is: 'set'; target: Expression; value: Expression }
   | { is: 'if'; test: Expression; yes: Statement[]; no: Statement[] }
   /** Tests, does, steps; a `next` steps and tests again. */

@@ -1,7 +1,7 @@
 import ts from 'typescript';
 import { Folding } from './folding.ts';
 import { type Expression, kindOf, type Sign, type Statement } from './ir.ts';
-import { does, pureOf } from './tidy.ts';
+import { pureOf } from './tidy.ts';
 import {
   asTruth,
   CannotHold,
@@ -16,6 +16,7 @@ import {
   type Unknown,
   type Value,
 } from './values.ts';
+import { does } from './walk.ts';
 
 /** Folds statements: what is decided is done, what is then never reached is dropped. */
 export abstract class Statements extends Folding {
@@ -146,7 +147,7 @@ export abstract class Statements extends Folding {
     const is: Expression = { is: 'local', name: local, kind };
     if (value.is === 'choice' && [value.yes, value.no].some((one) => does(one, pureOf(this.routines)))) {
       const set = (one: Expression): Statement[] => [{ is: 'set', target: is, value: one }];
-      out.push({ is: 'local', name: local, value: kind === 'truth' ? truth(false) : number(0) });
+      out.push({ is: 'local', name: local, value: kind === 'truth' ? truth(false) : number(0), given: 'later' });
       out.push({ is: 'if', test: value.test, yes: set(value.yes), no: set(value.no) });
     } else out.push({ is: 'local', name: local, value });
     return is;

@@ -1,6 +1,6 @@
 import type { Asked, Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
-import { asksOf, filled, type Motion, planeLists, type Walls } from './printer.ts';
+import { asksOf, filled, type Motion, planeLists, type Walls } from './made.ts';
 
 /** Names with commas between them, as many as a line holds. */
 function wrapped(names: readonly string[]): string[] {
@@ -123,8 +123,7 @@ int walls_isClear(Walls *w, double fromX, double fromY, double toX, double toY) 
 /* The hands: the number of the press that holds a control down (0: up), of its last press, and a bit for each that went down in this tick.
    ${motion.controls.map((name, i) => `${i} ${name}`).join(', ')} */
 typedef struct {
-    double held[${motion.controls.length}], order[${motion.controls.length}];
-    double pressed, stickX, stickY, pointX, pointY, swipe, spoke;
+    double held[${motion.controls.length}], order[${motion.controls.length}], pressed, stickX, stickY, pointX, pointY, swipe, spoke;
     int pointed, changed;
 } Hands;
 
@@ -158,8 +157,7 @@ typedef void (*Contact)(Body *b);${
 
 ${this.needed(cHelpers, routines)}${motion.program.tables.map(({ name, values }) => `static const double ${name}[] = { ${values.map((value) => this.number(value)).join(', ')} };\n`).join('')}
 ${routines}
-/* Nothing is in the way. */
-void motion_free(Body *b) { b->contactX = b->velocityToX; b->contactY = b->velocityToY; }
+void motion_free(Body *b) { b->contactX = b->velocityToX; b->contactY = b->velocityToY; } /* Nothing is in the way. */
 
 void motion_start(Body *b) {
     memset(b, 0, sizeof *b);

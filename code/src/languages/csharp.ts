@@ -1,6 +1,6 @@
 import type { Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
-import { asksOf, type Motion, planeLists, type Walls } from './printer.ts';
+import { asksOf, type Motion, planeLists, type Walls } from './made.ts';
 
 const capital = (text: string) => (text[0]?.toUpperCase() ?? '') + text.slice(1);
 

@@ -1,5 +1,6 @@
 import { type Expression, type Kind, kindOf, type Routine, type Statement } from '../fold/ir.ts';
-import { docOf, filled, type Motion, Printer } from './printer.ts';
+import { docOf, filled, type Motion } from './made.ts';
+import { Printer } from './printer.ts';
 
 /** Letters of a line that holds all of an `if`. */
 const LINE = 136;

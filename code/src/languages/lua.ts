@@ -1,5 +1,6 @@
 import type { Kind, Routine, Sign, StandardName, Statement, Used } from '../fold/ir.ts';
-import { asksOf, docOf, filled, type Motion, Printer, planeLists, type Walls } from './printer.ts';
+import { asksOf, docOf, filled, type Motion, planeLists, type Walls } from './made.ts';
+import { Printer } from './printer.ts';
 
 const luaHelpers = {
   'M.floor': `function M.floor(x) return x - x == 0 and math.floor(x) + 0.0 or x end
@@ -56,7 +57,7 @@ export class Lua extends Printer {
   protected statement(s: Statement, depth: number, steps: Statement[]): string[] {
     switch (s.is) {
       case 'local':
-        return [this.at(depth, `local ${this.localName(s.name)} = ${this.expression(s.value)}`)];
+        return [this.at(depth, `local ${this.localName(s.name)}${s.given ? '' : ` = ${this.expression(s.value)}`}`)];
       case 'set':
         return [this.at(depth, `${this.expression(s.target)} = ${this.expression(s.value)}`)];
       case 'if':
@@ -105,7 +106,8 @@ export class Lua extends Printer {
 
   walls(walls: Walls): string {
     this.know(walls.program);
-    return `-- Walls for the motion of ${walls.tuning.replace(/[\r\n]/g, ' ')}, made by Zygopod for Lua 5.3 and newer: a circle or a level box swept against segments, the model's, bit for bit.
+    return `-- Walls for the motion of ${walls.tuning.replace(/[\r\n]/g, ' ')}, made by Zygopod for Lua 5.3 and newer.
+-- A circle or a level box swept against segments: every result is the model's, bit for bit.
 -- luacheck: no max line length
 -- luacheck: ignore 581 (the opposite of x < y is not x >= y where one of them is no number)
 local M = {}

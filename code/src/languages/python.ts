@@ -1,5 +1,6 @@
 import type { Routine, StandardName, Statement, Used } from '../fold/ir.ts';
-import { asksOf, docOf, filled, type Motion, Printer, planeLists, type Walls } from './printer.ts';
+import { asksOf, docOf, filled, type Motion, planeLists, type Walls } from './made.ts';
+import { Printer } from './printer.ts';
 
 const pythonHelpers = {
   _over: `def _over(a, b):
@@ -124,7 +125,7 @@ export class Python extends Printer {
   walls(walls: Walls): string {
     this.know(walls.program);
     const routines = this.#routines(walls.program.routines);
-    return `"""Walls for the motion of ${walls.tuning.replace(/["\\]/g, '')}, made by Zygopod: a circle or a level box swept against segments, the model's, bit for bit."""
+    return `"""Walls for the motion of ${walls.tuning.replace(/["\\]/g, '')}, made by Zygopod: a circle or a level box swept against segments, bit for bit the model's."""
 # flake8: noqa: E501
 import math
 

@@ -1,6 +1,6 @@
 import type { Asked, Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
-import { asksOf, type Motion, planeLists, type Walls } from './printer.ts';
+import { asksOf, type Motion, planeLists, type Walls } from './made.ts';
 
 const rustHelpers = {
   highWord: 'fn highWord(x: f64) -> f64 { (x.to_bits() >> 32) as f64 }\n',

@@ -1,7 +1,7 @@
 import type { Expression, Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { fieldsOf } from '../fold/tidy.ts';
 import { Curly } from './curly.ts';
-import { asksOf, type Motion, planeLists, type Walls } from './printer.ts';
+import { asksOf, type Motion, planeLists, type Walls } from './made.ts';
 
 const typescriptHelpers = {
   Word: `const double = new Float64Array(1);

@@ -2,10 +2,11 @@ import { spawnSync } from 'node:child_process';
 import { rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { type Ground, type Tape, type Tuning, wallSegments } from '@zygopod/core';
-import { asksOf } from '../languages/printer.ts';
+import { asksOf, type Motion, type Walls } from '../languages/made.ts';
 import { motionOf, motionPrinters } from '../motion.ts';
 import { wallsOf } from '../walls.ts';
-import { drivers, HANDS } from './drivers.ts';
+import { drivers } from './drivers/all.ts';
+import { HANDS } from './drivers/driver.ts';
 import { begun, compared, modelRun } from './modelRun.ts';
 
 /** A double by its bits, where a language reads and writes decimals less than exactly. */
@@ -34,6 +35,34 @@ export const provable = Object.keys(drivers).filter(
   (language) => !spawnSync(needed[language] as string, [language === 'lua' ? '-v' : '--version'], { stdio: 'ignore' }).error,
 );
 
+interface Proved {
+  motion: Motion;
+  walls: Walls | null;
+  /** What a program of any language is told, a tick a line, and what the model comes to in it. */
+  lines: number[][];
+  rows: number[][];
+}
+
+/** What was made ready before, by all that it depends on: each language is proved on the same. */
+const ready = new Map<string, Proved>();
+
+function readied(tuning: Tuning, tapes: readonly Tape[], model: Tuning, ground: Ground | undefined, walls: boolean): Proved {
+  const key = JSON.stringify([tuning.file, tapes, model.file, ground, walls]);
+  const known = ready.get(key);
+  if (known) return known;
+  const runs = tapes.map((tape) => modelRun(model, tape, ground));
+  const made: Proved = {
+    motion: motionOf(tuning),
+    walls: walls ? wallsOf(tuning) : null,
+    lines: runs.flatMap(({ hands, begins, ways }) =>
+      hands.map((line, i) => [...line, ...begins, ways[i]?.length ?? 0, ...(ways[i] ?? [])]),
+    ),
+    rows: runs.flatMap((run) => run.rows),
+  };
+  ready.set(key, made);
+  return made;
+}
+
 /**
  * Where the file of a language parts from the model on some tapes, counted through; null where it does nowhere, bit for bit. With `walls`
  * the body meets those of the ground, by the second file; ways are those that the model had.
@@ -48,12 +77,12 @@ export function proveOn(
   const printer = motionPrinters().find(({ id }) => id === language);
   const driver = drivers[language];
   if (!printer || !driver) throw new Error(`nothing proves ${language}`);
-  const motion = motionOf(tuning);
+  const { motion, walls: second, lines, rows } = readied(tuning, tapes, model, ground, walls);
   const known = new Set(motion.fields.map(([field]) => field));
   writeFileSync(join(folder, `motion.${printer.extension}`), printer.file(motion));
-  const second = join(folder, `walls.${printer.extension}`);
-  if (walls) writeFileSync(second, printer.walls(wallsOf(tuning)));
-  else rmSync(second, { force: true });
+  const beside = join(folder, `walls.${printer.extension}`);
+  if (second) writeFileSync(beside, printer.walls(second));
+  else rmSync(beside, { force: true });
   writeFileSync(
     join(folder, driver.name),
     driver.text({
@@ -62,11 +91,6 @@ export function proveOn(
       segments: walls && ground ? Array.from(wallSegments(ground, tuning.parameters.contact.seams)) : null,
     }),
   );
-  const runs = tapes.map((tape) => modelRun(model, tape, ground));
-  const lines = runs.flatMap(({ hands, begins, ways }) =>
-    hands.map((line, i) => [...line, ...begins, ways[i]?.length ?? 0, ...(ways[i] ?? [])]),
-  );
-  const rows = runs.flatMap((run) => run.rows);
   const inWords = (line: number[]) => (driver.isInBits ? line.map(bitsOf) : line).join(' ');
   const told = driver
     .run(folder, `${lines.map(inWords).join('\n')}\n`)

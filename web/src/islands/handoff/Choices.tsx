@@ -1,6 +1,7 @@
 import { type Case, cases, type GameUnits, type HandedOver, writers } from '@zygopod/core';
 import { type ReactNode, useState } from 'react';
 import { Names } from './Names.tsx';
+import { OneOf } from './OneOf.tsx';
 import type { Choice } from './session.ts';
 
 /** As what a tuning is handed over, in which units and under which names. */
@@ -28,27 +29,13 @@ export function Choices({
       aria-label="How it is handed over"
       className="flex min-h-0 flex-col gap-3 overflow-y-auto border-r border-rule bg-paper px-3.5 py-2.5"
     >
-      <fieldset>
-        <legend className="rubric">Hand it over as</legend>
-        {writers.map(({ id, title, extension }) => (
-          <label
-            key={id}
-            className="relative -mx-2 flex min-h-6 cursor-pointer items-center justify-between px-2 has-checked:bg-ink has-checked:text-sheet has-focus-visible:outline-2"
-          >
-            <input
-              type="radio"
-              name="to"
-              className="absolute inset-0 size-full cursor-pointer opacity-0"
-              checked={choice.to === id}
-              onChange={() => choose({ to: id })}
-            />
-            {title}
-            <span aria-hidden="true" className="digits text-xs">
-              {extension}
-            </span>
-          </label>
-        ))}
-      </fieldset>
+      <OneOf
+        title="Hand it over as"
+        name="to"
+        all={writers.map(({ id, title, extension }) => ({ id, title, beside: extension }))}
+        chosen={choice.to}
+        choose={(to) => choose({ to })}
+      />
       <fieldset className="border-t border-rule pt-2">
         <legend className="sr-only">In units of</legend>
         <p className="rubric">In units of</p>

@@ -1,13 +1,11 @@
 import { type Formula, fileStem, formulaMath, formulasMarkdown, formulasOf, type Tuning } from '@zygopod/core';
 import { useMemo } from 'react';
-import { download } from '../controls/download.ts';
-import { useCopy } from '../controls/useCopy.ts';
+import { Deeds } from './Deeds.tsx';
 
 /** The formulas of a tuning with its own numbers in them, as mathematics that is drawn and read aloud. */
 export function Formulas({ tuning, unit }: { tuning: Tuning; unit: string }) {
   const { parameters, file } = tuning;
   const formulas = useMemo(() => formulasOf(parameters, unit), [parameters, unit]);
-  const { said, copy } = useCopy('Copied as Markdown');
   const markdown = () => formulasMarkdown(formulas, `Formulas of ${file.name}`);
   const groups = [...new Set(formulas.map(({ group }) => group))];
   return (
@@ -15,21 +13,7 @@ export function Formulas({ tuning, unit }: { tuning: Tuning; unit: string }) {
       <header className="flex items-baseline gap-4">
         <h2 className="font-semibold">What {file.name} comes to</h2>
         <p className="text-ink-soft">Closed forms of its stages; the drills measure the same to within a tick.</p>
-        <span className="ml-auto flex items-baseline gap-4">
-          <span role="status" className="text-ink-soft">
-            {said}
-          </span>
-          <button
-            type="button"
-            className="deed min-h-6"
-            onClick={() => download(`${fileStem(file.name)}-formulas.md`, markdown(), 'text/markdown')}
-          >
-            Save
-          </button>
-          <button type="button" className="deed min-h-6 font-semibold" onClick={() => copy(markdown())}>
-            Copy
-          </button>
-        </span>
+        <Deeds name={`${fileStem(file.name)}-formulas.md`} text={markdown} type="text/markdown" copied="Copied as Markdown" />
       </header>
       <div tabIndex={0} data-testid="formulas" className="mt-2 min-h-0 flex-1 overflow-auto border border-rule bg-sheet px-4 pb-4">
         {groups.map((group) => (

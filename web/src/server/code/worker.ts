@@ -1,5 +1,5 @@
 import { parentPort } from 'node:worker_threads';
-import { CannotHold, checkFolder, motionOf, motionPrinters } from '@zygopod/code';
+import { CannotHold, checkFolder, meetsWalls, motionOf, motionPrinters, wallsOf } from '@zygopod/code';
 import { fileStem, keepAsTargets, metricsOf, readTape, readTargets, readTuning, runDrills } from '@zygopod/core';
 import type { CodeAsked, CodeMade } from './maker.ts';
 
@@ -12,7 +12,13 @@ function make(asked: CodeAsked): CodeMade {
     if (asked.what === 'code') {
       const printer = motionPrinters().find(({ id }) => id === asked.to);
       if (!printer) return { why: `nothing is written in ${asked.to}` };
-      return { files: [{ path: `${fileStem(file.name)}-motion.${printer.extension}`, text: printer.file(motionOf(read.value)) }] };
+      const place = (what: string) => `${fileStem(file.name)}-${what}.${printer.extension}`;
+      return {
+        files: [
+          { path: place('motion'), text: printer.file(motionOf(read.value)) },
+          ...(meetsWalls(parameters) ? [{ path: place('walls'), text: printer.walls(wallsOf(read.value)) }] : []),
+        ],
+      };
     }
     const tapes = asked.tapes.flatMap((one) => {
       const tape = readTape(one);

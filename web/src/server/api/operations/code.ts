@@ -36,9 +36,10 @@ const code: Operation = {
   method: 'POST',
   path: '/code',
   name: 'makeCode',
-  words: 'A tuning’s motion as code: one file without dependencies, made from the core’s own stages',
+  words:
+    'A tuning’s motion as code, made from the core’s own stages: one file without dependencies, and a second one with what holds its body among walls, where it meets any',
   body: codeBody,
-  answers: { 200: { words: 'The file', schema: made } },
+  answers: { 200: { words: 'The files, the motion first', schema: made } },
   run: async ({ body }: Asked<object, z.infer<typeof codeBody>>) => {
     judged(readTuning(body.tuning), 'tuning');
     return answer({ what: 'code', tuning: body.tuning, to: body.to });

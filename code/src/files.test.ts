@@ -1,0 +1,132 @@
+import { spawnSync } from 'node:child_process';
+import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { Sources } from './fold/source.ts';
+import { fieldsOf } from './fold/tidy.ts';
+import { asksOf } from './languages/made.ts';
+import { meetsWalls, motionOf, motionPrinters } from './motion.ts';
+import { amongWalls, demo, randomTuning, tuned } from './proof/random.ts';
+import { wallsOf } from './walls.ts';
+
+let folder: string;
+beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), 'zygopod-files-'));
+});
+afterAll(() => rmSync(folder, { recursive: true }));
+
+describe('the code of a tuning', () => {
+  it.each([
+    ['python', 'flake8', []],
+    ['lua', 'luacheck', ['--no-color']],
+    ['c', 'gcc', ['-Wall', '-Wextra', '-Werror', '-std=c11', '-c']],
+  ] as const)('in %s has nothing that %s finds', (language, linter, options) => {
+    // Where there is no such program on the machine, nothing is said of it here.
+    if (spawnSync(linter, ['--version']).error) return;
+    const printer = motionPrinters().find(({ id }) => id === language);
+    if (!printer) throw new Error(language);
+    const linted = mkdtempSync(join(folder, 'linted-'));
+    const write = (name: string, text: string) => writeFileSync(join(linted, `${name}.${printer.extension}`), text);
+    const tunings = ['carrier-day-boots', 'carrier-storm-boots', 'pram-cart', 'first-draft', 'sorting-clerk', 'ferry-hand'].map(demo);
+    const random = Array.from({ length: 8 }, (_, seed) => randomTuning(seed * 101 + 5));
+    const meeting = Array.from({ length: 8 }, (_, seed) => amongWalls(seed * 103 + 5, { 'route.enabled': seed % 2 === 0 }));
+    for (const [i, one] of [...tunings, ...random, ...meeting].entries()) {
+      const motion = printer.file(motionOf(one));
+      const walls = meetsWalls(one.parameters) ? printer.walls(wallsOf(one)) : '';
+      // In C the second file comes after the first; elsewhere it stands by itself.
+      write(`linted${i}`, language === 'c' ? motion + walls : motion);
+      if (walls !== '' && language !== 'c') write(`walls${i}`, walls);
+    }
+    const said = spawnSync(linter, [...options, ...readdirSync(linted)], { encoding: 'utf8', cwd: linted });
+    expect([said.status, said.status === 0 ? '' : said.stdout + said.stderr]).toEqual([0, '']);
+  });
+
+  it('of Carrier, day boots has under 400 lines in C', () => {
+    const file =
+      motionPrinters()
+        .find(({ id }) => id === 'c')
+        ?.file(motionOf(demo('carrier-day-boots'))) ?? '';
+    expect(file.trimEnd().split('\n').length).toBeLessThan(400);
+  });
+
+  it('is there within 300 ms, once the core was read', () => {
+    motionOf(demo('pram-cart'));
+    // The best of three: the machine has other things to do, too.
+    const taken = [1, 2, 3].map(() => {
+      const begun = performance.now();
+      const motion = motionOf(demo('carrier-day-boots'));
+      for (const printer of motionPrinters()) printer.file(motion);
+      return performance.now() - begun;
+    });
+    expect(Math.min(...taken)).toBeLessThan(300);
+  });
+
+  it('holds what the tuning uses and no more', () => {
+    for (const printer of motionPrinters()) {
+      const plain = printer.file(motionOf(tuned()));
+      expect(plain).not.toContain('stepLumps');
+      expect(plain).not.toContain('turnAndDrive');
+      expect(printer.file(motionOf(tuned({ 'stamina.enabled': true, 'stamina.interval': 0.5 })))).toContain('stepLumps');
+    }
+  });
+
+  it('asks for contact where its body meets walls, and for ways where it goes to points', () => {
+    expect(asksOf(motionOf(tuned()))).toEqual(['contact']);
+    expect(asksOf(motionOf(tuned({ 'contact.response': 'none' })))).toEqual([]);
+    expect(asksOf(motionOf(tuned({ scheme: 'step' })))).toEqual(['isClear']);
+    expect(asksOf(motionOf(tuned({ 'route.enabled': true })))).toEqual(['contact', 'isClear', 'plan']);
+  });
+
+  it('has no second file where its body meets no walls', () => {
+    expect(() => wallsOf(tuned({ 'contact.response': 'none' }))).toThrow('meets none');
+    expect(() => wallsOf(tuned({ scheme: 'step' }))).toThrow('meets none');
+  });
+
+  it('has in the first file what the second one reads and writes of the body', () => {
+    for (let seed = 1; seed <= 20; seed++) {
+      const tuning = amongWalls(seed * 7, seed % 2 === 0 ? { 'route.enabled': true } : {});
+      const there = new Set(motionOf(tuning).fields.map(([field]) => field));
+      expect([...fieldsOf(wallsOf(tuning).program)].filter((field) => !there.has(field))).toEqual([]);
+    }
+  });
+});
+
+describe('a formula of contact', () => {
+  it('that is changed is another one in all six second files', () => {
+    const copy = join(folder, 'core-of-contact');
+    cpSync(join(import.meta.dirname, '../../core/src'), copy, { recursive: true, filter: (path) => !path.endsWith('.test.ts') });
+    const texts = () => motionPrinters().map((printer) => printer.walls(wallsOf(tuned(), new Sources(copy))));
+    const was = texts();
+    const at = join(copy, 'collision/sweepCircle.ts');
+    const text = readFileSync(at, 'utf8');
+    expect(text).toContain('time = away / -approach;');
+    writeFileSync(at, text.replace('time = away / -approach;', 'time = (away * 0.8125) / -approach;'));
+    for (const [i, file] of texts().entries()) {
+      expect(was[i]).not.toContain('0.8125');
+      const lines = (was[i] as string).split('\n');
+      expect(file.split('\n').filter((line, at) => line !== lines[at])).toEqual([expect.stringContaining('0.8125')]);
+    }
+  });
+});
+
+describe('a formula of the core', () => {
+  it('that is changed is another one in all six languages, with no other edit', () => {
+    const copy = join(folder, 'core');
+    cpSync(join(import.meta.dirname, '../../core/src'), copy, { recursive: true, filter: (path) => !path.endsWith('.test.ts') });
+    const was = motionPrinters().map((printer) => printer.file(motionOf(tuned())));
+    expect(motionPrinters().map((printer) => printer.file(motionOf(tuned(), new Sources(copy))))).toEqual(was);
+    const at = join(copy, 'motion/ramp.ts');
+    const text = readFileSync(at, 'utf8');
+    expect(text).toContain('vx + (ex * gained) / difference');
+    writeFileSync(at, text.replace('vx + (ex * gained) / difference', 'vx + (ex * gained * 0.8125) / difference'));
+    const changed = motionPrinters().map((printer) => printer.file(motionOf(tuned(), new Sources(copy))));
+    for (const [i, file] of changed.entries()) {
+      expect(was[i]).not.toContain('0.8125');
+      expect(file.split('0.8125')).toHaveLength(2);
+      // And nothing else of the file.
+      const lines = (was[i] as string).split('\n');
+      expect(file.split('\n').filter((line, at) => line !== lines[at])).toHaveLength(1);
+    }
+  });
+});

@@ -1,0 +1,65 @@
+import { join } from 'node:path';
+import { compared } from '../modelRun.ts';
+import { built, type Driver, fields, handed, LINE, ran, WAY } from './driver.ts';
+
+export const c: Driver = {
+  name: 'drive.c',
+  text: ({ begin, asks, segments }) => `#include <stdio.h>
+#include "motion.c"
+${segments ? '#include "walls.c"' : ''}
+static double told[65536], points[4096];
+static int count;
+${
+  segments
+    ? `static const double segments[] = { ${segments.join(', ')} };
+static double courses[${segments.length}], near[${segments.length}];
+static Walls walls;
+static void contact(Body *b) { walls_contact(&walls, b); }`
+    : ''
+}
+${
+  asks.includes('isClear')
+    ? `static int is_clear(double fromX, double fromY, double toX, double toY) {
+  ${segments ? 'return walls_isClear(&walls, fromX, fromY, toX, toY);' : '(void)fromX; (void)fromY; return ((long)floor(toX / 32) * 7 + (long)floor(toY / 32) * 13) % 5 != 0;'}
+}`
+    : ''
+}
+${
+  asks.includes('plan')
+    ? `static int plan(double fromX, double fromY, double toX, double toY, Way *way) {
+  for (int i = 0; i < count; i += ${WAY} + 2 * (int)told[i + 7]) {
+    const double *t = told + i;
+    if (t[0] != fromX || t[1] != fromY || t[2] != toX || t[3] != toY) continue;
+    if (t[4] == 0) return 0;
+    way->reached = t[5] != 0; way->squeezed = t[6] != 0; way->count = (int)t[7];
+    for (int k = 0; k < 2 * way->count; k++) points[k] = t[${WAY} + k];
+    way->points = points;
+    return 1;
+  }
+  puts("nobody planned that");
+  return 0;
+}`
+    : ''
+}
+int main(void) {
+  Body b; Hands h; double w[${LINE + 1}]; double *v = w + 1;
+  for (;;) {
+    for (int i = 0; i < ${LINE + 1}; i++) if (scanf("%lf", &w[i]) != 1) return 0;
+    count = (int)w[${LINE}];
+    for (int i = 0; i < count; i++) if (scanf("%lf", &told[i]) != 1) return 1;
+    if (w[0] != 0) {
+      motion_start(&b); ${begin((field, at) => `b.${field} = w[${at}];`)}
+      ${segments ? `walls_start(&walls, segments, ${segments.length / 4}, courses, near);` : ''}
+    }
+    for (int i = 0; i < 11; i++) { h.held[i] = v[i]; h.order[i] = v[11 + i]; }
+    ${fields.map((field, i) => `h.${field} = v[${22 + i}];`).join(' ')} h.pointed = v[29] != 0; h.changed = v[30] != 0;
+    motion_tick(&b, &h${handed(asks, { contact: segments ? 'contact' : 'motion_free', isClear: 'is_clear', plan: 'plan' })});
+    printf("${compared.map(() => '%.17g').join(' ')}\\n", ${compared.map((field) => `b.${field} + 0.0`).join(', ')});
+  }
+}
+`,
+  run: (folder, input) => {
+    built('gcc', ['-O1', '-ffp-contract=off', 'drive.c', '-o', 'drive', '-lm'], folder);
+    return ran(join(folder, 'drive'), [], folder, input);
+  },
+};

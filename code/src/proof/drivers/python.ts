@@ -1,0 +1,45 @@
+import { compared } from '../modelRun.ts';
+import { type Driver, fields, handed, LINE, ran, WAY } from './driver.ts';
+
+export const python: Driver = {
+  name: 'drive.py',
+  text: ({ begin, asks, segments }) => `import sys
+import motion
+${segments ? 'import walls' : ''}
+b, h, told = motion.Body(), motion.Hands(), []
+${segments ? `segments = [${segments.map((one) => `float(${one})`).join(', ')}]\nheld = walls.Walls(segments)` : ''}
+
+
+def plan(fromX, fromY, toX, toY, way):
+    i = 0
+    while i < len(told):
+        count = int(told[i + 7])
+        if told[i:i + 4] == [fromX, fromY, toX, toY]:
+            if told[i + 4] == 0:
+                return False
+            way.reached, way.squeezed = told[i + 5] != 0, told[i + 6] != 0
+            way.points = told[i + ${WAY}:i + ${WAY} + 2 * count]
+            return True
+        i += ${WAY} + 2 * count
+    raise Exception("nobody planned that")
+
+
+for line in sys.stdin:
+    first, *v = [float(one) for one in line.split()]
+    told = v[${LINE}:]
+    if first:
+        b = motion.Body()
+        ${begin((field, at) => `b.${field} = v[${at - 1}];`)}
+        ${segments ? 'held = walls.Walls(segments)' : ''}
+    h.held, h.order = v[:11], v[11:22]
+    ${fields.map((field, i) => `h.${field} = v[${22 + i}]`).join('; ')}
+    h.pointed, h.changed = v[29] != 0, v[30] != 0
+    motion.motion_tick(b, h${handed(asks, {
+      contact: segments ? 'held.contact' : 'motion.motion_free',
+      isClear: segments ? 'held.isClear' : 'lambda ax, ay, bx, by: (int(bx // 32) * 7 + int(by // 32) * 13) % 5 != 0',
+      plan: 'plan',
+    })})
+    print(${compared.map((field) => `repr(float(b.${field}) + 0.0)`).join(', ')})
+`,
+  run: (folder, input) => ran('python3', ['drive.py'], folder, input),
+};
