@@ -13,7 +13,8 @@ import {
 } from '../fold/ir.ts';
 import { asked, asksOf, type Motion, type Walls } from './made.ts';
 
-const level: Partial<Record<Sign, number>> = { '*': 2, '/': 2, '+': 1, '-': 1 };
+/** How closely a sign binds; those of order and likeness are alike, and do not follow each other without brackets. */
+const level: Partial<Record<Sign, number>> = { '*': 2, '/': 2, '+': 1, '-': 1, '&&': -1, '||': -2 };
 const bits: ReadonlySet<Sign> = new Set(['&', '|', '^', '<<', '>>', '>>>']);
 
 /** Prints a program in a language; what languages have in common is here. */
@@ -143,7 +144,7 @@ export abstract class Printer {
       case 'table':
         return this.table(e.name, this.place(e.index));
       case 'not':
-        return `${this.words.not}(${this.expression(e.of)})`;
+        return this.words.not + (e.of.is === 'binary' ? `(${this.expression(e.of)})` : this.expression(e.of));
       case 'minus':
         return `(-${this.#within(e.of, 3, true)})`;
       case 'binary':
@@ -195,7 +196,9 @@ export abstract class Printer {
     const text = this.expression(e);
     if (e.is !== 'binary' || bits.has(e.sign) || e.sign === '%') return text;
     const own = level[e.sign] ?? 0;
-    return own > least || (own === least && !isRight && own > 0) ? text : `(${text})`;
+    // Of "and" within "or" compilers ask for brackets.
+    const isPlain = own > least ? own !== -1 : own === least && own !== 0 && !isRight;
+    return isPlain ? text : `(${text})`;
   }
 
   /** An index of a list. */
