@@ -129,8 +129,10 @@ export abstract class Folding {
       return known((Math as never as Record<string, number>)[node.name.text]);
     if (ts.isPropertyAccessExpression(node)) return this.part(scope, this.value(scope, node.expression, out), node.name.text);
     if (ts.isElementAccessExpression(node)) return this.element(scope, node, out);
-    if (ts.isArrayLiteralExpression(node))
-      return known(new Parts(Object.fromEntries(node.elements.map((one, i) => [i, this.value(scope, one, out)]))));
+    if (ts.isArrayLiteralExpression(node)) {
+      const all = node.elements.map((one) => this.value(scope, one, out));
+      return known(all.every(isKnown) ? all.map((one) => one.known) : new Parts(Object.fromEntries(all.entries())));
+    }
     if (ts.isPrefixUnaryExpression(node)) return this.unary(scope, node, out);
     if (ts.isConditionalExpression(node)) {
       const test = this.value(scope, node.condition, out);
