@@ -10,7 +10,7 @@ export interface Token {
 }
 
 /** Numbers as languages write them: 1_000.5, .5, 1e-3, 0x1F, with a suffix of a type (f, d, u, m, L …). */
-const number = /^(?:0[xX][0-9a-fA-F_]+|(?:\d[\d_]*\.?[\d_]*|\.\d[\d_]*)(?:[eE][+-]?\d+)?)/;
+const number = /^(?:0[xX][0-9a-fA-F](?:_?[0-9a-fA-F])*|(?:\d+(?:_\d+)*(?:\.(?:\d+(?:_\d+)*)?)?|\.\d+(?:_\d+)*)(?:[eE][+-]?\d+)?)/;
 const suffix = /^(?:_?(?:f(?:32|64)|[iu](?:8|16|32|64|size))|[fFdDmMuUlL]{1,2})(?![A-Za-z0-9_])/;
 const name = /^[\p{L}_$@][\p{L}\p{N}_$]*(?:[.-](?=[\p{L}_])[\p{L}\p{N}_$]+)*/u;
 /** Signs of more than one letter that set a value. */
