@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -101,9 +101,12 @@ describe('the folder for a build server', () => {
     },
   );
 
-  it('is good, too, where the motion steps from cell to cell and asks the game where it can', () => {
-    const steps = join(folder, 'steps');
-    expect(run('checks', demo('sorting-clerk.tuning.json'), '--tape', demo('cell-walk.tape.json'), '-o', steps).status).toBe(0);
+  it.each([
+    ['steps from cell to cell, and asks the game where it can', 'sorting-clerk', 'cell-walk'],
+    ['goes to where it was clicked, along the ways that the game gives', 'ferry-hand', 'flats-clicks'],
+  ])('is good, too, where the motion %s', (_, tuning, tape) => {
+    const steps = join(folder, tuning);
+    expect(run('checks', demo(`${tuning}.tuning.json`), '--tape', demo(`${tape}.tape.json`), '-o', steps).status).toBe(0);
     const golden = `goldens/${readdirSync(join(steps, 'goldens'))[0]}`;
     for (const [needs, build, test, probe] of [
       ['python3', '', 'python3 check.py'],
@@ -125,8 +128,10 @@ describe('the folder for a build server', () => {
     expect(readFileSync(join(folder, 'game.py'), 'utf8')).toBe('# ours\n');
   });
 
-  it('says where no goldens can be made', () => {
-    const ferry = run('checks', demo('ferry-hand.tuning.json'), '--tape', demo('out-and-back.tape.json'), '-o', join(folder, 'ferry'));
-    expect(ferry).toMatchObject({ status: 1, stderr: expect.stringContaining('routes are the game') });
+  it('says what is no tape before anything is written', () => {
+    const none = join(folder, 'none');
+    const refused = run('checks', demo('ferry-hand.tuning.json'), '--tape', demo('ferry-hand.tuning.json'), '-o', none);
+    expect(refused).toMatchObject({ status: 2, stderr: expect.stringContaining('ferry-hand.tuning.json') });
+    expect(existsSync(none)).toBe(false);
   });
 });

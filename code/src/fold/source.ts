@@ -3,7 +3,8 @@ import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import ts from 'typescript';
 
-const CORE = dirname(fileURLToPath(import.meta.resolve('@zygopod/core')));
+/** The sources of the core, whether these or what was made of them is run. */
+const CORE = resolve(dirname(fileURLToPath(import.meta.resolve('@zygopod/core'))), '../src');
 
 /** A function or constant of the core, where it stands. */
 export interface Declared {
