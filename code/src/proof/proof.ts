@@ -3,11 +3,11 @@ import { rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { type Ground, type Tape, type Tuning, wallSegments } from '@zygopod/core';
 import { asksOf, type Motion, type Walls } from '../languages/made.ts';
-import { motionOf, motionPrinters } from '../motion.ts';
-import { wallsOf } from '../walls.ts';
+import { motionPrinters } from '../motion.ts';
 import { drivers } from './drivers/all.ts';
 import { HANDS } from './drivers/driver.ts';
 import { begun, compared, modelRun } from './modelRun.ts';
+import { motionOnce, wallsOnce } from './once.ts';
 
 /** A double by its bits, where a language reads and writes decimals less than exactly. */
 const view = new DataView(new ArrayBuffer(8));
@@ -52,8 +52,8 @@ function readied(tuning: Tuning, tapes: readonly Tape[], model: Tuning, ground: 
   if (known) return known;
   const runs = tapes.map((tape) => modelRun(model, tape, ground));
   const made: Proved = {
-    motion: motionOf(tuning),
-    walls: walls ? wallsOf(tuning) : null,
+    motion: motionOnce(tuning),
+    walls: walls ? wallsOnce(tuning) : null,
     lines: runs.flatMap(({ hands, begins, ways }) =>
       hands.map((line, i) => [...line, ...begins, ways[i]?.length ?? 0, ...(ways[i] ?? [])]),
     ),
