@@ -25,5 +25,5 @@ export default defineConfig({
     checkOrigin: false,
   },
   devToolbar: { enabled: false },
-  vite: { plugins: [tailwindcss()], build: { assetsInlineLimit: 0, manifest: true } },
+  vite: { plugins: [tailwindcss()], build: { assetsInlineLimit: 0 } },
 });
