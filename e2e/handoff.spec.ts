@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
 import { strFromU8, unzipSync } from 'fflate';
-import type { Browser } from 'playwright-core';
+import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { makeDocument, openBrowser, openPage, until } from './browser.ts';
 
@@ -13,6 +13,16 @@ beforeAll(async () => {
 afterAll(() => browser.close());
 
 const tuning = (walkSpeed: number) => ({ format: 'zygopod/tuning', version: 2, name: 'Handed', pace: { walkSpeed } });
+
+/** The formula of an id as the browser's accessibility tree has it: its fractions, and its words in their order. */
+async function spoken(page: Page, id: string): Promise<{ fractions: number; words: string[] }> {
+  const session = await page.context().newCDPSession(page);
+  const { result } = await session.send('Runtime.evaluate', { expression: `document.querySelector('[data-formula=${id}] math')` });
+  const { nodes } = await session.send('Accessibility.queryAXTree', { objectId: result.objectId as string });
+  const words = nodes.filter(({ role }) => role?.value === 'StaticText').map(({ name }) => String(name?.value).trim());
+  await session.detach();
+  return { fractions: nodes.filter(({ role }) => role?.value === 'MathMLFraction').length, words: words.filter(Boolean) };
+}
 
 describe('the Hand-off', () => {
   it('gives constants in the game’s units and names, and the next one tells what alone differs', async () => {
@@ -131,6 +141,10 @@ describe('the Hand-off', () => {
       .evaluate((fraction) => [...fraction.children].map((part) => part.getBoundingClientRect().top));
     expect(heights[0]).toBeLessThan(heights[1] as number);
     expect((await rise.textContent())?.replaceAll(/\s/g, '')).toBe('uptospeedin=0.99·walkaccelerate=0.99·140px/s900px/s²=0.154s');
+    // What a screen reader is given: a fraction as a fraction, and what is in it word by word, in the order in which it is said.
+    const { fractions, words } = await spoken(page, 'riseTime');
+    expect(fractions).toBe(await rise.locator('mfrac').count());
+    expect(words.join(' ')).toMatch(/^up to speed in = 0\.99 · walk accelerate = 0\.99 · 140 px\/s 900 px\/s² = 0\.154 s$/);
     const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save', exact: true }).click()]);
     expect(file.suggestedFilename()).toBe('reckoned-formulas.md');
     expect(readFileSync(await file.path(), 'utf8')).toContain(

@@ -129,8 +129,8 @@ typedef struct {
 
 ${
   asks.includes('plan')
-    ? `/* A way for the body's place: its points x, y, …, from where it is to where it gets; whether it gets where it was wanted to, and whether it
-   goes through a gap that leaves no room for the margin. */
+    ? `/* A way for the body's place: its points x, y, …, from where it is to where it gets, which stay the game's and have to last as long as they
+   are followed; whether it gets where it was wanted to, and whether it goes through a gap that leaves no room for the margin. */
 typedef struct {
     const double *points;
     int count, reached, squeezed;
