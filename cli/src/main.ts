@@ -165,7 +165,7 @@ program
 program
   .command('checks')
   .description(
-    'Writes a folder for the game’s repository: a tuning, its targets, goldens of tapes, and tests in C and Python that replay them.',
+    'Writes a folder for the game’s repository: a tuning, its targets, goldens of tapes, and a test in each of six languages that replays them.',
   )
   .argument('<tuning>', 'tuning file, - for stdin')
   .requiredOption('-o, --output <folder>', 'where to write it')

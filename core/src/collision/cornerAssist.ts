@@ -13,9 +13,11 @@ export function easeRound(p: Probe, assist: number): boolean {
   const size = Math.sqrt(dx * dx + dy * dy);
   if (size === 0) return false;
   const [ux, uy] = [dx / size, dy / size];
-  p.reach = size + assist + 2 * Math.max(p.halfWidth, p.halfHeight);
+  // As far as the way goes, and the body's own length: what lies farther on is no corner yet.
+  const far = size + 2 * Math.max(p.halfWidth, p.halfHeight);
+  p.reach = far + assist;
   gather(p);
-  const aside = leastAside(p, x, y, ux, uy, assist);
+  const aside = leastAside(p, x, y, ux, uy, far, assist);
   const least = Math.min(Math.abs(aside), size);
   const step = aside < 0 ? -least : least;
   p.easeX = -uy * step;
@@ -35,8 +37,11 @@ function look(p: Probe, x: number, y: number, dx: number, dy: number): void {
   p.dy = dy;
 }
 
-/** The smallest step across the way (ux, uy), to its right positive, past the end of a wall ahead; 0 where none is small enough. */
-function leastAside(p: Probe, x: number, y: number, ux: number, uy: number, assist: number): number {
+/**
+ * The smallest step across the way (ux, uy), to its right positive, past the end of a wall at most `far` ahead; 0 where none is small enough.
+ * Walls that happen to be known beyond that change nothing.
+ */
+function leastAside(p: Probe, x: number, y: number, ux: number, uy: number, far: number, assist: number): number {
   const half = p.circle ? p.halfWidth : Math.abs(uy) * p.halfWidth + Math.abs(ux) * p.halfHeight;
   const { segments } = p.index;
   let least = 0;
@@ -45,7 +50,7 @@ function leastAside(p: Probe, x: number, y: number, ux: number, uy: number, assi
     const [rx, ry] = [(segments[i] as number) - x, (segments[i + 1] as number) - y];
     const ahead = rx * ux + ry * uy;
     const across = ry * ux - rx * uy;
-    if (ahead <= 0 || across >= half || across <= -half) continue;
+    if (ahead <= 0 || ahead > far || across >= half || across <= -half) continue;
     // The end is passed on its right or on its left.
     for (let side = -1; side <= 1; side += 2) {
       const step = across + side * (half + ROOM);

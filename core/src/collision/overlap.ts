@@ -69,7 +69,21 @@ function boxDepth(p: Probe, ax: number, ay: number, bx: number, by: number): num
   return depth;
 }
 
-/** Pushes a body out of the walls that it overlaps, each by the shortest way; true when it moved, and then the probe's wall is the first. */
+/** Whether the box around a body at (x, y) meets that around a wall: all of these are known, whatever else happens to be. */
+function isBy(p: Probe, i: number, x: number, y: number): boolean {
+  const { segments } = p.index;
+  const ax = segments[i] as number;
+  const ay = segments[i + 1] as number;
+  const bx = segments[i + 2] as number;
+  const by = segments[i + 3] as number;
+  const across = x + p.halfWidth >= Math.min(ax, bx) && x - p.halfWidth <= Math.max(ax, bx);
+  return across && y + p.halfHeight >= Math.min(ay, by) && y - p.halfHeight <= Math.max(ay, by);
+}
+
+/**
+ * Pushes a body out of the walls that it overlaps, each by the shortest way, and then out of those that it overlaps there, a few times over;
+ * true when it moved, and then the probe's wall is the first.
+ */
 export function separate(p: Probe): boolean {
   p.reach = 0;
   gather(p);
@@ -77,8 +91,10 @@ export function separate(p: Probe): boolean {
   let moved = false;
   for (let push = 0; push < PUSHES; push++) {
     let again = false;
+    const { x, y } = p;
     for (let k = 0; k < p.count; k++) {
-      if (depthOf(p, (p.near[k] as number) * 4) <= TOUCH) continue;
+      const i = (p.near[k] as number) * 4;
+      if (!isBy(p, i, x, y) || depthOf(p, i) <= TOUCH) continue;
       p.x += p.easeX;
       p.y += p.easeY;
       if (p.wall < 0) p.wall = p.near[k] as number;
