@@ -1,0 +1,92 @@
+import { keepAsTargets, metricsOf, newTuning, readTuning, runDrills } from '@zygopod/core';
+import { csvParse } from 'd3-dsv';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import { reportOf } from './reports.ts';
+import { type Form, type Reported, takeReportOut } from './takeOut.ts';
+
+const files: { name: string; text: string; type: string | undefined }[] = [];
+vi.mock('../controls/download.ts', () => ({
+  download: (name: string, text: string, type?: string) => void files.push({ name, text, type }),
+}));
+afterEach(() => {
+  files.length = 0;
+  vi.useRealTimers();
+});
+
+function reported(name: string): Reported {
+  const read = readTuning(newTuning(name));
+  if (!read.ok) throw new Error(name);
+  const ran = [...runDrills(read.value.parameters)];
+  const metrics = metricsOf(ran);
+  const all = keepAsTargets(metrics);
+  // One band that is missed: below all that it could be.
+  const missed = { ...(all[0] as (typeof all)[number]), min: -2, max: -1 };
+  const set = {
+    format: 'zygopod/targets' as const,
+    version: 1 as const,
+    name: 'Bands, of "today"',
+    note: '',
+    targets: [missed, ...all.slice(1)],
+  };
+  const drills = ran.map((one) => ({ ...one, pieces: [] }));
+  const judgement = { drills, metrics, snags: [], milliseconds: 12, ticks: 1000 } as unknown as Reported['judgement'];
+  const of = {
+    tuning: { id: 't', revision: 4, name },
+    changedSince: false,
+    ground: { id: 'g', revision: 2, name: 'Open' },
+  };
+  return { report: reportOf(of, { id: null, head: 0, set }, judgement, []), unit: 'px', targets: set, judgement };
+}
+const taken = (form: Form, name = 'Boots') => {
+  const of = reported(name);
+  takeReportOut(form, of);
+  expect(files).toHaveLength(1);
+  return { ...(files[0] as (typeof files)[number]), of };
+};
+
+describe('a report that is taken out', () => {
+  it('as CSV has a line for each metric of each drill, with its band, as a table is read', () => {
+    const { name, text, of } = taken('CSV', 'Boots, "wet"');
+    expect(name).toBe('boots-wet.drills.csv');
+    const rows = csvParse(text);
+    const all = of.judgement.drills.flatMap(({ metrics }) => Object.entries(metrics));
+    expect(rows).toHaveLength(all.length);
+    for (const [i, [key, value]] of all.entries()) {
+      expect(rows[i]?.['metric']).toBe(key);
+      if (value !== null) expect(Number(rows[i]?.['value'])).toBe(value);
+    }
+    const banded = rows.filter((row) => row['in its band'] !== '');
+    expect(banded).toHaveLength(of.targets.targets.length);
+    expect(banded.filter((row) => row['in its band'] === 'out')).toHaveLength(1);
+    // Ends of lines as the format has them.
+    expect(text.split('\r\n')).toHaveLength(rows.length + 2);
+  });
+
+  it('as JSON tells of which revision it is, on which ground, by which targets and when', () => {
+    vi.useFakeTimers({ now: new Date('2026-03-04T05:06:07Z') });
+    const { name, text, of } = taken('JSON');
+    expect(name).toBe('boots.drills.json');
+    const told = JSON.parse(text);
+    expect(told).toMatchObject({
+      tuning: 'Boots',
+      revision: 4,
+      ground: 'Open',
+      groundRevision: 2,
+      judgedBy: 'Bands, of "today"',
+      at: '2026-03-04T05:06:07.000Z',
+      snags: [],
+    });
+    expect(told.metrics).toEqual(JSON.parse(JSON.stringify(of.judgement.metrics)));
+    expect(told.drills.map((one: { name: string }) => one.name)).toEqual(of.judgement.drills.map((one) => one.name));
+    expect(told.targets.filter((one: { ok: boolean }) => !one.ok)).toHaveLength(1);
+    expect(told).not.toHaveProperty('changedSince');
+  });
+
+  it('as JUnit fails where a band is missed, once', () => {
+    const { name, text, type } = taken('JUnit', 'A & B <c>');
+    expect([name, type]).toEqual(['a-b-c.drills.xml', 'application/xml']);
+    expect(text.match(/<failure /g)).toHaveLength(1);
+    expect(text).toContain('A &amp; B &lt;c&gt;');
+    expect(text).not.toContain('<c>');
+  });
+});
