@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
-import AxeBuilder from '@axe-core/playwright';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import { violationsOf } from './axe.ts';
 import { keptGround, openBrowser, openPage, ready, until } from './browser.ts';
 
 const address = inject('address');
@@ -258,17 +258,11 @@ describe('the screen', () => {
   it.each(['light', 'dark'] as const)('has no accessibility violations, nor has pasting (%s)', async (colorScheme) => {
     const { page } = await openPage(browser, `${address}/shelf`, { colorScheme });
     await page.getByTestId('standing').first().waitFor();
-    const look = async () => {
-      const { violations } = await new AxeBuilder({ page: page as never })
-        .options({ rules: { 'target-size': { enabled: true } } })
-        .analyze();
-      return violations.map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.target.join(' ')).join(', ')}`);
-    };
-    expect(await look()).toEqual([]);
+    expect(await violationsOf(page)).toEqual([]);
     await page.getByRole('button', { name: 'Paste numbers from code' }).click();
     await page.getByRole('textbox', { name: 'Code or data with numbers' }).fill('speed = 3.5\njump = 2\nradius = 12');
     await page.getByText('One is a guess').waitFor();
-    expect(await look()).toEqual([]);
+    expect(await violationsOf(page)).toEqual([]);
     await page.keyboard.press('Escape');
     for (const viewport of [
       { width: 1280, height: 800 },

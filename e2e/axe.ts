@@ -1,0 +1,14 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from 'playwright-core';
+
+/**
+ * What a page keeps anybody from, by axe's rules and that of the least size of what is pressed: each rule with the places that break it.
+ * There are no frames in the application, so nothing has to be gathered from them in a page of its own, which takes longer than the rest.
+ */
+export async function violationsOf(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page: page as never })
+    .setLegacyMode(true)
+    .options({ rules: { 'target-size': { enabled: true } }, resultTypes: ['violations'] })
+    .analyze();
+  return violations.map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.target.join(' ')).join(', ')}`);
+}
