@@ -35,7 +35,9 @@ const Panel = ({ title, head, children }: { title: string; head?: ReactNode; chi
       <h2 className="font-semibold whitespace-nowrap">{title}</h2>
       {head}
     </header>
-    <div className="min-h-0 flex-1 overflow-y-auto pb-2">{children}</div>
+    <div tabIndex={0} className="min-h-0 flex-1 overflow-y-auto pb-2">
+      {children}
+    </div>
   </section>
 );
 

@@ -105,7 +105,12 @@ function SideRow({ side, index }: { side: ComparedSide; index: number }) {
               alone
             </button>
             {!rate && (
-              <button type="button" className={small} aria-label={`Take ${side.name} away`} onClick={() => comparing.remove(index)}>
+              <button
+                type="button"
+                className={`${small} min-w-6`}
+                aria-label={`Take ${side.name} away`}
+                onClick={() => comparing.remove(index)}
+              >
                 ×
               </button>
             )}

@@ -125,12 +125,14 @@ function Multiple({ standing, isPicked, pick }: { standing: Standing; isPicked: 
       <button
         type="button"
         aria-pressed={isPicked}
-        className={`block w-full border px-2 py-1.5 text-left ${isPicked ? 'border-now' : 'border-transparent hover:border-rule'} ${state === 'not' ? 'opacity-55' : ''}`}
+        className={`block w-full border px-2 py-1.5 text-left ${isPicked ? 'border-now' : 'border-transparent hover:border-rule'}`}
         data-drill={name}
         data-state={state}
         onClick={pick}
       >
-        <span className={`flex justify-between font-semibold ${state === 'out' ? 'text-now' : ''}`}>
+        <span
+          className={`flex justify-between ${state === 'not' ? 'text-ink-soft' : 'font-semibold'} ${state === 'out' ? 'text-now' : ''}`}
+        >
           {title}
           {state === 'out' && <span className="text-xs font-normal">▲ out</span>}
         </span>
