@@ -12,9 +12,9 @@ export const c: CheckFile = {
 /* Your own movement in place of the model's: a Body, motion_start and motion_tick. */
 #include "motion.c"
 #define SLACK 1e-6
-${asks.includes('isClear') ? '\nstatic int is_clear(double fromX, double fromY, double toX, double toY) { (void)fromX; (void)fromY; (void)toX; (void)toY; return 1; }\n' : ''}${
+${asks.includes('isClear') ? '\nstatic int is_clear(Body *b, double fromX, double fromY, double toX, double toY) { (void)b; (void)fromX; (void)fromY; (void)toX; (void)toY; return 1; }\n' : ''}${
   asks.includes('plan')
-    ? '\nstatic double points[4];\n/* Straight there. */\nstatic int plan(double fromX, double fromY, double toX, double toY, Way *way) {\n    points[0] = fromX; points[1] = fromY; points[2] = toX; points[3] = toY;\n    way->points = points; way->count = 2; way->reached = 1; way->squeezed = 0;\n    return 1;\n}\n'
+    ? '\nstatic double points[4];\n/* Straight there. */\nstatic int plan(Body *b, double fromX, double fromY, double toX, double toY) {\n    points[0] = fromX; points[1] = fromY; points[2] = toX; points[3] = toY;\n    b->way.points = points; b->way.count = 2; b->way.reached = 1; b->way.squeezed = 0;\n    return 1;\n}\n'
     : ''
 }
 static int check(const char *name) {

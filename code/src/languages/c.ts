@@ -53,8 +53,11 @@ export class C extends Curly {
   protected override way = (part: string) => `b->way.${part}`;
   protected override wallsField = (field: string) => `w->${field}`;
   protected override list = (name: string, at: string) => `w->${name}[${at}]`;
-  protected override ask = (of: Asked, args: readonly string[]) =>
-    of === 'contact' ? 'contact(b)' : `${of}(${[...args, ...(of === 'plan' ? ['&b->way'] : [])].join(', ')})`;
+  // What is asked is told of which body: what else the game needs, it finds by that.
+  protected override ask = (of: Asked, args: readonly string[]) => `${of}(${['b', ...args].join(', ')})`;
+  protected override arranged(own: readonly string[], { uses }: Pick<Routine, 'uses'>, text: Readonly<Record<Used, string>>): string {
+    return super.arranged(own, { uses: uses.has('isClear') ? new Set([...uses, 'body']) : uses }, text);
+  }
   protected waypoint = (at: string, offset: number) => `b->way.points[2 * ${at}${offset > 0 ? ' + 1' : ''}]`;
 
   #prefix = '';
@@ -136,12 +139,11 @@ typedef struct {
     int count, reached, squeezed;
 } Way;
 
-/* Writes a way from one place to another; 0 where there is none, and then it leaves the way as it is. */
-typedef int (*Plan)(double fromX, double fromY, double toX, double toY, Way *way);
-
 `
     : ''
-}typedef struct {${asks.includes('plan') ? '\n    Way way;' : ''}
+}/* What lasts from tick to tick; game is the game's own, for it alone, to be set after motion_start. */
+typedef struct {
+    void *game;${asks.includes('plan') ? '\n    Way way;' : ''}
 ${wrapped(motion.fields.map(([field]) => field))
   .map((line) => `    double ${line};`)
   .join('\n')}
@@ -151,7 +153,11 @@ ${wrapped(motion.fields.map(([field]) => field))
    and contactVy where its velocity is less for it, and contactCount where it touches. edgeLeft, edgeTop … are the game's to set. */
 typedef void (*Contact)(Body *b);${
       asks.includes('isClear')
-        ? '\n\n/* Whether nothing is in the way of the body straight from one place to another. */\ntypedef int (*Clear)(double fromX, double fromY, double toX, double toY);'
+        ? '\n\n/* Whether nothing is in the way of the body straight from one place to another. */\ntypedef int (*Clear)(Body *b, double fromX, double fromY, double toX, double toY);'
+        : ''
+    }${
+      asks.includes('plan')
+        ? '\n\n/* Writes a way from one place to another into the body; 0 where there is none, and then it leaves the way as it is. */\ntypedef int (*Plan)(Body *b, double fromX, double fromY, double toX, double toY);'
         : ''
     }
 

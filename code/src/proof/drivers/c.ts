@@ -14,19 +14,21 @@ ${
     ? `static const double segments[] = { ${segments.join(', ')} };
 static double courses[${segments.length}], near[${segments.length}];
 static Walls walls;
-static void contact(Body *b) { walls_contact(&walls, b); }`
+static void contact(Body *b) { walls_contact(b->game, b); }`
     : ''
 }
 ${
   asks.includes('isClear')
-    ? `static int is_clear(double fromX, double fromY, double toX, double toY) {
+    ? `static int is_clear(Body *b, double fromX, double fromY, double toX, double toY) {
+  (void)b;
   ${segments ? 'return walls_isClear(&walls, fromX, fromY, toX, toY);' : '(void)fromX; (void)fromY; return ((long)floor(toX / 32) * 7 + (long)floor(toY / 32) * 13) % 5 != 0;'}
 }`
     : ''
 }
 ${
   asks.includes('plan')
-    ? `static int plan(double fromX, double fromY, double toX, double toY, Way *way) {
+    ? `static int plan(Body *b, double fromX, double fromY, double toX, double toY) {
+  Way *way = &b->way;
   for (int i = 0; i < count; i += ${WAY} + 2 * (int)told[i + 7]) {
     const double *t = told + i;
     if (t[0] != fromX || t[1] != fromY || t[2] != toX || t[3] != toY) continue;
@@ -49,7 +51,7 @@ int main(void) {
     for (int i = 0; i < count; i++) if (scanf("%lf", &told[i]) != 1) return 1;
     if (w[0] != 0) {
       motion_start(&b); ${begin((field, at) => `b.${field} = w[${at}];`)}
-      ${segments ? `walls_start(&walls, segments, ${segments.length / 4}, courses, near);` : ''}
+      ${segments ? `b.game = &walls; walls_start(&walls, segments, ${segments.length / 4}, courses, near);` : ''}
     }
     for (int i = 0; i < 11; i++) { h.held[i] = v[i]; h.order[i] = v[11 + i]; }
     ${fields.map((field, i) => `h.${field} = v[${22 + i}];`).join(' ')} h.pointed = v[29] != 0; h.changed = v[30] != 0;
