@@ -182,6 +182,8 @@ describe('everybody', () => {
       .first()
       .waitFor();
     await page.getByRole('region', { name: 'What that does' }).getByRole('row').nth(3).waitFor();
+    // One that is muted, too.
+    await page.getByRole('button', { name: 'mute' }).last().click();
     expect(await violationsOf(page)).toEqual([]);
     await page.context().close();
   });

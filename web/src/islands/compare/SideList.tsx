@@ -80,9 +80,11 @@ function SideRow({ side, index }: { side: ComparedSide; index: number }) {
   const small = 'min-h-6 text-xs text-ink-soft hover:text-ink hover:underline aria-pressed:font-semibold aria-pressed:text-now';
   const rate = side.ref.rate === null ? '' : side.ref.rate === 'uneven' ? 'uneven' : `${side.ref.rate} Hz`;
   return (
-    <li className={`border-t border-rule py-1.5 ${isMuted ? 'opacity-50' : ''}`} data-testid="side">
-      <p className={`flex items-center gap-1.5 font-semibold ${text}`}>
-        <MarkGlyph index={index} size={5} />
+    <li className="border-t border-rule py-1.5" data-testid="side">
+      <p className={`flex items-center gap-1.5 ${isMuted ? 'text-ink-soft' : `font-semibold ${text}`}`}>
+        <span className={isMuted ? 'opacity-50' : ''}>
+          <MarkGlyph index={index} size={5} />
+        </span>
         <span className="min-w-0 flex-1 truncate" title={side.name}>
           {side.name}
         </span>
