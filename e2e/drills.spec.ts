@@ -66,7 +66,8 @@ describe('snags on the bench', () => {
         .filter({ has: page.locator('button.deed', { hasNotText: /Show where|^At / }) });
       if ((await next.count()) === 0) break;
       const id = await next.first().getAttribute('data-snag');
-      await next.first().locator('button.deed').first().click();
+      // That one, also where the list was put in another order meanwhile.
+      await snags(page).locator(`[data-snag="${id}"]`).first().locator('button.deed').first().click();
       const before = left;
       left = await until(
         () => count(page),
