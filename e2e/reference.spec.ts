@@ -32,13 +32,6 @@ describe('the reference of the API', () => {
     await page.context().close();
   });
 
-  it('is looked over by a check that finds what it is for', async () => {
-    const { page } = await openPage(browser, 'about:blank', {});
-    await page.setContent('<html lang="en"><title>Pale</title><main><h1>Pale</h1><button></button><p style="color:#aaa">pale</p></main>');
-    expect(await violationsOf(page)).toEqual(['button-name: button', 'color-contrast: p']);
-    await page.context().close();
-  });
-
   it.each(['light', 'dark'] as const)('can be read by everybody, on a %s screen', async (colorScheme) => {
     const { page } = await openPage(browser, `${address}/api`, { colorScheme });
     expect(await violationsOf(page)).toEqual([]);

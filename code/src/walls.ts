@@ -2,7 +2,7 @@ import { standalone, type Tuning } from '@zygopod/core';
 import type { Sources } from './fold/source.ts';
 import { Specialiser } from './fold/specialise.ts';
 import { fieldsOf, tidied } from './fold/tidy.ts';
-import { amongWalls, BODY, CannotHold, isProbe, known, List, PLACES, type Value, Written } from './fold/values.ts';
+import { amongWalls, BODY, CannotHold, has, isProbe, known, List, PLACES, type Value, Written } from './fold/values.ts';
 import type { Walls } from './languages/made.ts';
 import { atContact, core, meetsWalls } from './motion.ts';
 
@@ -16,7 +16,6 @@ const planeLists: Readonly<Record<string, List>> = {
   y: new List('planeY', PLANES),
   isWall: new List('planeIsWall', PLANES),
 };
-const has = (value: unknown, ...parts: string[]) => typeof value === 'object' && value !== null && parts.every((part) => part in value);
 /** Parts of a plan that never change, of what is written otherwise. */
 const fixed = new Set(['index', 'circle', 'halfWidth', 'halfHeight', 'friction', 'keeps', 'plain']);
 

@@ -55,7 +55,8 @@ export class CannotHold extends Error {}
 
 /** Scratch objects of a plan that are written: their parts become fields of the body. */
 export const isScratch = (value: unknown): boolean => has(value, 'integral', 'time', 's');
-const has = (value: unknown, ...parts: string[]): boolean =>
+/** Whether a value is an object with such parts. */
+export const has = (value: unknown, ...parts: string[]): boolean =>
   typeof value === 'object' && value !== null && parts.every((part) => part in value);
 /** What looks for walls, and the place that is known to be free of them: without any, what is written into these is read by nobody. */
 export const isProbe = (value: unknown): boolean => has(value, 'halfWidth', 'reach');

@@ -62,13 +62,18 @@ export class C extends Curly {
 
   #prefix = '';
 
-  #routines(routines: readonly Routine[]): string {
+  protected head(routine: Routine): string {
     const type = (kind: Kind | null) => (kind === null ? 'void' : kind === 'truth' ? 'int' : 'double');
-    const head = (routine: Routine) =>
-      `static ${type(routine.gives)} ${this.routineName(routine.name)}(${
-        this.parameters(routine, ({ name, kind }) => `${type(kind)} ${this.localName(name)}`) || 'void'
-      })`;
-    return routines.map((routine) => [...this.doc(routine, 0), ...this.routine(head(routine), routine.body, 0), ''].join('\n')).join('\n');
+    const parameters = this.parameters(routine, ({ name, kind }) => `${type(kind)} ${this.localName(name)}`);
+    return `static ${type(routine.gives)} ${this.routineName(routine.name)}(${parameters || 'void'})`;
+  }
+
+  /** What fields begin with, where that is not 0, as many to a line as it holds. */
+  #begins(of: 'b' | 'w', fields: readonly (readonly [string, number])[]): string {
+    const set = fields.filter(([, value]) => value !== 0).map(([field, value]) => `${of}->${field}~=~${this.number(value)};`);
+    return filled(set.join(' '))
+      .map((line) => `    ${line.replaceAll('~', ' ')}`)
+      .join('\n');
   }
 
   walls(walls: Walls): string {
@@ -85,20 +90,13 @@ ${wrapped(walls.fields.map(([field]) => field))
   .join('\n')}
 } Walls;
 
-${this.#routines(walls.program.routines)}
+${this.routines(walls.program.routines)}
 /* Walls, each a segment: x0, y0, x1, y1, in the same unit as the motion. courses has room for three numbers a wall, near for one; all
    are the game's to keep. Again where walls have moved. */
 void walls_start(Walls *w, const double *segments, int many, double *courses, double *near) {
     memset(w, 0, sizeof *w);
     w->segments = segments; w->courses = courses; w->near = near; w->many = many;
-${filled(
-  walls.fields
-    .filter(([, value]) => value !== 0)
-    .map(([field, value]) => `w->${field}~=~${this.number(value)};`)
-    .join(' '),
-)
-  .map((line) => `    ${line.replaceAll('~', ' ')}`)
-  .join('\n')}
+${this.#begins('w', walls.fields)}
     ${this.callOn('w', walls.courses, ['many'])};
 }
 
@@ -117,7 +115,7 @@ int walls_isClear(Walls *w, double fromX, double fromY, double toX, double toY) 
   file(motion: Motion): string {
     this.know(motion.program);
     const asks = asksOf(motion);
-    const routines = this.#routines(motion.program.routines);
+    const routines = this.routines(motion.program.routines);
     return `/* The motion of ${motion.tuning.replaceAll('*/', '')}, made by Zygopod. Compile with -ffp-contract=off: every result is then the model's, bit for bit. */
 #include <math.h>
 #include <stdint.h>
@@ -150,7 +148,7 @@ ${wrapped(motion.fields.map(([field]) => field))
 } Body;
 
 /* The game's walls: takes the body from x, y towards velocityToX, velocityToY; sets contactX and contactY where it came to, contactVx
-   and contactVy where its velocity is less for it, and contactCount where it touches. edgeLeft, edgeTop … are the game's to set. */
+   and contactVy where its velocity is less for it, contactCount where it touches, contactStops 1 where no speed is left. edgeLeft … are the game's. */
 typedef void (*Contact)(Body *b);${
       asks.includes('isClear')
         ? '\n\n/* Whether nothing is in the way of the body straight from one place to another. */\ntypedef int (*Clear)(Body *b, double fromX, double fromY, double toX, double toY);'
@@ -167,14 +165,7 @@ void motion_free(Body *b) { b->contactX = b->velocityToX; b->contactY = b->veloc
 
 void motion_start(Body *b) {
     memset(b, 0, sizeof *b);
-${filled(
-  motion.fields
-    .filter(([, value]) => value !== 0)
-    .map(([field, value]) => `b->${field}~=~${this.number(value)};`)
-    .join(' '),
-)
-  .map((line) => `    ${line.replaceAll('~', ' ')}`)
-  .join('\n')}
+${this.#begins('b', motion.fields)}
 }
 
 void motion_tick(Body *b, const Hands *h${this.askedOf(motion)}) {

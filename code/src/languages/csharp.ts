@@ -1,6 +1,6 @@
 import type { Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
-import { asksOf, type Motion, planeLists, type Walls } from './made.ts';
+import { asksOf, type Motion, planeLists, tickWords, type Walls } from './made.ts';
 
 const capital = (text: string) => (text[0]?.toUpperCase() ?? '') + text.slice(1);
 
@@ -38,11 +38,12 @@ export class CSharp extends Curly {
   protected override way = (part: string) => (part === 'count' ? '(b.way.points.Length / 2)' : `b.way.${part}`);
   protected waypoint = (at: string, offset: number) => `b.way.points[2 * ${at}${offset > 0 ? ' + 1' : ''}]`;
 
-  #routines(routines: readonly Routine[]): string {
+  protected override readonly depth = 1;
+
+  protected head(routine: Routine): string {
     const type = (kind: Kind | null) => (kind === null ? 'void' : kind === 'truth' ? 'bool' : 'double');
-    const head = (routine: Routine) =>
-      `static ${type(routine.gives)} ${routine.name}(${this.parameters(routine, ({ name, kind }) => `${type(kind)} ${this.localName(name)}`)})`;
-    return routines.map((routine) => [...this.doc(routine, 1), ...this.routine(head(routine), routine.body, 1), ''].join('\n')).join('\n');
+    const parameters = this.parameters(routine, ({ name, kind }) => `${type(kind)} ${this.localName(name)}`);
+    return `static ${type(routine.gives)} ${routine.name}(${parameters})`;
   }
 
   walls(walls: Walls): string {
@@ -72,14 +73,14 @@ public sealed class Walls {
         return ${this.callOn('this', walls.isClear, ['fromX', 'fromY', 'toX', 'toY'])};
     }
 
-${this.#routines(walls.program.routines)}}
+${this.routines(walls.program.routines)}}
 `;
   }
 
   file(motion: Motion): string {
     this.know(motion.program);
     const plans = asksOf(motion).includes('plan');
-    const printed = this.#routines(motion.program.routines);
+    const printed = this.routines(motion.program.routines);
     return `// The motion of ${motion.tuning.replace(/[\r\n]/g, ' ')}, made by Zygopod: every result is the model's, bit for bit.
 using System;
 
@@ -116,7 +117,7 @@ ${printed}
         b.contactY = b.velocityToY;
     }
 
-    /// <summary>A tick; contact takes the body towards velocityToX and velocityToY as far as the game's walls let it: it sets contactX, contactY, contactVx, contactVy and contactCount.</summary>
+    /// <summary>${tickWords(motion)}</summary>
     public static void Tick(Body b, Hands h${this.askedOf(motion)}) {
 ${this.steps(motion)
   .map((line) => `        ${line}`)

@@ -128,6 +128,18 @@ export abstract class Curly extends Printer {
     return out;
   }
 
+  /** How the functions of a file begin, and how deep they stand in it. */
+  protected abstract head(routine: Routine): string;
+  protected readonly depth: number = 0;
+
+  /** All functions, each with its comment. */
+  protected routines(all: readonly Routine[]): string {
+    const { depth } = this;
+    return all
+      .map((routine) => [...this.doc(routine, depth), ...this.routine(this.head(routine), routine.body, depth), ''].join('\n'))
+      .join('\n');
+  }
+
   /** A function: on one line where its body is one short statement. */
   protected routine(head: string, body: readonly Statement[], depth: number): string[] {
     const lines = this.together(this.statements(body, depth + 1), this.types);

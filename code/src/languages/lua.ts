@@ -1,5 +1,5 @@
 import type { Kind, Routine, Sign, StandardName, Statement, Used } from '../fold/ir.ts';
-import { asksOf, docOf, filled, type Motion, planeLists, type Walls } from './made.ts';
+import { asksOf, docOf, filled, type Motion, planeLists, tickWords, type Walls } from './made.ts';
 import { Printer } from './printer.ts';
 
 const luaHelpers = {
@@ -170,7 +170,7 @@ ${motion.fields.map(([field, value]) => `    ${field} = ${this.number(value)},`)
   }
 end
 
--- A tick; contact takes the body towards velocityToX and velocityToY as far as the game's walls let it: it sets contactX, contactY, contactVx, contactVy and contactCount.
+-- ${tickWords(motion)}
 function M.tick(b, h${this.askedOf(motion)})
 ${tick.map((line) => `  ${line}`).join('\n')}
 end

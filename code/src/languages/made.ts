@@ -15,9 +15,9 @@ export interface Motion {
 /** The first sentence of some words; what is in brackets ends none. */
 function firstSentence(words: string): string {
   let depth = 0;
-  for (const [i, letter] of [...words].entries()) {
+  for (let i = 0; i < words.length; i++) {
+    const [letter, next] = [words[i], words[i + 1]];
     depth += letter === '(' ? 1 : letter === ')' ? -1 : 0;
-    const next = words[i + 1];
     if (depth === 0 && (letter === '.' || letter === ':') && (next === ' ' || next === undefined)) return `${words.slice(0, i)}.`;
   }
   return words;
@@ -46,6 +46,12 @@ export const asked: readonly Asked[] = ['contact', 'isClear', 'plan'];
 
 /** What a tick asks the game. */
 export const asksOf = ({ tick }: Pick<Motion, 'tick'>): Asked[] => asked.filter((one) => tick.some(({ uses }) => uses.has(one)));
+
+/** What is told of a tick, in which the game's contact is named as the language has it. */
+export const tickWords = (motion: Motion, contact = 'contact'): string =>
+  asksOf(motion).includes('contact')
+    ? `A tick; ${contact} takes the body towards velocityToX and velocityToY as far as the game's walls let it: it sets contactX, contactY, contactVx, contactVy and contactCount, and contactStops to 1 where no speed is left.`
+    : 'A tick.';
 
 /** The lists of planes that a body touches at once. */
 export const planeLists = ['planeX', 'planeY', 'planeIsWall'] as const;

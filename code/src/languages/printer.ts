@@ -194,6 +194,8 @@ export abstract class Printer {
   /** A part of a larger expression, in brackets where it binds no closer. */
   #within(e: Expression, least: number, isRight: boolean): string {
     const text = this.expression(e);
+    // Not every language takes a `not` bare where likeness is asked.
+    if (e.is === 'not' && least === 0) return `(${text})`;
     if (e.is !== 'binary' || bits.has(e.sign) || e.sign === '%') return text;
     const own = level[e.sign] ?? 0;
     // Of "and" within "or" compilers ask for brackets.

@@ -1,5 +1,5 @@
 import type { Routine, StandardName, Statement, Used } from '../fold/ir.ts';
-import { asksOf, docOf, filled, type Motion, planeLists, type Walls } from './made.ts';
+import { asksOf, docOf, filled, type Motion, planeLists, tickWords, type Walls } from './made.ts';
 import { Printer } from './printer.ts';
 
 const pythonHelpers = {
@@ -218,7 +218,7 @@ ${
 }def motion_tick(b, h${asksOf(motion)
       .map((one) => `, ${one}${defaults[one]}`)
       .join('')}):
-    """A tick; \`contact\` takes the body towards velocityToX and velocityToY as far as the game's walls let it: it sets contactX, contactY, contactVx, contactVy and contactCount."""
+    """${tickWords(motion, '`contact`')}"""
 ${tick.map((line) => `    ${line}`).join('\n')}
 `;
   }

@@ -1,6 +1,6 @@
 import type { Asked, Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
-import { asksOf, type Motion, planeLists, type Walls } from './made.ts';
+import { asksOf, type Motion, planeLists, tickWords, type Walls } from './made.ts';
 
 const rustHelpers = {
   highWord: 'fn highWord(x: f64) -> f64 { (x.to_bits() >> 32) as f64 }\n',
@@ -44,11 +44,10 @@ export class Rust extends Curly {
   protected override ask = (of: Asked, args: readonly string[]) =>
     of === 'contact' ? 'contact(b)' : `${of}(${[...args, ...(of === 'plan' ? ['&mut b.way'] : [])].join(', ')})`;
 
-  #routines(routines: readonly Routine[]): string {
+  protected head(routine: Routine): string {
     const type = (kind: Kind) => (kind === 'truth' ? 'bool' : 'f64');
-    const head = (routine: Routine) =>
-      `fn ${routine.name}(${this.parameters(routine, ({ name, kind }) => `mut ${this.localName(name)}: ${type(kind)}`)})${routine.gives ? ` -> ${type(routine.gives)}` : ''}`;
-    return routines.map((routine) => [...this.doc(routine, 0), ...this.routine(head(routine), routine.body, 0), ''].join('\n')).join('\n');
+    const parameters = this.parameters(routine, ({ name, kind }) => `mut ${this.localName(name)}: ${type(kind)}`);
+    return `fn ${routine.name}(${parameters})${routine.gives ? ` -> ${type(routine.gives)}` : ''}`;
   }
 
   walls(walls: Walls): string {
@@ -93,13 +92,13 @@ ${walls.fields.map(([field, value]) => `            ${field}: ${field === 'many'
     }
 }
 
-${this.#routines(walls.program.routines)}`;
+${this.routines(walls.program.routines)}`;
   }
 
   file(motion: Motion): string {
     this.know(motion.program);
     const plans = asksOf(motion).includes('plan');
-    const printed = this.#routines(motion.program.routines);
+    const printed = this.routines(motion.program.routines);
     return `// The motion of ${motion.tuning.replace(/[\r\n]/g, ' ')}, made by Zygopod: every result is the model's, bit for bit.
 #![allow(${lints})]
 
@@ -156,7 +155,7 @@ ${motion.fields
     }
 }
 
-/// A tick; \`contact\` takes the body towards velocityToX and velocityToY as far as the game's walls let it: it sets contactX, contactY, contactVx, contactVy and contactCount.
+/// ${tickWords(motion, '`contact`')}
 pub fn motion_tick(b: &mut Body, h: &Hands${this.askedOf(motion)}) {
 ${this.steps(motion)
   .map((line) => `    ${line}`)

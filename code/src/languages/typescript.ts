@@ -1,7 +1,7 @@
 import type { Expression, Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { fieldsOf } from '../fold/tidy.ts';
 import { Curly } from './curly.ts';
-import { asksOf, type Motion, planeLists, type Walls } from './made.ts';
+import { asksOf, type Motion, planeLists, tickWords, type Walls } from './made.ts';
 
 const typescriptHelpers = {
   Word: `const double = new Float64Array(1);
@@ -42,11 +42,10 @@ export class TypeScript extends Curly {
   protected override list = (name: string, at: string) => `(w.${name}[${at}] as number)`;
   protected override target = (e: Expression) => this.expression(e).replace(/^\((.*) as number\)$/, '$1');
 
-  #routines(routines: readonly Routine[]): string {
+  protected head(routine: Routine): string {
     const type = (kind: Kind | null) => (kind === null ? 'void' : kind === 'truth' ? 'boolean' : 'number');
-    const head = (routine: Routine) =>
-      `function ${routine.name}(${this.parameters(routine, ({ name, kind }) => `${this.localName(name)}: ${type(kind)}`)}): ${type(routine.gives)}`;
-    return routines.map((routine) => [...this.doc(routine, 0), ...this.routine(head(routine), routine.body, 0), ''].join('\n')).join('\n');
+    const parameters = this.parameters(routine, ({ name, kind }) => `${this.localName(name)}: ${type(kind)}`);
+    return `function ${routine.name}(${parameters}): ${type(routine.gives)}`;
   }
 
   walls(walls: Walls): string {
@@ -83,13 +82,13 @@ ${walls.fields.map(([field, value]) => `  ${field} = ${this.number(value)};`).jo
     ${this.callOn('this', walls.isClear, ['fromX', 'fromY', 'toX', 'toY'])};
 }
 
-${this.#routines(walls.program.routines)}`;
+${this.routines(walls.program.routines)}`;
   }
 
   file(motion: Motion): string {
     this.know(motion.program);
     const plans = asksOf(motion).includes('plan');
-    const routines = this.#routines(motion.program.routines);
+    const routines = this.routines(motion.program.routines);
     return `/* The motion of ${motion.tuning.replaceAll('*/', '')}, made by Zygopod: every result is the model's, bit for bit. */
 
 /** The hands: the number of the press that holds a control down (0: up), of its last press, and a bit for each that went down in this tick. ${motion.controls.map((name, i) => `${i} ${name}`).join(', ')}. */
@@ -139,7 +138,7 @@ ${motion.fields.map(([field, value]) => `    ${field}: ${this.number(value)},`).
   };
 }
 
-/** A tick; \`contact\` takes the body towards velocityToX and velocityToY as far as the game's walls let it: it sets contactX, contactY, contactVx, contactVy and contactCount. */
+/** ${tickWords(motion, '`contact`')} */
 export function motionTick(b: Body, h: Hands${this.askedOf(motion)}): void {
 ${this.steps(motion)
   .map((line) => `  ${line}`)
