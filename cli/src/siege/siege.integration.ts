@@ -5,7 +5,8 @@ import { files } from './files.ts';
 import { frozen } from './frozen.ts';
 import { kills } from './kills.ts';
 import { requests } from './requests.ts';
-import { clearFolder, ownFolder, Stand } from './stand.ts';
+import { sockets } from './sockets.ts';
+import { clearFolder, ownFolder, Stand, TOKEN } from './stand.ts';
 
 /** Figures that a machine under other load may miss in so short a time: they are for the long form. */
 const forLong = new Set(['requests a second', 'p99', 'recovery, p99', 'memory that has grown', 'over 2 s']);
@@ -40,3 +41,12 @@ it('a frozen database keeps nobody waiting for ever', async () => {
   expect((await frozen(stand, 3)).filter(({ isGood, name }) => !isGood && !forLong.has(name))).toEqual([]);
 });
 it('fifty clients are served', async () => holds(await clients(stand, 0.06, seed), 60));
+it('bytes that are almost HTTP end no server that asks for a token', async () => {
+  const closed = await Stand.serving(ownFolder(), { ZYGOPOD_TOKEN: TOKEN });
+  try {
+    holds(await sockets(closed, 0.06, seed), 300);
+  } finally {
+    await closed.stop();
+    clearFolder(closed.state);
+  }
+}, 60_000);

@@ -5,7 +5,8 @@ import { files } from './files.ts';
 import { frozen } from './frozen.ts';
 import { kills } from './kills.ts';
 import { requests } from './requests.ts';
-import { clearFolder, ownFolder, Stand } from './stand.ts';
+import { sockets } from './sockets.ts';
+import { clearFolder, ownFolder, Stand, TOKEN } from './stand.ts';
 
 interface SiegeOptions {
   minutes: string;
@@ -39,6 +40,13 @@ export async function siege(options: SiegeOptions): Promise<number> {
   } finally {
     await stand.stop();
     clearFolder(state);
+  }
+  const closed = await Stand.serving(ownFolder(), { ZYGOPOD_TOKEN: TOKEN });
+  try {
+    await part('raw sockets', sockets(closed, minutes * 0.1, seed));
+  } finally {
+    await closed.stop();
+    clearFolder(closed.state);
   }
   process.stdout.write(`${tableOf(figures)}\n\nseed ${seed}\n`);
   return figures.every(({ isGood }) => isGood) ? GOOD : FINDING;

@@ -82,8 +82,9 @@ async function healthy(address: string, token: string | undefined, patience: num
         headers: token ? { authorization: `Bearer ${token}` } : {},
         signal: AbortSignal.any([stop, AbortSignal.timeout(3000)]),
       });
-      if (answer.ok) return;
       last = await answer.text();
+      // One that cannot be written to can still be read, and says so itself.
+      if (answer.ok || /"database":"(full|readOnly)"/.test(last)) return;
     } catch {
       last = 'no answer';
     }

@@ -5,6 +5,7 @@ import { insideCourt, isLarge, judgeBody } from '../judge/court.ts';
 import type { JudgedBody } from '../judge/judge.ts';
 import type { Kind } from '../kinds.ts';
 import { Problem } from '../problem.ts';
+import { bytesOf } from './body.ts';
 import { isUnchanged } from './conditions.ts';
 import { problemOf } from './failures.ts';
 import { Matcher } from './match.ts';
@@ -19,7 +20,10 @@ const BASE = '/api/v1';
 export async function answer(request: Request, url: URL, requestId: string): Promise<Response> {
   try {
     const response = await answerWell(request, url);
-    return request.method === 'HEAD' ? new Response(null, response) : response;
+    if (request.method !== 'HEAD') return response;
+    // Whoever writes the body, as a stream does, learns that nobody reads it.
+    await response.body?.cancel();
+    return new Response(null, response);
   } catch (error) {
     return problemResponse(problemOf(error, requestId));
   }
@@ -118,25 +122,8 @@ async function bodyOf(schema: z.ZodType, request: Request): Promise<unknown> {
 /** The file that the body holds, judged. */
 async function fileOf(request: Request, kind: Kind): Promise<JudgedBody> {
   needsJson(request);
-  const announced = Number(request.headers.get('content-length') ?? Infinity);
-  const work = async () => judgeBody(await bytesOf(request, largest[kind], `A ${kind}`), kind);
-  return isLarge(Math.min(announced, largest[kind])) ? insideCourt(work) : work();
-}
-
-/** The body's bytes, refused when there are more than allowed, even if no length was announced. */
-async function bytesOf(request: Request, most: number, what: string): Promise<Uint8Array<ArrayBuffer>> {
-  const chunks: Uint8Array[] = [];
-  let size = 0;
-  for await (const chunk of request.body ?? []) {
-    size += chunk.length;
-    if (size > most) throw new Problem(413, `${what} has at most ${most} bytes`);
-    chunks.push(chunk);
-  }
-  const bytes = new Uint8Array(size);
-  let at = 0;
-  for (const chunk of chunks) {
-    bytes.set(chunk, at);
-    at += chunk.length;
-  }
-  return bytes;
+  // Only whole bodies take a seat: one that stops coming keeps none from the others.
+  const bytes = await bytesOf(request, largest[kind], `A ${kind}`);
+  const work = () => judgeBody(bytes, kind);
+  return isLarge(bytes.length) ? insideCourt(work) : work();
 }

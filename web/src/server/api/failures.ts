@@ -1,17 +1,36 @@
+import { noteTrouble } from '../data/trouble.ts';
 import { log } from '../log.ts';
 import { Problem } from '../problem.ts';
 
-/** Errors of the driver and of the operating system that mean that the database cannot be reached now. */
-const UNREACHABLE = /^(08|57|53300|55P03|25P03|ECONN|ENOTFOUND|ETIMEDOUT|EPIPE|ENOENT)/;
+/** SQLSTATEs of transactions that another one got in the way of: the same request may succeed a moment later. */
+const CONTENDED = /^(40|55P03)/;
 
-function isUnreachable(error: unknown): boolean {
+/**
+ * Errors of the database, its driver and the operating system that mean that it can't do its work now: classes 08 (connection), 53 (resources),
+ * 57 (operator intervention) and 58 (system error), an idle transaction that was ended, and failures of the socket.
+ */
+const AWAY = /^(08|53|57|58|25P03|ECONN|ENOTFOUND|ETIMEDOUT|EPIPE|ENOENT)/;
+
+function isAway(error: unknown): boolean {
   for (let e = error; e instanceof Error; e = e.cause) {
-    if ('code' in e && UNREACHABLE.test(String(e.code))) return true;
+    if ('code' in e && AWAY.test(String(e.code))) return true;
     if (/connection (terminated|timeout|error)|timeout exceeded when trying to connect|query read timeout|not queryable/i.test(e.message))
       return true;
   }
   return false;
 }
+
+function isContended(error: unknown): boolean {
+  for (let e = error; e instanceof Error; e = e.cause) if ('code' in e && CONTENDED.test(String(e.code))) return true;
+  return false;
+}
+
+/** Why what was sent wasn't saved, in words, by what troubles the database. */
+const words = {
+  full: 'The database has no space left; what was sent was not saved',
+  readOnly: 'The database is read-only now; what was sent was not saved',
+  down: 'The database cannot be reached; what was sent was not saved',
+} as const;
 
 /** What the database refuses because of what was sent: text that it cannot hold, numbers that are too large, a document that is gone by now. */
 function refusal(error: unknown): Problem | null {
@@ -29,7 +48,9 @@ export function problemOf(error: unknown, request: string): Problem {
   if (error instanceof Problem) return error;
   const refused = refusal(error);
   if (refused) return refused;
-  if (isUnreachable(error)) return new Problem(503, 'The database cannot be reached; what was sent was not saved', { retryAfter: 2 });
+  const trouble = noteTrouble(error) ?? (isAway(error) ? 'down' : null);
+  if (trouble) return new Problem(503, words[trouble], { retryAfter: trouble === 'down' ? 2 : 10, database: trouble });
+  if (isContended(error)) return new Problem(503, 'Others were writing the same; try again in a moment', { retryAfter: 1 });
   log.error({ request, error: error instanceof Error ? error.stack : String(error) }, 'an endpoint failed');
   return new Problem(500, 'The server failed; the fault is in its log', { request });
 }

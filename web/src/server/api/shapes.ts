@@ -86,7 +86,13 @@ const page = <T extends z.ZodType>(item: T, next: z.ZodType) =>
 export const documentPage = page(document, z.string()).meta({ id: 'DocumentPage' });
 export const revisionPage = page(revision, number).meta({ id: 'RevisionPage' });
 
-export const health = z.strictObject({ ok: z.boolean(), database: z.enum(['up', 'down']) }).meta({ id: 'Health' });
+export const health = z
+  .strictObject({
+    ok: z.boolean(),
+    database: z.enum(['up', 'down', 'full', 'readOnly']).meta({ description: 'full and readOnly: it can be read, but not written to' }),
+    exceptions: z.int().min(0).meta({ description: 'Exceptions since the start that only the last resort caught' }),
+  })
+  .meta({ id: 'Health' });
 
 export const problem = z
   .looseObject({

@@ -4,6 +4,7 @@ import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { log } from '../log.ts';
 import { type Database, openDatabase } from './connection.ts';
 import { loadDemo, takeNumbers } from './demo.ts';
+import { endTrouble, lastTrouble, noteTrouble, type Trouble } from './trouble.ts';
 
 let opened: Database | undefined;
 let ready: Promise<void> | undefined;
@@ -33,24 +34,41 @@ const PATIENCE = 2500;
 
 let wasUp = true;
 
-/** Whether the database answers now; known within a few seconds, also where it is silent. */
-export async function databaseAnswers(): Promise<boolean> {
+/** What the database can do now: `up` reads and writes; `full` and `readOnly` only read; `down` doesn't answer. */
+export type Condition = 'up' | 'down' | Trouble;
+
+/** The database's condition, known within a few seconds, also where it is silent. */
+export async function databaseCondition(): Promise<Condition> {
   let timer: NodeJS.Timeout | undefined;
   const late = new Promise<never>((_, fail) => {
     timer = setTimeout(() => fail(new Error('no answer in time')), PATIENCE);
   });
-  const asked = database().then((db) => db.execute(sql`select 1`));
+  const asked = database().then((db) => tryToWrite(db));
   asked.catch(() => undefined);
   try {
-    await Promise.race([asked, late]);
+    const condition = await Promise.race([asked, late]);
     wasUp = true;
-    return true;
+    return condition;
   } catch (error) {
-    // Told once: it is asked for again and again.
+    const trouble = noteTrouble(error);
+    if (trouble) return trouble;
+    // Logged once: it is asked for again and again.
     if (wasUp) log.warn({ error: String(error) }, 'the database does not answer');
     wasUp = false;
-    return false;
+    return 'down';
   } finally {
     clearTimeout(timer);
   }
+}
+
+/** Whether the database can be written to. While writes fail, one is tried; else the server is only asked whether it is read-only. */
+async function tryToWrite(db: Database): Promise<Condition> {
+  const { rows } = await db.execute<{ readonly: string }>(sql`select current_setting('transaction_read_only') as readonly`);
+  if (rows[0]?.readonly === 'on') return 'readOnly';
+  if (lastTrouble() === null) return 'up';
+  // Enough rows that the table has to grow, so that a full disk shows; none of them stays.
+  await db.execute(sql`create table zygopod_probe as select repeat('x', 1000) from generate_series(1, 200)`);
+  await db.execute(sql`drop table zygopod_probe`);
+  endTrouble();
+  return 'up';
 }

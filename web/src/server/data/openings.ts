@@ -1,5 +1,6 @@
 import { type Ground, type Reading, readGround, readTuning, type TuningFile } from '@zygopod/core';
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { log } from '../log.ts';
 import { Problem } from '../problem.ts';
 import type { Database } from './connection.ts';
 import { getDocument, inUse } from './documents.ts';
@@ -35,7 +36,7 @@ export interface ShelfOpening {
 export type Subject = 'tuning' | 'ground';
 
 /** A database at one moment: what others save while a page is opened is in all that it is given, or in none of it. */
-type Moment = Pick<Database, 'select' | 'update'>;
+type Moment = Pick<Database, 'select'>;
 
 /** The demo's documents that a first visit opens. */
 const foremost: Readonly<Record<Subject, string>> = { tuning: 'carrier-day-boots.tuning.json', ground: 'boardwalk.ground.json' };
@@ -53,7 +54,8 @@ export async function firstOf(db: Moment, subject: Subject, project?: string): P
 
 /**
  * Opens what an address names, with the other that it asks for. A tuning without a ground comes up on the one that it was last on, a ground
- * without a tuning under the demo's main one. Throws a Problem where there is no such document.
+ * without a tuning under the demo's main one. Throws a Problem where there is no such document. Reads only, so that nobody who saves
+ * meanwhile gets in its way; `rememberGround` keeps the ground for the next time.
  */
 export function openWith(db: Database, subject: Subject, id: string, other: string | null): Promise<Opening> {
   const open = async (moment: Moment): Promise<Opening> => {
@@ -68,7 +70,19 @@ export function openWith(db: Database, subject: Subject, id: string, other: stri
     const ground = await layOn(moment, id, other, project.id);
     return { tuning, ground, tape: await tapeFor(moment, ground.id), project };
   };
-  return db.transaction(open, { isolationLevel: 'repeatable read' });
+  return db.transaction(open, { isolationLevel: 'repeatable read', accessMode: 'read only' });
+}
+
+/** Remembers the ground that a tuning is worked on; a failure costs no more than that. */
+export async function rememberGround(db: Database, tuning: string, ground: string): Promise<void> {
+  try {
+    await db
+      .update(documents)
+      .set({ ground })
+      .where(and(inUse('tuning', tuning), sql`${documents.ground} is distinct from ${ground}`));
+  } catch (error) {
+    log.warn({ error: String(error) }, 'the ground of a tuning was not remembered');
+  }
 }
 
 /** The project that a document belongs to. */
@@ -117,14 +131,10 @@ async function openDocument<F>(db: Moment, kind: Subject, id: string, read: (fil
   };
 }
 
-/** The ground that a tuning comes up on: the one asked for, which is remembered; else the one it was last on; else the demo's first. */
+/** The ground that a tuning comes up on: the one asked for; else the one it was last on; else the demo's first. */
 async function layOn(db: Moment, tuning: string, asked: string | null, project: string): Promise<Opened<Ground>> {
+  if (asked) return openGround(db, asked);
   const [{ ground: known = null } = {}] = await db.select({ ground: documents.ground }).from(documents).where(eq(documents.id, tuning));
-  if (asked) {
-    const ground = await openGround(db, asked);
-    if (asked !== known) await db.update(documents).set({ ground: asked }).where(eq(documents.id, tuning));
-    return ground;
-  }
   return openGround(db, known && (await isInUse(db, known)) ? known : await needed(db, 'ground', project));
 }
 

@@ -26,6 +26,13 @@ describe('the gate', () => {
     ['a zero byte', { url: '/a%00b' }, 400],
     ['another host in the path', { url: '//evil.example/' }, 400],
     ['a whole address', { url: 'http://evil.example/' }, 400],
+    ['a backslash and a bracket', { url: '/\\[' }, 400],
+    ['a backslash before another host', { url: '/\\evil.example/' }, 400],
+    ['brackets further on', { url: '/bench/[' }, 'in'],
+    ['an asterisk', { url: '*' }, 400],
+    ['nothing', { url: '' }, 400],
+    ["an endpoint of the framework's own", { url: '/_image?href=x' }, 404],
+    ['a built file', { url: '/_astro/page.js' }, 'in'],
     ['a write of JSON by a program', { method: 'POST', headers: json }, 'in'],
     [
       'a write of JSON by a page of its own',
@@ -47,7 +54,12 @@ describe('the gate', () => {
   it('with a token set asks everybody for it, for files too', () => {
     for (const url of ['/', '/_astro/page.js', '/api/v1/health', '/favicon.svg']) expect(status(come({ url }, closed))).toBe(401);
     expect(status(come({ headers: { authorization: 'Bearer lång token' } }, closed))).toBe('in');
+    expect(status(come({ headers: { authorization: 'bEARER  lång token' } }, closed))).toBe('in');
     expect(status(come({ headers: { authorization: 'Bearer lång' } }, closed))).toBe(401);
+    for (const url of ['/\\[', '//', '/%', '/[', '/?token=%', '/?token=%5b', '/_image']) {
+      expect(['in', 'redirect']).not.toContain(status(come({ url }, closed)));
+      expect([400, 401, 404]).toContain(status(come({ url }, closed)));
+    }
     expect(status(come({ headers: { cookie: `a=b; zygopod-token=${encodeURIComponent('lång token')}` } }, closed))).toBe('in');
     expect(status(come({ headers: { cookie: 'zygopod-token=%zz' } }, closed))).toBe(401);
   });

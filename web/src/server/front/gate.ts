@@ -56,14 +56,22 @@ function cookieOf(headers: IncomingHttpHeaders): string | undefined {
   return undefined;
 }
 
-function isEncoded(url: string): boolean {
+/** The host of addresses that are parsed here; only their path and query matter. */
+const HERE = 'http://here';
+
+/** The address of a request, or null where it isn't a well-encoded path on this host. */
+function addressOf(url: string): URL | null {
   try {
-    // A path that begins with two slashes would be read as another host's.
-    return url.startsWith('/') && !url.startsWith('//') && !decodeURIComponent(url).includes('\0');
+    // A path that begins with two slashes, or with a slash and a backslash, would be read as another host's.
+    if (!/^\/(?![/\\])/.test(url) || decodeURIComponent(url).includes('\0')) return null;
+    return new URL(url, HERE);
   } catch {
-    return false;
+    return null;
   }
 }
+
+/** Paths of the framework's own endpoints, none of which the application uses. */
+const isInternal = ({ pathname }: URL) => pathname.startsWith('/_') && !pathname.startsWith('/_astro/');
 
 /** Judges every request before anything else sees it, files of the application included. */
 export function passage(arrival: Arrival, house: House): Passage {
@@ -71,13 +79,16 @@ export function passage(arrival: Arrival, house: House): Passage {
   if (!isKnownHost(headers.host ?? null, house.host)) return refused(421, 'This server does not answer to that host name');
   if (CLOSED.has(method) || !(READING.has(method) || url.startsWith('/api/')))
     return refused(405, `Pages are only read`, { allow: 'GET, HEAD, OPTIONS' });
-  if (!isEncoded(url)) return refused(400, 'The address is no path, or not well encoded');
-  return (house.token === undefined ? null : tokenPassage(arrival, house.token)) ?? writePassage(arrival) ?? { kind: 'in' };
+  const address = addressOf(url);
+  if (!address) return refused(400, 'The address is not a path, or not well encoded');
+  const unknown = isInternal(address) ? refused(404, 'There is nothing here') : null;
+  return (
+    (house.token === undefined ? null : tokenPassage(arrival, address, house.token)) ?? unknown ?? writePassage(arrival) ?? { kind: 'in' }
+  );
 }
 
 /** Without the token nobody comes in; one in the address is kept as a cookie and taken out of there. */
-function tokenPassage({ url, headers }: Arrival, token: string): Passage | null {
-  const asked = new URL(url, 'http://here');
+function tokenPassage({ headers }: Arrival, asked: URL, token: string): Passage | null {
   const given = asked.searchParams.get('token');
   if (given !== null && isToken(given, token)) {
     asked.searchParams.delete('token');
@@ -87,7 +98,7 @@ function tokenPassage({ url, headers }: Arrival, token: string): Passage | null 
       cookie: `${COOKIE}=${encodeURIComponent(token)}; HttpOnly; SameSite=Strict; Path=/`,
     };
   }
-  const bearer = /^Bearer (.+)$/.exec(headers.authorization ?? '')?.[1];
+  const bearer = /^Bearer +(.+)$/i.exec(headers.authorization ?? '')?.[1];
   if (isToken(bearer ?? cookieOf(headers), token)) return null;
   return refused(401, 'An access token is needed: open the address with ?token=…', { 'www-authenticate': 'Bearer' });
 }

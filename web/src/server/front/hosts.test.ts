@@ -20,6 +20,10 @@ describe('a host', () => {
     'a b',
     '[::1',
     '1.2.3.4.5',
+    '127.0.0.1:99999',
+    '999.0.0.1',
+    '[::::]',
+    '[1:2]',
   ])('is not: %s', (host) => {
     expect(isKnownHost(host, 'studio.local')).toBe(false);
   });

@@ -5,6 +5,7 @@ import { pathToFileURL } from 'node:url';
 import { log } from '../log.ts';
 import { serveFile } from './files.ts';
 import { type Passage, passage } from './gate.ts';
+import { answered } from './lastResort.ts';
 
 /**
  * The server's front: every request passes the gate before the application, or one of its files, answers. Runs in the folder of the web
@@ -37,7 +38,10 @@ function turnAway(response: ServerResponse, way: Exclude<Passage, { kind: 'in' }
   response.end(JSON.stringify({ type: 'about:blank', title, status }));
 }
 
-const server = createServer((request, response) => {
+/** How often connections are checked for the time-outs below (ms): an idle one is closed soon after its time is over. */
+const CHECKED_EVERY = 2000;
+
+function receive(request: IncomingMessage, response: ServerResponse): unknown {
   const begun = performance.now();
   const id = randomUUID();
   request.headers['x-request-id'] = id;
@@ -49,10 +53,14 @@ const server = createServer((request, response) => {
     log.info({ request: id, method, path: url.split('?')[0], status: response.statusCode, milliseconds });
   });
   const way = passage({ method, url, headers: request.headers }, house);
-  if (way.kind !== 'in') turnAway(response, way);
-  else if (url.startsWith('/api/')) handler(request, response);
-  else serveFile(request, response, () => handler(request, response));
-});
+  if (way.kind !== 'in') return turnAway(response, way);
+  if (url.startsWith('/api/')) return handler(request, response);
+  return serveFile(request, response, () => handler(request, response));
+}
+
+const server = createServer({ connectionsCheckingInterval: CHECKED_EVERY }, (request, response) =>
+  answered(response, () => receive(request, response)),
+);
 
 server.headersTimeout = 15_000;
 server.requestTimeout = 60_000;

@@ -1,6 +1,7 @@
 import { jsonSchema } from '@zygopod/core';
 import { z } from 'zod';
-import { databaseAnswers } from '../../data/database.ts';
+import { databaseCondition } from '../../data/database.ts';
+import { exceptions } from '../../exceptions.ts';
 import { openApi } from '../openApi.ts';
 import type { Asked, Operation } from '../operation.ts';
 import { json } from '../responses.ts';
@@ -11,10 +12,14 @@ const readHealth: Operation = {
   path: '/health',
   name: 'getHealth',
   words: 'Whether the server can do its work',
-  answers: { 200: { words: 'It can', schema: health }, 503: { words: 'The database does not answer', schema: health } },
+  answers: {
+    200: { words: 'It can', schema: health },
+    503: { words: 'The database does not answer, or cannot be written to', schema: health },
+  },
   run: async () => {
-    const isUp = await databaseAnswers();
-    return json({ ok: isUp, database: isUp ? 'up' : 'down' }, { status: isUp ? 200 : 503 });
+    const condition = await databaseCondition();
+    const ok = condition === 'up';
+    return json({ ok, database: condition, exceptions: exceptions() }, { status: ok ? 200 : 503 });
   },
 };
 

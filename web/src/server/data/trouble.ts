@@ -1,0 +1,33 @@
+/** What can keep a database that answers from being written to. */
+export type Trouble = 'full' | 'readOnly';
+
+/** SQLSTATEs: disk full, out of memory, a configured limit, an input or output error; a transaction or server that is read-only. */
+const CODES: readonly (readonly [RegExp, Trouble])[] = [
+  [/^(53100|53000|53400|58030)$/, 'full'],
+  [/^25006$/, 'readOnly'],
+];
+
+/** Milliseconds for which trouble is believed without being seen again. */
+const LASTS = 15_000;
+
+let seen: { trouble: Trouble; at: number } | null = null;
+
+/** The trouble that an error of the driver stands for, which is remembered; null for any other error. */
+export function noteTrouble(error: unknown): Trouble | null {
+  for (let e = error; e instanceof Error; e = e.cause) {
+    const code = 'code' in e ? String(e.code) : '';
+    const trouble = CODES.find(([pattern]) => pattern.test(code))?.[1];
+    if (!trouble) continue;
+    seen = { trouble, at: performance.now() };
+    return trouble;
+  }
+  return null;
+}
+
+/** The trouble that writes met within the last seconds; null where none did. */
+export const lastTrouble = (): Trouble | null => (seen && performance.now() - seen.at < LASTS ? seen.trouble : null);
+
+/** A write succeeded: the trouble is over. */
+export function endTrouble(): void {
+  seen = null;
+}
