@@ -16,6 +16,8 @@ export function problemResponse({ status, message, members }: Problem): Response
   const { allow, retryAfter, ...told } = members;
   const headers = new Headers({ 'content-type': 'application/problem+json', 'cache-control': 'no-store' });
   if (typeof allow === 'string') headers.set('allow', allow);
+  // What is left of a body that nobody reads would be taken for the next request.
+  if (status === 408 || status === 413) headers.set('connection', 'close');
   if (typeof retryAfter === 'number') headers.set('retry-after', String(retryAfter));
   return new Response(jsonText({ type: 'about:blank', title: message, status, ...told }), { status, headers });
 }

@@ -1,0 +1,119 @@
+import '../../../../testing/provided.ts';
+import { connect, type Socket } from 'node:net';
+import pg from 'pg';
+import { describe, expect, inject, it } from 'vitest';
+
+const address = inject('address');
+const api = `${address}/api/v1`;
+const json = { 'content-type': 'application/json' };
+const file = { format: 'zygopod/tuning', version: 2, name: 'Boots in a queue' };
+
+async function made(kind: 'tunings' | 'grounds', body: object): Promise<string> {
+  const answer = await fetch(`${api}/${kind}`, { method: 'POST', headers: json, body: JSON.stringify({ file: body }) });
+  return ((await answer.json()) as { id: string }).id;
+}
+
+const ground = (name: string) => ({
+  format: 'zygopod/ground',
+  version: 1,
+  name,
+  size: { width: 64, height: 64 },
+  start: { x: 9, y: 9 },
+});
+
+describe('listeners of changes', () => {
+  it('that only look at the head of the answer, or go away, take no place', async () => {
+    for (let i = 0; i < 230; i++) expect((await fetch(`${api}/changes`, { method: 'HEAD' })).status).toBe(200);
+    for (let i = 0; i < 20; i++) {
+      const over = new AbortController();
+      const all = await Promise.all(Array.from({ length: 12 }, () => fetch(`${api}/changes`, { signal: over.signal })));
+      expect(all.map(({ status }) => status).filter((status) => status !== 200)).toEqual([]);
+      over.abort();
+    }
+  });
+});
+
+describe('uploads that stop in the middle', () => {
+  it('keep no other large file waiting', async () => {
+    const { hostname, port } = new URL(address);
+    const stalled: Socket[] = Array.from({ length: 24 }, () => {
+      const socket = connect(Number(port), hostname);
+      socket.on('error', () => undefined);
+      socket.write(
+        `POST /api/v1/tapes HTTP/1.1\r\nHost: ${hostname}\r\nContent-Type: application/json\r\nContent-Length: 1000000\r\n\r\n{"file":`,
+      );
+      return socket;
+    });
+    const events = Array.from({ length: 20_000 }, (_, at) => ({ at, press: 'up' }));
+    const tape = { format: 'zygopod/tape', version: 2, name: 'Queue', hz: 60, ticks: 20_000, events };
+    const answer = await fetch(`${api}/tapes`, { method: 'POST', headers: json, body: JSON.stringify({ file: tape }) });
+    expect(answer.status).toBe(201);
+    const ended = stalled.map((socket) => new Promise<string>((over) => socket.once('data', (chunk: Buffer) => over(chunk.toString()))));
+    for (const text of await Promise.all(ended)) expect(text).toMatch(/^HTTP\/1\.1 408 /);
+    for (const socket of stalled) socket.destroy();
+  }, 40_000);
+
+  it('that are larger than their kind allows are refused before they are read, and the connection is closed', async () => {
+    const body = JSON.stringify({ file: { ...file, name: 'x'.repeat(3_000_000) } });
+    const answer = await fetch(`${api}/tunings`, { method: 'POST', headers: json, body });
+    expect(answer.status).toBe(413);
+    expect(answer.headers.get('connection')).toBe('close');
+    expect(await answer.json()).toMatchObject({ found: Buffer.byteLength(body), most: expect.any(Number) });
+  });
+});
+
+describe('a page that is opened while its tuning is saved', () => {
+  it('is opened, and the ground that its address names is remembered', async () => {
+    const tuning = await made('tunings', file);
+    const grounds = [await made('grounds', ground('Here')), await made('grounds', ground('There'))];
+    let isOver = false;
+    const saving = (async () => {
+      for (let head = 1; !isOver; head++)
+        await fetch(`${api}/tunings/${tuning}/revisions`, {
+          method: 'POST',
+          headers: { ...json, 'if-match': `"${head}"` },
+          body: JSON.stringify({ file: { ...file, name: `Boots ${head}` } }),
+        });
+    })();
+    const statuses: number[] = [];
+    for (let i = 0; i < 40; i++) statuses.push((await fetch(`${address}/bench/${tuning}?ground=${grounds[i % 2]}`)).status);
+    isOver = true;
+    await saving;
+    expect(statuses.filter((status) => status !== 200)).toEqual([]);
+    expect(await (await fetch(`${api}/tunings/${tuning}`)).json()).toMatchObject({ ground: grounds[1] });
+    await fetch(`${address}/bench/${tuning}?ground=${grounds[0]}`, { headers: { 'sec-fetch-site': 'cross-site' } });
+    expect(await (await fetch(`${api}/tunings/${tuning}`)).json()).toMatchObject({ ground: grounds[1] });
+  });
+});
+
+describe('a database that is read-only', () => {
+  it('is read, refuses what is written with 503, and health says so until it is over', async () => {
+    const id = await made('tunings', file);
+    const admin = new pg.Client({ connectionString: inject('databaseUrl') });
+    await admin.connect();
+    const { rows } = await admin.query<{ name: string }>('select current_database() as name');
+    const set = async (words: string) => {
+      await admin.query(`alter database ${pg.escapeIdentifier(rows[0]?.name ?? '')} ${words}`);
+      await admin.query(
+        'select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()',
+      );
+    };
+    await set('set default_transaction_read_only = on');
+    try {
+      const write = await fetch(`${api}/tunings/${id}/revisions`, {
+        method: 'POST',
+        headers: { ...json, 'if-match': '"1"' },
+        body: JSON.stringify({ file }),
+      });
+      expect(write.status).toBe(503);
+      expect(await write.json()).toMatchObject({ database: 'readOnly' });
+      expect((await fetch(`${api}/tunings/${id}`)).status).toBe(200);
+      const health = await fetch(`${api}/health`);
+      expect([health.status, await health.json()]).toMatchObject([503, { ok: false, database: 'readOnly' }]);
+    } finally {
+      await set('reset default_transaction_read_only');
+      await admin.end();
+    }
+    expect(await (await fetch(`${api}/health`)).json()).toMatchObject({ ok: true, database: 'up' });
+  });
+});
