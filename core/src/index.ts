@@ -5,6 +5,7 @@ export { originLimits } from './collision/limits.ts';
 export { markOf, readJson } from './document/document.ts';
 export { type Fault, faultText, printable, type Reading, shown } from './document/fault.ts';
 export { LARGEST_PROJECT, largest } from './document/sizes.ts';
+export { csvCell, csvLine, fromCsvCell, inComment, inDocstring, inMarkdown, inXml } from './formats/escaping.ts';
 export { exportGround, type GroundFormat, groundFormats, type ImportOptions, importGround } from './formats/grounds/convert.ts';
 export type { Exported, Imported } from './formats/grounds/imported.ts';
 export { tooLarge } from './formats/grounds/imported.ts';

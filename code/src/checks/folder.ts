@@ -1,4 +1,4 @@
-import { documentText, fileStem, type Tape, type TargetSet, type Tuning } from '@zygopod/core';
+import { documentText, fileStem, inMarkdown, type Tape, type TargetSet, type Tuning } from '@zygopod/core';
 import { asksOf } from '../languages/made.ts';
 import { motionOf, motionPrinters } from '../motion.ts';
 import { modelRun } from '../proof/modelRun.ts';
@@ -20,7 +20,7 @@ export interface FolderFile {
   stays?: boolean;
 }
 
-const readme = (tuning: string) => `# Checks of ${tuning}
+const readme = (tuning: string) => `# Checks of ${inMarkdown(tuning)}
 
 The targets, as JUnit XML:
 

@@ -1,3 +1,4 @@
+import { inComment } from '@zygopod/core';
 import type { Asked, Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
 import { asksOf, filled, type Motion, planeLists, type Walls } from './made.ts';
@@ -79,7 +80,7 @@ export class C extends Curly {
   walls(walls: Walls): string {
     this.know(walls.program);
     this.#prefix = 'w_';
-    const text = `/* Walls for the motion of ${walls.tuning.replaceAll('*/', '')}, made by Zygopod: a circle or a level box swept against segments, the model's, bit for
+    const text = `/* Walls for the motion of ${inComment(walls.tuning)}, made by Zygopod: a circle or a level box swept against segments, the model's, bit for
    bit with -ffp-contract=off. Include it after the file of the motion. */
 typedef struct {
     const double *segments;
@@ -116,7 +117,7 @@ int walls_isClear(Walls *w, double fromX, double fromY, double toX, double toY) 
     this.know(motion.program);
     const asks = asksOf(motion);
     const routines = this.routines(motion.program.routines);
-    return `/* The motion of ${motion.tuning.replaceAll('*/', '')}, made by Zygopod. Compile with -ffp-contract=off: every result is then the model's, bit for bit. */
+    return `/* The motion of ${inComment(motion.tuning)}, made by Zygopod. Compile with -ffp-contract=off: every result is then the model's, bit for bit. */
 #include <math.h>
 #include <stdint.h>
 #include <string.h>

@@ -1,3 +1,4 @@
+import { inComment } from '@zygopod/core';
 import type { Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
 import { asksOf, type Motion, planeLists, tickWords, type Walls } from './made.ts';
@@ -48,7 +49,7 @@ export class CSharp extends Curly {
 
   walls(walls: Walls): string {
     this.know(walls.program);
-    return `// Walls for the motion of ${walls.tuning.replace(/[\r\n]/g, ' ')}, made by Zygopod: a circle or a level box swept against segments, the model's, bit for bit.
+    return `// Walls for the motion of ${inComment(walls.tuning)}, made by Zygopod: a circle or a level box swept against segments, the model's, bit for bit.
 using System;
 
 /// <summary>Walls, each a segment: x0, y0, x1, y1, in the same unit as the motion. What is handed to a tick are Contact and IsClear.</summary>
@@ -81,7 +82,7 @@ ${this.routines(walls.program.routines)}}
     this.know(motion.program);
     const plans = asksOf(motion).includes('plan');
     const printed = this.routines(motion.program.routines);
-    return `// The motion of ${motion.tuning.replace(/[\r\n]/g, ' ')}, made by Zygopod: every result is the model's, bit for bit.
+    return `// The motion of ${inComment(motion.tuning)}, made by Zygopod: every result is the model's, bit for bit.
 using System;
 
 /// <summary>The number of the press that holds a control down (0: up), of its last press, and a bit for each that went down in this tick:

@@ -1,3 +1,4 @@
+import { inComment } from '@zygopod/core';
 import { type Expression, type Kind, kindOf, type Routine, type Statement } from '../fold/ir.ts';
 import { docOf, filled, type Motion } from './made.ts';
 import { Printer } from './printer.ts';
@@ -148,7 +149,7 @@ export abstract class Curly extends Printer {
   }
 
   protected doc({ words, source }: Routine, depth: number): string[] {
-    return [this.at(depth, `/* ${filled(docOf({ words, source }).replaceAll('*/', '* /')).join(`\n${this.at(depth, '   ')}`)} */`)];
+    return [this.at(depth, `/* ${filled(inComment(docOf({ words, source }))).join(`\n${this.at(depth, '   ')}`)} */`)];
   }
 
   protected steps({ tick }: Motion): string[] {

@@ -1,3 +1,4 @@
+import { inComment } from '@zygopod/core';
 import type { Kind, Routine, Sign, StandardName, Statement, Used } from '../fold/ir.ts';
 import { asksOf, docOf, filled, type Motion, planeLists, tickWords, type Walls } from './made.ts';
 import { Printer } from './printer.ts';
@@ -106,7 +107,7 @@ export class Lua extends Printer {
 
   walls(walls: Walls): string {
     this.know(walls.program);
-    return `-- Walls for the motion of ${walls.tuning.replace(/[\r\n]/g, ' ')}, made by Zygopod for Lua 5.3 and newer.
+    return `-- Walls for the motion of ${inComment(walls.tuning)}, made by Zygopod for Lua 5.3 and newer.
 -- A circle or a level box swept against segments: every result is the model's, bit for bit.
 -- luacheck: no max line length
 -- luacheck: ignore 581 (the opposite of x < y is not x >= y where one of them is no number)
@@ -144,7 +145,7 @@ return M
     const plans = asksOf(motion).includes('plan');
     const tick = motion.tick.map((routine) => this.call(this.routineName(routine.name), [], routine));
     const routines = this.#routines(motion.program.routines);
-    return `-- The motion of ${motion.tuning.replace(/[\r\n]/g, ' ')}, made by Zygopod for Lua 5.3 and newer: every result is the model's, bit for bit.
+    return `-- The motion of ${inComment(motion.tuning)}, made by Zygopod for Lua 5.3 and newer: every result is the model's, bit for bit.
 -- luacheck: no max line length
 -- luacheck: ignore 581 (the opposite of x < y is not x >= y where one of them is no number)
 local M = {}

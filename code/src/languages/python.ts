@@ -1,3 +1,4 @@
+import { inDocstring } from '@zygopod/core';
 import type { Routine, StandardName, Statement, Used } from '../fold/ir.ts';
 import { asksOf, docOf, filled, type Motion, planeLists, tickWords, type Walls } from './made.ts';
 import { Printer } from './printer.ts';
@@ -114,7 +115,7 @@ export class Python extends Printer {
 
   #routines(routines: readonly Routine[]): string {
     const head = (routine: Routine) => `def _${routine.name}(${this.parameters(routine, ({ name }) => this.localName(name))}):`;
-    const doc = (routine: Routine) => [`    """${filled(docOf(routine).replaceAll('"""', '"').replaceAll('\\', '/')).join('\n    ')}"""`];
+    const doc = (routine: Routine) => [`    """${filled(inDocstring(docOf(routine))).join('\n    ')}"""`];
     return routines
       .map((routine) =>
         ['', head(routine), ...doc(routine), ...(routine.body.length > 0 ? this.statements(routine.body, 1) : ['    pass']), ''].join('\n'),
@@ -125,7 +126,7 @@ export class Python extends Printer {
   walls(walls: Walls): string {
     this.know(walls.program);
     const routines = this.#routines(walls.program.routines);
-    return `"""Walls for the motion of ${walls.tuning.replace(/["\\]/g, '')}, made by Zygopod: a circle or a level box swept against segments, bit for bit the model's."""
+    return `"""Walls for the motion of ${inDocstring(walls.tuning)}, made by Zygopod: a circle or a level box swept against segments, bit for bit the model's."""
 # flake8: noqa: E501
 import math
 
@@ -158,7 +159,7 @@ ${this.needed(pythonHelpers, routines)}${routines.trimStart()}`;
     const plans = asksOf(motion).includes('plan');
     const tick = motion.tick.map((routine) => this.call(this.routineName(routine.name), [], routine));
     const routines = this.#routines(motion.program.routines);
-    return `"""The motion of ${motion.tuning.replace(/["\\]/g, '')}, made by Zygopod: every result is the model's, bit for bit."""
+    return `"""The motion of ${inDocstring(motion.tuning)}, made by Zygopod: every result is the model's, bit for bit."""
 # flake8: noqa: E501
 import math
 ${routines.includes('HighWord(') || routines.includes('highWord(') ? 'import struct\n' : ''}

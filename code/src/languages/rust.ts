@@ -1,3 +1,4 @@
+import { inComment } from '@zygopod/core';
 import type { Asked, Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
 import { asksOf, type Motion, planeLists, tickWords, type Walls } from './made.ts';
@@ -52,7 +53,7 @@ export class Rust extends Curly {
 
   walls(walls: Walls): string {
     this.know(walls.program);
-    return `// Walls for the motion of ${walls.tuning.replace(/[\r\n]/g, ' ')}, made by Zygopod: a circle or a level box swept against segments, the model's, bit for bit.
+    return `// Walls for the motion of ${inComment(walls.tuning)}, made by Zygopod: a circle or a level box swept against segments, the model's, bit for bit.
 #![allow(${lints})]
 
 use super::motion::Body;
@@ -99,7 +100,7 @@ ${this.routines(walls.program.routines)}`;
     this.know(motion.program);
     const plans = asksOf(motion).includes('plan');
     const printed = this.routines(motion.program.routines);
-    return `// The motion of ${motion.tuning.replace(/[\r\n]/g, ' ')}, made by Zygopod: every result is the model's, bit for bit.
+    return `// The motion of ${inComment(motion.tuning)}, made by Zygopod: every result is the model's, bit for bit.
 #![allow(${lints})]
 
 /// The hands: the number of the press that holds a control down (0: up), of its last press, and a bit for each that went down in this tick.

@@ -1,3 +1,4 @@
+import { inComment } from '@zygopod/core';
 import type { Expression, Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { fieldsOf } from '../fold/tidy.ts';
 import { Curly } from './curly.ts';
@@ -51,7 +52,7 @@ export class TypeScript extends Curly {
   walls(walls: Walls): string {
     this.know(walls.program);
     const body = [...fieldsOf(walls.program)].sort();
-    return `/* Walls for the motion of ${walls.tuning.replaceAll('*/', '')}, made by Zygopod: a circle or a level box swept against segments, the model's, bit for bit. */
+    return `/* Walls for the motion of ${inComment(walls.tuning)}, made by Zygopod: a circle or a level box swept against segments, the model's, bit for bit. */
 
 /** What is read and written of a body. */
 interface Body {
@@ -89,7 +90,7 @@ ${this.routines(walls.program.routines)}`;
     this.know(motion.program);
     const plans = asksOf(motion).includes('plan');
     const routines = this.routines(motion.program.routines);
-    return `/* The motion of ${motion.tuning.replaceAll('*/', '')}, made by Zygopod: every result is the model's, bit for bit. */
+    return `/* The motion of ${inComment(motion.tuning)}, made by Zygopod: every result is the model's, bit for bit. */
 
 /** The hands: the number of the press that holds a control down (0: up), of its last press, and a bit for each that went down in this tick. ${motion.controls.map((name, i) => `${i} ${name}`).join(', ')}. */
 export interface Hands {

@@ -1,21 +1,12 @@
 import { type Metrics, metricKey, metricSpecOf } from '../measure/metricSpecs.ts';
 import type { JudgedTarget } from '../targets/targets.ts';
+import { inXml } from './escaping.ts';
 
 /** A drill as far as a report of its targets needs it. */
 interface Drilled {
   name: string;
   metrics: Metrics;
 }
-
-const escaped = (text: string): string =>
-  text
-    .replaceAll('&', '&amp;')
-    .replaceAll('<', '&lt;')
-    .replaceAll('>', '&gt;')
-    .replaceAll('"', '&quot;')
-    // XML 1.0 has no other control characters.
-    // biome-ignore lint/suspicious/noControlCharactersInRegex: they are just what is taken out
-    .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '');
 
 /** The name of the drill that measures a metric. */
 function drillOf(drills: readonly Drilled[], key: string): string {
@@ -32,18 +23,18 @@ export function junitXml(suite: string, drills: readonly Drilled[], targets: rea
   const skipped = targets.filter(({ ok }) => ok === null).length - errors;
   const cases = targets.map(({ metric, at, min, max, value, ok, fault }) => {
     const key = metricKey(metric, at);
-    const head = `    <testcase classname="${escaped(drillOf(drills, key))}" name="${escaped(key)}" time="0"`;
+    const head = `    <testcase classname="${inXml(drillOf(drills, key))}" name="${inXml(key)}" time="0"`;
     if (ok) return `${head}/>`;
-    if (ok === null && fault !== null) return `${head}>\n      <error message="${escaped(fault)}"/>\n    </testcase>`;
+    if (ok === null && fault !== null) return `${head}>\n      <error message="${inXml(fault)}"/>\n    </testcase>`;
     if (ok === null) return `${head}>\n      <skipped message="not measured"/>\n    </testcase>`;
     const band = `${min ?? '-∞'} to ${max ?? '∞'}`;
     const message = `${metricSpecOf(key).words}: ${value}, expected ${band}`;
-    return `${head}>\n      <failure message="${escaped(message)}"/>\n    </testcase>`;
+    return `${head}>\n      <failure message="${inXml(message)}"/>\n    </testcase>`;
   });
   return [
     '<?xml version="1.0" encoding="UTF-8"?>',
     `<testsuites tests="${targets.length}" failures="${failures}" skipped="${skipped}" errors="${errors}" time="${seconds.toFixed(3)}">`,
-    `  <testsuite name="${escaped(suite)}" tests="${targets.length}" failures="${failures}" skipped="${skipped}" errors="${errors}" time="${seconds.toFixed(3)}">`,
+    `  <testsuite name="${inXml(suite)}" tests="${targets.length}" failures="${failures}" skipped="${skipped}" errors="${errors}" time="${seconds.toFixed(3)}">`,
     ...cases,
     '  </testsuite>',
     '</testsuites>',

@@ -1,18 +1,18 @@
+import { inXml } from '../formats/escaping.ts';
 import { shortNumber } from '../tuning/expression.ts';
 import type { Formula } from './formulas.ts';
 import { bindingOf, type Term } from './term.ts';
 import type { As } from './text.ts';
 
-const safe = (text: string) => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
 const sign = (text: string) => `<mo>${text}</mo>`;
 /** Brackets are as tall as a line, but round fractions. */
 const bracket = (text: string, around: string) => (around.includes('<mfrac>') ? sign(text) : `<mo stretchy="false">${text}</mo>`);
 const inBrackets = (inner: string) => row(bracket('(', inner), inner, bracket(')', inner));
 const row = (...parts: string[]) => `<mrow>${parts.join('')}</mrow>`;
 const number = (value: number) =>
-  value < 0 ? `${sign('−')}<mn>${safe(shortNumber(-value))}</mn>` : `<mn>${safe(shortNumber(value))}</mn>`;
+  value < 0 ? `${sign('−')}<mn>${inXml(shortNumber(-value))}</mn>` : `<mn>${inXml(shortNumber(value))}</mn>`;
 const measured = (value: number, unit: string) =>
-  unit === '' ? number(value) : row(number(value), ...(unit === '°' ? [] : ['<mspace width="0.2em"/>']), `<mtext>${safe(unit)}</mtext>`);
+  unit === '' ? number(value) : row(number(value), ...(unit === '°' ? [] : ['<mspace width="0.2em"/>']), `<mtext>${inXml(unit)}</mtext>`);
 
 /** A term as presentation MathML (W3C MathML Core): read aloud by screen readers, drawn by every browser. */
 function termMath(term: Term, as: As): string {
@@ -23,12 +23,12 @@ function termMath(term: Term, as: As): string {
     case 'number':
       return measured(term.value, term.unit ?? '');
     case 'parameter':
-      return as === 'words' ? `<mtext>${safe(term.label)}</mtext>` : measured(term.value, term.unit);
+      return as === 'words' ? `<mtext>${inXml(term.label)}</mtext>` : measured(term.value, term.unit);
     case 'open':
     case 'constant':
-      return `<mi>${safe(term.name)}</mi>`;
+      return `<mi>${inXml(term.name)}</mi>`;
     case 'named':
-      return as === 'words' ? `<mi>${safe(term.name)}</mi>` : number(term.value);
+      return as === 'words' ? `<mi>${inXml(term.name)}</mi>` : number(term.value);
     case 'sum':
       return between(term.terms, '+', 1);
     case 'difference':
@@ -58,5 +58,5 @@ export function formulaMath({ words, term, value, unit }: Formula): string {
   const [named, numbered] = [termMath(term, 'words'), termMath(term, 'numbers')];
   const result = value === null ? null : measured(value, unit);
   const steps = [named, ...(numbered === named ? [] : [numbered]), ...(result === null || result === numbered ? [] : [result])];
-  return `<math xmlns="http://www.w3.org/1998/Math/MathML" display="block"><mrow><mtext>${safe(words)}</mtext>${steps.map((step) => `${sign('=')}${step}`).join('')}</mrow></math>`;
+  return `<math xmlns="http://www.w3.org/1998/Math/MathML" display="block"><mrow><mtext>${inXml(words)}</mtext>${steps.map((step) => `${sign('=')}${step}`).join('')}</mrow></math>`;
 }

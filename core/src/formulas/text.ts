@@ -1,3 +1,4 @@
+import { inMarkdown } from '../formats/escaping.ts';
 import { shortNumber } from '../tuning/expression.ts';
 import type { Formula } from './formulas.ts';
 import { bindingOf, type Term } from './term.ts';
@@ -53,7 +54,7 @@ export const resultText = ({ value, unit }: Formula): string | null => (value ==
 
 /** Formulas as Markdown, group by group: what is told, in words, with its numbers, and what it comes to. */
 export function formulasMarkdown(formulas: readonly Formula[], title: string): string {
-  const lines = [`# ${title}`];
+  const lines = [`# ${inMarkdown(title)}`];
   let group = '';
   for (const formula of formulas) {
     if (formula.group !== group) {

@@ -77,9 +77,12 @@ export function canonicalText(value: unknown): string {
   return JSON.stringify(value) ?? 'null';
 }
 
+/** Names that some systems keep for devices, whatever their extension. */
+const DEVICES = /^(con|prn|aux|nul|com\d|lpt\d)$/;
+
 /** `carrier-day-boots`: a name as the stem of a file's; letters and digits of any script stay. */
-export const fileStem = (name: string): string =>
-  [
+export function fileStem(name: string): string {
+  const stem = [
     ...name
       .normalize('NFC')
       .toLowerCase()
@@ -87,4 +90,6 @@ export const fileStem = (name: string): string =>
       .replace(/^-+|-+$/g, ''),
   ]
     .slice(0, 60)
-    .join('') || 'unnamed';
+    .join('');
+  return stem === '' ? 'unnamed' : DEVICES.test(stem) ? `${stem}-file` : stem;
+}

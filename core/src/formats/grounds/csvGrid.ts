@@ -1,6 +1,7 @@
-import { csvFormatRows, csvParseRows } from 'd3-dsv';
+import { csvParseRows } from 'd3-dsv';
 import { type Reading, shown } from '../../document/fault.ts';
 import { type Ground, OPEN, SOLID } from '../../ground/ground.ts';
+import { csvLine, fromCsvCell } from '../escaping.ts';
 import { countUpTo, most, tooMany } from './budget.ts';
 import { beyondCells, type Exported, groundOfCells, type Imported, refused, rowOf, surfacesFor, wholeCells } from './imported.ts';
 
@@ -24,7 +25,7 @@ export function readCsvGrid(name: string, text: string, cell: number): Reading<I
     if (columns > most.side) return tooMany(`line ${y + 1}`, 'fields', most.side);
     const found: string[] = [];
     for (const [x, field] of row.entries()) {
-      const value = field.trim();
+      const value = fromCsvCell(field.trim());
       const mark = value === '' || value === '0' ? OPEN : value === '1' ? SOLID : value;
       if ([...mark].length !== 1) return refused(`line ${y + 1}, field ${x + 1}`, shown(value), 'one mark');
       if (mark !== OPEN && mark !== SOLID) marks.add(mark);
@@ -46,5 +47,10 @@ function linesOf(text: string): (() => string[])[] {
 export function writeCsvGrid(ground: Ground): Exported {
   const lost = beyondCells(ground);
   if (Object.keys(ground.surfaces).length > 0) lost.push('names and speeds of surfaces');
-  return { content: `${csvFormatRows(wholeCells(ground).map((row) => [...row]))}\n`, lost: [...lost, 'the size of a cell'] };
+  return {
+    content: wholeCells(ground)
+      .map((row) => csvLine([...row]))
+      .join(''),
+    lost: [...lost, 'the size of a cell'],
+  };
 }

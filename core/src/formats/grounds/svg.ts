@@ -1,6 +1,7 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import type { Reading } from '../../document/fault.ts';
 import { type Ground, groundFormat, OPEN, readGround, SOLID, type Surface, type Wall } from '../../ground/ground.ts';
+import { inXml } from '../escaping.ts';
 import { attributesInOne, countUpTo, most, numbersIn, tooMany } from './budget.ts';
 import { BrokenPath, flattenPath, TooManyPoints } from './flatten.ts';
 import { type Exported, type Imported, refused, wholeCells } from './imported.ts';
@@ -207,20 +208,18 @@ function toGround(name: string, drawing: Drawing, width: number, height: number,
   return reading.ok ? { ok: true, value: { ground: reading.value, remarks } } : reading;
 }
 
-const escaped = (text: string) => text.replace(/[&<>"]/g, (mark) => `&#${mark.charCodeAt(0)};`);
-
 /** A ground as an SVG drawing that holds everything: cells as rectangles, walls as polygons and lines, places as circles. */
 export function writeSvg(ground: Ground): Exported {
   const { size, cell, surfaces, walls, start, goal, frame } = ground;
   const lines = [
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${size.width} ${size.height}" data-cell="${cell}">`,
-    `<title>${escaped(ground.name)}</title>`,
+    `<title>${inXml(ground.name)}</title>`,
   ];
   const cells = ground.cells.length > 0 ? wholeCells(ground) : [];
   const marks = [...new Set(cells.join(''))].filter((mark) => mark !== OPEN);
   for (const mark of [...new Set([...marks, ...Object.keys(surfaces)])]) {
     const surface = surfaces[mark];
-    const told = surface ? ` data-surface="${escaped(mark)}" data-name="${escaped(surface.name)}" data-speed="${surface.speed}"` : '';
+    const told = surface ? ` data-surface="${inXml(mark)}" data-name="${inXml(surface.name)}" data-speed="${surface.speed}"` : '';
     lines.push(`<g fill="${mark === SOLID ? '#b9a562' : '#d3e6ee'}"${told}>`);
     cells.forEach((row, y) => {
       for (let x = 0; x < row.length; ) {
@@ -230,7 +229,7 @@ export function writeSvg(ground: Ground): Exported {
         }
         let end = x;
         while (row[end] === mark) end++;
-        lines.push(`<rect data-mark="${escaped(mark)}" x="${x * cell}" y="${y * cell}" width="${(end - x) * cell}" height="${cell}"/>`);
+        lines.push(`<rect data-mark="${inXml(mark)}" x="${x * cell}" y="${y * cell}" width="${(end - x) * cell}" height="${cell}"/>`);
         x = end;
       }
     });

@@ -1,3 +1,4 @@
+import { csvLine, identifierOf, inComment } from '../escaping.ts';
 import type { Constant, ConstantFault, ConstantValue } from './constants.ts';
 
 /** The case in which names are written. */
@@ -88,11 +89,8 @@ function columns(
     .join('');
 }
 
-const head = ({ tuning, revision, units }: Told) => `${tuning.replace(/[\r\n]/g, ' ')}, ${revision}. Units: ${units}.`;
-const beside = (mark: string, comment: string, end = '') => (comment ? `  ${mark} ${comment}${end}` : '');
-
-/** A comment of C that no text ends before its time. */
-const inComment = (text: string) => text.replaceAll('*/', '* /');
+const head = ({ tuning, revision, units }: Told) => inComment(`${tuning}, ${revision}. Units: ${units}.`);
+const beside = (mark: string, comment: string, end = '') => (comment ? `  ${mark} ${inComment(comment)}${end}` : '');
 
 const typescript: Writer = {
   id: 'ts',
@@ -119,15 +117,15 @@ const c: Writer = {
     'auto break case char const continue default do double else enum extern float for goto if inline int long register restrict return short signed sizeof static struct switch typedef union unsigned void volatile while',
   ),
   write: (constants, told) => {
-    const guard = `${told.stem.replace(/\W+/g, '_').toUpperCase()}_H`;
+    const guard = `${identifierOf(told.stem).toUpperCase()}_H`;
     const of: Literals = {
       isTrue: '1',
       isFalse: '0',
       number: pointed,
       list: (values) => (values.length > 0 ? `{ ${values.join(', ')} }` : '{}'),
     };
-    const body = columns(constants, (name, value, comment) => `#define ${name} ${value}${beside('/*', inComment(comment), ' */')}`, of);
-    return `/* ${inComment(head(told))} */\n#ifndef ${guard}\n#define ${guard}\n\n${body}\n#endif\n`;
+    const body = columns(constants, (name, value, comment) => `#define ${name} ${value}${beside('/*', comment, ' */')}`, of);
+    return `/* ${head(told)} */\n#ifndef ${guard}\n#define ${guard}\n\n${body}\n#endif\n`;
   },
 };
 
@@ -157,8 +155,10 @@ const csharp: Writer = {
           : value.startsWith('new')
             ? `static readonly ${value.split(' ')[1]}`
             : 'const double';
-    const stem = told.stem.replace(/(^|\W+)(\w?)/g, (_, _gap, letter: string) => letter.toUpperCase());
-    return `// ${head(told)}\npublic static class ${/^\d/.test(stem) ? `_${stem}` : stem}\n{\n${columns(
+    const stem = identifierOf(told.stem).replace(/(^|_+)([^_]?)/g, (_, _gap, letter: string) => letter.toUpperCase());
+    // A member cannot have its class's name.
+    const name = constants.some((one) => one.name === stem) ? `${stem}Numbers` : stem;
+    return `// ${head(told)}\npublic static class ${name}\n{\n${columns(
       constants,
       (name, value, comment) => `    public ${typeOf(value.trim())} ${name} = ${value.trim()};${beside('//', comment)}`,
       of,
@@ -240,8 +240,6 @@ const json: Writer = {
   write: (constants) => `{\n${constants.map(({ name, value }) => `  ${JSON.stringify(name)}: ${JSON.stringify(value)}`).join(',\n')}\n}\n`,
 };
 
-const cell = (value: string) => (/[",\r\n]/.test(value) ? `"${value.replaceAll('"', '""')}"` : value);
-
 const csv: Writer = {
   id: 'csv',
   title: 'Table',
@@ -251,9 +249,8 @@ const csv: Writer = {
   reserved: [],
   write: (constants) =>
     `name,value,comment,path\r\n${constants
-      .map(
-        ({ name, value, comment, path }) =>
-          `${[name, typeof value === 'string' ? value : JSON.stringify(value), comment, path].map(cell).join(',')}\r\n`,
+      .map(({ name, value, comment, path }) =>
+        csvLine([name, typeof value === 'string' || typeof value === 'number' ? value : JSON.stringify(value), comment, path]),
       )
       .join('')}`,
 };

@@ -1,3 +1,4 @@
+import { fromCsvCell } from '../escaping.ts';
 import { numberAt } from './numberAt.ts';
 import type { Token } from './tokens.ts';
 
@@ -50,7 +51,7 @@ export function tableOf(lines: readonly (readonly Token[])[]): Map<number, Found
     const row = line[0]?.line ?? 0;
     const columns = namesAndValues(heads);
     if (columns) {
-      const [name, value] = [wordsOf(cells[columns.name]), numberOf(cells[columns.value])];
+      const [name, value] = [fromCsvCell(wordsOf(cells[columns.name])), numberOf(cells[columns.value])];
       const hint = cells.flatMap((cell, i) => (i === columns.name || i === columns.value ? [] : [wordsOf(cell)])).join(' ');
       if (name && value !== null) found.set(row, [{ name, value, line: row, hint }]);
       continue;

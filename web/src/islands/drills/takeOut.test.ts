@@ -1,4 +1,5 @@
 import { keepAsTargets, metricsOf, newTuning, readTuning, runDrills } from '@zygopod/core';
+import { csvParse } from 'd3-dsv';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { reportOf } from './reports.ts';
 import { type Form, type Reported, takeReportOut } from './takeOut.ts';
@@ -36,15 +37,6 @@ function reported(name: string): Reported {
   };
   return { report: reportOf(of, { id: null, head: 0, set }, judgement, []), unit: 'px', targets: set, judgement };
 }
-/** Lines of quoted cells as records, by the names in the first of them (RFC 4180). */
-function recordsOf(csv: string): Record<string, string>[] {
-  const [head = [], ...lines] = csv
-    .split('\r\n')
-    .filter(Boolean)
-    .map((line) => [...line.matchAll(/"((?:[^"]|"")*)"(?:,|$)/g)].map(([, cell = '']) => cell.replaceAll('""', '"')));
-  return lines.map((cells) => Object.fromEntries(head.map((name, i) => [name, cells[i] ?? ''])));
-}
-
 const taken = (form: Form, name = 'Boots') => {
   const of = reported(name);
   takeReportOut(form, of);
@@ -56,7 +48,7 @@ describe('a report that is taken out', () => {
   it('as CSV has a line for each metric of each drill, with its band, as a table is read', () => {
     const { name, text, of } = taken('CSV', 'Boots, "wet"');
     expect(name).toBe('boots-wet.drills.csv');
-    const rows = recordsOf(text);
+    const rows = csvParse(text);
     const all = of.judgement.drills.flatMap(({ metrics }) => Object.entries(metrics));
     expect(rows).toHaveLength(all.length);
     for (const [i, [key, value]] of all.entries()) {

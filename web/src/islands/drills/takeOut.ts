@@ -1,4 +1,4 @@
-import { fileStem, judgeTargets, junitXml, metricKey, metricSpecOf, type TargetSet, unitOf } from '@zygopod/core';
+import { csvLine, fileStem, inXml, judgeTargets, junitXml, metricKey, metricSpecOf, type TargetSet, unitOf } from '@zygopod/core';
 import type { Judgement } from '../../workers/drills.ts';
 import { download } from '../controls/download.ts';
 import type { Report } from './reports.ts';
@@ -10,8 +10,6 @@ export interface Reported {
   targets: TargetSet;
   judgement: Judgement;
 }
-
-const cell = (value: string | number) => `"${String(value).replaceAll('"', '""')}"`;
 
 /** The metrics as lines of comma-separated values (RFC 4180): drill, metric, value, unit, band, whether it is in it. */
 function csvOf({ judgement, targets, unit }: Reported): string {
@@ -33,7 +31,7 @@ function csvOf({ judgement, targets, unit }: Reported): string {
     }),
   );
   const head = ['drill', 'metric', 'words', 'value', 'unit', 'min', 'max', 'in its band'];
-  return [head, ...lines].map((line) => `${line.map(cell).join(',')}\r\n`).join('');
+  return [head, ...lines].map(csvLine).join('');
 }
 
 /** Room of a small multiple in the drawing of all, and how many stand in a row. */
@@ -45,7 +43,6 @@ const ACROSS = 4;
 function svgOf({ report: { tuning } }: Reported): string {
   const style = getComputedStyle(document.documentElement);
   const inked = (markup: string) => markup.replace(/var\((--[\w-]+)\)/g, (_, name: string) => style.getPropertyValue(name).trim());
-  const escaped = (text: string) => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;');
   const drawn = [...document.querySelectorAll<HTMLElement>('[data-drill]')].flatMap((item) => {
     const picture = item.querySelector('svg');
     const title = item.firstElementChild?.firstChild?.textContent ?? '';
@@ -54,10 +51,10 @@ function svgOf({ report: { tuning } }: Reported): string {
   const rows = Math.ceil(drawn.length / ACROSS);
   const parts = drawn.map(({ title, markup }, i) => {
     const [x, y] = [(i % ACROSS) * WIDE + 8, Math.floor(i / ACROSS) * TALL + 34];
-    return `<g transform="translate(${x} ${y})"><text y="10" font-size="12" font-weight="600">${escaped(title)}</text><g transform="translate(0 16)">${inked(markup)}</g></g>`;
+    return `<g transform="translate(${x} ${y})"><text y="10" font-size="12" font-weight="600">${inXml(title)}</text><g transform="translate(0 16)">${inked(markup)}</g></g>`;
   });
   const size = `width="${ACROSS * WIDE + 8}" height="${rows * TALL + 40}"`;
-  const head = `<text x="8" y="20" font-size="14" font-weight="700">${escaped(tuning.name)}</text>`;
+  const head = `<text x="8" y="20" font-size="14" font-weight="700">${inXml(tuning.name)}</text>`;
   return `<svg xmlns="http://www.w3.org/2000/svg" ${size} font-family="sans-serif" fill="${style.getPropertyValue('--ink').trim()}">${head}${parts.join('')}</svg>\n`;
 }
 

@@ -1,6 +1,4 @@
-import { readTuning, specs, tuningNumbers } from '@zygopod/core';
-
-const cell = (value: string | number) => (typeof value === 'number' ? String(value) : `"${value.replaceAll('"', '""')}"`);
+import { csvLine, readTuning, specs, tuningNumbers } from '@zygopod/core';
 
 /** The numbers of tunings as comma-separated values (RFC 4180): a row a parameter, a column a tuning, in the catalogue's order. */
 export function numbersCsv(files: readonly unknown[]): string {
@@ -11,5 +9,5 @@ export function numbersCsv(files: readonly unknown[]): string {
     ['path', 'name', ...read.map(({ file }) => file.name)],
     ...paths.map((path) => [path, specs.get(path)?.label ?? '', ...numbers.map((own) => own[path] ?? '')]),
   ];
-  return lines.map((line) => `${line.map(cell).join(',')}\r\n`).join('');
+  return lines.map(csvLine).join('');
 }

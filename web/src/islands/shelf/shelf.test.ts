@@ -35,10 +35,10 @@ describe('numbers as CSV', () => {
     const one = withValue(newTuning('Boots, "day"'), 'pace.walkSpeed', 120);
     const csv = numbersCsv([one, { format: 'zygopod/boat' }, newTuning('Plain')]);
     const lines = csv.split('\r\n');
-    expect(lines[0]).toBe('"path","name","Boots, ""day""","Plain"');
-    expect(lines).toContain('"pace.walkSpeed","Walk",120,140');
+    expect(lines[0]).toBe('path,name,"Boots, ""day""",Plain');
+    expect(lines).toContain('pace.walkSpeed,Walk,120,140');
     // The sprint follows the walk.
-    expect(lines).toContain('"pace.sprintSpeed","Sprint",210,245');
+    expect(lines).toContain('pace.sprintSpeed,Sprint,210,245');
     expect(lines.length).toBe([...specs.values()].filter(({ kind }) => kind === 'number').length + 2);
   });
 });

@@ -1,3 +1,4 @@
+import { csvLine } from '@zygopod/core';
 import { z } from 'zod';
 import { keepTrial, listTrials, type TrialRow } from '../../data/trials.ts';
 import type { Asked, Operation } from '../operation.ts';
@@ -70,8 +71,6 @@ const list: Operation = {
     json({ items: (await listTrials(await database(), query.a, query.b)).map(toldOf) }),
 };
 
-const cell = (value: string | number) => `"${String(value).replaceAll('"', '""')}"`;
-
 /** The rounds as lines of comma-separated values (RFC 4180). */
 function csvOf(rows: readonly TrialRow[]): string {
   const head = ['when', 'who', 'better', 'why', 'first', 'a', 'revision of a', 'b', 'revision of b', 'ground'];
@@ -88,7 +87,7 @@ function csvOf(rows: readonly TrialRow[]): string {
     row.revisionB,
     row.ground,
   ]);
-  return [head, ...lines].map((line) => `${line.map(cell).join(',')}\r\n`).join('');
+  return [head, ...lines].map(csvLine).join('');
 }
 
 const csv: Operation = {
