@@ -36,6 +36,15 @@ describe('a merge', () => {
     expect(merge([base, newer], base, newer).file).toEqual(newer);
   });
 
+  it('keeps what I took back after it was sent, whether it arrived or not', () => {
+    const sent = file({ [walk]: 150 });
+    expect(merge([base], base, sent, [sent])).toEqual({ file: base, conflicts: [] });
+    expect(merge([base, sent], base, sent, [sent]).file).toEqual(base);
+    expect(merge([base], file({ [walk]: 160 }), sent, [sent])).toEqual({ file: file({ [walk]: 160 }), conflicts: [] });
+    // It never arrived, and somebody else entered another number.
+    expect(merge([base], sent, file({ [walk]: 170 }), [sent]).conflicts).toEqual([walk]);
+  });
+
   it('brings a default back that they have set', () => {
     const old = file({ [walk]: 150 });
     expect(merge([old], old, base)).toEqual({ file: base, conflicts: [] });

@@ -3,20 +3,36 @@ import type { TuningFile } from './schema.ts';
 import { withValue, writtenAt } from './tuning.ts';
 
 /**
- * Merges two files that grew from common ones (the newest last): each parameter that only they changed is theirs, every other one is mine. A
- * value that is as in an ancestor was not changed since; where both are, that of the newer one counts. The paths that both changed, to
- * different values, are named.
+ * Decides between two texts of one value, `here` and `there`. `were` are those of the files that both grew from, the newest last: a value that
+ * is one of these was not changed since, and where both are, the newer one counts. `sent` are those that mine had on its way, any of which the
+ * other side may have seen: mine is newer than they are.
  */
-export function merge(ancestors: readonly TuningFile[], mine: TuningFile, theirs: TuningFile): { file: TuningFile; conflicts: string[] } {
+export function decide(
+  here: string | undefined,
+  there: string | undefined,
+  were: readonly (string | undefined)[],
+  sent: readonly (string | undefined)[] = [],
+): 'mine' | 'theirs' | 'both' {
+  if (here === there || sent.includes(there)) return 'mine';
+  const [known, knownThere] = [were.lastIndexOf(here), were.lastIndexOf(there)];
+  if (known === -1 && knownThere === -1) return 'both';
+  return knownThere === -1 || (known !== -1 && knownThere > known) ? 'theirs' : 'mine';
+}
+
+/** Merges two files parameter by parameter, as `decide` has it. The paths that both changed, to different values, are listed; there mine counts. */
+export function merge(
+  ancestors: readonly TuningFile[],
+  mine: TuningFile,
+  theirs: TuningFile,
+  sent: readonly TuningFile[] = [],
+): { file: TuningFile; conflicts: string[] } {
   const conflicts: string[] = [];
   let file = mine;
   for (const path of specs.keys()) {
-    const [here, there] = [JSON.stringify(writtenAt(mine, path)), JSON.stringify(writtenAt(theirs, path))];
-    if (here === there) continue;
-    const were = ancestors.map((ancestor) => JSON.stringify(writtenAt(ancestor, path)));
-    const [known, knownThere] = [were.lastIndexOf(here), were.lastIndexOf(there)];
-    if (known === -1 && knownThere === -1) conflicts.push(path);
-    else if (knownThere === -1 || (known !== -1 && knownThere > known)) file = withValue(file, path, writtenAt(theirs, path));
+    const at = (one: TuningFile) => JSON.stringify(writtenAt(one, path));
+    const chosen = decide(at(mine), at(theirs), ancestors.map(at), sent.map(at));
+    if (chosen === 'both') conflicts.push(path);
+    else if (chosen === 'theirs') file = withValue(file, path, writtenAt(theirs, path));
   }
   return { file, conflicts };
 }

@@ -1,10 +1,11 @@
 import { useStore } from '@nanostores/react';
-import { faultText, type Ground, type GroundFormat, groundFormats, type Imported, type Reading } from '@zygopod/core';
-import { useEffect, useRef, useState } from 'react';
+import { faultText, type Ground, type GroundFormat, groundFormats, type Imported, largest, type Reading } from '@zygopod/core';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { drawGround } from '../chart/drawGround.ts';
 import { readInks } from '../chart/theme.ts';
 import { fit } from '../chart/view.ts';
 import { Overlay } from '../controls/Overlay.tsx';
+import { sizeWords } from '../work/saving/refusalWords.ts';
 import { readFile, writeGround } from './exchanger.ts';
 import { useGround } from './session.ts';
 
@@ -40,7 +41,10 @@ export function ImportGround({
       current = false;
     };
   }, [file, side, sideIsGood, threshold]);
-  const ground = reading?.ok ? reading.value.ground : null;
+  const read = reading?.ok ? reading.value.ground : null;
+  const size = useMemo(() => (read ? savedSize(read) : 0), [read]);
+  // What the server wouldn't take is refused here, before anything is changed.
+  const ground = size > largest.ground ? null : read;
   const picture = file !== null && /\.png$/i.test(file.name);
   return (
     <Overlay title="Import a ground" close={close}>
@@ -100,6 +104,12 @@ export function ImportGround({
           </ul>
         </div>
       )}
+      {size > largest.ground && (
+        <p role="alert" className="mt-3 text-now">
+          ▲ This ground has {sizeWords(size)} as a file, and {sizeWords(largest.ground)} can be saved at most. Use a smaller picture or
+          fewer cells.
+        </p>
+      )}
       {ground && reading?.ok && (
         <>
           <Preview ground={ground} />
@@ -145,6 +155,9 @@ export function ImportGround({
     </Overlay>
   );
 }
+
+/** Bytes of a ground as it is sent to be saved. */
+const savedSize = (ground: Ground) => new Blob([JSON.stringify({ file: ground, base: 1e9, note: '' })]).size;
 
 function Preview({ ground }: { ground: Ground }) {
   const canvas = useRef<HTMLCanvasElement>(null);

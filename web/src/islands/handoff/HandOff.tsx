@@ -112,6 +112,7 @@ export function HandOff({ opening }: { opening: Opening }) {
                 <span className="ml-auto flex items-baseline gap-4">
                   <input
                     aria-label="What it is for"
+                    data-work=""
                     placeholder="for build …"
                     maxLength={120}
                     className="w-32 border-b border-rule bg-transparent"

@@ -79,6 +79,7 @@ export function Projects({ close }: { close(): void }) {
         <input
           aria-label="Name of a new project"
           placeholder="A new project"
+          data-work=""
           maxLength={120}
           className="min-w-0 flex-1 border-b border-ink bg-transparent py-1"
           value={name}
@@ -97,6 +98,7 @@ export function Projects({ close }: { close(): void }) {
       >
         <input
           aria-label="Name of this project"
+          data-work={project.name}
           maxLength={120}
           className="min-w-0 flex-1 border-b border-ink bg-transparent py-1"
           value={own}

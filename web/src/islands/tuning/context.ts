@@ -1,4 +1,4 @@
-import { merge, newTuning, readTuning, type Snag, type Target, type TuningFile } from '@zygopod/core';
+import { newTuning, readTuning, type Snag, type Target, type TuningFile } from '@zygopod/core';
 import { atom, computed, type WritableAtom } from 'nanostores';
 import { createContext, useContext } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
@@ -68,7 +68,6 @@ export function openTuningWork(opening: Opening): TuningWork {
           drive.retune(tuning.parameters, isOther ? other.parameters : null);
         }),
       ],
-      merge,
       fresh: ({ unit }) => newTuning('New tuning', unit),
     },
     opening,

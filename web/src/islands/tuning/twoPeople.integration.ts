@@ -1,27 +1,19 @@
 import '../../../../testing/provided.ts';
 import { type FileValue, merge, newTuning, type TuningFile, withValue, writtenAt } from '@zygopod/core';
 import { afterAll, beforeAll, describe, expect, inject, it, vi } from 'vitest';
+import { sequence } from '../../../../core/src/testing/sequence.ts';
 import type { Opened } from '../../server/data/openings.ts';
-import { begin } from '../work/opened.ts';
-import { Saving } from '../work/saving.ts';
+import { MemoryCopies } from '../../testing/memoryCopies.ts';
+import { begin } from '../work/saving/opened.ts';
+import { Saving } from '../work/saving/saving.ts';
 
 const address = inject('address');
 
 beforeAll(() => {
   const plain = globalThis.fetch;
   vi.stubGlobal('fetch', (path: string, init?: RequestInit) => plain(`${address}${path}`, init));
-  vi.stubGlobal('localStorage', { getItem: () => null, setItem: () => undefined, removeItem: () => undefined });
 });
 afterAll(() => vi.unstubAllGlobals());
-
-/** Numbers in [0, 1) from a fixed sequence, so that a failure can be seen again by its seed. */
-function sequence(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return state / 2 ** 32;
-  };
-}
 
 async function get<T>(path: string): Promise<T | null> {
   const answer = await fetch(path);
@@ -62,9 +54,9 @@ class Person {
 
   async open(): Promise<void> {
     if (this.#saving) return;
-    const { now, origin, state } = begin(await openedNow(this.#id), null);
+    const { now, origin, state } = begin(await openedNow(this.#id));
     this.#now = now;
-    this.#saving = new Saving('tunings', origin, state);
+    this.#saving = new Saving('tunings', origin, state, new MemoryCopies(), 'page');
     await this.#settle();
   }
 
@@ -99,7 +91,7 @@ class Person {
     for (let round = 0; round < 20; round++) {
       const state = this.#saving?.$state.get();
       if (state?.at !== 'conflict') return;
-      const { file } = merge(state.from, this.#now as TuningFile, state.theirs);
+      const { file } = merge(state.from, this.#now as TuningFile, state.theirs, state.sent);
       this.#now = file;
       this.#saving?.settle(file);
       await this.#saving?.flush();

@@ -115,6 +115,7 @@ export function SaveRevision({ save, close }: { save(note: string): Promise<stri
           id="revision-note"
           autoFocus
           maxLength={2000}
+          data-work=""
           className="mt-1 w-full border-b border-ink bg-transparent py-1"
           placeholder="What changed, and how it feels"
           value={note}

@@ -13,6 +13,7 @@ import { type Command, listenToCommands } from './commands.ts';
 import type { Place } from './place.ts';
 import { $project } from './project.ts';
 import { Screens } from './Screens.tsx';
+import { isUnfinished } from './unfinished.ts';
 
 /**
  * What every page of the application has: the header with what is shown and the way to the other screens, the commands and their keys, and
@@ -74,6 +75,13 @@ export function Frame({
     [commands],
   );
   useEffect(() => listenToCommands(all, drives), [all]);
+  useEffect(() => {
+    const asking = (event: BeforeUnloadEvent) => {
+      if (isUnfinished()) event.preventDefault();
+    };
+    window.addEventListener('beforeunload', asking);
+    return () => window.removeEventListener('beforeunload', asking);
+  }, []);
   return (
     <Painters value={painters}>
       <div className="flex h-screen min-h-[620px] min-w-[960px] flex-col">

@@ -40,6 +40,7 @@ export function Naming({
         <input
           autoFocus
           aria-label="Name"
+          data-work={name}
           maxLength={most}
           className="w-full border-b border-ink bg-transparent py-1"
           value={wanted}

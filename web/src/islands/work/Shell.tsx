@@ -8,8 +8,8 @@ import { documentCommands } from './documentCommands.ts';
 import { Frame } from './Frame.tsx';
 import { Naming } from './Naming.tsx';
 import { placeOf, useScreens } from './place.ts';
-import { SaveNotice } from './SaveNotice.tsx';
-import { saveWords } from './saveWords.ts';
+import { SaveNotice } from './saving/SaveNotice.tsx';
+import { saveWords } from './saving/saveWords.ts';
 import type { Steps } from './steps.ts';
 import type { Work } from './work.ts';
 
@@ -103,7 +103,7 @@ export function Shell<F extends { name: string }, S extends Steps<F>>({
 }
 
 /** How the work stands with the server. */
-function State<F, S extends Steps<F>>({ work, unchanged }: { work: Work<F, S>; unchanged: boolean }) {
+function State<F extends object, S extends Steps<F>>({ work, unchanged }: { work: Work<F, S>; unchanged: boolean }) {
   const state = useStore(work.saving.$state);
   return (
     <p className="digits ml-1 shrink-0 text-xs text-ink-soft" role="status" data-testid="save-state" data-state={state.at}>
@@ -113,7 +113,7 @@ function State<F, S extends Steps<F>>({ work, unchanged }: { work: Work<F, S>; u
 }
 
 /** The deeds that concern all of a document. */
-function Deeds<F, S extends Steps<F>>({ work: { steps }, save }: { work: Work<F, S>; save(): void }) {
+function Deeds<F extends object, S extends Steps<F>>({ work: { steps }, save }: { work: Work<F, S>; save(): void }) {
   const { undo, redo } = useStore(steps.$history);
   return (
     <>

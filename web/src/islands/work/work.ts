@@ -7,12 +7,16 @@ import { Mesher } from '../drive/mesher.ts';
 import { pollPads } from '../drive/pad.ts';
 import { Surveyor } from '../drive/surveyor.ts';
 import { listenToServer } from './changes.ts';
-import { begin } from './opened.ts';
-import { Saving } from './saving.ts';
+import { Adopting } from './saving/adopting.ts';
+import { browserCopies, takeKept } from './saving/atHand.ts';
+import { begin } from './saving/opened.ts';
+import { holdPage, newPageId } from './saving/pages.ts';
+import { Saving } from './saving/saving.ts';
 import type { Steps } from './steps.ts';
+import { isUnfinished } from './unfinished.ts';
 
 /** How a kind of document is worked on. */
-export interface Trade<F, S extends Steps<F>> {
+export interface Trade<F extends object, S extends Steps<F>> {
   subject: Subject;
   /** A file that this browser kept, or null where it is none. */
   read(kept: unknown): F | null;
@@ -22,18 +26,17 @@ export interface Trade<F, S extends Steps<F>> {
   drive(steps: S): Drive;
   /** Keeps the world up with the file until the answers are called. */
   follow(work: Work<F, S>): (() => void)[];
-  /** Brings two changes together; where there is no way, one of them is chosen. */
-  merge?(from: readonly F[], mine: F, theirs: F): { file: F; conflicts: string[] };
   /** An empty file to begin another document with. */
   fresh(now: F): F;
 }
 
 /** A document under work on a screen, its parts wired together; at work until `start`'s answer is called. */
-export interface Work<F, S extends Steps<F> = Steps<F>> {
+export interface Work<F extends object, S extends Steps<F> = Steps<F>> {
   trade: Trade<F, S>;
   opening: Opening;
   steps: S;
   saving: Saving<F>;
+  adopting: Adopting<F>;
   drive: Drive;
   hub: DeviceHub;
   surveyor: Surveyor;
@@ -43,19 +46,23 @@ export interface Work<F, S extends Steps<F> = Steps<F>> {
   save(note: string): Promise<string | null>;
 }
 
-/** Lays out work on what the server gave, and on changes that this browser could not send last time. */
-export function openWork<F, S extends Steps<F>>(trade: Trade<F, S>, opening: Opening): Work<F, S> {
+/** This page, to those that look who keeps what. */
+const page = newPageId();
+
+/** Lays out work on what the server gave, and on what this browser kept. */
+export function openWork<F extends object, S extends Steps<F>>(trade: Trade<F, S>, opening: Opening): Work<F, S> {
   const opened = opening[trade.subject] as unknown as Opened<F>;
-  const unsent = trade.read(Saving.unsent(opened.id, opened.draft?.base ?? opened.head, opened.draft?.version ?? 0));
-  const { now, before, origin, state } = begin(opened, unsent);
+  const { now, before, origin, state } = begin(opened);
   const steps = trade.steps(now, before);
-  const saving = new Saving<F>(`${trade.subject}s`, origin, state);
+  const saving = new Saving<F>(`${trade.subject}s`, origin, state, browserCopies, page);
+  const adopting = new Adopting<F>(trade.subject, { steps, saving, copies: browserCopies, read: trade.read });
+  const kept = takeKept(opened.id);
+  for (const copy of kept.left) adopting.take(copy);
   const drive = trade.drive(steps);
   const surveyor = new Surveyor();
   const mesher = new Mesher(drive);
   const painters = new Set<Painter>();
   const hub = new DeviceHub((event) => drive.say(event));
-  if (unsent) saving.keep(now);
 
   let isAdopting = false;
   /** Takes what somebody else saved, where nothing of this page stands against it. */
@@ -72,11 +79,14 @@ export function openWork<F, S extends Steps<F>>(trade: Trade<F, S>, opening: Ope
   const start = () => {
     const stops = [
       ...trade.follow(work),
+      holdPage(page),
+      adopting.follow(kept.others),
       steps.$now.listen((file) => {
         if (!isAdopting) saving.keep(file as F);
       }),
       listenToServer((change) => {
-        if (change === null || (change.id === saving.id && change.is === 'saved' && change.head > saving.$head.get())) void meetOthers();
+        const concerns = change === null || (change.id === saving.id && (change.is !== 'saved' || change.head > saving.$head.get()));
+        if (concerns) void meetOthers();
       }),
       listenToKeyboard(window, hub),
       runFrames((elapsed, at) => {
@@ -86,10 +96,23 @@ export function openWork<F, S extends Steps<F>>(trade: Trade<F, S>, opening: Ope
         for (const paint of painters) paint(at);
       }),
     ];
-    const leaving = () => void saving.flush();
+    const leaving = () => {
+      steps.endGesture();
+      void saving.flush();
+      saving.leave();
+    };
+    const asking = (event: BeforeUnloadEvent) => {
+      const isAtRisk = isUnfinished();
+      if (!saving.leave() || isAtRisk) event.preventDefault();
+    };
+    const back = () => void saving.retry();
     window.addEventListener('pagehide', leaving);
+    window.addEventListener('beforeunload', asking);
+    window.addEventListener('online', back);
     return () => {
       window.removeEventListener('pagehide', leaving);
+      window.removeEventListener('beforeunload', asking);
+      window.removeEventListener('online', back);
       for (const stop of stops) stop();
       surveyor.stop();
       mesher.stop();
@@ -104,7 +127,7 @@ export function openWork<F, S extends Steps<F>>(trade: Trade<F, S>, opening: Ope
     return fault;
   };
 
-  const work: Work<F, S> = { trade, opening, steps, saving, drive, hub, surveyor, painters, start, save };
+  const work: Work<F, S> = { trade, opening, steps, saving, adopting, drive, hub, surveyor, painters, start, save };
   return work;
 }
 

@@ -33,6 +33,7 @@ export function Paste({ close }: { close(): void }) {
           <textarea
             autoFocus
             aria-label="Code or data with numbers"
+            data-work=""
             placeholder={
               'WALK_SPEED = 3.5f;\n"run_speed": 6,\nlocal accel = 40\n…\n\nConstants in any language, or JSON, YAML, INI, TOML, XML, CSV'
             }

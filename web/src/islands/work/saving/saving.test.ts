@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { MemoryCopies } from '../../../testing/memoryCopies.ts';
 import { Saving } from './saving.ts';
 
 interface Sent {
@@ -7,22 +8,13 @@ interface Sent {
 }
 let sent: Sent[];
 let answers: { status: number; body: unknown }[];
-let kept: Map<string, string>;
-let full: boolean;
+let copies: MemoryCopies;
 
 beforeEach(() => {
+  vi.useFakeTimers();
   sent = [];
   answers = [];
-  kept = new Map();
-  full = false;
-  vi.stubGlobal('localStorage', {
-    getItem: (key: string) => kept.get(key) ?? null,
-    removeItem: (key: string) => kept.delete(key),
-    setItem: (key: string, text: string) => {
-      if (full) throw new DOMException('the store is full', 'QuotaExceededError');
-      kept.set(key, text);
-    },
-  });
+  copies = new MemoryCopies();
   vi.stubGlobal('fetch', async (path: string, init: Sent['init']) => {
     sent.push({ path, init });
     const answer = answers.shift();
@@ -30,9 +22,15 @@ beforeEach(() => {
     return new Response(JSON.stringify(answer.body), { status: answer.status });
   });
 });
-afterEach(() => vi.unstubAllGlobals());
+afterEach(() => {
+  vi.unstubAllGlobals();
+  vi.useRealTimers();
+});
 
-const open = () => new Saving<{ name: string }>('grounds', { id: 'abc', head: 3, saved: { name: 'three' }, draftVersion: 0 });
+const open = () =>
+  new Saving<{ name: string }>('grounds', { id: 'abc', head: 3, saved: { name: 'three' }, draftVersion: 0 }, { at: 'saved' }, copies, 'p');
+/** What the browser keeps of the page's work. */
+const kept = async () => (await copies.of('abc'))[0]?.file ?? null;
 const draft = (version: number) => ({ status: 200, body: { version } });
 
 describe('saving', () => {
@@ -51,7 +49,9 @@ describe('saving', () => {
     const saving = open();
     answers.push(draft(1), draft(2));
     saving.keep({ name: 'one' });
-    expect(Saving.unsent('abc', 3, 0)).toEqual({ name: 'one' });
+    await null;
+    await null;
+    expect(await kept()).toEqual({ name: 'one' });
     await saving.flush();
     saving.keep({ name: 'two' });
     await saving.flush();
@@ -60,7 +60,8 @@ describe('saving', () => {
       ['/api/v1/grounds/abc/draft', 'PUT', '"1"'],
     ]);
     expect(saving.$state.get()).toEqual({ at: 'draft' });
-    expect(Saving.unsent('abc', 3, 2)).toBeNull();
+    await vi.advanceTimersByTimeAsync(0);
+    expect(await kept()).toBeNull();
   });
 
   it('asks only small requests to outlive the page: browsers refuse larger ones', async () => {
@@ -76,7 +77,7 @@ describe('saving', () => {
 
   it('goes on without this browser’s store where that is full', async () => {
     const saving = open();
-    full = true;
+    copies.isFull = true;
     answers.push(draft(1));
     saving.keep({ name: 'large' });
     await saving.flush();
@@ -88,7 +89,7 @@ describe('saving', () => {
     saving.keep({ name: 'kept' });
     await saving.flush();
     expect(saving.$state.get()).toMatchObject({ at: 'offline' });
-    expect(Saving.unsent('abc', 3, 0)).toEqual({ name: 'kept' });
+    expect(await kept()).toEqual({ name: 'kept' });
     answers.push(draft(1));
     await saving.flush();
     expect(saving.$state.get()).toEqual({ at: 'draft' });
@@ -108,6 +109,7 @@ describe('saving', () => {
       version: 5,
       base: 4,
       from: [{ name: 'three' }],
+      sent: [],
       head: 4,
       saved: { name: 'four' },
     });
@@ -144,6 +146,74 @@ describe('saving', () => {
       version: 11,
       base: 3,
       from: [{ name: 'three' }, { name: 'mine' }],
+      sent: [],
     });
+  });
+
+  it('says that what cannot be sent cannot be kept here either, and that leaving would lose it', async () => {
+    const saving = open();
+    copies.isFull = true;
+    saving.keep({ name: 'nowhere' });
+    await saving.flush();
+    expect([saving.$kept.get(), saving.leave()]).toEqual([false, false]);
+    copies.isFull = false;
+    expect(saving.leave()).toBe(true);
+    expect(await kept()).toEqual({ name: 'nowhere' });
+  });
+
+  it.each([
+    [404, { title: 'Away', putAwayAt: 'now' }, 'archived', 0],
+    [404, { title: 'None' }, 'gone', 0],
+    [401, {}, 'unauthorised', 0],
+    [403, {}, 'forbidden', 0],
+    [413, { found: 9, most: 8 }, 'tooLarge', 0],
+    [422, {}, 'invalid', 0],
+    [500, {}, 'failed', 5],
+    [503, {}, null, 5],
+    [429, {}, null, 5],
+  ] as const)('after %i tries again only where that can help', async (status, body, refusal, times) => {
+    const saving = open();
+    answers = Array.from({ length: 100 }, () => ({ status, body }));
+    saving.keep({ name: 'again' });
+    await vi.advanceTimersByTimeAsync(300);
+    expect(saving.$state.get()).toMatchObject(refusal ? { at: 'refused', refusal } : { at: 'offline' });
+    // 2, 4, 8, 16 and 30 s: growing pauses.
+    await vi.advanceTimersByTimeAsync(61_000);
+    expect(sent).toHaveLength(1 + times);
+    expect(await kept()).toEqual({ name: 'again' });
+    answers = [draft(1)];
+    await saving.retry();
+    expect(saving.$state.get()).toEqual({ at: 'draft' });
+  });
+
+  it('sends another file where the one before was refused for what it was', async () => {
+    const saving = open();
+    answers = [{ status: 413, body: {} }, draft(1)];
+    saving.keep({ name: 'too large' });
+    await vi.advanceTimersByTimeAsync(300);
+    saving.keep({ name: 'smaller' });
+    await vi.advanceTimersByTimeAsync(300);
+    expect(saving.$state.get()).toEqual({ at: 'draft' });
+  });
+
+  it('takes a revision whose answer was lost for its own when it is saved again', async () => {
+    const saving = open();
+    expect(await saving.saveRevision({ name: 'done' }, '')).toContain('Your draft is kept');
+    answers = [{ status: 409, body: { current: { file: { name: 'done' }, number: 4 } } }];
+    expect(await saving.saveRevision({ name: 'done' }, '')).toBeNull();
+    expect([saving.$head.get(), saving.$state.get()]).toEqual([4, { at: 'saved' }]);
+  });
+
+  it('goes on with what is typed while a revision is on its way', async () => {
+    const saving = open();
+    answers = [{ status: 201, body: { number: 4 } }, draft(1)];
+    const saved = saving.saveRevision({ name: 'done' }, '');
+    await null;
+    saving.keep({ name: 'more' });
+    await saved;
+    expect(await kept()).toEqual({ name: 'more' });
+    await vi.advanceTimersByTimeAsync(300);
+    expect(JSON.parse(sent.at(-1)?.init.body as string)).toEqual({ file: { name: 'more' }, base: 4 });
+    expect(saving.$state.get()).toEqual({ at: 'draft' });
   });
 });

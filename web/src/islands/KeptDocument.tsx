@@ -1,0 +1,54 @@
+import { documentText, fileStem, markOf } from '@zygopod/core';
+import { useEffect, useState } from 'react';
+import { download } from './controls/download.ts';
+import { createDocument } from './work/deeds.ts';
+import { browserCopies } from './work/saving/atHand.ts';
+import type { Copy } from './work/saving/copies.ts';
+
+type Kept = Copy<{ name: string }>;
+
+/** Where a document can't be opened: work on it that this browser keeps, and what can be done with that. */
+export function KeptDocument({ id, screen }: { id: string; screen: string }) {
+  const [copies, setCopies] = useState<readonly Kept[]>([]);
+  const [why, setWhy] = useState<string | null>(null);
+  useEffect(() => {
+    void browserCopies.of(id).then((found) => setCopies(found as Kept[]));
+  }, [id]);
+  if (copies.length === 0) return null;
+  const kindOf = ({ file }: Kept) => (String(markOf(file)).endsWith('ground') ? 'ground' : 'tuning');
+  const save = async (copy: Kept) => {
+    const made = await createDocument(`${kindOf(copy)}s`, copy.file, 'From work that this browser kept');
+    if ('why' in made) return setWhy(made.why);
+    await browserCopies.drop(copy.id, copy.page);
+    window.location.assign(`/${screen}/${made.id}`);
+  };
+  return (
+    <section className="mt-6 border-t border-rule pt-3">
+      <p>◆ This browser keeps changes to it that were not sent.</p>
+      <ul>
+        {copies.map((copy) => (
+          <li key={copy.page} className="mt-2 flex flex-wrap items-baseline gap-4">
+            <span>
+              {copy.file.name}, <time className="digits">{new Date(copy.at).toLocaleTimeString('en-GB')}</time>
+            </span>
+            <button type="button" className="deed" onClick={() => void save(copy)}>
+              Save as a new {kindOf(copy)}
+            </button>
+            <button
+              type="button"
+              className="deed"
+              onClick={() => download(`${fileStem(copy.file.name)}.${kindOf(copy)}.json`, documentText(copy.file))}
+            >
+              Export {kindOf(copy)}
+            </button>
+          </li>
+        ))}
+      </ul>
+      {why && (
+        <p role="alert" className="mt-2 text-now">
+          ▲ {why}
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,113 @@
+import { mergeFiles } from '@zygopod/core';
+import { atom } from 'nanostores';
+import type { Steps } from '../steps.ts';
+import type { Copies, Copy } from './copies.ts';
+import { gone } from './pages.ts';
+import type { Saving } from './saving.ts';
+import { isSame } from './state.ts';
+
+/** Work that this browser kept and that can't be merged by itself: the same values were changed elsewhere. */
+export interface Offer<F> {
+  id: string;
+  page: string;
+  /** When it was kept, ms since 1970. */
+  at: number;
+  /** The kept work merged into what is worked on, with the kept values where both changed. */
+  file: F;
+  /** Paths that both changed. */
+  conflicts: string[];
+}
+
+/** Milliseconds for which opening waits for a page that may be just going: the one that was reloaded. */
+const GOING = 400;
+
+const pause = (milliseconds: number) => new Promise<void>((over) => setTimeout(over, milliseconds));
+
+/** Takes over copies of pages that are gone: merges each into what is worked on, and offers what both changed. */
+export class Adopting<F extends object> {
+  readonly $offers = atom<readonly Offer<F>[]>([]);
+  readonly #kind: 'tuning' | 'ground';
+  readonly #steps: Steps<F>;
+  readonly #saving: Saving<F>;
+  readonly #copies: Copies;
+  readonly #read: (kept: unknown) => F | null;
+  #isOver = false;
+
+  constructor(
+    kind: 'tuning' | 'ground',
+    { steps, saving, copies, read }: { steps: Steps<F>; saving: Saving<F>; copies: Copies; read: (kept: unknown) => F | null },
+  ) {
+    this.#kind = kind;
+    this.#steps = steps;
+    this.#saving = saving;
+    this.#copies = copies;
+    this.#read = read;
+  }
+
+  /** Takes over what pages leave that are still there, as they go; until the answer is called. */
+  follow(others: readonly Copy[]): () => void {
+    for (const copy of others) void this.#follow(copy);
+    return () => {
+      this.#isOver = true;
+    };
+  }
+
+  async #follow(copy: Copy): Promise<void> {
+    await gone(copy.page);
+    // Its page may have kept more since, or sent it all.
+    const latest = (await this.#copies.of(copy.id)).find(({ page }) => page === copy.page);
+    if (latest && !this.#isOver) this.take(latest);
+  }
+
+  /** Merges a copy of a page that is gone. */
+  take(copy: Copy): void {
+    const merged = this.#merged(copy);
+    // What cannot be read stays where it is: a newer version may have kept it.
+    if (!merged) return;
+    const { file, conflicts } = merged;
+    if (conflicts.length > 0) {
+      const { id, page, at } = copy;
+      this.$offers.set([...this.$offers.get().filter((one) => one.page !== page), { id, page, at, file, conflicts }]);
+      return;
+    }
+    if (!isSame(file, this.#steps.$now.get())) this.#put(file);
+    this.#saving.whenSafe(() => void this.#copies.drop(copy.id, copy.page));
+  }
+
+  #put(file: F): void {
+    this.#steps.replace(file, 'work that this browser kept');
+    // Before the work is started nobody else tells.
+    this.#saving.keep(this.#steps.$now.get());
+  }
+
+  #merged({ from, sent, file }: Copy): { file: F; conflicts: string[] } | null {
+    const read = (kept: readonly unknown[]) => kept.map(this.#read).filter((one) => one !== null);
+    const mine = this.#read(file);
+    return mine && mergeFiles(this.#kind, read(from), mine, this.#steps.$now.get(), read(sent));
+  }
+
+  /** Decides an offer: the kept values, or those that are here. */
+  async decide(offer: Offer<F>, take: 'kept' | 'here'): Promise<void> {
+    this.$offers.set(this.$offers.get().filter(({ page }) => page !== offer.page));
+    const copy = (await this.#copies.of(offer.id)).find(({ page }) => page === offer.page);
+    if (take === 'kept') this.#put((copy && this.#merged(copy)?.file) ?? offer.file);
+    this.#saving.whenSafe(() => void this.#copies.drop(offer.id, offer.page));
+  }
+}
+
+/** What this browser kept of a document, when it is opened: what pages left that are gone, and what others keep that are still there. */
+export interface KeptWork {
+  left: readonly Copy[];
+  others: readonly Copy[];
+}
+
+/** Looks what is kept of a document; a page that is just going is let go first, for a moment. */
+export async function keptWork(copies: Copies, id: string): Promise<KeptWork> {
+  const found = await copies.of(id);
+  if (found.length === 0) return { left: [], others: [] };
+  const away = new Set<string>();
+  const going = found.map(({ page }) => gone(page).then(() => away.add(page)));
+  await Promise.race([Promise.all(going), pause(GOING)]);
+  const now = await copies.of(id);
+  return { left: now.filter(({ page }) => away.has(page)), others: now.filter(({ page }) => !away.has(page)) };
+}

@@ -1,0 +1,46 @@
+import type { Refusal } from './request.ts';
+
+/** Where the work stands with the server. */
+export type SaveState<F> =
+  | { at: 'saved' }
+  | { at: 'keeping' }
+  | { at: 'draft' }
+  /** The server can't be reached, or has no time; it is tried again. */
+  | { at: 'offline'; why: string }
+  /** The server said no. `details`: the members of its problem (RFC 9457). */
+  | { at: 'refused'; refusal: Refusal; why: string; details: Readonly<Record<string, unknown>> }
+  /**
+   * `theirs`: what is there in place of what was expected; `version` of the draft there is (0: none). `from`: what it and the work here grew from,
+   * the newest last; `sent`: states of the work here that it may hold. `head` and `saved`: the revision that is worked on once both are merged,
+   * where that is a newer one.
+   */
+  | {
+      at: 'conflict';
+      theirs: F;
+      version: number;
+      base: number;
+      from: readonly F[];
+      sent: readonly F[];
+      head?: number;
+      saved?: F;
+    };
+
+/** What a page knows of a document on the server: the revision that it works on, and the draft that it saw last (version 0: none) with its base. */
+export interface Origin<F> {
+  id: string;
+  head: number;
+  saved: F;
+  draftVersion: number;
+  draft?: { file: F; base: number };
+}
+
+/** Whether two files say the same, in whatever order their keys stand. */
+export function isSame(a: unknown, b: unknown): boolean {
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return a === b;
+  const [left, right] = [Object.entries(a), b as Record<string, unknown>];
+  return (
+    Array.isArray(a) === Array.isArray(b) &&
+    left.length === Object.keys(right).length &&
+    left.every(([key, value]) => Object.hasOwn(right, key) && isSame(value, right[key]))
+  );
+}
