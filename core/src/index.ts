@@ -87,6 +87,7 @@ export { World } from './motion/world.ts';
 export { groundLine, tapeLine, tuningLine, tuningNumbers } from './project/line.ts';
 // A project: all that belongs to one game, as one file, and the text of its documents.
 export { mergeFiles } from './project/mergeFiles.ts';
+export { mergeHeads, type ProjectHead } from './project/mergeHeads.ts';
 export {
   type Brought,
   type Member,

@@ -1,6 +1,8 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
 import { Application, Away } from '../files/application.ts';
+import { QUIET } from '../files/mirror.ts';
 import { folderAt, openMirror } from '../files/open.ts';
 import { Failure, FINDING, GOOD, Misuse } from '../misuse.ts';
 import { stateFolder } from '../root.ts';
@@ -33,7 +35,14 @@ async function once(path: string, options: Options, direction: 'push' | 'pull'):
   const folder = folderAt(path);
   try {
     const { mirror, project } = await openMirror(folder, app, options.project, direction);
-    const { lines, broken } = await mirror.look();
+    const first = await mirror.look();
+    let { lines, broken } = first;
+    if (first.isWaiting) {
+      // What is missing may be back in a moment.
+      await pause(QUIET);
+      const second = await mirror.look();
+      [lines, broken] = [[...lines, ...second.lines], second.broken];
+    }
     if (options.json) process.stdout.write(`${JSON.stringify({ project: project.name, done: lines, broken })}\n`);
     else for (const line of lines.length > 0 ? lines : ['nothing has changed']) process.stdout.write(`${line}\n`);
     return broken.length > 0 ? FINDING : GOOD;

@@ -26,10 +26,15 @@ export interface ProjectHead {
   name: string;
   unit: 'px' | 'm';
   names: Record<string, string>;
+  /** Counts the changes of these. */
+  version: number;
 }
 
 /** Somebody else was faster. */
 export class Overtaken extends Error {}
+
+/** The application refuses what was sent: this document, and no reason to stop the others. */
+export class Refused extends Error {}
 
 /** The application cannot be reached, or answers that it cannot. */
 export class Away extends Error {}
@@ -63,6 +68,7 @@ export class Application {
     const told = (await response.json().catch(() => ({}))) as { title?: string };
     if (response.ok) return told;
     if (response.status === 409 || response.status === 404) throw new Overtaken(told.title ?? `the server said ${response.status}`);
+    if ([400, 413, 422].includes(response.status)) throw new Refused(told.title ?? `the server said ${response.status}`);
     throw new Away(`${path}: ${told.title ?? `the server said ${response.status}`}`);
   }
 
@@ -78,8 +84,12 @@ export class Application {
     return (await this.#ask('POST', '/projects', values)) as ProjectHead;
   }
 
-  async changeProject(id: string, values: Partial<ProjectHead>): Promise<void> {
-    await this.#ask('PUT', `/projects/${id}`, values);
+  /** Changes a project that is as it was seen. Throws `Overtaken` where somebody was faster. */
+  async changeProject(
+    { id, version }: Pick<ProjectHead, 'id' | 'version'>,
+    values: Partial<Pick<ProjectHead, 'name' | 'unit' | 'names'>>,
+  ): Promise<void> {
+    await this.#ask('PUT', `/projects/${id}`, values, { 'if-match': `"${version}"` });
   }
 
   /** The hand-offs of a project that have a place in its folder, the newest of each place. */

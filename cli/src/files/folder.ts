@@ -1,5 +1,18 @@
-import { closeSync, fsyncSync, mkdirSync, openSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeSync } from 'node:fs';
-import { basename, dirname, join } from 'node:path';
+import {
+  closeSync,
+  fsyncSync,
+  lstatSync,
+  mkdirSync,
+  openSync,
+  readdirSync,
+  readFileSync,
+  realpathSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
+import { dirname, join, sep } from 'node:path';
 import { faultText, largest, type MemberKind, memberKinds, parseAny } from '@zygopod/core';
 
 /** The folder of each kind, and how its files end. */
@@ -17,6 +30,14 @@ export interface DiskFile {
   kind: MemberKind;
   file: { name: string } | null;
   why: string;
+  /** What the file system knows it by, however it is called; '' where it could not be looked at. */
+  inode: string;
+}
+
+/** What a folder holds now, and the kinds whose folders cannot be read, with why. */
+export interface DiskFiles {
+  files: Map<string, DiskFile>;
+  unread: Map<MemberKind, string>;
 }
 
 /** What was read of a file last, as long as its time and size are those. */
@@ -26,6 +47,23 @@ interface Known {
 }
 
 const code = (error: unknown): string => String((error as { code?: unknown } | null)?.code ?? '');
+
+const failures: Readonly<Record<string, string>> = {
+  EACCES: 'no permission',
+  EPERM: 'no permission',
+  EROFS: 'the file system is read-only',
+  ENOSPC: 'no space left on the disk',
+  EDQUOT: 'no space left on the disk',
+  ENOTDIR: 'a file stands where a folder should be',
+  EISDIR: 'a folder stands where a file should be',
+  ELINK: 'a link leads out of the folder',
+};
+
+/** Whether something is a failure of the file system: of one file, and no reason to stop the others. */
+export const isFileFailure = (error: unknown): boolean => error instanceof Error && /^E[A-Z]+$/.test(code(error));
+
+/** A failure of the file system in words. */
+export const failureWords = (error: unknown): string => failures[code(error)] ?? (code(error) || String(error));
 
 /** The project's files in a folder: read as they are, written so that a reader finds the old or the new, and nothing between. */
 export class Folder {
@@ -45,24 +83,25 @@ export class Folder {
     }
   }
 
-  /** All documents in it, by their paths; throws where the folder cannot be read. */
-  read(): Map<string, DiskFile> {
-    const found = new Map<string, DiskFile>();
+  /** All documents in it, by their paths. */
+  read(): DiskFiles {
+    const files = new Map<string, DiskFile>();
+    const unread = new Map<MemberKind, string>();
     for (const [kind, folder] of Object.entries(folders) as [MemberKind, string][]) {
       let names: string[];
       try {
         names = readdirSync(join(this.root, folder));
       } catch (error) {
-        if (code(error) === 'ENOENT') continue;
-        throw error;
+        if (code(error) !== 'ENOENT') unread.set(kind, failureWords(error));
+        continue;
       }
       for (const name of names.sort()) {
         if (!name.endsWith(endOf(kind)) || name.startsWith('.')) continue;
         const file = this.#readFile(`${folder}/${name}`, kind);
-        if (file) found.set(file.path, file);
+        if (file) files.set(file.path, file);
       }
     }
-    return found;
+    return { files, unread };
   }
 
   /** A text of the folder, null where there is none. */
@@ -75,11 +114,22 @@ export class Folder {
     }
   }
 
-  #readFile(path: string, kind: MemberKind): DiskFile | null {
-    const none = (why: string): DiskFile => ({ path, kind, file: null, why });
-    const whole = join(this.root, path);
+  /** What the file system knows a file by; '' where there is none. */
+  inode(path: string): string {
     try {
-      const { mtimeMs, size, ino, isFile } = { ...statOf(whole) };
+      return birthOf(statSync(join(this.root, path)));
+    } catch {
+      return '';
+    }
+  }
+
+  #readFile(path: string, kind: MemberKind): DiskFile | null {
+    const whole = join(this.root, path);
+    let inode = '';
+    const none = (why: string): DiskFile => ({ path, kind, file: null, why, inode });
+    try {
+      const { mtimeMs, size, ino, isFile, birth } = { ...statOf(whole) };
+      inode = birth;
       if (!isFile) return null;
       const stamp = `${mtimeMs} ${size} ${ino}`;
       const known = this.#known.get(path);
@@ -91,7 +141,7 @@ export class Folder {
       const faults = read.ok ? (member && !member.reading.ok ? member.reading.faults : []) : read.faults;
       const file =
         member?.reading.ok && member.kind === kind
-          ? { path, kind, file: member.reading.value, why: '' }
+          ? { path, kind, file: member.reading.value, why: '', inode }
           : none(faults[0] ? faultText(faults[0]) : `it is no ${kind}`);
       this.#known.set(path, { stamp, read: file });
       return file;
@@ -101,15 +151,15 @@ export class Folder {
     }
   }
 
-  /** Writes a file whole: into another one beside it, which then takes its name. */
+  /** Writes a file whole or not at all: into another one beside it, which then takes its name. A link within the folder stays one. */
   write(path: string, text: string): void {
-    const whole = join(this.root, path);
+    const whole = this.#target(path);
     mkdirSync(dirname(whole), { recursive: true });
-    const other = join(dirname(whole), `.${basename(whole)}.${process.pid}`);
+    const other = join(dirname(whole), `.zygopod-${process.pid}`);
     try {
       const handle = openSync(other, 'w');
       try {
-        writeSync(handle, text);
+        writeFileSync(handle, text);
         fsyncSync(handle);
       } finally {
         closeSync(handle);
@@ -121,12 +171,29 @@ export class Folder {
     }
   }
 
+  /** The file that a path stands for: that behind a link, as long as it lies in the folder. */
+  #target(path: string): string {
+    const whole = join(this.root, path);
+    try {
+      if (!lstatSync(whole).isSymbolicLink()) return whole;
+      const real = realpathSync(whole);
+      if (real.startsWith(realpathSync(this.root) + sep)) return real;
+    } catch (error) {
+      if (code(error) === 'ENOENT') return whole;
+      throw error;
+    }
+    throw Object.assign(new Error(`${path} is a link that leads out of the folder`), { code: 'ELINK' });
+  }
+
   remove(path: string): void {
     rmSync(join(this.root, path), { force: true });
   }
 }
 
+/** The number of a file in its file system, and when it was made: a number is given again soon. */
+const birthOf = ({ ino, birthtimeMs }: { ino: number; birthtimeMs: number }) => `${ino} ${birthtimeMs}`;
+
 function statOf(path: string) {
   const stat = statSync(path);
-  return { mtimeMs: stat.mtimeMs, size: stat.size, ino: stat.ino, isFile: stat.isFile() };
+  return { mtimeMs: stat.mtimeMs, size: stat.size, ino: stat.ino, isFile: stat.isFile(), birth: birthOf(stat) };
 }

@@ -2,7 +2,7 @@ import { type FSWatcher, watch } from 'node:fs';
 import { setTimeout as pause } from 'node:timers/promises';
 import type { Application } from './application.ts';
 import type { Folder } from './folder.ts';
-import type { Mirror } from './mirror.ts';
+import { type Mirror, QUIET } from './mirror.ts';
 
 /** Milliseconds without a change after which both sides are looked at: an editor writes a file in more than one go. */
 const REST = 40;
@@ -40,7 +40,9 @@ export class Live {
       this.#isDue = false;
       let wait = ANYWAY;
       try {
-        for (const line of (await mirror.look()).lines) say(`files: ${line}`);
+        const { lines, isWaiting } = await mirror.look();
+        for (const line of lines) say(`files: ${line}`);
+        if (isWaiting) wait = QUIET + REST;
         this.#lastWhy = '';
         this.#watch(folder);
       } catch (error) {

@@ -11,6 +11,15 @@ const pair = z.object({
   serverHash: z.string(),
   /** What names the contents of both. */
   hash: z.string(),
+  /** What named its contents before, the newest last: a branch may bring any of them back. */
+  past: z.array(z.string()).default([]),
+  /** What the document was called, and what the file system knew its file by. */
+  name: z.string().default(''),
+  inode: z.string().default(''),
+  /** Whether it was archived when its file was removed, or the other way round: the file that comes back is this document's. */
+  isAway: z.boolean().default(false),
+  /** What it was then, where that is small: the application gives no file of an archived document. */
+  last: z.record(z.string(), z.unknown()).optional(),
   /** A step that was begun, and of which it is not known whether it was done: a revision that was written into the file, or sent from it. */
   begun: z.object({ is: z.enum(['write', 'send']), head: z.number(), hash: z.string(), serverHash: z.string() }).optional(),
 });
@@ -46,7 +55,7 @@ export class Memory {
     mkdirSync(dirname(this.#path), { recursive: true });
     const { project, projectText } = this;
     const [pairs, written] = [Object.fromEntries(this.pairs), Object.fromEntries(this.written)];
-    writeFileSync(`${this.#path}.new`, JSON.stringify({ project, projectText, pairs, written }));
+    writeFileSync(`${this.#path}.new`, JSON.stringify({ project, projectText, pairs, written }), { flush: true });
     renameSync(`${this.#path}.new`, this.#path);
   }
 }

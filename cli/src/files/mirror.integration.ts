@@ -24,7 +24,7 @@ let root: string;
 let folder: Folder;
 let project: string;
 const memoryPath = () => join(root, '..', `${root.split('/').at(-1)}-memory.json`);
-const mirrorNow = (direction: Direction = 'both') => new Mirror(folder, app, new Memory(memoryPath()), project, direction);
+const mirrorNow = (direction: Direction = 'both') => new Mirror(folder, app, new Memory(memoryPath()), project, direction, { quiet: 0 });
 const look = async (direction: Direction = 'both') => mirrorNow(direction).look();
 
 beforeEach(async () => {
@@ -126,7 +126,7 @@ describe('a folder and a project', () => {
     for (const name of ['Boots', 'boots', 'BOOTS!', '漢字', long]) await make('tuning', tuning(name));
     await make('tuning', tuning('Boots', 200));
     await look();
-    const files = [...folder.read().values()].map(({ file }) => file?.name);
+    const files = [...folder.read().files.values()].map(({ file }) => file?.name);
     expect(files.toSorted()).toEqual(['Boots', 'Boots', 'boots', 'BOOTS!', '漢字', long].toSorted());
     expect((await look()).lines).toEqual([]);
   });
@@ -140,14 +140,14 @@ describe('a folder and a project', () => {
     await look();
     expect(await app.list(project)).toHaveLength(2);
     expect((await onServer('Coat')).pace.walkSpeed).toBe(140);
-    expect(folder.read().size).toBe(2);
+    expect(folder.read().files.size).toBe(2);
   });
 
   it('go one way where one way is asked for', async () => {
     put('tunings/boots.tuning.json', tuning('Boots'));
     await make('tuning', tuning('Coat'));
     await look('push');
-    expect(folder.read().size).toBe(1);
+    expect(folder.read().files.size).toBe(1);
     expect(await app.list(project)).toHaveLength(2);
     put('tunings/hat.tuning.json', tuning('Hat'));
     await look('pull');

@@ -1,7 +1,7 @@
-import { createHash } from 'node:crypto';
-import { canonicalText, documentText, fileStem, type MemberKind, mergeFiles } from '@zygopod/core';
-import { type Application, type Listed, Overtaken } from './application.ts';
-import { type DiskFile, endOf, type Folder, folders } from './folder.ts';
+import { documentText, fileStem, type MemberKind, mergeFiles } from '@zygopod/core';
+import { type Application, type Listed, Overtaken, Refused } from './application.ts';
+import { type DiskFile, type DiskFiles, endOf, type Folder, failureWords, folders, isFileFailure } from './folder.ts';
+import { filesOf, hashOf } from './identity.ts';
 import type { Memory, Pair } from './memory.ts';
 import { type Direction, lookAtProject, PROJECT_FILE } from './projectFile.ts';
 import { StandingHandOffs } from './standing.ts';
@@ -12,9 +12,22 @@ export interface Told {
   lines: string[];
   /** Files that are left alone, and why. */
   broken: string[];
+  /** Whether a file is missing that may be back in a moment: it has to be looked at again. */
+  isWaiting: boolean;
 }
 
-const hashOf = (file: object) => createHash('sha256').update(canonicalText(file)).digest('hex');
+/** Milliseconds for which a file has to be missing before its document is archived: editors and version control remove files to write them anew. */
+export const QUIET = 2000;
+
+/** Letters of a document that is remembered whole while it is archived. */
+const SMALL = 65_536;
+
+/** Earlier contents of a document that are remembered. */
+const PAST = 100;
+
+/** The earlier contents of a document whose contents are these from now on. */
+const pastOf = (known: Pair | undefined, hash: string): string[] =>
+  known ? [...new Set([...known.past, known.hash])].filter((one) => one !== '' && one !== hash).slice(-PAST) : [];
 
 /**
  * Keeps a folder and a project alike. Of each document it is known how both were alike last; what changed since on one side goes to the other,
@@ -29,8 +42,22 @@ export class Mirror {
   readonly #direction: Direction;
   readonly #standing: StandingHandOffs;
   readonly #toldBroken = new Map<string, string>();
+  readonly #quiet: number;
+  readonly #now: () => number;
+  /** When the files of documents were missed first. */
+  readonly #missed = new Map<string, number>();
 
-  constructor(folder: Folder, app: Application, memory: Memory, project: string, direction: Direction = 'both') {
+  /** `quiet`: see QUIET; `now`: a clock, ms. */
+  constructor(
+    folder: Folder,
+    app: Application,
+    memory: Memory,
+    project: string,
+    direction: Direction = 'both',
+    { quiet = QUIET, now = () => performance.now() }: { quiet?: number; now?: () => number } = {},
+  ) {
+    this.#quiet = quiet;
+    this.#now = now;
     this.#folder = folder;
     this.#app = app;
     this.#memory = memory;
@@ -46,20 +73,45 @@ export class Mirror {
 
   /** Looks at both sides once, and makes them alike. */
   async look(): Promise<Told> {
-    const told: Told = { lines: [], broken: [] };
+    const told: Told = { lines: [], broken: [], isWaiting: false };
     const isKnown = this.#memory.pairs.size > 0;
     if (isKnown && !this.#folder.isThere()) throw new Error(`${this.#folder.root} is away: nothing is taken for removed`);
     const listed = new Map((await this.#app.list(this.#project)).map((one) => [one.id, one]));
     const disk = this.#folder.read();
-    if (isKnown && disk.size === 0 && this.#folder.text(PROJECT_FILE) === null)
+    if (isKnown && disk.files.size === 0 && disk.unread.size === 0 && this.#folder.text(PROJECT_FILE) === null)
       throw new Error(`${this.#folder.root} is empty: nothing is taken for removed`);
-    await lookAtProject(this.#folder, this.#app, this.#memory, this.#direction, told.lines);
+    await this.#step(told, PROJECT_FILE, () => lookAtProject(this.#folder, this.#app, this.#memory, this.#direction, told.lines));
     this.#tellBroken(disk, told);
+    const own = await this.#follow(disk, told);
     for (const [id, pair] of [...this.#memory.pairs])
-      await this.#step(told, pair.path, () => this.#known(id, pair, listed.get(id), disk, told));
-    await this.#strangers(listed, disk, told);
-    if (this.#fetches) told.lines.push(...(await this.#standing.look(await this.#headsNow(told, listed))));
+      if (!disk.unread.has(pair.kind)) await this.#step(told, pair.path, () => this.#known(id, pair, listed.get(id), own.get(id), told));
+    await this.#strangers(listed, disk, new Set([...own.values()].map(({ path }) => path)), told);
+    if (this.#fetches)
+      await this.#step(told, 'hand-offs', async () => {
+        told.lines.push(...(await this.#standing.look(await this.#headsNow(told, listed))));
+      });
     return told;
+  }
+
+  /** Finds the file of each document that was alike with one, also where it lies elsewhere now, and remembers the new place. */
+  async #follow(disk: DiskFiles, told: Told): Promise<Map<string, DiskFile>> {
+    const known = [...this.#memory.pairs].filter(([, { kind }]) => !disk.unread.has(kind));
+    const own = await filesOf(
+      disk.files.values(),
+      known.map(([id, pair]) => ({
+        id,
+        pair,
+        file: async () => pair.last ?? this.#app.file({ id, kind: pair.kind }, pair.head).catch(() => null),
+      })),
+    );
+    for (const [id, { path, inode, file }] of own) {
+      const pair = this.#memory.pairs.get(id) as Pair;
+      if (pair.path !== path) told.lines.push(`${pair.path} is ${path} now`);
+      if (pair.path === path && pair.inode === inode) continue;
+      this.#memory.pairs.set(id, { ...pair, path, inode, name: pair.name || (file?.name ?? '') });
+      this.#memory.keep();
+    }
+    return own;
   }
 
   /** The newest revisions of tunings: where this look has changed something they are asked for again. */
@@ -73,28 +125,36 @@ export class Mirror {
     try {
       await work();
     } catch (error) {
-      if (!(error instanceof Overtaken)) throw error;
-      told.lines.push(`${what}: changed meanwhile, looked at again`);
+      if (error instanceof Overtaken) told.lines.push(`${what}: changed meanwhile, looked at again`);
+      else if (isFileFailure(error)) this.#leaveAlone(told, what, failureWords(error));
+      else if (error instanceof Refused) this.#leaveAlone(told, what, error.message);
+      else throw error;
     }
   }
 
-  #tellBroken(disk: ReadonlyMap<string, DiskFile>, told: Told): void {
-    for (const { path, file, why } of disk.values()) {
+  #tellBroken({ files, unread }: DiskFiles, told: Told): void {
+    for (const [kind, why] of unread) this.#leaveAlone(told, folders[kind], why);
+    for (const { path, file, why } of files.values()) {
       if (file) this.#toldBroken.delete(path);
-      else {
-        told.broken.push(`${path}: ${why}`);
-        if (this.#toldBroken.get(path) !== why) told.lines.push(`${path} is left alone: ${why}`);
-        this.#toldBroken.set(path, why);
-      }
+      else this.#leaveAlone(told, path, why);
     }
+  }
+
+  /** Reports what can't be read or written, a line once. */
+  #leaveAlone(told: Told, path: string, why: string): void {
+    told.broken.push(`${path}: ${why}`);
+    if (this.#toldBroken.get(path) !== why) told.lines.push(`${path} is left alone: ${why}`);
+    this.#toldBroken.set(path, why);
   }
 
   /** A document and its file that were alike once. */
-  async #known(id: string, known: Pair, server: Listed | undefined, disk: ReadonlyMap<string, DiskFile>, told: Told): Promise<void> {
+  async #known(id: string, known: Pair, server: Listed | undefined, there: DiskFile | undefined, told: Told): Promise<void> {
     const { path } = known;
-    const there = disk.get(path);
+    if (there) this.#missed.delete(id);
     if (there && !there.file) return;
     const here = there?.file ?? null;
+    if (known.isAway) return this.#away(id, known, server, here, told);
+    if (!here && server && !this.#isMissing(id, told)) return;
     const pair = await this.#settled(id, known, server, here);
     const isDiskChanged = here !== null && hashOf(here) !== pair.hash;
     if (!server) await this.#putAwayThere(id, pair, here, isDiskChanged, told);
@@ -139,7 +199,53 @@ export class Mirror {
     if (here && this.#fetches) this.#folder.remove(path);
     if (here && !this.#fetches) return;
     told.lines.push(`${path}: put away`);
-    this.#forget(id);
+    this.#setAside(id, here);
+  }
+
+  /** A document that was archived together with its file: whichever of them comes back brings the other along. */
+  async #away(id: string, pair: Pair, server: Listed | undefined, here: object | null, told: Told): Promise<void> {
+    const { kind, path } = pair;
+    if (server) {
+      this.#inUse(id, pair);
+      if (!here && this.#fetches) await this.#fetch(server, path, told);
+    } else if (here && this.#sends) {
+      try {
+        await this.#app.bringBack({ id, kind });
+        told.lines.push(`${path}: there again, brought back`);
+      } catch (error) {
+        // It was removed for good, and the file is a new document's; or somebody else has just brought it back.
+        const isThere = error instanceof Overtaken && (await this.#app.list(this.#project)).some((one) => one.id === id);
+        if (error instanceof Overtaken && !isThere) this.#forget(id);
+        throw error;
+      }
+      this.#inUse(id, pair);
+      told.isWaiting = true;
+    }
+  }
+
+  /** Whether a file has been missing for long enough to be taken for removed. */
+  #isMissing(id: string, told: Told): boolean {
+    const since = this.#missed.get(id) ?? this.#now();
+    this.#missed.set(id, since);
+    if (this.#now() - since >= this.#quiet) return true;
+    told.isWaiting = true;
+    return false;
+  }
+
+  #inUse(id: string, { last: _, ...pair }: Pair): void {
+    this.#memory.pairs.set(id, { ...pair, isAway: false });
+    this.#memory.keep();
+  }
+
+  /** Keeps what is known of a document that is archived, so that its file is known when it comes back. */
+  #setAside(id: string, last: object | null): void {
+    const pair = this.#memory.pairs.get(id);
+    if (!pair) return;
+    const { begun: _, ...rest } = pair;
+    const isSmall = last !== null && JSON.stringify(last).length < SMALL;
+    this.#memory.pairs.set(id, { ...rest, isAway: true, ...(isSmall ? { last: last as Record<string, unknown> } : {}) });
+    this.#missed.delete(id);
+    this.#memory.keep();
   }
 
   /** Removed here: so it is put away there, unless it was changed since, or was never written. */
@@ -148,9 +254,10 @@ export class Mirror {
     if (isChanged) {
       if (this.#fetches) await this.#fetch(server, path, told);
     } else if (this.#sends) {
+      const last = await this.#app.file(server, server.head);
       await this.#app.putAway(server);
       told.lines.push(`${path}: removed here, put away there`);
-      this.#forget(server.id);
+      this.#setAside(server.id, last);
     }
   }
 
@@ -186,7 +293,7 @@ export class Mirror {
     const words = conflicts.length > 0 ? `; both changed ${conflicts.join(', ')}: the file's counts, rev ${server.head} has the other` : '';
     const note = `Merged from ${path}${words}`.slice(0, 1900);
     // The file comes first: killed in between, the next look merges the same again. One that was changed since is looked at again.
-    const now = this.#folder.read().get(path)?.file;
+    const now = this.#folder.read().files.get(path)?.file;
     if (!now || hashOf(now) !== hashOf(here)) return;
     if (hashOf(file) !== hashOf(here)) this.#folder.write(path, documentText(file));
     if (hashOf(file) === hashOf(theirs)) this.#remember(server, path, file);
@@ -195,10 +302,14 @@ export class Mirror {
   }
 
   /** Documents without files, and files without documents: those that say the same belong together, the others are new. */
-  async #strangers(listed: ReadonlyMap<string, Listed>, disk: ReadonlyMap<string, DiskFile>, told: Told): Promise<void> {
-    const paths = new Set([...this.#memory.pairs.values()].map(({ path }) => path));
+  async #strangers(
+    listed: ReadonlyMap<string, Listed>,
+    { files: disk, unread }: DiskFiles,
+    paths: ReadonlySet<string>,
+    told: Told,
+  ): Promise<void> {
     const files = [...disk.values()].filter(({ path, file }) => file && !paths.has(path));
-    const documents = [...listed.values()].filter(({ id }) => !this.#memory.pairs.has(id));
+    const documents = [...listed.values()].filter(({ id, kind }) => !this.#memory.pairs.has(id) && !unread.has(kind));
     for (const server of documents) {
       await this.#step(told, server.name, async () => {
         const alike = files.filter(({ kind, file }) => kind === server.kind && file?.name === server.name);
@@ -245,7 +356,13 @@ export class Mirror {
     told.lines.push(`${path}: rev ${head} of ${file.name}`);
     const [now] = (await this.#app.list(this.#project)).filter(({ id }) => id === server.id);
     // Somebody who saved since is met at the next look: this revision is where both were alike.
-    this.#memory.pairs.set(server.id, { kind: server.kind, path, head, serverHash: now?.head === head ? now.hash : '', hash });
+    const inode = known?.inode ?? '';
+    const serverHash = now?.head === head ? now.hash : '';
+    this.#memory.pairs.set(server.id, {
+      ...{ kind: server.kind, path, head, serverHash, hash, name: file.name, inode },
+      past: pastOf(known, hash),
+      isAway: false,
+    });
     this.#memory.keep();
   }
 
@@ -262,15 +379,28 @@ export class Mirror {
 
   #write(server: Listed, path: string, file: { name: string }, told: Told): void {
     const { id, kind, head, hash: serverHash } = server;
-    const known = this.#memory.pairs.get(id) ?? { kind, path, head: 0, serverHash: '', hash: '' };
+    const known = this.#memory.pairs.get(id) ?? {
+      kind,
+      path,
+      head: 0,
+      serverHash: '',
+      hash: '',
+      past: [],
+      name: file.name,
+      inode: '',
+      isAway: false,
+    };
     this.#begin(id, known, { is: 'write', head, hash: hashOf(file), serverHash });
     this.#folder.write(path, documentText(file));
     told.lines.push(`${path}: written, rev ${head}`);
     this.#remember(server, path, file);
   }
 
-  #remember({ id, kind, head, hash }: Listed, path: string, file: object): void {
-    this.#memory.pairs.set(id, { kind, path, head, serverHash: hash, hash: hashOf(file) });
+  #remember({ id, kind, head, hash }: Listed, path: string, file: { name: string }): void {
+    const inode = this.#folder.inode(path);
+    const own = hashOf(file);
+    const past = pastOf(this.#memory.pairs.get(id), own);
+    this.#memory.pairs.set(id, { kind, path, head, serverHash: hash, hash: own, past, name: file.name, inode, isAway: false });
     this.#memory.keep();
   }
 

@@ -7,7 +7,7 @@ import type { Application, ProjectHead } from './application.ts';
 import { Folder, folders } from './folder.ts';
 import { Memory } from './memory.ts';
 import { Mirror } from './mirror.ts';
-import { type Direction, PROJECT_FILE } from './projectFile.ts';
+import { type Direction, headIn, PROJECT_FILE } from './projectFile.ts';
 
 /** A folder that can hold a project's files; made where there is none. */
 export function folderAt(path: string): Folder {
@@ -21,26 +21,17 @@ export function folderAt(path: string): Folder {
   return new Folder(root);
 }
 
-/** What the project file of a folder calls its project; null where there is none that can be read. */
-function nameIn(folder: Folder): string | null {
-  try {
-    const { name } = JSON.parse(folder.text(PROJECT_FILE) ?? 'null') as { name?: unknown };
-    return typeof name === 'string' && name.trim() ? name.trim() : null;
-  } catch {
-    return null;
-  }
-}
-
 const holdsFiles = (folder: Folder) =>
   Object.values(folders).some((name) => existsSync(join(folder.root, name)) && readdirSync(join(folder.root, name)).length > 0);
 
 /**
- * The project of a folder: the one that is asked for, else the one that its project file names; a new one for files without one; an empty
+ * The project of a folder: the one that is asked for, else the one that its project file names, made as it says; a new one for files without one; an empty
  * folder takes the first project that there is.
  */
 async function projectOf(folder: Folder, app: Application, asked: string | undefined): Promise<ProjectHead> {
   const projects = await app.projects();
-  const wanted = asked ?? nameIn(folder);
+  const head = headIn(folder.text(PROJECT_FILE));
+  const wanted = asked ?? head?.name ?? null;
   const found = projects.find(({ name, id }) => name === wanted || id === wanted);
   if (found) return found;
   if (asked !== undefined) throw new Misuse(`--project: found ${asked}, expected one of ${projects.map(({ name }) => name).join(', ')}`);
@@ -48,7 +39,7 @@ async function projectOf(folder: Folder, app: Application, asked: string | undef
     const [first] = projects;
     if (first) return first;
   }
-  return app.makeProject({ name: (wanted ?? basename(folder.root)).slice(0, 120) || 'Project' });
+  return app.makeProject({ name: basename(folder.root).slice(0, 120) || 'Project', ...head });
 }
 
 /** Lays a folder and its project side by side. */

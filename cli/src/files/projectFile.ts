@@ -1,4 +1,4 @@
-import { documentText, readProject } from '@zygopod/core';
+import { canonicalText, documentText, type ProjectHead as Head, mergeHeads, readProject } from '@zygopod/core';
 import type { Application } from './application.ts';
 import type { Folder } from './folder.ts';
 import type { Memory } from './memory.ts';
@@ -17,7 +17,21 @@ function parsed(text: string): unknown {
   }
 }
 
-/** Keeps name, unit and names of a project and its file alike; where both changed, the file's count. */
+/** What a project file says of its project; null where it is none, or holds documents, too: such a file is somebody's own. */
+export function headIn(text: string | null): Head | null {
+  const read = text === null ? null : readProject(parsed(text));
+  if (!read?.ok) return null;
+  const { name, unit, names, tunings, grounds, tapes, targets } = read.value;
+  return tunings.length + grounds.length + tapes.length + targets.length === 0 ? { name, unit, names } : null;
+}
+
+const textOf = ({ name, unit, names }: Head): string => documentText({ format: 'zygopod/project', version: 1, name, unit, names });
+const isSame = (a: Head, b: Head) => canonicalText(textOf(a)) === canonicalText(textOf(b));
+
+/**
+ * Keeps name, unit and names of a project and its file alike: both are merged by what they were when they were alike last. Where nothing is known
+ * of that, as in a fresh clone, what only one has is kept. Where both changed the same, the file counts, or, where it is only pulled, the project.
+ */
 export async function lookAtProject(
   folder: Folder,
   app: Application,
@@ -25,22 +39,36 @@ export async function lookAtProject(
   direction: Direction,
   lines: string[],
 ): Promise<void> {
-  const { id, name, unit, names } = await app.project(memory.project);
-  const text = documentText({ format: 'zygopod/project', version: 1, name, unit, names });
-  const here = folder.text(PROJECT_FILE);
-  const isDiskChanged = here !== null && here !== text && memory.projectText !== '' && here !== memory.projectText;
-  if (isDiskChanged && direction !== 'pull') {
-    const read = readProject(parsed(here));
-    if (!read.ok) {
-      lines.push(`${PROJECT_FILE} is left alone: it is no project`);
-      return;
-    }
-    await app.changeProject(id, { name: read.value.name, unit: read.value.unit, names: read.value.names });
-    lines.push(`${PROJECT_FILE}: taken over`);
-    memory.projectText = here;
-  } else if (here !== text && direction !== 'push') {
-    folder.write(PROJECT_FILE, text);
+  const project = await app.project(memory.project);
+  const { name, unit, names } = project;
+  const there: Head = { name, unit, names };
+  const text = folder.text(PROJECT_FILE);
+  const here = headIn(text);
+  if (text !== null && here === null) {
+    if (memory.projectText !== text) lines.push(`${PROJECT_FILE} is left alone: it is not a project file without documents`);
     memory.projectText = text;
-  } else if (here === text) memory.projectText = text;
+    memory.keep();
+    return;
+  }
+  const from = headIn(memory.projectText);
+  const isFileFirst = direction !== 'pull';
+  const { head, conflicts } = !here
+    ? { head: there, conflicts: [] }
+    : isFileFirst
+      ? mergeHeads(from, here, there)
+      : mergeHeads(from, there, here);
+  const loser = isFileFirst ? 'project' : 'file';
+  for (const path of from ? conflicts : [])
+    lines.push(`${PROJECT_FILE}: both changed ${path}: the ${isFileFirst ? 'file' : 'project'} counts, not the ${loser}`);
+  if (direction !== 'pull' && !isSame(head, there)) {
+    await app.changeProject(project, head as typeof project);
+    lines.push(`${PROJECT_FILE}: taken over`);
+  }
+  if (direction !== 'push' && (!here || !isSame(head, here))) {
+    folder.write(PROJECT_FILE, textOf(head));
+  }
+  const [nowThere, nowHere] = [direction === 'pull' ? there : head, direction === 'push' ? here : head];
+  // Where one side was left as it is, both are not alike yet.
+  if (nowHere && isSame(nowThere, nowHere)) memory.projectText = textOf(head);
   memory.keep();
 }

@@ -93,10 +93,10 @@ describe('hand-offs with a place in the folder', () => {
     const { id } = await app.make(project, 'tuning', tuning(150, 'Clash'), '');
     await handOver(id, { path: 'clash.lua', to: 'lua' }, 'Clash');
     expect(await look('push')).toEqual([]);
-    await app.changeProject(project, { names: { 'pace.walkSpeed': 'end' } });
+    await app.changeProject(await app.project(project), { names: { 'pace.walkSpeed': 'end' } });
     expect((await look()).join()).toContain('clash.lua is not written: pace.walkSpeed: end is a word of Lua itself');
     expect(folder.text('clash.lua')).toBeNull();
-    await app.changeProject(project, { names: {} });
+    await app.changeProject(await app.project(project), { names: {} });
     expect((await look()).join()).toContain('clash.lua: rev 1 of Clash handed over');
     // Of a tuning that was put away nothing is written.
     await app.putAway(await listed('Clash'));

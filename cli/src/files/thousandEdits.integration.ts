@@ -63,7 +63,7 @@ describe('a thousand edits on both sides, with kills in between', () => {
     const broken = new Map<string, Boots>();
 
     const editDisk = () => {
-      const files = [...folder.read().values()].flatMap(({ path, file }) =>
+      const files = [...folder.read().files.values()].flatMap(({ path, file }) =>
         file && path.startsWith('tunings/') ? [{ path, file: file as unknown as Boots }] : [],
       );
       const chance = next();
@@ -130,9 +130,9 @@ describe('a thousand edits on both sides, with kills in between', () => {
     const lookOnce = async (mayDie: boolean) => {
       let left = mayDie && next() < 0.6 ? Math.floor(next() * 25) : Infinity;
       const strikes = () => left-- <= 0;
-      const before = [...folder.read().values()].flatMap(({ file }) => (file ? [file as unknown as Boots] : []));
+      const before = [...folder.read().files.values()].flatMap(({ file }) => (file ? [file as unknown as Boots] : []));
       const memory = new Memory(memoryPath());
-      const mirror = new Mirror(dying(folder, strikes), dying(app, strikes), memory, project);
+      const mirror = new Mirror(dying(folder, strikes), dying(app, strikes), memory, project, 'both', { quiet: 0 });
       const keep = memory.keep.bind(memory);
       memory.keep = () => {
         if (strikes()) throw new Killed();
@@ -164,7 +164,7 @@ describe('a thousand edits on both sides, with kills in between', () => {
 
     // Both sides are the same.
     const documents = await Promise.all((await app.list(project)).map(async (one) => canonicalText(await app.file(one, one.head))));
-    const files = [...folder.read().values()].map(({ file }) => canonicalText(file));
+    const files = [...folder.read().files.values()].map(({ file }) => canonicalText(file));
     expect(files.toSorted()).toEqual(documents.toSorted());
     expect(documents.length).toBeGreaterThan(3);
     expect(kills).toBeGreaterThan(40);

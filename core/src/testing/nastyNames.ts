@@ -73,7 +73,7 @@ export function nastyName(seed: number): string {
   const next = sequence(seed);
   const length = 1 + Math.floor(next() * 6);
   const name = Array.from({ length }, () => pieces[Math.floor(next() * pieces.length)]).join(next() < 0.5 ? '' : ' ');
-  return name.slice(0, 120).toWellFormed();
+  return name.slice(0, 120).replace(/\p{Cs}/gu, '?');
 }
 
 /** Every piece by itself, between words and at both ends, then `count` random names. */

@@ -1,4 +1,4 @@
-import { type Case, type ConstantValue, cases, type GameUnits, plainUnits, readUnits, unitsWord, writers } from '@zygopod/core';
+import { type Case, type ConstantValue, cases, type GameUnits, mergeHeads, plainUnits, readUnits, unitsWord, writers } from '@zygopod/core';
 import { atom } from 'nanostores';
 import { askServer, whyOf } from '../work/server.ts';
 
@@ -75,6 +75,12 @@ export function choiceOf(project: string, last: KeptHandOff | undefined): Choice
 export const keepChoice = (project: string, { to, units, style, all }: Choice): void =>
   localStorage.setItem(keyOf(project), JSON.stringify({ to, units: unitsWord(units), style, all }));
 
+/** What a project's parameters are called in its game, and the version of the project that says so. */
+interface ProjectNames {
+  names: Record<string, string>;
+  version: number;
+}
+
 /** What the server keeps of a tuning's hand-offs and of its project's names. */
 export class HandOffs {
   readonly $kept = atom<readonly KeptHandOff[]>([]);
@@ -82,6 +88,7 @@ export class HandOffs {
   readonly $why = atom<string | null>(null);
   readonly #tuning: string;
   readonly #project: string;
+  #version = 1;
 
   constructor(tuning: string, project: string) {
     this.#tuning = tuning;
@@ -91,11 +98,13 @@ export class HandOffs {
   async load(): Promise<void> {
     const [handed, project] = await Promise.all([
       askServer<{ items: KeptHandOff[] }>('GET', `/api/v1/handoffs?tuning=${this.#tuning}`),
-      askServer<{ names: Record<string, string> }>('GET', `/api/v1/projects/${this.#project}`),
+      askServer<ProjectNames>('GET', `/api/v1/projects/${this.#project}`),
     ]);
     this.$why.set(whyOf(handed) ?? whyOf(project));
     if ('body' in handed) this.$kept.set(handed.body.items);
-    if ('body' in project) this.$names.set(project.body.names);
+    if (!('body' in project)) return;
+    this.#version = project.body.version;
+    this.$names.set(project.body.names);
   }
 
   /** Keeps a hand-off; it is the last one from now on. */
@@ -107,8 +116,22 @@ export class HandOffs {
 
   /** Keeps what the game calls parameters, with the project. */
   async rename(names: Record<string, string>): Promise<void> {
-    const answer = await askServer('PUT', `/api/v1/projects/${this.#project}`, { names });
-    this.$why.set(whyOf(answer));
-    if ('body' in answer) this.$names.set(names);
+    const from = this.$names.get();
+    for (let wanted = names, tries = 0; ; tries++) {
+      const seen = { 'if-match': `"${this.#version}"` };
+      const answer = await askServer<ProjectNames>('PUT', `/api/v1/projects/${this.#project}`, { names: wanted }, seen);
+      this.$why.set(whyOf(answer));
+      if ('body' in answer) {
+        this.#version = answer.body.version;
+        this.$names.set(answer.body.names);
+        return;
+      }
+      // Somebody else named others meanwhile: those stay.
+      const current = answer.status === 409 ? (answer.problem['current'] as ProjectNames | undefined) : undefined;
+      if (!current || tries > 5) return;
+      this.#version = current.version;
+      const of = (own: Record<string, string>) => ({ name: '', unit: 'px' as const, names: own });
+      wanted = { ...mergeHeads(of(from), of(names), of(current.names)).head.names };
+    }
   }
 }

@@ -6,7 +6,7 @@ import { askServer, whyOf } from './server.ts';
 /** Makes a document in the page’s project; gives its id, or why there is none, in words. */
 export async function createDocument(collection: Collection, file: unknown, note = ''): Promise<{ id: string } | { why: string }> {
   const answer = await askServer('POST', `/api/v1/${collection}?${new URLSearchParams(inProject())}`, { file, note });
-  return 'why' in answer ? answer : { id: String(answer.body['id']) };
+  return 'why' in answer ? { why: answer.why } : { id: String(answer.body['id']) };
 }
 
 /** Fetches the file of a document, as it is or as a revision has it, with the revision’s number; or why it cannot be had, in words. */
@@ -17,7 +17,7 @@ export async function fetchDocument(
 ): Promise<{ file: unknown; revision: number } | { why: string }> {
   const path = `/api/v1/${collection}/${id}${revision === null ? '' : `/revisions/${revision}`}`;
   const answer = await askServer<{ file: unknown; head?: number; number?: number }>('GET', path);
-  if ('why' in answer) return answer;
+  if ('why' in answer) return { why: answer.why };
   return { file: answer.body.file, revision: answer.body.number ?? answer.body.head ?? 1 };
 }
 
@@ -28,7 +28,7 @@ const ALIKE = 5;
 export async function findOrCreate(collection: Collection, file: { name: string }): Promise<{ id: string } | { why: string }> {
   const query = new URLSearchParams({ limit: `${ALIKE}`, q: file.name, ...inProject() });
   const page = await askServer('GET', `/api/v1/${collection}?${query}`);
-  if ('why' in page) return page;
+  if ('why' in page) return { why: page.why };
   for (const { id, name } of page.body['items'] as { id: string; name: string }[]) {
     const kept = name === file.name ? await fetchDocument(collection, id) : null;
     if (kept && 'file' in kept && canonicalText(kept.file) === canonicalText(file)) return { id };
@@ -45,7 +45,7 @@ export async function saveRevision(
   note: string,
 ): Promise<{ number: number } | { why: string }> {
   const answer = await askServer('POST', `/api/v1/${collection}/${id}/revisions`, { file, note }, { 'if-match': `"${head}"` });
-  return 'why' in answer ? answer : { number: Number(answer.body['number']) };
+  return 'why' in answer ? { why: answer.why } : { number: Number(answer.body['number']) };
 }
 
 /** Puts a document away whose newest revision is `head`; says why where it cannot. */

@@ -1,13 +1,43 @@
 /** What the server said, or in words why there is no answer. */
-export type Answered<T> = { body: T } | { why: string };
+export type Answered<T> = { body: T } | { why: string; status: number; problem: Record<string, unknown> };
 
-/** Asks the application's server for something; a body goes as JSON. */
-export async function askServer<T = Record<string, unknown>>(
+/** Milliseconds for which a request that made something is the same as the one before: the second click of two. */
+const SAME = 800;
+
+/** Requests that make something, while they are under way and a moment after; and the keys of those that weren't answered. */
+const underWay = new Map<string, Promise<Answered<unknown>>>();
+const keys = new Map<string, string>();
+
+const newKey = () => [...crypto.getRandomValues(new Uint32Array(4))].map((word) => word.toString(36)).join('-');
+
+/**
+ * Asks the application's server for something; a body goes as JSON. A POST with a body makes something, and brings an idempotency key: the same
+ * one asked twice at once, or again after a lost answer, is done once.
+ */
+export function askServer<T = Record<string, unknown>>(
   method: string,
   path: string,
   body?: unknown,
   headers: Record<string, string> = {},
 ): Promise<Answered<T>> {
+  if (method !== 'POST' || body === undefined) return send<T>(method, path, body, headers);
+  const name = JSON.stringify([path, body]);
+  const same = underWay.get(name);
+  if (same) return same as Promise<Answered<T>>;
+  const key = keys.get(name) ?? newKey();
+  keys.set(name, key);
+  const asked = send<T>(method, path, body, { ...headers, 'idempotency-key': key }).then((answer) => {
+    // Without an answer nobody knows whether it was done: the next try is the same request.
+    if ('body' in answer || (answer.status > 0 && answer.status < 500)) keys.delete(name);
+    if ('body' in answer) setTimeout(() => underWay.delete(name), SAME);
+    else underWay.delete(name);
+    return answer;
+  });
+  underWay.set(name, asked);
+  return asked;
+}
+
+async function send<T>(method: string, path: string, body: unknown, headers: Record<string, string>): Promise<Answered<T>> {
   try {
     const response = await fetch(path, {
       method,
@@ -15,9 +45,11 @@ export async function askServer<T = Record<string, unknown>>(
       body: body === undefined ? null : JSON.stringify(body),
     });
     const told = (await response.json().catch(() => ({}))) as T & { title?: string };
-    return response.ok ? { body: told } : { why: `${told.title ?? `The server said ${response.status}`}.` };
+    if (response.ok) return { body: told };
+    const why = `${told.title ?? `The server answered ${response.status}`}.`;
+    return { why, status: response.status, problem: told as Record<string, unknown> };
   } catch {
-    return { why: 'The server cannot be reached.' };
+    return { why: 'The server cannot be reached.', status: 0, problem: {} };
   }
 }
 

@@ -8,6 +8,7 @@ import { Problem } from '../problem.ts';
 import { bytesOf } from './body.ts';
 import { isUnchanged } from './conditions.ts';
 import { problemOf } from './failures.ts';
+import { makesAnew, once } from './idempotency.ts';
 import { Matcher } from './match.ts';
 import { collections, type Operation, parameters } from './operation.ts';
 import { operations } from './operations/index.ts';
@@ -39,18 +40,20 @@ async function answerWell(request: Request, url: URL): Promise<Response> {
   if (!operation) throw new Problem(405, `This can be asked with ${allow}`, { allow });
   const { kind, id, number } = placeOf(values);
   const query = queryOf(operation, url);
-  const response = await operation.run({
-    request,
-    body: operation.body ? await bodyOf(operation.body, request) : undefined,
-    // Where the document is found, without a slash at the end.
-    url: new URL(url.pathname.replace(/\/+$/, ''), url),
-    query,
-    kind,
-    id,
-    number,
-    database,
-    file: () => fileOf(request, kind),
-  });
+  const run = async () =>
+    operation.run({
+      request,
+      body: operation.body ? await bodyOf(operation.body, request) : undefined,
+      // Where the document is found, without a slash at the end.
+      url: new URL(url.pathname.replace(/\/+$/, ''), url),
+      query,
+      kind,
+      id,
+      number,
+      database,
+      file: () => fileOf(request, kind),
+    });
+  const response = makesAnew(operation) ? await once(request, url, database, run) : await run();
   const isRead = operation.method === 'GET' && response.status === 200;
   if (!isRead || !isUnchanged(request.headers, response.headers.get('etag'))) return response;
   response.headers.delete('content-type');

@@ -42,6 +42,13 @@ export function seenOrNone(headers: Headers): Seen {
   return seenBy(headers);
 }
 
+/** The same where no version need be named: then any counts. A tag may go on behind its version, with what else the answer said: `"3-12.5"`. */
+export function ifSeen(headers: Headers): Seen {
+  const tags = entityTags(headers.get('if-match'));
+  if (tags === null || tags === '*') return () => true;
+  return (version) => tags.some(({ isWeak, text }) => !isWeak && text.split('-')[0] === String(version));
+}
+
 /** Whether a reader has what it asks for already: one of the tags of `If-None-Match` is the answer's, by the weak comparison. */
 export function isUnchanged(headers: Headers, etag: string | null): boolean {
   if (etag === null) return false;

@@ -1,21 +1,24 @@
 import { z } from 'zod';
 import { createDocument, type ZodOpenApiOperationObject, type ZodOpenApiResponseObject } from 'zod-openapi';
+import { makesAnew } from './idempotency.ts';
 import { type Operation, parameters } from './operation.ts';
 import { file, problem } from './shapes.ts';
 
 const PROBLEM = 'application/problem+json';
 
 /** The problems that an operation can answer with, beside its own answers. */
-function problemsOf({ path, query, condition, takesFile, body, method }: Operation): { [status: number]: string | undefined } {
+function problemsOf({ path, query, condition, takesFile, body, method, answers }: Operation): { [status: number]: string | undefined } {
   const isWrite = method !== 'GET';
   const hasBody = takesFile || body !== undefined;
   return {
+    ...(makesAnew({ answers, condition, method } as Operation) ? { 409: 'The same request, by its idempotency key, is under way' } : {}),
     400: 'The request cannot be read',
     401: 'With ZYGOPOD_TOKEN set: the token is missing or wrong',
     ...(isWrite ? { 403: 'The write comes from another origin' } : {}),
     ...(path.includes('{') ? { 404: 'There is nothing of this kind, id or number' } : {}),
-    ...(condition ? { 409: 'It was changed elsewhere since; `current` is what is there', 428: 'No version was named' } : {}),
-    ...(hasBody ? { 413: 'The body is too large', 415: 'The body is no application/json' } : {}),
+    ...(condition ? { 409: 'It was changed elsewhere since; `current` is what is there' } : {}),
+    ...(condition && condition !== 'ifSeen' ? { 428: 'No version was named' } : {}),
+    ...(hasBody ? { 408: 'The body stopped coming', 413: 'The body is too large', 415: 'The body is no application/json' } : {}),
     421: 'This server does not answer to that host name',
     ...(hasBody || query ? { 422: 'The body or the search cannot be taken; `errors` tells where' } : {}),
     500: 'The server failed; the fault is in its log',
@@ -40,11 +43,22 @@ function answersOf(operation: Operation): Record<string, ZodOpenApiResponseObjec
 
 const conditions = {
   seen: z.object({ 'if-match': z.string().meta({ description: 'The ETag that was seen last', example: '"1"' }) }),
+  ifSeen: z.object({
+    'if-match': z.string().optional().meta({ description: 'The ETag that was seen last; without it nothing is checked', example: '"1"' }),
+  }),
   seenOrNone: z.object({
     'if-match': z.string().optional().meta({ description: 'The ETag that was seen last', example: '"1"' }),
     'if-none-match': z.string().optional().meta({ description: '* where there was none', example: '*' }),
   }),
 };
+
+const keyed = z.object({
+  'idempotency-key': z
+    .string()
+    .max(200)
+    .optional()
+    .meta({ description: 'Names the request: asked again within a day, it is done once and answered as before' }),
+});
 
 const fileBody = z
   .strictObject({
@@ -75,7 +89,7 @@ function described(operation: Operation): ZodOpenApiOperationObject {
     requestParams: {
       ...(names.length > 0 ? { path: z.object(Object.fromEntries(names.map((name) => [name, parameters[name]]))) } : {}),
       ...(operation.query ? { query: operation.query } : {}),
-      ...(operation.condition ? { header: conditions[operation.condition] } : {}),
+      ...(operation.condition ? { header: conditions[operation.condition] } : makesAnew(operation) ? { header: keyed } : {}),
     },
     ...(body ? { requestBody: { required: true, content: { 'application/json': { schema: body } } } } : {}),
     responses: answersOf(operation) as ZodOpenApiOperationObject['responses'],

@@ -36,8 +36,8 @@ export interface Operation {
   name: string;
   words: string;
   query?: z.ZodObject;
-  /** Whether If-Match has to name a version, and whether that may be none. */
-  condition?: 'seen' | 'seenOrNone';
+  /** Whether If-Match has to name a version, whether that may be none, or whether it is only checked where it is there. */
+  condition?: 'seen' | 'seenOrNone' | 'ifSeen';
   takesFile?: boolean;
   /** What the body has to be, where it is no file. */
   body?: z.ZodType;

@@ -117,10 +117,15 @@ export const project = z
     unit: z.enum(['px', 'm']),
     names: z.record(z.string(), z.string()).meta({ description: 'What the game calls parameters, by their paths' }),
     isDemo: z.boolean(),
+    version: number.meta({ description: 'Counts the changes of name, unit and names' }),
     putAwayAt: time.nullable(),
     createdAt: time,
   })
   .meta({ id: 'Project' });
+
+export const projectVersion = z
+  .strictObject({ version: number, name: z.string(), unit: z.enum(['px', 'm']), names: z.record(z.string(), z.string()), createdAt: time })
+  .meta({ id: 'ProjectVersion' });
 
 const many = z.int().min(0);
 export const counts = z

@@ -4,6 +4,7 @@ import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { log } from '../log.ts';
 import { type Database, openDatabase } from './connection.ts';
 import { loadDemo, takeNumbers } from './demo.ts';
+import { forgetRequests } from './requests.ts';
 import { endTrouble, lastTrouble, noteTrouble, type Trouble } from './trouble.ts';
 
 let opened: Database | undefined;
@@ -13,6 +14,7 @@ async function prepare(db: Database): Promise<void> {
   await migrate(db, { migrationsFolder: resolve('drizzle') });
   await loadDemo(db, process.env['ZYGOPOD_RESET_DEMO'] === '1' ? 'reset' : 'missing');
   await takeNumbers(db);
+  await forgetRequests(db);
 }
 
 /** The application's database, migrated and with the demo data in it. A failed preparation is tried anew by the next call. */

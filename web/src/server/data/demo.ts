@@ -1,7 +1,8 @@
 import { markOf } from '@zygopod/core';
-import { and, eq, isNull } from 'drizzle-orm';
+import { and, eq, isNull, sql } from 'drizzle-orm';
 import { judged } from '../judge/judge.ts';
 import type { Kind } from '../kinds.ts';
+import type { Change } from './changes.ts';
 import type { Database } from './connection.ts';
 import { createDocument } from './documents.ts';
 import { keptOf } from './kept.ts';
@@ -55,25 +56,45 @@ async function demoProject(db: Database): Promise<string> {
 /** What becomes of the demo's documents: what is missing is loaded; restored, they are as they were shipped again, with their history; reset, all that became of them is gone. */
 type Way = 'missing' | 'restore' | 'reset';
 
-/** Loads the demo data. */
-export async function loadDemo(db: Database, way: Way): Promise<void> {
+/** A number of our own for the lock that lets one load the demo at a time. */
+const LOCK = 7_304_113;
+
+/** Loads the demo data: all of it or nothing, one after the other. Returns what changed, to be announced once it is kept. */
+export async function loadDemo(database: Database, way: Way): Promise<Change[]> {
+  return database.transaction(async (tx) => {
+    await tx.execute(sql`select pg_advisory_xact_lock(${LOCK})`);
+    return load(tx as unknown as Database, way);
+  });
+}
+
+async function load(db: Database, way: Way): Promise<Change[]> {
+  const changes: Change[] = [];
   const project = await demoProject(db);
   for (const [path, module] of Object.entries(files).sort()) {
     const demo = path.split('/').at(-1) as string;
     const kind = String(markOf(module.default)).split('/')[1] as Kind;
     const kept = keptOf(judged(module.default, kind));
-    const [there] = await db.select({ id: documents.id, head: documents.head }).from(documents).where(eq(documents.demo, demo)).limit(1);
+    const [there] = await db
+      .select({ id: documents.id, head: documents.head, putAwayAt: documents.putAwayAt })
+      .from(documents)
+      .where(eq(documents.demo, demo))
+      .limit(1);
     if (there && way === 'missing') continue;
     if (there && way === 'restore') {
       await db.update(documents).set({ putAwayAt: null, project }).where(eq(documents.id, there.id));
       const { hash } = await getRevision(db, there.id, there.head);
-      if (hash !== kept.hash) await saveRevision(db, kind, there.id, kept, 'As shipped', (head) => head === there.head, 0);
+      if (there.putAwayAt) changes.push({ kind, id: there.id, head: there.head, is: 'back' });
+      if (hash === kept.hash) continue;
+      const { number } = await saveRevision(db, kind, there.id, kept, 'As shipped', (head) => head === there.head, 0);
+      changes.push({ kind, id: there.id, head: number, is: 'saved' });
       continue;
     }
     if (there) await db.delete(documents).where(eq(documents.id, there.id));
-    await createDocument(db, kind, { project, ...kept, note: 'As shipped', demo });
+    const { id } = await createDocument(db, kind, { project, ...kept, note: 'As shipped', demo });
+    changes.push({ kind, id, head: 1, is: 'made' });
   }
   await layOut(db);
+  return changes;
 }
 
 /** Documents whose numbers are taken at a time. */

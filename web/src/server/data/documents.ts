@@ -3,7 +3,7 @@ import type { Kind } from '../kinds.ts';
 import { Problem } from '../problem.ts';
 import type { Database } from './connection.ts';
 import type { RawJson } from './rawJson.ts';
-import { documents, revisions } from './schema.ts';
+import { documents, projects, revisions } from './schema.ts';
 
 const { numbers: _, ...shown } = getTableColumns(documents);
 
@@ -73,6 +73,7 @@ export async function listDocuments(
         eq(documents.kind, kind),
         project ? eq(documents.project, project) : undefined,
         away ? isNotNull(putAwayAt) : isNull(putAwayAt),
+        inUsedProject,
         beyond,
         named,
       ),
@@ -93,6 +94,13 @@ export async function findDocument(db: Reader, kind: Kind, id: string): Promise<
     .limit(1);
   if (!document) throw new Problem(404, `No ${kind} has this id`);
   if (document.putAwayAt) throw new Problem(404, `This ${kind} was put away`, { putAwayAt: document.putAwayAt });
+  const [project] = await db
+    .select({ putAwayAt: projects.putAwayAt })
+    .from(projects)
+    .where(and(eq(projects.id, document.project), isNotNull(projects.putAwayAt)))
+    .limit(1);
+  if (project)
+    throw new Problem(404, `The project of this ${kind} was put away`, { putAwayAt: project.putAwayAt, project: document.project });
   return document;
 }
 
@@ -109,8 +117,12 @@ export async function getDocument(db: Reader, kind: Kind, id: string): Promise<D
   return { ...document, file: newest.file };
 }
 
-/** What says that a document is the one of this kind and id, and in use. */
-export const inUse = (kind: Kind, id: string) => and(eq(documents.id, id), eq(documents.kind, kind), isNull(documents.putAwayAt));
+/** What says that the project of a document is in use. */
+const inUsedProject = sql`exists (select 1 from ${projects} where ${projects.id} = ${documents.project} and ${projects.putAwayAt} is null)`;
+
+/** What says that a document is the one of this kind and id, and in use, as its project is. */
+export const inUse = (kind: Kind, id: string) =>
+  and(eq(documents.id, id), eq(documents.kind, kind), isNull(documents.putAwayAt), inUsedProject);
 
 /** Says why a document that a writer wanted is not in use. */
 export async function notInUse(db: Reader, kind: Kind, id: string): Promise<never> {

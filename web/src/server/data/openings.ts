@@ -46,7 +46,15 @@ export async function firstOf(db: Moment, subject: Subject, project?: string): P
   const [first] = await db
     .select({ id: documents.id })
     .from(documents)
-    .where(and(eq(documents.kind, subject), isNull(documents.putAwayAt), project ? eq(documents.project, project) : undefined))
+    .innerJoin(projects, eq(projects.id, documents.project))
+    .where(
+      and(
+        eq(documents.kind, subject),
+        isNull(documents.putAwayAt),
+        isNull(projects.putAwayAt),
+        project ? eq(documents.project, project) : undefined,
+      ),
+    )
     .orderBy(sql`${documents.demo} = ${foremost[subject]} desc nulls last`, asc(documents.createdAt))
     .limit(1);
   return first?.id ?? null;

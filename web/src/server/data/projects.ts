@@ -1,10 +1,10 @@
-import { and, asc, count, eq, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import type { Kind } from '../kinds.ts';
 import { Problem } from '../problem.ts';
 import type { Database } from './connection.ts';
-import type { Reader } from './documents.ts';
+import type { Reader, Seen } from './documents.ts';
 import { RawJson } from './rawJson.ts';
-import { documents, projects, revisions } from './schema.ts';
+import { documents, projects, projectVersions, revisions } from './schema.ts';
 
 export type ProjectRow = typeof projects.$inferSelect;
 
@@ -53,20 +53,55 @@ const columnsOf = ({ name, unit, names }: ProjectValues) => ({
   ...(names === undefined ? {} : { names: new RawJson(JSON.stringify(names)) }),
 });
 
-export async function makeProject(db: Database, values: ProjectValues & { name: string }): Promise<ProjectRow> {
-  const [project] = await db
-    .insert(projects)
-    .values({ ...columnsOf(values), name: values.name })
-    .returning();
-  return project as ProjectRow;
+type ProjectVersion = Omit<typeof projectVersions.$inferSelect, 'project'>;
+
+/** Adds what a project is now to its history. */
+async function keepVersion(tx: Pick<Database, 'insert'>, { id: project, version, name, unit, names }: ProjectRow): Promise<void> {
+  await tx.insert(projectVersions).values({ project, version, name, unit, names }).onConflictDoNothing();
 }
 
-export async function changeProject(db: Database, id: string, values: ProjectValues): Promise<ProjectRow> {
+export async function makeProject(db: Database, values: ProjectValues & { name: string }): Promise<ProjectRow> {
+  return db.transaction(async (tx) => {
+    const [project] = await tx
+      .insert(projects)
+      .values({ ...columnsOf(values), name: values.name })
+      .returning();
+    if (!project) throw new Error('the project was not made');
+    await keepVersion(tx, project);
+    return project;
+  });
+}
+
+/** Changes a project whose version the writer has seen; another one stays, and is returned with a 409. What isn't named stays. */
+export async function changeProject(db: Database, id: string, values: ProjectValues, seen: Seen): Promise<ProjectRow> {
   const columns = columnsOf(values);
-  const found = await findProject(db, id);
-  if (Object.keys(columns).length === 0) return found;
-  const [project] = await db.update(projects).set(columns).where(eq(projects.id, id)).returning();
-  return project as ProjectRow;
+  return db.transaction(async (tx) => {
+    const [held] = await tx.select().from(projects).where(eq(projects.id, id)).limit(1).for('update');
+    const found = held && !held.putAwayAt ? held : await findProject(tx, id);
+    if (!seen(found.version)) throw new Problem(409, 'The project was changed elsewhere', { current: found });
+    if (Object.keys(columns).length === 0) return found;
+    // One that an older version made has no history yet.
+    await keepVersion(tx, found);
+    const [project] = await tx
+      .update(projects)
+      .set({ ...columns, version: found.version + 1 })
+      .where(eq(projects.id, id))
+      .returning();
+    if (!project) throw new Problem(404, 'No project has this id');
+    await keepVersion(tx, project);
+    return project;
+  });
+}
+
+/** The history of a project, newest first. */
+export async function listVersions(db: Reader, id: string, limit: number): Promise<ProjectVersion[]> {
+  const { version, name, unit, names, createdAt } = projectVersions;
+  return db
+    .select({ version, name, unit, names, createdAt })
+    .from(projectVersions)
+    .where(eq(projectVersions.project, id))
+    .orderBy(desc(version))
+    .limit(limit);
 }
 
 /** Puts a project away, with all that is in it; the last one in use stays. */

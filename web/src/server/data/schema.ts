@@ -7,6 +7,7 @@ import {
   integer,
   pgEnum,
   pgTable,
+  primaryKey,
   text,
   timestamp,
   uniqueIndex,
@@ -36,9 +37,43 @@ export const projects = pgTable('projects', {
   names: file('names').notNull().default(sql`'{}'::jsonb`),
   /** Whether it holds the demo data. */
   isDemo: boolean('is_demo').notNull().default(false),
+  /** Counts the changes of name, unit and names, and guards against overwriting. */
+  version: integer('version').notNull().default(1),
   putAwayAt: timestamp('put_away_at', { withTimezone: true, precision: 3 }),
   createdAt: made,
 });
+
+/** What a project was called, its unit and its names, version by version. Rows are only ever added. */
+export const projectVersions = pgTable(
+  'project_versions',
+  {
+    project: uuid('project_id')
+      .notNull()
+      .references(() => projects.id, { onDelete: 'cascade' }),
+    version: integer('version').notNull(),
+    name: text('name').notNull(),
+    unit: text('unit').notNull(),
+    names: file('names').notNull(),
+    createdAt: made,
+  },
+  (table) => [primaryKey({ columns: [table.project, table.version] })],
+);
+
+/** Requests that made something, by the key that came with them: asked again, each gets the answer that it got first. */
+export const requests = pgTable(
+  'requests',
+  {
+    key: text('key').primaryKey(),
+    /** SHA-256 of method, path and body: another request must not use the key. */
+    request: text('request').notNull(),
+    /** The answer; null while the request is under way. */
+    status: integer('status'),
+    headers: file('headers'),
+    body: text('body'),
+    createdAt: made,
+  },
+  (table) => [index('requests_by_age').on(table.createdAt)],
+);
 
 /** A tuning, ground or tape: what it is called now, and its newest revision. */
 export const documents = pgTable(

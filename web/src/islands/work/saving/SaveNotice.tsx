@@ -174,7 +174,7 @@ function Conflict<F extends Named, S extends Steps<F>>({ work: { trade, steps, s
 }
 
 /** Work that this browser kept, where the same was changed elsewhere. */
-function Kept<F extends Named, S extends Steps<F>>({ work: { trade, steps, adopting }, offer }: { work: Work<F, S>; offer: Offer<F> }) {
+function Kept<F extends Named, S extends Steps<F>>({ work: { steps, adopting }, offer }: { work: Work<F, S>; offer: Offer<F> }) {
   const here = useStore(steps.$now) as F;
   return (
     <Notice tone="trouble" role="alert">

@@ -1,5 +1,6 @@
 import { readSearch } from '@zygopod/core';
 import { z } from 'zod';
+import { tellChange } from '../../data/changes.ts';
 import { loadDemo } from '../../data/demo.ts';
 import {
   bringProjectBack,
@@ -8,15 +9,17 @@ import {
   filesOf,
   findProject,
   listProjects,
+  listVersions,
   makeProject,
   type ProjectRow,
   putProjectAway,
 } from '../../data/projects.ts';
 import { listShelf, type Mark, orders } from '../../data/shelf.ts';
 import { Problem } from '../../problem.ts';
+import { ifSeen } from '../conditions.ts';
 import { type Asked, collections, type Operation } from '../operation.ts';
 import { done, json } from '../responses.ts';
-import { counts, project, projectFile, shelfPage, text } from '../shapes.ts';
+import { counts, project, projectFile, projectVersion, shelfPage, text } from '../shapes.ts';
 
 const name = text(120).refine((value) => value.trim() !== '', 'expected a name');
 
@@ -55,10 +58,10 @@ const create: Operation = {
   name: 'makeProject',
   words: 'A new project, with nothing in it',
   body: made,
-  answers: { 201: { words: 'The project', schema: project } },
+  answers: { 201: { words: 'The project', schema: project, tagged: true } },
   run: async ({ body, url, database }: Asked<object, z.infer<typeof made>>) => {
     const row = await makeProject(await database(), { ...body, name: body.name.trim() });
-    return json(row, { status: 201, location: `${url.pathname}/${row.id}` });
+    return json(row, { status: 201, etag: String(row.version), location: `${url.pathname}/${row.id}` });
   },
 };
 
@@ -66,11 +69,13 @@ const read: Operation = {
   method: 'GET',
   path: '/projects/{id}',
   name: 'getProject',
-  words: 'A project, and how many documents it holds',
-  answers: { 200: { words: 'The project', schema: project.extend({ counts }) } },
+  words: 'A project, and how many documents it holds; the ETag is its version',
+  answers: { 200: { words: 'The project', schema: project.extend({ counts }), tagged: true } },
   run: async ({ id, database }: Asked) => {
     const db = await database();
-    return json({ ...(await findProject(db, id)), counts: await countsOf(db, id) });
+    const found = await findProject(db, id);
+    const held = await countsOf(db, id);
+    return json({ ...found, counts: held }, { etag: `${found.version}-${Object.values(held).join('.')}` });
   },
 };
 
@@ -78,11 +83,31 @@ const change: Operation = {
   method: 'PUT',
   path: '/projects/{id}',
   name: 'changeProject',
-  words: 'Renames a project, or sets its unit or its names for parameters; what is not named stays',
+  words:
+    'Renames a project, or sets its unit or its names for parameters; what is not named stays. If-Match may name the version that was seen last',
+  condition: 'ifSeen',
   body: values,
-  answers: { 200: { words: 'The project', schema: project } },
-  run: async ({ id, body, database }: Asked<object, z.infer<typeof values>>) =>
-    json(await changeProject(await database(), id, { ...body, name: body.name?.trim() })),
+  answers: { 200: { words: 'The project', schema: project, tagged: true } },
+  run: async ({ id, body, request, database }: Asked<object, z.infer<typeof values>>) => {
+    const row = await changeProject(await database(), id, { ...body, name: body.name?.trim() }, ifSeen(request.headers));
+    return json(row, { etag: String(row.version) });
+  },
+};
+
+const versionQuery = z.object({ limit: z.coerce.number().int().min(1).max(200).default(50).meta({ description: 'Versions at the most' }) });
+
+const versions: Operation = {
+  method: 'GET',
+  path: '/projects/{id}/versions',
+  name: 'listProjectVersions',
+  words: 'What a project was called, its unit and its names, version by version, newest first',
+  query: versionQuery,
+  answers: { 200: { words: 'The versions', schema: z.strictObject({ items: z.array(projectVersion) }) } },
+  run: async ({ id, query, database }: Asked<z.infer<typeof versionQuery>>) => {
+    const db = await database();
+    await findProject(db, id);
+    return json({ items: await listVersions(db, id, query.limit) });
+  },
 };
 
 const away: Operation = {
@@ -118,7 +143,7 @@ const demo: Operation = {
     const db = await database();
     const found: ProjectRow = await findProject(db, id);
     if (!found.isDemo) throw new Problem(404, 'This is not the demo’s project');
-    await loadDemo(db, 'restore');
+    for (const change of await loadDemo(db, 'restore')) tellChange(change);
     return json(found);
   },
 };
@@ -183,4 +208,4 @@ const shelf: Operation = {
   },
 };
 
-export const projectOperations = [list, create, read, change, away, back, demo, takeOut, shelf];
+export const projectOperations = [list, create, read, change, versions, away, back, demo, takeOut, shelf];

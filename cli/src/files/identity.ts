@@ -1,0 +1,114 @@
+import { createHash } from 'node:crypto';
+import { canonicalText } from '@zygopod/core';
+import type { DiskFile } from './folder.ts';
+import type { Pair } from './memory.ts';
+
+export const hashOf = (file: object): string => createHash('sha256').update(canonicalText(file)).digest('hex');
+
+/** A document that was alike with a file once, and what is known of it. */
+export interface Known {
+  id: string;
+  pair: Pair;
+  /** What the document is now, to be compared with; null where nobody knows. */
+  file: () => Promise<object | null>;
+}
+
+/** Share of the parts of a document that have to be the same for it to be taken for the same document. */
+const ALIKE = 0.5;
+
+/** All values of a document by where they stand. */
+function parts(value: unknown, path = '', into = new Map<string, string>()): Map<string, string> {
+  if (typeof value === 'object' && value !== null && !Array.isArray(value))
+    for (const [key, member] of Object.entries(value)) parts(member, `${path}.${key}`, into);
+  else into.set(path, canonicalText(value));
+  return into;
+}
+
+/** How much of two documents is the same, 0 to 1 (Jaccard index of their parts). */
+export function likeness(one: object, other: object): number {
+  const [a, b] = [parts(one), parts(other)];
+  const same = [...a].filter(([path, text]) => b.get(path) === text).length;
+  return same / (a.size + b.size - same);
+}
+
+/** Removes from both lists those that belong together by a key that only one of each has, and notes them. */
+function pairBy(files: DiskFile[], known: Known[], found: Map<string, DiskFile>, key: (of: DiskFile | Pair) => string): void {
+  const count = (keys: string[]) => {
+    const counts = new Map<string, number>();
+    for (const one of keys) counts.set(one, (counts.get(one) ?? 0) + 1);
+    return counts;
+  };
+  const [ofFiles, ofKnown] = [count(files.map(key)), count(known.map(({ pair }) => key(pair)))];
+  for (const one of [...known]) {
+    const own = key(one.pair);
+    if (own === '' || ofFiles.get(own) !== 1 || ofKnown.get(own) !== 1) continue;
+    const at = files.findIndex((file) => key(file) === own);
+    found.set(one.id, files[at] as DiskFile);
+    files.splice(at, 1);
+    known.splice(known.indexOf(one), 1);
+  }
+}
+
+const isPair = (of: DiskFile | Pair): of is Pair => 'hash' in of;
+/** By contents; '' for a file that can't be read, and for a document that was never written. */
+function contentOf(of: DiskFile | Pair): string {
+  const hash = isPair(of) ? of.hash : of.file ? hashOf(of.file) : '';
+  return hash === '' ? '' : `${of.kind} ${hash}`;
+}
+
+const nameOf = (of: DiskFile | Pair) => (isPair(of) ? of.name : (of.file?.name ?? ''));
+const named = (of: DiskFile | Pair) => (nameOf(of) === '' ? '' : `${of.kind} ${nameOf(of)}`);
+
+/** Pairs what is left by contents that a document had before, as a branch of an earlier day brings them back. */
+function byPast(files: DiskFile[], known: Known[], found: Map<string, DiskFile>): void {
+  for (const one of [...known]) {
+    const past = new Set(one.pair.past);
+    const own = files.filter((file) => file.kind === one.pair.kind && file.file && past.has(hashOf(file.file)));
+    const [only] = own;
+    if (!only || own.length > 1) continue;
+    found.set(one.id, only);
+    files.splice(files.indexOf(only), 1);
+    known.splice(known.indexOf(one), 1);
+  }
+}
+
+/**
+ * Which file is which document's: a document is followed by what it is, not by where its file lies. In this order: place and contents, place and
+ * name, contents, what it contained before, name, the file system's own number, place, and, for those that are left, likeness. A file that belongs to none is new.
+ */
+export async function filesOf(disk: Iterable<DiskFile>, all: readonly Known[]): Promise<Map<string, DiskFile>> {
+  const found = new Map<string, DiskFile>();
+  const files = [...disk];
+  // Documents that are archived come second: what is in use has the first claim on a file.
+  for (const isAway of [false, true])
+    await match(
+      files,
+      all.filter(({ pair }) => pair.isAway === isAway),
+      found,
+    );
+  return found;
+}
+
+async function match(files: DiskFile[], all: readonly Known[], found: Map<string, DiskFile>): Promise<void> {
+  const known = [...all];
+  const by = (key: (of: DiskFile | Pair) => string) => pairBy(files, known, found, key);
+  by((of) => (contentOf(of) === '' ? '' : `${of.path} ${contentOf(of)}`));
+  by((of) => (named(of) === '' ? '' : `${of.path} ${named(of)}`));
+  by(contentOf);
+  byPast(files, known, found);
+  by(named);
+  by((of) => (of.inode === '' ? '' : `${of.kind} ${of.inode}`));
+  by(({ path, kind }) => `${kind} ${path}`);
+  for (const one of [...known]) {
+    const alike = files.filter(({ kind, file }) => file && kind === one.pair.kind);
+    const was = alike.length > 0 ? await one.file() : null;
+    if (!was) continue;
+    const [best] = alike
+      .map((file) => ({ file, likeness: likeness(was, file.file as object) }))
+      .filter((candidate) => candidate.likeness >= ALIKE)
+      .sort((a, b) => b.likeness - a.likeness);
+    if (!best) continue;
+    found.set(one.id, best.file);
+    files.splice(files.indexOf(best.file), 1);
+  }
+}
