@@ -111,6 +111,7 @@ describe('the code of a tuning with any name is the same', () => {
   });
 
   it('in C', () => {
+    const compiler = 'gcc';
     const files = allFiles('c', 'h');
     const paths = files.map((text, i) => {
       const path = join(folder, `c${i}.c`);
@@ -119,7 +120,7 @@ describe('the code of a tuning with any name is the same', () => {
       return path;
     });
     const stripped = paths.map((path) => {
-      const said = spawnSync('gcc', ['-fpreprocessed', '-dD', '-E', '-P', '-Werror', '-Wall', path], { encoding: 'utf8' });
+      const said = spawnSync(compiler, ['-fpreprocessed', '-dD', '-E', '-P', '-Werror', '-Wall', path], { encoding: 'utf8' });
       expect([said.status, said.stderr]).toEqual([0, '']);
       return said.stdout;
     });

@@ -148,6 +148,6 @@ export class Application {
     if (!response.ok || !response.body) throw new Away(`the server said ${response.status}`);
     const decoder = new TextDecoder();
     for await (const chunk of response.body as unknown as AsyncIterable<Uint8Array>)
-      if (/^(event: change|: listening)/m.test(decoder.decode(chunk, { stream: true }))) hear();
+      if (/^(event: (change|look)|: listening)/m.test(decoder.decode(chunk, { stream: true }))) hear();
   }
 }

@@ -3,7 +3,14 @@ import { canonicalText } from '@zygopod/core';
 import type { DiskFile } from './folder.ts';
 import type { Pair } from './memory.ts';
 
-export const hashOf = (file: object): string => createHash('sha256').update(canonicalText(file)).digest('hex');
+const hashes = new WeakMap<object, string>();
+
+/** What names the contents of a document: the SHA-256 of its canonical text. */
+export function hashOf(file: object): string {
+  const hash = hashes.get(file) ?? createHash('sha256').update(canonicalText(file)).digest('hex');
+  hashes.set(file, hash);
+  return hash;
+}
 
 /** A document that was alike with a file once, and what is known of it. */
 export interface Known {
@@ -25,26 +32,34 @@ function parts(value: unknown, path = '', into = new Map<string, string>()): Map
 }
 
 /** How much of two documents is the same, 0 to 1 (Jaccard index of their parts). */
-export function likeness(one: object, other: object): number {
+function likeness(one: object, other: object): number {
   const [a, b] = [parts(one), parts(other)];
   const same = [...a].filter(([path, text]) => b.get(path) === text).length;
   return same / (a.size + b.size - same);
 }
 
+/** Those of a list by a key that only one of them has; '' is no key. */
+function byOwn<T>(list: readonly T[], key: (one: T) => string): Map<string, T> {
+  const own = new Map<string, T>();
+  const twice = new Set<string>();
+  for (const one of list) {
+    const name = key(one);
+    if (name === '') continue;
+    if (own.has(name)) twice.add(name);
+    own.set(name, one);
+  }
+  for (const name of twice) own.delete(name);
+  return own;
+}
+
 /** Removes from both lists those that belong together by a key that only one of each has, and notes them. */
 function pairBy(files: DiskFile[], known: Known[], found: Map<string, DiskFile>, key: (of: DiskFile | Pair) => string): void {
-  const count = (keys: string[]) => {
-    const counts = new Map<string, number>();
-    for (const one of keys) counts.set(one, (counts.get(one) ?? 0) + 1);
-    return counts;
-  };
-  const [ofFiles, ofKnown] = [count(files.map(key)), count(known.map(({ pair }) => key(pair)))];
-  for (const one of [...known]) {
-    const own = key(one.pair);
-    if (own === '' || ofFiles.get(own) !== 1 || ofKnown.get(own) !== 1) continue;
-    const at = files.findIndex((file) => key(file) === own);
-    found.set(one.id, files[at] as DiskFile);
-    files.splice(at, 1);
+  const own = byOwn(files, key);
+  for (const [name, one] of byOwn(known, ({ pair }) => key(pair))) {
+    const file = own.get(name);
+    if (!file) continue;
+    found.set(one.id, file);
+    files.splice(files.indexOf(file), 1);
     known.splice(known.indexOf(one), 1);
   }
 }

@@ -74,7 +74,7 @@ const others = [
 const bodies = ['', '', '', '{}', '5\r\n{"a":\r\n0\r\n\r\n', 'zz\r\n', '0\r\n\r\nGET / HTTP/1.1\r\n\r\n', '\u0000'.repeat(50)];
 
 /** The bytes of a request that may be right in some of its parts. */
-export function generatedBytes(dice: Dice): Buffer {
+function generatedBytes(dice: Dice): Buffer {
   const target = dice.one(targets) + (dice.is(0.2) ? dice.one(targets) : '');
   const lines = [`${dice.one(methods)} ${target} ${dice.one(versions)}`];
   if (dice.is(0.9)) lines.push(`Host: ${dice.is(0.8) ? '127.0.0.1' : dice.one(hosts)}`);

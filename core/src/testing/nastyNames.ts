@@ -69,7 +69,7 @@ const pieces = [
 ];
 
 /** A name of up to 120 characters that is as bad as names can be, another one for each seed. */
-export function nastyName(seed: number): string {
+function nastyName(seed: number): string {
   const next = sequence(seed);
   const length = 1 + Math.floor(next() * 6);
   const name = Array.from({ length }, () => pieces[Math.floor(next() * pieces.length)]).join(next() < 0.5 ? '' : ' ');

@@ -16,9 +16,11 @@ function connect(): EventSource {
   opened.addEventListener('change', (event) => {
     for (const port of ports) port.postMessage((event as MessageEvent<string>).data);
   });
-  opened.addEventListener('open', () => {
+  const look = () => {
     for (const port of ports) port.postMessage(LOOK);
-  });
+  };
+  opened.addEventListener('open', look);
+  opened.addEventListener('look', look);
   // One that breaks comes back by itself; one that was answered with a refusal does not.
   opened.addEventListener('error', () => {
     if (opened.readyState === EventSource.CLOSED)

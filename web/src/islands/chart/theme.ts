@@ -1,4 +1,5 @@
 import { atom } from 'nanostores';
+import { remember } from '../controls/remember.ts';
 
 /** The inks of the chart, read from the style sheet, for what is drawn on canvas. */
 export interface Inks {
@@ -28,7 +29,7 @@ export const $theme = atom<Theme>(
 export function switchTheme(): void {
   const next: Theme = $theme.get() === 'day' ? 'night' : 'day';
   document.documentElement.dataset['theme'] = next;
-  localStorage.setItem('zygopod-theme', next);
+  remember('zygopod-theme', next);
   $theme.set(next);
 }
 

@@ -1,5 +1,6 @@
 import { type Control, controls } from '@zygopod/core';
 import { atom } from 'nanostores';
+import { remember } from '../controls/remember.ts';
 
 /** Keys by their place on the keyboard (KeyboardEvent.code), each with the control it works. */
 export type Bindings = Readonly<Record<string, Control>>;
@@ -55,7 +56,7 @@ export const $bindings = atom<Bindings>(typeof localStorage === 'undefined' ? de
 
 export function setBindings(bindings: Bindings): void {
   $bindings.set(bindings);
-  localStorage.setItem(STORE, JSON.stringify(bindings));
+  remember(STORE, JSON.stringify(bindings));
 }
 
 /** Whether a key, by its place, works a control. */

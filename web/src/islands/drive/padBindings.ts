@@ -1,6 +1,7 @@
 import { type Control, controls } from '@zygopod/core';
 import { atom } from 'nanostores';
 import { z } from 'zod';
+import { remember } from '../controls/remember.ts';
 
 const padMap = z.object({
   buttons: z.record(z.string().regex(/^\d{1,3}$/), z.enum(controls)),
@@ -63,7 +64,7 @@ export function setPadMap(kind: string, map: PadMap | null): void {
   const { [kind]: _old, ...others } = $padMaps.get();
   const next = map ? { ...others, [kind]: map } : others;
   $padMaps.set(next);
-  localStorage.setItem(STORE, JSON.stringify(next));
+  remember(STORE, JSON.stringify(next));
 }
 
 /** The map with a button that works a control, or none. */

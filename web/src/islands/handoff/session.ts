@@ -1,5 +1,6 @@
 import { type Case, type ConstantValue, cases, type GameUnits, mergeHeads, plainUnits, readUnits, unitsWord, writers } from '@zygopod/core';
 import { atom } from 'nanostores';
+import { remember } from '../controls/remember.ts';
 import { askServer, whyOf } from '../work/server.ts';
 
 /** A hand-off as the server keeps it. */
@@ -73,7 +74,7 @@ export function choiceOf(project: string, last: KeptHandOff | undefined): Choice
 }
 
 export const keepChoice = (project: string, { to, units, style, all }: Choice): void =>
-  localStorage.setItem(keyOf(project), JSON.stringify({ to, units: unitsWord(units), style, all }));
+  remember(keyOf(project), JSON.stringify({ to, units: unitsWord(units), style, all }));
 
 /** What a project's parameters are called in its game, and the version of the project that says so. */
 interface ProjectNames {

@@ -1,4 +1,5 @@
 import { readTargets, type TargetSet } from '@zygopod/core';
+import { remember } from '../controls/remember.ts';
 import { fetchDocument } from '../work/deeds.ts';
 import { inProject } from '../work/project.ts';
 import { askServer } from '../work/server.ts';
@@ -16,11 +17,11 @@ const UNSAVED = 'zygopod-targets-unsaved:';
 const FIRST = 'brisk-carrier.targets.json';
 
 /** Keeps in this browser by which set a tuning is judged. */
-export const keepChoice = (tuning: string, id: string): void => localStorage.setItem(KEPT + tuning, id);
+export const keepChoice = (tuning: string, id: string): void => remember(KEPT + tuning, id);
 
 /** Keeps bands that are in no saved set yet in this browser; null: there are none any more. */
 export function keepUnsaved(tuning: string, changed: { set: TargetSet; id: string | null; head: number } | null): void {
-  if (changed) localStorage.setItem(UNSAVED + tuning, JSON.stringify(changed));
+  if (changed) remember(UNSAVED + tuning, JSON.stringify(changed));
   else localStorage.removeItem(UNSAVED + tuning);
 }
 

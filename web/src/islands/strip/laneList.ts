@@ -1,4 +1,5 @@
 import { atom } from 'nanostores';
+import { remember } from '../controls/remember.ts';
 import { contactLane, facingLane, poseLane } from './encounterLanes.ts';
 import { gaitLane, handsLane, type Lane, speedLane, sprintLane, staminaLane } from './lanes.ts';
 import { offLane, stepLane, toGoLane } from './wayLanes.ts';
@@ -39,5 +40,5 @@ export function showLane(name: string, shown: boolean): void {
   // The last one stays: an empty strip tells nothing.
   if (next.length === 0) return;
   $lanes.set(next);
-  localStorage.setItem(STORE, JSON.stringify(next));
+  remember(STORE, JSON.stringify(next));
 }

@@ -34,8 +34,8 @@ describe('what the server is asked', () => {
       null,
     ];
     fakeServer(() => answers.shift() ?? null);
-    expect(await askServer('GET', '/api/v1/x')).toEqual({ why: 'It was changed elsewhere.' });
-    expect(await askServer('GET', '/api/v1/x')).toEqual({ why: 'The server said 500.' });
+    expect(await askServer('GET', '/api/v1/x')).toMatchObject({ why: 'It was changed elsewhere.' });
+    expect(await askServer('GET', '/api/v1/x')).toMatchObject({ why: 'The server answered 500.' });
     const empty = await askServer('GET', '/api/v1/x');
     expect(empty).toEqual({ body: {} });
     expect(whyOf(empty)).toBeNull();
@@ -54,7 +54,7 @@ describe('a document', () => {
     );
     expect(await fetchDocument('tapes', 'T')).toEqual({ file: 'now', revision: 7 });
     expect(await fetchDocument('tapes', 'T', 2)).toEqual({ file: 'then', revision: 2 });
-    expect(await fetchDocument('tapes', 'U')).toEqual({ why: 'There is no tape of this id.' });
+    expect(await fetchDocument('tapes', 'U')).toMatchObject({ why: 'There is no tape of this id.' });
   });
 
   it('is made in the page’s project, saved and put away against the revision that was seen', async () => {
@@ -101,6 +101,6 @@ describe('a file that may be there already', () => {
 
   it('says why it can be neither', async () => {
     fakeServer(() => null);
-    expect(await findOrCreate('tapes', file)).toEqual({ why: 'The server cannot be reached.' });
+    expect(await findOrCreate('tapes', file)).toMatchObject({ why: 'The server cannot be reached.' });
   });
 });

@@ -4,7 +4,7 @@ export type Answered<T> = { body: T } | { why: string; status: number; problem: 
 /** Milliseconds for which a request that made something is the same as the one before: the second click of two. */
 const SAME = 800;
 
-/** Requests that make something, while they are under way and a moment after; and the keys of those that weren't answered. */
+/** Requests that make something, while they are under way; and their keys, until a moment after they were answered. */
 const underWay = new Map<string, Promise<Answered<unknown>>>();
 const keys = new Map<string, string>();
 
@@ -27,10 +27,10 @@ export function askServer<T = Record<string, unknown>>(
   const key = keys.get(name) ?? newKey();
   keys.set(name, key);
   const asked = send<T>(method, path, body, { ...headers, 'idempotency-key': key }).then((answer) => {
+    underWay.delete(name);
     // Without an answer nobody knows whether it was done: the next try is the same request.
-    if ('body' in answer || (answer.status > 0 && answer.status < 500)) keys.delete(name);
-    if ('body' in answer) setTimeout(() => underWay.delete(name), SAME);
-    else underWay.delete(name);
+    if ('body' in answer) setTimeout(() => keys.delete(name), SAME);
+    else if (answer.status > 0 && answer.status < 500) keys.delete(name);
     return answer;
   });
   underWay.set(name, asked);

@@ -110,8 +110,8 @@ describe('the description of the API', () => {
     await ask('GET', '/trials', {}, 400, { query: '?a=7' });
     const { value: csv } = await ask('GET', '/trials.csv', {}, 200, { query: `?a=${a}&b=${b}` });
     const lines = String(csv['text']).split('\r\n');
-    expect(lines[0]).toBe('"when","who","better","why","first","a","revision of a","b","revision of b","ground"');
-    expect(lines[2]).toContain('"Wren","Brisk","stops ""sooner"", and cleaner","Heavy","Brisk","2","Heavy","1"');
+    expect(lines[0]).toBe('when,who,better,why,first,a,revision of a,b,revision of b,ground');
+    expect(lines[2]).toContain('Wren,Brisk,"stops ""sooner"", and cleaner",Heavy,Brisk,2,Heavy,1');
   });
 
   it('is what reports are answered by: those of a tuning, newest first', async () => {
@@ -156,6 +156,8 @@ describe('the description of the API', () => {
     await ask('GET', '/projects/{id}', nobody, 404);
     expect((await ask('PUT', '/projects/{id}', at, 200, { body: { unit: 'm' } })).value).toMatchObject({ name: 'Tide mill', unit: 'm' });
     await ask('PUT', '/projects/{id}', at, 200, { body: {} });
+    await ask('PUT', '/projects/{id}', at, 409, { body: { unit: 'px' }, headers: { 'if-match': '"1"' } });
+    expect((await ask('GET', '/projects/{id}/versions', at, 200)).value).toMatchObject({ items: [{ unit: 'm' }, { unit: 'px' }] });
     await ask('PUT', '/projects/{id}', nobody, 404, { body: { name: 'None' } });
     const inIt = `?project=${at.id}`;
     for (const [i, walkSpeed] of [90, 150, 210].entries())

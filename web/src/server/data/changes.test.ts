@@ -1,17 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import { type Change, LISTENERS, listenToChanges, tellChange } from './changes.ts';
+import { type Change, LISTENERS, listenToChanges, passOn } from './changes.ts';
 
 const change = (head: number): Change => ({ kind: 'tuning', id: 'T', head, is: 'saved' });
 
 describe('changes', () => {
   it('are heard by all who listen, until they stop', () => {
     const heard: [string, number][] = [];
-    const stops = ['a', 'b'].map((name) => listenToChanges(({ head }) => heard.push([name, head])));
-    tellChange(change(1));
+    const stops = ['a', 'b'].map((name) => listenToChanges((change) => heard.push([name, change?.head ?? 0])));
+    passOn(change(1));
     stops[0]?.();
-    tellChange(change(2));
+    passOn(change(2));
     stops[1]?.();
-    tellChange(change(3));
+    passOn(change(3));
     expect(heard).toEqual([
       ['a', 1],
       ['b', 1],
@@ -26,9 +26,9 @@ describe('changes', () => {
       asked++;
       throw new TypeError('closed');
     });
-    const stop = listenToChanges(({ head }) => heard.push(head));
-    expect(() => tellChange(change(1))).not.toThrow();
-    tellChange(change(2));
+    const stop = listenToChanges((change) => heard.push(change?.head ?? 0));
+    expect(() => passOn(change(1))).not.toThrow();
+    passOn(change(2));
     stop?.();
     expect([asked, heard]).toEqual([1, [1, 2]]);
   });

@@ -1,5 +1,10 @@
 import { EventEmitter } from 'node:events';
-import type { Kind } from '../kinds.ts';
+import { sql } from 'drizzle-orm';
+import pg from 'pg';
+import { z } from 'zod';
+import { type Kind, kinds } from '../kinds.ts';
+import { log } from '../log.ts';
+import type { Database } from './connection.ts';
 
 /** Something that happened to a document: who shows it looks at it again. */
 export interface Change {
@@ -9,23 +14,70 @@ export interface Change {
   is: 'made' | 'saved' | 'away' | 'back';
 }
 
+const change = z.object({ kind: z.enum(kinds), id: z.uuid(), head: z.int(), is: z.enum(['made', 'saved', 'away', 'back']) });
+
 /** Those who listen at a time; more are turned away. */
 export const LISTENERS = 200;
 
-const changes = new EventEmitter<{ change: [Change] }>();
+/** The channel of the database by which all servers on it hear of each change (PostgreSQL: NOTIFY). */
+const CHANNEL = 'zygopod_changes';
+
+/** Milliseconds until the connection that listens is opened anew. */
+const AGAIN = 500;
+
+const changes = new EventEmitter<{ change: [Change | null] }>();
 changes.setMaxListeners(LISTENERS + 1);
 
-/** Tells all who listen of a change that is kept. */
-export const tellChange = (change: Change): void => {
-  changes.emit('change', change);
+/** Passes a change on to all who listen here; null: some may have been missed. */
+export const passOn = (heard: Change | null): void => {
+  changes.emit('change', heard);
 };
 
+/** Announces a change to all servers on the database, at once with the transaction that it belongs to. */
+export async function announce(tx: Pick<Database, 'execute'>, { kind, id, head, is }: Change): Promise<void> {
+  await tx.execute(sql`select pg_notify(${CHANNEL}, ${JSON.stringify({ kind, id, head, is })})`);
+}
+
+/** Listens to the changes of a database for as long as the process runs. Whenever the connection was away, changes may have been missed. */
+export async function followChanges(url: string): Promise<void> {
+  const client = new pg.Client({ connectionString: url, connectionTimeoutMillis: 3000, keepAlive: true });
+  let isOver = false;
+  const again = (error?: Error) => {
+    if (isOver) return;
+    isOver = true;
+    if (error) log.warn({ error: error.message }, 'the connection that hears of changes was lost');
+    client.end().catch(() => undefined);
+    setTimeout(() => void followChanges(url), AGAIN).unref();
+  };
+  client.on('error', again);
+  client.on('end', () => again());
+  client.on('notification', ({ payload = '' }) => {
+    passOn(read(payload));
+  });
+  try {
+    await client.connect();
+    await client.query(`listen ${CHANNEL}`);
+    passOn(null);
+  } catch (error) {
+    again(error instanceof Error ? error : undefined);
+  }
+}
+
+/** What a notification says; null, so that all is looked at, where it can't be read. */
+function read(payload: string): Change | null {
+  try {
+    return change.parse(JSON.parse(payload));
+  } catch {
+    return null;
+  }
+}
+
 /** Hears of changes until the answer is called; null where too many listen. One who cannot hear any more keeps nobody else from it. */
-export function listenToChanges(hear: (change: Change) => void): (() => void) | null {
+export function listenToChanges(hear: (change: Change | null) => void): (() => void) | null {
   if (changes.listenerCount('change') >= LISTENERS) return null;
-  const listener = (change: Change) => {
+  const listener = (heard: Change | null) => {
     try {
-      hear(change);
+      hear(heard);
     } catch {
       stop();
     }

@@ -2,6 +2,7 @@ import { resolve } from 'node:path';
 import { sql } from 'drizzle-orm';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { log } from '../log.ts';
+import { followChanges } from './changes.ts';
 import { type Database, openDatabase } from './connection.ts';
 import { loadDemo, takeNumbers } from './demo.ts';
 import { forgetRequests } from './requests.ts';
@@ -21,7 +22,10 @@ async function prepare(db: Database): Promise<void> {
 export async function database(): Promise<Database> {
   const url = process.env['DATABASE_URL'];
   if (!url) throw new Error('DATABASE_URL is not set');
-  opened ??= openDatabase(url);
+  if (!opened) {
+    opened = openDatabase(url);
+    void followChanges(url);
+  }
   const db = opened;
   ready ??= prepare(db).catch((error) => {
     ready = undefined;

@@ -2,7 +2,7 @@ import { markOf } from '@zygopod/core';
 import { and, eq, isNull, sql } from 'drizzle-orm';
 import { judged } from '../judge/judge.ts';
 import type { Kind } from '../kinds.ts';
-import type { Change } from './changes.ts';
+import { announce } from './changes.ts';
 import type { Database } from './connection.ts';
 import { createDocument } from './documents.ts';
 import { keptOf } from './kept.ts';
@@ -59,16 +59,15 @@ type Way = 'missing' | 'restore' | 'reset';
 /** A number of our own for the lock that lets one load the demo at a time. */
 const LOCK = 7_304_113;
 
-/** Loads the demo data: all of it or nothing, one after the other. Returns what changed, to be announced once it is kept. */
-export async function loadDemo(database: Database, way: Way): Promise<Change[]> {
-  return database.transaction(async (tx) => {
+/** Loads the demo data: all of it or nothing, one after the other, announced as it is kept. */
+export async function loadDemo(database: Database, way: Way): Promise<void> {
+  await database.transaction(async (tx) => {
     await tx.execute(sql`select pg_advisory_xact_lock(${LOCK})`);
-    return load(tx as unknown as Database, way);
+    await load(tx as unknown as Database, way);
   });
 }
 
-async function load(db: Database, way: Way): Promise<Change[]> {
-  const changes: Change[] = [];
+async function load(db: Database, way: Way): Promise<void> {
   const project = await demoProject(db);
   for (const [path, module] of Object.entries(files).sort()) {
     const demo = path.split('/').at(-1) as string;
@@ -83,18 +82,15 @@ async function load(db: Database, way: Way): Promise<Change[]> {
     if (there && way === 'restore') {
       await db.update(documents).set({ putAwayAt: null, project }).where(eq(documents.id, there.id));
       const { hash } = await getRevision(db, there.id, there.head);
-      if (there.putAwayAt) changes.push({ kind, id: there.id, head: there.head, is: 'back' });
+      if (there.putAwayAt) await announce(db, { kind, id: there.id, head: there.head, is: 'back' });
       if (hash === kept.hash) continue;
-      const { number } = await saveRevision(db, kind, there.id, kept, 'As shipped', (head) => head === there.head, 0);
-      changes.push({ kind, id: there.id, head: number, is: 'saved' });
+      await saveRevision(db, kind, there.id, kept, 'As shipped', (head) => head === there.head, 0);
       continue;
     }
     if (there) await db.delete(documents).where(eq(documents.id, there.id));
-    const { id } = await createDocument(db, kind, { project, ...kept, note: 'As shipped', demo });
-    changes.push({ kind, id, head: 1, is: 'made' });
+    await createDocument(db, kind, { project, ...kept, note: 'As shipped', demo });
   }
   await layOut(db);
-  return changes;
 }
 
 /** Documents whose numbers are taken at a time. */

@@ -1,6 +1,7 @@
 import { and, desc, eq, getTableColumns, ilike, isNotNull, isNull, lt, or, sql } from 'drizzle-orm';
 import type { Kind } from '../kinds.ts';
 import { Problem } from '../problem.ts';
+import { announce } from './changes.ts';
 import type { Database } from './connection.ts';
 import type { RawJson } from './rawJson.ts';
 import { documents, projects, revisions } from './schema.ts';
@@ -35,6 +36,7 @@ export async function createDocument(db: Database, kind: Kind, creation: Creatio
     const [document] = await tx.insert(documents).values({ project, kind, name, line, numbers, head: 1, demo }).returning(shown);
     if (!document) throw new Error('the document was not made');
     await tx.insert(revisions).values({ document: document.id, number: 1, note, hash, file });
+    await announce(tx, { kind, id: document.id, head: 1, is: 'made' });
     return document;
   });
 }
@@ -140,6 +142,7 @@ export async function putAway(db: Database, kind: Kind, id: string, seen: Seen):
     const [away] = await tx.update(documents).set({ putAwayAt: sql`now()` }).where(inUse(kind, id)).returning({ head: documents.head });
     if (!away) throw new Problem(404, `This ${kind} was put away meanwhile`);
     if (!seen(away.head)) throw new Problem(409, `Revision ${away.head} was saved elsewhere meanwhile`, { current });
+    await announce(tx, { kind, id, head: away.head, is: 'away' });
     return away.head;
   });
 }
@@ -162,7 +165,9 @@ export async function bringBack(db: Database, kind: Kind, id: string): Promise<D
   return db.transaction(async (tx) => {
     await holdAway(tx, kind, id);
     const [document] = await tx.update(documents).set({ putAwayAt: null }).where(eq(documents.id, id)).returning(shown);
-    return document as Document;
+    if (!document) throw new Error('the document was not brought back');
+    await announce(tx, { kind, id, head: document.head, is: 'back' });
+    return document;
   });
 }
 

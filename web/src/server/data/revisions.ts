@@ -1,6 +1,7 @@
 import { and, desc, eq, lt, sql } from 'drizzle-orm';
 import type { Kind } from '../kinds.ts';
 import { Problem } from '../problem.ts';
+import { announce } from './changes.ts';
 import type { Database } from './connection.ts';
 import { findDocument, inUse, type JudgedFile, notInUse, type Reader, type Seen } from './documents.ts';
 import { type Draft, getDraft } from './drafts.ts';
@@ -62,6 +63,7 @@ export async function saveRevision(
       throw new Problem(409, `Revision ${parent} was saved elsewhere meanwhile`, { current: await getRevision(tx, id, parent) });
     const [revision] = await tx.insert(revisions).values({ document: id, number: document.head, parent, note, hash, file }).returning();
     if (!revision) throw new Error('the revision was not made');
+    await announce(tx, { kind, id, head: revision.number, is: 'saved' });
     await tx.delete(drafts).where(and(eq(drafts.document, id), eq(drafts.version, draft)));
     return { ...revision, draft: (await getDraft(tx, id)) ?? null };
   });

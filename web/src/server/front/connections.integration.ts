@@ -2,6 +2,7 @@ import '../../../../testing/provided.ts';
 import { connect, type Socket } from 'node:net';
 import pg from 'pg';
 import { describe, expect, inject, it } from 'vitest';
+import { freePort, startServer } from '../../../../cli/src/up/server.ts';
 
 const address = inject('address');
 const api = `${address}/api/v1`;
@@ -115,5 +116,126 @@ describe('a database that is read-only', () => {
       await admin.end();
     }
     expect(await (await fetch(`${api}/health`)).json()).toMatchObject({ ok: true, database: 'up' });
+  });
+});
+
+describe('two servers on one database', () => {
+  it('hear each other’s changes, and what they missed while the connection was away', async () => {
+    const port = await freePort();
+    const other = await startServer({ host: '127.0.0.1', port, databaseUrl: inject('databaseUrl'), env: { LOG_LEVEL: 'silent' } });
+    const over = new AbortController();
+    const heard: string[] = [];
+    const listening = fetch(`${other.address}/api/v1/changes`, { signal: over.signal }).then(async ({ body }) => {
+      const decoder = new TextDecoder();
+      for await (const chunk of body as unknown as AsyncIterable<Uint8Array>) heard.push(decoder.decode(chunk, { stream: true }));
+    });
+    listening.catch(() => undefined);
+    const hears = async (text: string) => {
+      const begun = performance.now();
+      while (!heard.join('').includes(text)) {
+        if (performance.now() - begun > 5000) throw new Error(`never heard ${text}: ${heard.join('')}`);
+        await new Promise((next) => setTimeout(next, 5));
+      }
+      return performance.now() - begun;
+    };
+    try {
+      await hears(': listening');
+      const id = await made('tunings', file);
+      expect(await hears(`"id":"${id}","head":1,"is":"made"`)).toBeLessThan(1000);
+      await fetch(`${api}/tunings/${id}`, { method: 'DELETE', headers: { 'if-match': '"1"' } });
+      expect(await hears(`"id":"${id}","head":1,"is":"away"`)).toBeLessThan(1000);
+      const admin = new pg.Client({ connectionString: inject('databaseUrl') });
+      await admin.connect();
+      heard.length = 0;
+      await admin.query("select pg_terminate_backend(pid) from pg_stat_activity where query like 'listen zygopod%'");
+      await admin.end();
+      await hears('event: look');
+      await fetch(`${api}/tunings/${id}/back`, { method: 'POST' });
+      await hears(`"id":"${id}","head":1,"is":"back"`);
+    } finally {
+      over.abort();
+      await other.stop();
+    }
+  });
+});
+
+describe('a request that makes something', () => {
+  const ask = (key: string, body: object) =>
+    fetch(`${api}/tunings`, { method: 'POST', headers: { ...json, 'idempotency-key': key }, body: JSON.stringify(body) });
+
+  it('is done once for each key, however often and whenever it is asked', async () => {
+    const key = crypto.randomUUID();
+    const answers = await Promise.all(Array.from({ length: 6 }, () => ask(key, { file })));
+    const ids = await Promise.all(answers.map(async (answer) => ((await answer.json()) as { id: string }).id));
+    expect(answers.map(({ status }) => status)).toEqual(Array(6).fill(201));
+    expect(new Set(ids).size).toBe(1);
+    const later = await ask(key, { file });
+    expect([later.status, later.headers.get('etag'), ((await later.json()) as { id: string }).id]).toEqual([201, '"1"', ids[0]]);
+    expect((await ask(key, { file, note: 'another one' })).status).toBe(422);
+  });
+
+  it('may be tried again with its key where it failed', async () => {
+    const key = crypto.randomUUID();
+    expect((await ask(key, { file: { format: 'none' } })).status).toBe(422);
+    expect((await ask(key, { file })).status).toBe(201);
+  });
+});
+
+describe('a project', () => {
+  const put = (id: string, body: object, version?: number) =>
+    fetch(`${api}/projects/${id}`, {
+      method: 'PUT',
+      headers: { ...json, ...(version ? { 'if-match': `"${version}"` } : {}) },
+      body: JSON.stringify(body),
+    });
+
+  it('has versions: a change of what was seen is taken, another one is handed back, and all are kept', async () => {
+    const { id } = (await (await fetch(`${api}/projects`, { method: 'POST', headers: json, body: '{"name":"Tides"}' })).json()) as {
+      id: string;
+    };
+    expect(await (await put(id, { names: { 'pace.walkSpeed': 'walk' } }, 1)).json()).toMatchObject({ version: 2 });
+    const late = await put(id, { names: {} }, 1);
+    expect([late.status, await late.json()]).toMatchObject([409, { current: { version: 2, names: { 'pace.walkSpeed': 'walk' } } }]);
+    const { headers } = await fetch(`${api}/projects/${id}`);
+    const seen = await fetch(`${api}/projects/${id}`, {
+      method: 'PUT',
+      headers: { ...json, 'if-match': headers.get('etag') ?? '' },
+      body: '{"unit":"m"}',
+    });
+    expect(await seen.json()).toMatchObject({ version: 3, unit: 'm', names: { 'pace.walkSpeed': 'walk' } });
+    const { items } = (await (await fetch(`${api}/projects/${id}/versions`)).json()) as { items: object[] };
+    expect(items).toMatchObject([
+      { version: 3, unit: 'm' },
+      { version: 2, unit: 'px' },
+      { version: 1, names: {} },
+    ]);
+  });
+
+  it('that is archived takes its documents along', async () => {
+    const { id } = (await (await fetch(`${api}/projects`, { method: 'POST', headers: json, body: '{"name":"Ebb"}' })).json()) as {
+      id: string;
+    };
+    const own = await fetch(`${api}/tunings?project=${id}`, { method: 'POST', headers: json, body: JSON.stringify({ file }) });
+    const { id: document } = (await own.json()) as { id: string };
+    await fetch(`${api}/projects/${id}`, { method: 'DELETE' });
+    expect((await fetch(`${api}/tunings/${document}`)).status).toBe(404);
+    expect((await fetch(`${address}/bench/${document}`)).status).toBe(404);
+    const write = await fetch(`${api}/tunings/${document}/revisions`, {
+      method: 'POST',
+      headers: { ...json, 'if-match': '"1"' },
+      body: JSON.stringify({ file }),
+    });
+    expect(write.status).toBe(404);
+    const { items } = (await (await fetch(`${api}/tunings?limit=200`)).json()) as { items: { id: string }[] };
+    expect(items.map((one) => one.id)).not.toContain(document);
+    await fetch(`${api}/projects/${id}/back`, { method: 'POST' });
+    expect((await fetch(`${api}/tunings/${document}`)).status).toBe(200);
+  });
+
+  it('of the demo is restored as often as it is asked for, also all at once', async () => {
+    const { items } = (await (await fetch(`${api}/projects`)).json()) as { items: { id: string; isDemo: boolean }[] };
+    const demo = items.find(({ isDemo }) => isDemo)?.id;
+    const answers = await Promise.all(Array.from({ length: 16 }, () => fetch(`${api}/projects/${demo}/demo`, { method: 'POST' })));
+    expect(answers.map(({ status }) => status)).toEqual(Array(16).fill(200));
   });
 });

@@ -1,6 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { useEffect, useState } from 'react';
 import { Notice } from '../../controls/Notice.tsx';
+import { remember } from '../../controls/remember.ts';
 import { useComparing } from '../context.ts';
 import { intervalWords, type KeptRound, tallyOf, tallyWords } from './rounds.ts';
 import { TrialYard } from './TrialYard.tsx';
@@ -20,9 +21,9 @@ export function Blind({ trial, leave }: { trial: BlindTrial; leave(): void }) {
   const [ended, end] = useState(false);
   useEffect(() => trial.start(), [trial]);
   const answer = (which: 0 | 1 | null) => {
-    localStorage.setItem(KEPT_NAME, who);
-    void trial.answer(which, who, word);
-    setWord('');
+    remember(KEPT_NAME, who);
+    // What was typed stays until it is kept.
+    void trial.answer(which, who, word).then((isKept) => isKept && setWord(''));
   };
   const choice = (which: 0 | 1, name: string) => (
     <button

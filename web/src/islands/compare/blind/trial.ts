@@ -75,8 +75,10 @@ export class BlindTrial {
     this.drive.restart();
   }
 
-  /** What somebody feels, by what they know: One, Two, or no difference. Kept, and revealed where that is wanted now. */
-  async answer(which: 0 | 1 | null, who: string, why: string): Promise<void> {
+  /** What somebody feels, by what they know: One, Two, or no difference. Kept, and revealed where that is wanted now; false where it is not kept. */
+  async answer(which: 0 | 1 | null, who: string, why: string): Promise<boolean> {
+    // A second click is no second vote.
+    if (this.$answered.get()) return false;
     const named = ['a', 'b'] as const;
     const choice: Choice = which === null ? 'none' : which === 0 ? this.#first : named[this.#first === 'a' ? 1 : 0];
     const round: Round = {
@@ -91,12 +93,13 @@ export class BlindTrial {
     const answer = await askServer<KeptRound>('POST', '/api/v1/trials', round);
     if ('why' in answer) {
       this.$why.set(`${answer.why} The round is not kept; answer again.`);
-      return;
+      return false;
     }
     const kept = answer.body;
     this.$why.set(null);
-    this.$rounds.set([kept, ...this.$rounds.get()]);
+    if (!this.$rounds.get().some(({ id }) => id === kept.id)) this.$rounds.set([kept, ...this.$rounds.get()]);
     this.$answered.set(kept);
+    return true;
   }
 
   /** The next round, in an order of its own. */

@@ -11,7 +11,9 @@ const listen: Operation = {
   method: 'GET',
   path: '/changes',
   name: 'listenToChanges',
-  words: 'Server-sent events: a `change` with { kind, id, head, is } whenever a document is made, saved, put away or brought back',
+  words:
+    'Server-sent events: a `change` with { kind, id, head, is } whenever a document is made, saved, put away or brought back, on whichever ' +
+    'server; `look` where some may have been missed',
   answers: { 200: { words: 'A stream', schema: z.string(), type: 'text/event-stream' } },
   run: async ({ request }: Asked) => {
     const encoder = new TextEncoder();
@@ -19,7 +21,9 @@ const listen: Operation = {
     const stream = new ReadableStream<Uint8Array>({
       start(controller) {
         const send = (text: string) => controller.enqueue(encoder.encode(text));
-        const stop = listenToChanges((change) => send(`event: change\ndata: ${JSON.stringify(change)}\n\n`));
+        const stop = listenToChanges((change) =>
+          send(change ? `event: change\ndata: ${JSON.stringify(change)}\n\n` : 'event: look\ndata: {}\n\n'),
+        );
         if (!stop) throw new Problem(503, `${LISTENERS} listen already`, { retryAfter: 30 });
         const beat = setInterval(() => {
           try {

@@ -1,5 +1,4 @@
 import { z } from 'zod';
-import { tellChange } from '../../data/changes.ts';
 import { bringBack, createDocument, getDocument, listDocuments, type Place, putAway, removeForever } from '../../data/documents.ts';
 import { keptOf } from '../../data/kept.ts';
 import { findProject, firstProject } from '../../data/projects.ts';
@@ -66,7 +65,6 @@ const create: Operation = {
     const db = await database();
     const project = query.project ? await findProject(db, query.project) : await firstProject(db);
     const made = await createDocument(db, kind, { project: project.id, ...keptOf(body), note: body.note });
-    tellChange({ kind, id: made.id, head: 1, is: 'made' });
     return json(made, { status: 201, etag: '1', location: `${url.pathname}/${made.id}` });
   },
 };
@@ -91,8 +89,7 @@ const away: Operation = {
   condition: 'seen',
   answers: { 204: { words: 'It is put away' } },
   run: async ({ kind, id, request, database }: Asked) => {
-    const head = await putAway(await database(), kind, id, seenBy(request.headers));
-    tellChange({ kind, id, head, is: 'away' });
+    await putAway(await database(), kind, id, seenBy(request.headers));
     return done();
   },
 };
@@ -105,7 +102,6 @@ const back: Operation = {
   answers: { 200: { words: 'The document', schema: document, tagged: true }, 409: { words: 'It is in use' } },
   run: async ({ kind, id, database }: Asked) => {
     const found = await bringBack(await database(), kind, id);
-    tellChange({ kind, id, head: found.head, is: 'back' });
     return json(found, { etag: String(found.head) });
   },
 };

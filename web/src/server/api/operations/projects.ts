@@ -1,6 +1,5 @@
 import { readSearch } from '@zygopod/core';
 import { z } from 'zod';
-import { tellChange } from '../../data/changes.ts';
 import { loadDemo } from '../../data/demo.ts';
 import {
   bringProjectBack,
@@ -143,7 +142,7 @@ const demo: Operation = {
     const db = await database();
     const found: ProjectRow = await findProject(db, id);
     if (!found.isDemo) throw new Problem(404, 'This is not the demo’s project');
-    for (const change of await loadDemo(db, 'restore')) tellChange(change);
+    await loadDemo(db, 'restore');
     return json(found);
   },
 };

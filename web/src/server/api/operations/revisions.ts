@@ -1,5 +1,4 @@
 import { z } from 'zod';
-import { tellChange } from '../../data/changes.ts';
 import { findDocument } from '../../data/documents.ts';
 import { keptOf } from '../../data/kept.ts';
 import { getRevision, listRevisions, nameRevision, saveRevision } from '../../data/revisions.ts';
@@ -41,7 +40,6 @@ const save: Operation = {
     const seen = seenBy(request.headers);
     const body = await file();
     const made = await saveRevision(await database(), kind, id, keptOf(body), body.note, seen, body.draft);
-    tellChange({ kind, id, head: made.number, is: 'saved' });
     return json(made, { status: 201, etag: String(made.number), location: `${url.pathname}/${made.number}` });
   },
 };
