@@ -76,7 +76,7 @@ describe('another tuning', () => {
     expect((await fetch(one, { method: 'DELETE', headers: { 'if-match': '"1"' } })).status).toBe(204);
     const page = await (await browser.newContext()).newPage();
     expect((await page.goto(`${address}/bench/${id}`))?.status()).toBe(404);
-    await page.getByText('It was put away').waitFor();
+    await page.getByText('It was archived').waitFor();
     expect((await fetch(`${one}/back`, { method: 'POST' })).status).toBe(200);
     await page.reload();
     await ready(page);

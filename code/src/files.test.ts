@@ -3,6 +3,7 @@ import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync }
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { cpuTime } from '../../core/src/testing/cpuTime.ts';
 import { Sources } from './fold/source.ts';
 import { fieldsOf } from './fold/tidy.ts';
 import { asksOf } from './languages/made.ts';
@@ -53,15 +54,16 @@ describe('the code of a tuning', () => {
     expect(file.trimEnd().split('\n').length).toBeLessThan(400);
   });
 
-  it('is there within 300 ms, once the core was read', () => {
+  it('takes less than 300 ms of a processor, once the core was read', async () => {
     motionOf(demo('pram-cart'));
-    // The best of three: the machine has other things to do, too.
-    const taken = [1, 2, 3].map(() => {
-      const begun = performance.now();
-      const motion = motionOf(demo('carrier-day-boots'));
-      for (const printer of motionPrinters()) printer.file(motion);
-      return performance.now() - begun;
-    });
+    const taken: number[] = [];
+    for (let i = 0; i < 3; i++) {
+      const { milliseconds } = await cpuTime(() => {
+        const motion = motionOf(demo('carrier-day-boots'));
+        for (const printer of motionPrinters()) printer.file(motion);
+      });
+      taken.push(milliseconds);
+    }
     expect(Math.min(...taken)).toBeLessThan(300);
   });
 

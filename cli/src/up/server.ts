@@ -14,6 +14,8 @@ interface ServerOptions {
   /** Milliseconds that it may take to become healthy. */
   patience?: number;
   stop?: AbortSignal;
+  /** Called with the process's number as soon as there is one. */
+  spawned?: (pid: number) => void;
 }
 
 /** A port on loopback that nothing listens on now. */
@@ -56,6 +58,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     // A group of its own: Ctrl-C reaches `up`, which ends the server and then the cluster, in that order.
     detached: true,
   });
+  if (server.pid) options.spawned?.(server.pid);
   const address = `http://${host.includes(':') ? `[${host}]` : host}:${port}`;
   const died = once(server, 'exit').then(() => undefined);
   const over = new AbortController();
@@ -76,13 +79,15 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
 
 async function healthy(address: string, token: string | undefined, patience: number, stop: AbortSignal): Promise<void> {
   let last = 'no answer';
-  for (const end = performance.now() + patience; performance.now() < end && !stop.aborted; ) {
+  for (let end = performance.now() + patience; performance.now() < end && !stop.aborted; ) {
     try {
       const answer = await fetch(`${address}/api/v1/health`, {
         headers: token ? { authorization: `Bearer ${token}` } : {},
         signal: AbortSignal.any([stop, AbortSignal.timeout(3000)]),
       });
       last = await answer.text();
+      // An upgrade takes as long as it takes.
+      if (/"database":"preparing"/.test(last)) end = performance.now() + patience;
       // One that cannot be written to can still be read, and says so itself.
       if (answer.ok || /"database":"(full|readOnly)"/.test(last)) return;
     } catch {

@@ -47,8 +47,6 @@ export class Supervisor {
   #isServerDead = false;
   readonly #stop: Promise<void>;
   #tellStop!: () => void;
-  /** Told of each server that takes the place of one that died. */
-  onServer: ((server: RunningServer) => void) | null = null;
 
   constructor(parts: Parts, server: RunningServer) {
     this.#parts = parts;
@@ -117,7 +115,6 @@ export class Supervisor {
     if (!this.#isServerDead) return;
     this.#server = await this.#parts.startServer(patience);
     this.#watch(this.#server);
-    this.onServer?.(this.#server);
   }
 
   /** Tries until both run, or the time is over. */

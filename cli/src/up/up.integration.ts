@@ -38,6 +38,15 @@ describe('up, whatever dies', () => {
     stands.push(run);
   }, 90_000);
 
+  it('is swept up when it is killed while its server starts', async () => {
+    const own = await start(newFolder());
+    await until(() => own.serverPid !== undefined, 'a server that is starting', 60_000);
+    const server = own.serverPid as number;
+    own.process.kill('SIGKILL');
+    await until(() => !processesOf('front/serve.ts').includes(server), 'the end of the server', 20_000);
+    await until(() => own.postmasterPid === undefined, 'the end of the database', 20_000);
+  }, 120_000);
+
   it.each([
     ['the server', ['server']],
     ['the database', ['database']],

@@ -65,11 +65,16 @@ export async function up(options: UpOptions): Promise<number> {
     await buildIfChanged(say, stop.signal);
     const env: Record<string, string> = options.resetDemo ? { ZYGOPOD_RESET_DEMO: '1' } : {};
     if (stop.signal.aborted) return said('Stopped.');
-    const server = await startServer({ ...place, databaseUrl: databaseUrl(), env, patience: FIRST_START, stop: stop.signal });
-    sweeper.tell({ server: server.pid });
+    // The sweeper knows of a server before it is healthy: whoever kills this process then leaves none.
+    const spawned = (pid: number) => sweeper.tell({ server: pid });
+    const server = await startServer({ ...place, databaseUrl: databaseUrl(), env, patience: FIRST_START, stop: stop.signal, spawned });
     lock.tell({ address: server.address });
     supervisor = new Supervisor(
-      { database: cluster ?? null, startServer: (patience) => startServer({ ...place, databaseUrl: databaseUrl(), patience }), say },
+      {
+        database: cluster ?? null,
+        startServer: (patience) => startServer({ ...place, databaseUrl: databaseUrl(), patience, spawned }),
+        say,
+      },
       server,
     );
     if (folder) {
@@ -78,7 +83,6 @@ export async function up(options: UpOptions): Promise<number> {
       say(`${project.name} is kept in ${folder.root}`);
       live.start(mirror, folder, app, say);
     }
-    supervisor.onServer = ({ pid }) => sweeper.tell({ server: pid });
     if (stop.signal.aborted) supervisor.stop();
     else process.stdout.write(`Zygopod is on ${server.address}\n`);
     await supervisor.run();

@@ -17,20 +17,20 @@ export class OneByOne<Asked, Told> {
     this.#heap = heap;
   }
 
-  /** What the worker tells, in its turn; null where it took too long or too much memory. */
-  ask(asked: Asked, transfer: Transferable[] = []): Promise<Told | null> {
-    const done = this.#last.then(() => this.#ask(asked, transfer));
+  /** What the worker answers, in its turn; null where it took too long or too much memory, or where `signal` says that nobody waits any more. */
+  ask(asked: Asked, { transfer = [], signal }: { transfer?: Transferable[]; signal?: AbortSignal } = {}): Promise<Told | null> {
+    const done = this.#last.then(() => (signal?.aborted ? null : this.#ask(asked, transfer, signal)));
     this.#last = done.catch(() => undefined);
     return done;
   }
 
-  async #ask(asked: Asked, transfer: Transferable[]): Promise<Told | null> {
+  async #ask(asked: Asked, transfer: Transferable[], signal: AbortSignal | undefined): Promise<Told | null> {
     this.#worker ??= this.#start();
     const own = this.#worker;
     const over = new AbortController();
     const late = setTimeout(() => over.abort(), this.#time);
     try {
-      const told = once(own, 'message', { signal: over.signal });
+      const told = once(own, 'message', { signal: signal ? AbortSignal.any([over.signal, signal]) : over.signal });
       // A worker that runs out of memory ends with an error, which `once` throws.
       own.postMessage(asked, transfer);
       const [answer] = (await told) as [Told];

@@ -3,9 +3,21 @@ import type { Collection } from './listing.ts';
 import { inProject } from './project.ts';
 import { askServer, whyOf } from './server.ts';
 
-/** Makes a document in the page’s project; gives its id, or why there is none, in words. */
-export async function createDocument(collection: Collection, file: unknown, note = ''): Promise<{ id: string } | { why: string }> {
-  const answer = await askServer('POST', `/api/v1/${collection}?${new URLSearchParams(inProject())}`, { file, note });
+/** Where a document is made: in a project, if not the page's; and the idempotency key of the request, if it has one of its own. */
+interface Making {
+  project?: string | undefined;
+  key?: string;
+}
+
+/** Makes a document in the page’s project, or in another one; returns its id, or why there is none, in words. */
+export async function createDocument(
+  collection: Collection,
+  file: unknown,
+  note = '',
+  { project, key }: Making = {},
+): Promise<{ id: string } | { why: string }> {
+  const query = new URLSearchParams(project ? { project } : inProject());
+  const answer = await askServer('POST', `/api/v1/${collection}?${query}`, { file, note }, key ? { 'idempotency-key': key } : {});
   return 'why' in answer ? { why: answer.why } : { id: String(answer.body['id']) };
 }
 

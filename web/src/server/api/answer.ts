@@ -43,7 +43,7 @@ async function answerWell(request: Request, url: URL): Promise<Response> {
   const run = async () =>
     operation.run({
       request,
-      body: operation.body ? await bodyOf(operation.body, request) : undefined,
+      body: operation.body ? await bodyOf(operation.body, request, operation.largest) : undefined,
       // Where the document is found, without a slash at the end.
       url: new URL(url.pathname.replace(/\/+$/, ''), url),
       query,
@@ -107,13 +107,13 @@ function needsJson(request: Request): void {
     throw new Problem(415, 'The body has to be application/json');
 }
 
-/** Bytes that a body has at the most which holds no file. */
+/** Bytes that a body has at the most which holds no file, where its operation says nothing else. */
 const SMALL = 64 * 1024;
 
 /** A small body, held against its schema. */
-async function bodyOf(schema: z.ZodType, request: Request): Promise<unknown> {
+async function bodyOf(schema: z.ZodType, request: Request, most = SMALL): Promise<unknown> {
   needsJson(request);
-  const bytes = await bytesOf(request, SMALL, 'This');
+  const bytes = await bytesOf(request, most, 'This');
   const read = readJson(new TextDecoder().decode(bytes));
   if (!read.ok) throw new Problem(400, 'The body is no JSON', { errors: read.faults });
   const body = schema.safeParse(read.value);

@@ -39,8 +39,9 @@ export interface Operation {
   /** Whether If-Match has to name a version, whether that may be none, or whether it is only checked where it is there. */
   condition?: 'seen' | 'seenOrNone' | 'ifSeen';
   takesFile?: boolean;
-  /** What the body has to be, where it is no file. */
+  /** What the body has to be, where it is no file; and bytes that it has at the most, where that is more than usual. */
   body?: z.ZodType;
+  largest?: number;
   answers: Record<number, Answer>;
   // biome-ignore lint/suspicious/noExplicitAny: each operation's query is of its own schema's type
   run(asked: Asked<any, any>): Promise<Response>;

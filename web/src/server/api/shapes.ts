@@ -89,7 +89,9 @@ export const revisionPage = page(revision, number).meta({ id: 'RevisionPage' });
 export const health = z
   .strictObject({
     ok: z.boolean(),
-    database: z.enum(['up', 'down', 'full', 'readOnly']).meta({ description: 'full and readOnly: it can be read, but not written to' }),
+    database: z
+      .enum(['up', 'down', 'full', 'readOnly', 'preparing'])
+      .meta({ description: 'full and readOnly: it can be read, but not written to; preparing: it is being upgraded' }),
     exceptions: z.int().min(0).meta({ description: 'Exceptions since the start that only the last resort caught' }),
   })
   .meta({ id: 'Health' });

@@ -15,12 +15,12 @@ const WAITING = 8;
 const maker = new OneByOne<CodeAsked, CodeMade>('src/server/code/worker.ts', { time: TIME, heap: HEAP });
 let inside = 0;
 
-/** Makes code one after the other in a worker; 503 where too many wait. */
-export async function makeCode(asked: CodeAsked): Promise<CodeMade> {
+/** Makes code one after the other in a worker, unless whoever asked has left; 503 where too many wait. */
+export async function makeCode(asked: CodeAsked, signal: AbortSignal): Promise<CodeMade> {
   if (inside >= WAITING) throw new Problem(503, 'Too much code is being made; try again in a moment', { retryAfter: 5 });
   inside++;
   try {
-    const made = await maker.ask(asked);
+    const made = await maker.ask(asked, { signal });
     if (made === null) throw new Problem(422, `The code takes more than ${TIME / 1000} s or ${HEAP} MB to make`);
     return made;
   } finally {

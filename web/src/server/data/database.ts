@@ -1,22 +1,13 @@
-import { resolve } from 'node:path';
 import { sql } from 'drizzle-orm';
-import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { log } from '../log.ts';
 import { followChanges } from './changes.ts';
 import { type Database, openDatabase } from './connection.ts';
-import { loadDemo, takeNumbers } from './demo.ts';
-import { forgetRequests } from './requests.ts';
+import { prepare } from './prepare.ts';
 import { endTrouble, lastTrouble, noteTrouble, type Trouble } from './trouble.ts';
 
 let opened: Database | undefined;
 let ready: Promise<void> | undefined;
-
-async function prepare(db: Database): Promise<void> {
-  await migrate(db, { migrationsFolder: resolve('drizzle') });
-  await loadDemo(db, process.env['ZYGOPOD_RESET_DEMO'] === '1' ? 'reset' : 'missing');
-  await takeNumbers(db);
-  await forgetRequests(db);
-}
+let isPreparing = false;
 
 /** The application's database, migrated and with the demo data in it. A failed preparation is tried anew by the next call. */
 export async function database(): Promise<Database> {
@@ -27,12 +18,38 @@ export async function database(): Promise<Database> {
     void followChanges(url);
   }
   const db = opened;
-  ready ??= prepare(db).catch((error) => {
+  ready ??= prepareOnce(url);
+  await inTime(ready);
+  return db;
+}
+
+/** Milliseconds that a request waits for a database that is being prepared. */
+const WAITS = 10_000;
+
+async function inTime(work: Promise<void>): Promise<void> {
+  let timer: NodeJS.Timeout | undefined;
+  const over = new Promise<never>((_, fail) => {
+    // PostgreSQL's own code for a server that cannot take connections now.
+    timer = setTimeout(() => fail(Object.assign(new Error('the database is being prepared'), { code: '57P03' })), WAITS);
+  });
+  work.catch(() => undefined);
+  try {
+    await Promise.race([work, over]);
+  } finally {
+    clearTimeout(timer);
+  }
+}
+
+async function prepareOnce(url: string): Promise<void> {
+  isPreparing = true;
+  try {
+    await prepare(url);
+  } catch (error) {
     ready = undefined;
     throw error;
-  });
-  await ready;
-  return db;
+  } finally {
+    isPreparing = false;
+  }
 }
 
 /** Milliseconds after which a database that says nothing is said not to answer. */
@@ -40,24 +57,26 @@ const PATIENCE = 2500;
 
 let wasUp = true;
 
-/** What the database can do now: `up` reads and writes; `full` and `readOnly` only read; `down` doesn't answer. */
-export type Condition = 'up' | 'down' | Trouble;
+/** What the database can do now: `up` reads and writes; `full` and `readOnly` only read; `preparing` is being upgraded; `down` doesn't answer. */
+export type Condition = 'up' | 'down' | 'preparing' | Trouble;
 
 /** The database's condition, known within a few seconds, also where it is silent. */
 export async function databaseCondition(): Promise<Condition> {
   let timer: NodeJS.Timeout | undefined;
-  const late = new Promise<never>((_, fail) => {
-    timer = setTimeout(() => fail(new Error('no answer in time')), PATIENCE);
+  const late = new Error('no answer in time');
+  const over = new Promise<never>((_, fail) => {
+    timer = setTimeout(() => fail(late), PATIENCE);
   });
   const asked = database().then((db) => tryToWrite(db));
   asked.catch(() => undefined);
   try {
-    const condition = await Promise.race([asked, late]);
+    const condition = await Promise.race([asked, over]);
     wasUp = true;
     return condition;
   } catch (error) {
     const trouble = noteTrouble(error);
     if (trouble) return trouble;
+    if (error === late && isPreparing) return 'preparing';
     // Logged once: it is asked for again and again.
     if (wasUp) log.warn({ error: String(error) }, 'the database does not answer');
     wasUp = false;

@@ -97,8 +97,8 @@ async function load(db: Database, way: Way): Promise<void> {
 const AT_ONCE = 50;
 
 /** Takes the numbers of documents that an older version kept without them. */
-export async function takeNumbers(db: Database): Promise<void> {
-  for (;;) {
+export async function takeNumbers(db: Database, progress: (done: number) => void): Promise<void> {
+  for (let done = 0; ; ) {
     const rows = await db
       .select({ id: documents.id, kind: documents.kind, file: revisions.file })
       .from(documents)
@@ -112,6 +112,8 @@ export async function takeNumbers(db: Database): Promise<void> {
         .set({ line, numbers: new RawJson(JSON.stringify(numbers)) })
         .where(eq(documents.id, id));
     }
+    done += rows.length;
     if (rows.length < AT_ONCE) return;
+    if (done % 1000 === 0) progress(done);
   }
 }

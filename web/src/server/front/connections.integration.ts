@@ -239,3 +239,40 @@ describe('a project', () => {
     expect(answers.map(({ status }) => status)).toEqual(Array(16).fill(200));
   });
 });
+
+describe('checks for a build server', () => {
+  const tape = (ticks: number, presses: number) => ({
+    format: 'zygopod/tape',
+    version: 2,
+    name: 'Long',
+    hz: 60,
+    ticks,
+    events: Array.from({ length: presses }, (_, at) => ({ at, [at % 2 ? 'release' : 'press']: 'right' })),
+  });
+  const ask = (tapes: object[], signal?: AbortSignal) =>
+    fetch(`${api}/checks`, {
+      method: 'POST',
+      headers: json,
+      body: JSON.stringify({ tuning: file, targets: null, tapes }),
+      ...(signal ? { signal } : {}),
+    });
+
+  it('take ordinary tapes, and refuse hours of ticks before any of them is driven', async () => {
+    expect((await ask([tape(6000, 3000), tape(6000, 3000)])).status).toBe(200);
+    const begun = performance.now();
+    const refused = await ask(Array.from({ length: 12 }, () => tape(216_000, 0)));
+    expect([refused.status, await refused.json()]).toMatchObject([422, { found: 2_592_000 }]);
+    expect(performance.now() - begun).toBeLessThan(2000);
+  });
+
+  it('are not made for those who have left', async () => {
+    const over = new AbortController();
+    const left = Array.from({ length: 7 }, () => ask([tape(108_000, 0)], over.signal).catch(() => null));
+    await new Promise((next) => setTimeout(next, 300));
+    over.abort();
+    await Promise.all(left);
+    const begun = performance.now();
+    expect((await ask([tape(60, 0)])).status).toBe(200);
+    expect(performance.now() - begun).toBeLessThan(5000);
+  });
+});

@@ -42,6 +42,6 @@ export async function judgeBody(bytes: Uint8Array<ArrayBuffer>, kind: Kind): Pro
 }
 
 async function judgeAway(bytes: Uint8Array<ArrayBuffer>, kind: Kind): Promise<Verdict> {
-  const verdict = await court.ask({ bytes, kind }, [bytes.buffer]);
+  const verdict = await court.ask({ bytes, kind }, { transfer: [bytes.buffer] });
   return verdict ?? { ok: false, status: 422, title: `The document takes more than ${TIME / 1000} s or ${HEAP} MB to judge` };
 }

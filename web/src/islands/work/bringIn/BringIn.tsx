@@ -1,8 +1,8 @@
 import { useEffect, useState } from 'react';
 import { Overlay } from '../../controls/Overlay.tsx';
-import { createDocument } from '../deeds.ts';
+import { createDocument, putAway } from '../deeds.ts';
 import type { Collection } from '../listing.ts';
-import { $project } from '../project.ts';
+import { newPageId } from '../saving/pages.ts';
 import { askServer } from '../server.ts';
 import { forEach, type ReadFile, readFile } from './reading.ts';
 
@@ -20,6 +20,9 @@ export function BringIn({ files, close, done }: { files: readonly File[]; close(
   const [count, setCount] = useState<number | null>(null);
   const [faults, setFaults] = useState<readonly string[]>([]);
   const [isDone, finish] = useState(false);
+  const [into, setInto] = useState<string | undefined>(undefined);
+  /** What this import has made, by the member's place; asked again with its key, each is made once. */
+  const [own] = useState(() => ({ key: newPageId(), made: new Map<number, { collection: Collection; id: string }>() }));
   useEffect(() => {
     let current = true;
     const all: ReadFile[] = [];
@@ -38,38 +41,68 @@ export function BringIn({ files, close, done }: { files: readonly File[]; close(
   const broken = (read ?? []).filter((one) => one.faults.length > 0);
   const project = read?.length === 1 ? (read[0]?.project ?? null) : null;
 
-  const bring = async (into: string | null) => {
-    const was = $project.get();
-    if (into && was) $project.set({ ...was, id: into });
+  const importAll = async (into: string | undefined) => {
     const refused: string[] = [];
+    finish(false);
     setCount(0);
+    setFaults([]);
     await forEach(
-      members,
-      async ({ kind, name, reading }) => {
-        const made = await createDocument(collectionOf[kind], reading.ok ? reading.value : null, 'Brought in');
+      members.map((member, i) => ({ ...member, i })),
+      async ({ kind, name, reading, i }) => {
+        if (own.made.has(i)) return;
+        const made = await createDocument(collectionOf[kind], reading.ok ? reading.value : null, 'Brought in', {
+          project: into,
+          key: `${own.key}-${i}`,
+        });
         if ('why' in made) refused.push(`${name}: ${made.why}`);
+        else own.made.set(i, { collection: collectionOf[kind], id: made.id });
       },
       setCount,
     );
-    if (into) $project.set(was);
     setFaults(refused);
+    setInto(into);
     finish(true);
     if (refused.length === 0 && into) window.location.assign(`/shelf/${into}`);
     else done();
     if (refused.length === 0 && broken.length === 0) close();
   };
-  const bringAsOwn = async () => {
+  const importAsOwn = async () => {
     const made = await askServer<{ id: string }>('POST', '/api/v1/projects', project);
     if ('why' in made) setFaults([made.why]);
-    else await bring(made.body.id);
+    else await importAll(made.body.id);
   };
+  const undo = async () => {
+    setCount(0);
+    finish(false);
+    const left: string[] = [];
+    await forEach(
+      [...own.made],
+      async ([i, { collection, id }]) => {
+        const why = await putAway(collection, id, 1);
+        if (why) left.push(`${members[i]?.name}: ${why}`);
+        else own.made.delete(i);
+      },
+      setCount,
+    );
+    done();
+    setFaults(left);
+    if (left.length === 0) close();
+    else finish(true);
+  };
+  const isBusy = count !== null && !isDone;
+  useEffect(() => {
+    if (!isBusy) return;
+    const asking = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener('beforeunload', asking);
+    return () => window.removeEventListener('beforeunload', asking);
+  }, [isBusy]);
   const many = `${members.length.toLocaleString('en')} ${members.length === 1 ? 'document' : 'documents'}`;
   return (
     <Overlay title="Bring in" close={close} wide>
       {!read && <p className="text-ink-soft">Reading {files.length.toLocaleString('en')} files …</p>}
       {read && (
         <p data-testid="brought">
-          {isDone ? `${many} brought in` : `${many} can be brought in`}
+          {isDone ? `${own.made.size.toLocaleString('en')} of ${many} brought in` : `${many} can be brought in`}
           {members.length === 1 && `: ${members[0]?.name}`}
           {broken.length > 0 && `; ${broken.length} ${broken.length === 1 ? 'file has' : 'files have'} faults`}.
         </p>
@@ -106,8 +139,18 @@ export function BringIn({ files, close, done }: { files: readonly File[]; close(
         <button type="button" className="text-ink-soft" onClick={close}>
           {isDone ? 'Close' : 'Not now'}
         </button>
+        {isDone && own.made.size > 0 && (
+          <button type="button" className="deed min-h-6" onClick={() => void undo()}>
+            Undo import
+          </button>
+        )}
+        {isDone && faults.length > 0 && (
+          <button type="button" className="deed min-h-6" onClick={() => void importAll(into)}>
+            Import the rest
+          </button>
+        )}
         {read && !isDone && project && (
-          <button type="button" className="deed min-h-6" disabled={count !== null} onClick={() => void bringAsOwn()}>
+          <button type="button" className="deed min-h-6" disabled={count !== null} onClick={() => void importAsOwn()}>
             As a project of its own
           </button>
         )}
@@ -116,7 +159,7 @@ export function BringIn({ files, close, done }: { files: readonly File[]; close(
             type="button"
             disabled={members.length === 0 || count !== null}
             className="bg-ink px-3 py-1 font-semibold text-sheet disabled:opacity-50"
-            onClick={() => void bring(null)}
+            onClick={() => void importAll(undefined)}
           >
             Bring in
           </button>

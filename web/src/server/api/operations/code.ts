@@ -19,8 +19,8 @@ function judged(reading: Reading<unknown>, what: string): void {
     });
 }
 
-async function answer(asked: CodeAsked): Promise<Response> {
-  const done = await makeCode(asked);
+async function answer(asked: CodeAsked, { signal }: Request): Promise<Response> {
+  const done = await makeCode(asked, signal);
   if ('why' in done) throw new Problem(422, `No file can hold it: ${done.why}`);
   return json(done);
 }
@@ -40,11 +40,17 @@ const code: Operation = {
     'A tuning’s motion as code, made from the core’s own stages: one file without dependencies, and a second one with what holds its body among walls, where it meets any',
   body: codeBody,
   answers: { 200: { words: 'The files, the motion first', schema: made } },
-  run: async ({ body }: Asked<object, z.infer<typeof codeBody>>) => {
+  run: async ({ body, request }: Asked<object, z.infer<typeof codeBody>>) => {
     judged(readTuning(body.tuning), 'tuning');
-    return answer({ what: 'code', tuning: body.tuning, to: body.to });
+    return answer({ what: 'code', tuning: body.tuning, to: body.to }, request);
   },
 };
+
+/** Ticks of all tapes together at the most: half an hour at 60 a second, and some 12 MB of goldens. */
+const MOST_TICKS = 108_000;
+
+/** Bytes of a body with tapes: hours of busy hands. */
+const LARGEST_CHECKS = 4 * 1024 * 1024;
 
 const checksBody = z
   .strictObject({
@@ -60,12 +66,23 @@ const checks: Operation = {
   name: 'makeChecks',
   words: 'A folder for a build server: goldens, and for each language a test that says where the game parts from them',
   body: checksBody,
+  largest: LARGEST_CHECKS,
   answers: { 200: { words: 'The files of the folder', schema: made } },
-  run: async ({ body }: Asked<object, z.infer<typeof checksBody>>) => {
+  run: async ({ body, request }: Asked<object, z.infer<typeof checksBody>>) => {
     judged(readTuning(body.tuning), 'tuning');
     if (body.targets) judged(readTargets(body.targets), 'target set');
-    for (const tape of body.tapes) judged(readTape(tape), 'tape');
-    return answer({ what: 'checks', ...body });
+    let ticks = 0;
+    for (const tape of body.tapes) {
+      const read = readTape(tape);
+      judged(read, 'tape');
+      ticks += read.ok ? read.value.ticks : 0;
+    }
+    if (ticks > MOST_TICKS)
+      throw new Problem(422, `The tapes have ${ticks} ticks together; ${MOST_TICKS} are replayed at most`, {
+        found: ticks,
+        most: MOST_TICKS,
+      });
+    return answer({ what: 'checks', ...body }, request);
   },
 };
 

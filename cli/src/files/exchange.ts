@@ -1,0 +1,172 @@
+import { documentText, fileStem, type MemberKind, mergeFiles } from '@zygopod/core';
+import type { Application, Listed } from './application.ts';
+import { type DiskFile, endOf, type Folder, folders } from './folder.ts';
+import { hashOf } from './identity.ts';
+import type { Memory, Pair } from './memory.ts';
+
+/** What a look at both sides has done. */
+export interface Told {
+  /** In a line each: what was written, saved, merged, and what could not be. */
+  lines: string[];
+  /** Files that are left alone, and why. */
+  broken: string[];
+  /** Whether a file is missing that may be back in a moment: it has to be looked at again. */
+  isWaiting: boolean;
+}
+
+/** Letters of a document that is remembered whole while it is archived. */
+const SMALL = 65_536;
+
+/** Earlier contents of a document that are remembered. */
+const PAST = 100;
+
+/** The earlier contents of a document whose contents are these from now on. */
+const pastOf = (known: Pair | undefined, hash: string): string[] =>
+  known ? [...new Set([...known.past, known.hash])].filter((one) => one !== '' && one !== hash).slice(-PAST) : [];
+
+/**
+ * Takes a document from one side to the other, and remembers that both are alike. Each step ends with what is known of it, and each can be taken
+ * again: whoever is killed between two loses nothing.
+ */
+export class Exchange {
+  readonly #folder: Folder;
+  readonly #app: Application;
+  readonly #memory: Memory;
+  readonly #project: string;
+
+  constructor(folder: Folder, app: Application, memory: Memory, project: string) {
+    this.#folder = folder;
+    this.#app = app;
+    this.#memory = memory;
+    this.#project = project;
+  }
+
+  /** What is known of a pair once it was found out whether a step that was begun, and perhaps cut short, was done. */
+  async settled(id: string, pair: Pair, server: Listed | undefined, here: object | null): Promise<Pair> {
+    const { begun, ...rest } = pair;
+    if (!begun) return pair;
+    const isSent = async () => {
+      if (!server || server.head < begun.head) return false;
+      const file = await this.#app.file(server, begun.head);
+      return file !== null && hashOf(file) === begun.hash;
+    };
+    const isDone = begun.is === 'write' ? here !== null && hashOf(here) === begun.hash : await isSent();
+    const isUndone = begun.is === 'send' || here === null || hashOf(here) === pair.hash;
+    // Of a file that was changed since nobody can tell whether it was written before: both may be what it grew from.
+    if (!isDone && !isUndone) return pair;
+    const { head, hash, serverHash } = isDone ? begun : rest;
+    const settled = { ...rest, head, hash, serverHash };
+    if (pair.hash !== '' || isDone) {
+      this.#memory.pairs.set(id, settled);
+      this.#memory.keep();
+    }
+    return settled;
+  }
+
+  inUse(id: string, { last: _, ...pair }: Pair): void {
+    this.#memory.pairs.set(id, { ...pair, isAway: false });
+    this.#memory.keep();
+  }
+
+  /** Keeps what is known of a document that is archived, so that its file is known when it comes back. */
+  setAside(id: string, last: object | null): void {
+    const pair = this.#memory.pairs.get(id);
+    if (!pair) return;
+    const { begun: _, ...rest } = pair;
+    const isSmall = last !== null && JSON.stringify(last).length < SMALL;
+    this.#memory.pairs.set(id, { ...rest, isAway: true, ...(isSmall ? { last: last as Record<string, unknown> } : {}) });
+    this.#memory.keep();
+  }
+
+  /** Both changed: what the file and the newest revision make together becomes a revision, and the file. */
+  async merge(
+    server: Listed,
+    path: string,
+    from: readonly { name: string }[],
+    here: { name: string },
+    theirs: { name: string },
+    told: Told,
+  ): Promise<void> {
+    const { file, conflicts } = mergeFiles(server.kind, from, here, theirs);
+    const words = conflicts.length > 0 ? `; both changed ${conflicts.join(', ')}: the file's counts, rev ${server.head} has the other` : '';
+    const note = `Merged from ${path}${words}`.slice(0, 1900);
+    // The file comes first: killed in between, the next look merges the same again. One that was changed since is looked at again.
+    const now = this.#folder.read().files.get(path)?.file;
+    if (!now || hashOf(now) !== hashOf(here)) return;
+    if (hashOf(file) !== hashOf(here)) this.#folder.write(path, documentText(file));
+    if (hashOf(file) === hashOf(theirs)) this.remember(server, path, file);
+    else await this.send(server, path, file, note, told);
+    told.lines.push(`${path}: merged${words}`);
+  }
+
+  async send(server: Listed, path: string, file: { name: string }, note: string, told: Told): Promise<void> {
+    const known = this.#memory.pairs.get(server.id);
+    const hash = hashOf(file);
+    if (known) this.begin(server.id, known, { is: 'send', head: server.head + 1, hash, serverHash: '' });
+    const head = await this.#app.save(server, server.head, file, note);
+    told.lines.push(`${path}: rev ${head} of ${file.name}`);
+    const [now] = (await this.#app.list(this.#project)).filter(({ id }) => id === server.id);
+    // Somebody who saved since is met at the next look: this revision is where both were alike.
+    const inode = known?.inode ?? '';
+    const serverHash = now?.head === head ? now.hash : '';
+    this.#memory.pairs.set(server.id, {
+      ...{ kind: server.kind, path, head, serverHash, hash, name: file.name, inode },
+      past: pastOf(known, hash),
+      isAway: false,
+    });
+    this.#memory.keep();
+  }
+
+  /** Keeps that a step is begun, before it is taken. */
+  begin(id: string, pair: Pair, begun: NonNullable<Pair['begun']>): void {
+    this.#memory.pairs.set(id, { ...pair, begun });
+    this.#memory.keep();
+  }
+
+  async fetch(server: Listed, path: string, told: Told): Promise<void> {
+    const theirs = await this.#app.file(server, server.head);
+    if (theirs) this.write(server, path, theirs, told);
+  }
+
+  write(server: Listed, path: string, file: { name: string }, told: Told): void {
+    const { id, kind, head, hash: serverHash } = server;
+    const known = this.#memory.pairs.get(id) ?? {
+      kind,
+      path,
+      head: 0,
+      serverHash: '',
+      hash: '',
+      past: [],
+      name: file.name,
+      inode: '',
+      isAway: false,
+    };
+    this.begin(id, known, { is: 'write', head, hash: hashOf(file), serverHash });
+    this.#folder.write(path, documentText(file));
+    told.lines.push(`${path}: written, rev ${head}`);
+    this.remember(server, path, file);
+  }
+
+  remember({ id, kind, head, hash }: Listed, path: string, file: { name: string }): void {
+    const inode = this.#folder.inode(path);
+    const own = hashOf(file);
+    const past = pastOf(this.#memory.pairs.get(id), own);
+    this.#memory.pairs.set(id, { kind, path, head, serverHash: hash, hash: own, past, name: file.name, inode, isAway: false });
+    this.#memory.keep();
+  }
+
+  forget(id: string): void {
+    this.#memory.pairs.delete(id);
+    this.#memory.keep();
+  }
+
+  /** A path that no other document has, nor any file: some systems take capitals for small letters. */
+  freePath(kind: MemberKind, name: string, disk: ReadonlyMap<string, DiskFile>): string {
+    const taken = new Set([...disk.keys(), ...[...this.#memory.pairs.values()].map(({ path }) => path)].map((path) => path.toLowerCase()));
+    const stem = fileStem(name);
+    for (let i = 1; ; i++) {
+      const path = `${folders[kind]}/${stem}${i > 1 ? `-${i}` : ''}${endOf(kind)}`;
+      if (!taken.has(path.toLowerCase())) return path;
+    }
+  }
+}
