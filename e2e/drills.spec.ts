@@ -182,7 +182,7 @@ describe('the Drills screen', () => {
     expect(set.name).toBe(name);
     for (const [form, name, words] of [
       ['JSON', /right-as-it-is\.drills\.json$/, '"riseTime"'],
-      ['CSV', /\.drills\.csv$/, '"hard-stop","stopDistance"'],
+      ['CSV', /\.drills\.csv$/, 'hard-stop,stopDistance'],
       ['JUnit', /\.drills\.xml$/, '<testcase classname="hard-stop" name="stopDistance"'],
       ['SVG', /\.drills\.svg$/, '>Hard stop</text>'],
     ] as const) {

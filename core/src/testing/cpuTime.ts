@@ -1,7 +1,7 @@
-/** Does something, and measures the processor time of this process for it, ms: what else the machine does meanwhile is not in it. */
+/** Does something, and measures the processor time of this thread for it, ms: what else the machine does meanwhile is not in it. */
 export async function cpuTime<T>(work: () => T | Promise<T>): Promise<{ result: T; milliseconds: number }> {
-  const begun = process.cpuUsage();
+  const begun = process.threadCpuUsage();
   const result = await work();
-  const { user, system } = process.cpuUsage(begun);
+  const { user, system } = process.threadCpuUsage(begun);
   return { result, milliseconds: (user + system) / 1000 };
 }

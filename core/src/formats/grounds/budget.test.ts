@@ -106,7 +106,7 @@ describe('a file that asks for more than it is', () => {
     const content = make();
     const bytes = typeof content === 'string' ? bytesOf(content) : content;
     const { result: reading, milliseconds } = await cpuTime(() => importGround(name, bytes, options));
-    expect(milliseconds).toBeLessThan(4000);
+    expect(milliseconds).toBeLessThan(3000);
     if (refusal === null) expect(reading.ok).toBe(true);
     else {
       const faults = reading.ok ? [] : reading.faults;

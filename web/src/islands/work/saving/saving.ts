@@ -143,6 +143,12 @@ export class Saving<F> {
     this.#timer = setTimeout(() => void this.flush(), delay);
   }
 
+  /** Somebody archived the document: nothing is sent until it is restored. */
+  archived(): void {
+    clearTimeout(this.#timer);
+    this.$state.set({ at: 'refused', refusal: 'archived', why: 'It was archived.', details: {} });
+  }
+
   /** Tries again now, whatever stood in the way. */
   async retry(): Promise<void> {
     const { at } = this.$state.get();
