@@ -47,8 +47,9 @@ program
     'all: compilers and linters that are missing for the code that is handed over are installed, those of Rust and C#, too',
     'found',
   )
+  .option('--long', 'runs random campaigns whole, not a share of them')
   .addHelpText('after', '\nExample:\n  ./zygopod test --languages all')
-  .action(leave(async () => (await import('./commands/test.ts')).test()));
+  .action(leave(async (options: { long?: boolean }) => (await import('./commands/test.ts')).test(options)));
 
 program
   .command('sim')

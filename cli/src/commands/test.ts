@@ -78,7 +78,8 @@ async function checkTypes(): Promise<Tally[]> {
 }
 
 /** Lint, what is unused, types, unit, integration (real PostgreSQL) and browser tests; the last line tells the tally. */
-export async function test(): Promise<number> {
+export async function test({ long = false }: { long?: boolean }): Promise<number> {
+  if (long) process.env['ZYGOPOD_LONG'] = '1';
   mkdirSync(stateFolder, { recursive: true });
   const tallies: Tally[] = [];
   let cluster: Cluster | undefined;

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { documentText } from '@zygopod/core';
 import { expect, inject, it } from 'vitest';
+import { campaign } from '../../../core/src/testing/campaign.ts';
 import { sequence } from '../../../core/src/testing/sequence.ts';
 import { Application } from './application.ts';
 import { Folder } from './folder.ts';
@@ -19,8 +20,8 @@ import { Mirror } from './mirror.ts';
 const address = inject('address');
 const app = new Application(address, undefined);
 
-/** Sequences of a run; the whole campaign has more. */
-const SEQUENCES = Number(process.env['GIT_SEQUENCES'] ?? 6);
+/** Sequences of a run. */
+const SEQUENCES = campaign(6, 300);
 
 const tuning = (mark: number, name: string, speed: number) => ({
   format: 'zygopod/tuning',
@@ -180,5 +181,5 @@ async function play(seed: number): Promise<void> {
 }
 
 it('documents keep their ids and drafts through what version control does with their files', async () => {
-  for (let seed = 1; seed <= SEQUENCES; seed++) await play(seed + Number(process.env['GIT_SEED'] ?? 0));
-}, 600_000);
+  for (let seed = 1; seed <= SEQUENCES; seed++) await play(seed);
+}, 1_200_000);

@@ -1,6 +1,7 @@
 import '../../../../testing/provided.ts';
 import { type FileValue, merge, newTuning, type TuningFile, withValue, writtenAt } from '@zygopod/core';
 import { afterAll, beforeAll, describe, expect, inject, it, vi } from 'vitest';
+import { campaign } from '../../../../core/src/testing/campaign.ts';
 import { sequence } from '../../../../core/src/testing/sequence.ts';
 import type { Opened } from '../../server/data/openings.ts';
 import { MemoryCopies } from '../../testing/memoryCopies.ts';
@@ -141,14 +142,17 @@ async function interleave(seed: number): Promise<void> {
   for (const person of people) expect(writtenAt(file, person.path), `seed ${seed}: ${told.join(', ')}`).toBe(person.number);
 }
 
+/** Interleavings of a run. */
+const INTERLEAVINGS = campaign(160, 500);
+
 /** Interleavings under way at a time, each on a tuning of its own. */
 const LANES = 6;
 
 describe('two people on one tuning', () => {
-  it('keep the numbers of both, however they draft, save, close and open: 500 interleavings', async () => {
+  it('keep the numbers of both, however they draft, save, close and open', async () => {
     let seed = 0;
     const lane = async () => {
-      while (seed < 500) await interleave(++seed);
+      while (seed < INTERLEAVINGS) await interleave(++seed);
     };
     await Promise.all(Array.from({ length: LANES }, lane));
   }, 240_000);
