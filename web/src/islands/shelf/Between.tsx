@@ -48,7 +48,8 @@ export function Between({ item, tell }: { item: ShelfItem; tell(why: string | nu
   const [listing, list] = useState(false);
   const looked = item.revisions.find(({ number }) => number === revision);
   const former = revision > 1 ? revision - 1 : null;
-  const isAway = useStore(shelf.$asked).board === 'away';
+  // As one board follows the other, its rows are still those of the one before.
+  const isAway = useStore(shelf.$asked).board === 'away' || Boolean(item.putAwayAt);
   // biome-ignore lint/correctness/useExhaustiveDependencies: fetched for the revision of a document
   useEffect(() => {
     let current = true;

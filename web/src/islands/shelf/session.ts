@@ -11,6 +11,7 @@ type Sounding = Omit<ServerSounding, 'createdAt'> & { createdAt: string };
 /** A document on the shelf. */
 export type ShelfItem = Omit<ServerItem, 'createdAt' | 'updatedAt' | 'putAwayAt' | 'revisions'> & {
   updatedAt: string;
+  putAwayAt?: string | null;
   revisions: Sounding[];
 };
 
