@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Ground } from '../ground/ground.ts';
 import { isInside } from '../ground/outlines.ts';
 import { bucketWalls, WallIndex } from '../ground/wallIndex.ts';
+import { campaign } from '../testing/campaign.ts';
 import { openGround, parametersWith } from '../testing/drive.ts';
 import { deepest, type Segment, type Shape, sidesOf } from '../testing/overlaps.ts';
 import { sequence } from '../testing/sequence.ts';
@@ -28,9 +29,9 @@ function anyGround(next: () => number) {
 }
 
 describe('a free place', () => {
-  it('is free, and no place of a fine raster is nearer: circles and boxes, in and out of solids, 400 grounds', () => {
+  it('is free, and no place of a fine raster is nearer: circles and boxes, in and out of solids', () => {
     let moved = 0;
-    for (let seed = 1; seed <= 400; seed++) {
+    for (let seed = 1; seed <= campaign(100, 400); seed++) {
       const next = sequence(seed * 6007);
       const { ground, segments, isSolid } = anyGround(next);
       const circle = next() < 0.5;
@@ -67,7 +68,67 @@ describe('a free place', () => {
           expect(fits(x + Math.cos(angle) * radius, y + Math.sin(angle) * radius, -1e-4), `seed ${seed}: nearer than ${away}`).toBe(false);
         }
     }
-    expect(moved).toBeGreaterThan(100);
+    expect(moved).toBeGreaterThan(25);
+  });
+
+  it('is as near at each side of the ground: walls across an edge, and starts outside of it, mirrored four ways', () => {
+    let moved = 0;
+    for (let seed = 1; seed <= campaign(100, 300); seed++) {
+      const next = sequence(seed * 4001);
+      const walls = Array.from({ length: 1 + Math.floor(next() * 4) }, (): Polygon => {
+        const [x, y, turned, length] = [next() * 90 - 30, next() * 300, next() * 6, 30 + next() * 150];
+        const corners = [0, 1, 2].map((i): [number, number] => [
+          x + Math.cos(turned + 2.1 * i) * length * 0.6,
+          y + Math.sin(turned + 2.1 * i) * length * 0.6,
+        ]);
+        return next() < 0.5 ? corners.slice(0, 2) : corners;
+      });
+      const [x, y] = [next() * 60 - 30, next() * 300];
+      const policy = next() < 0.5 ? 'clamp' : 'none';
+      const values = { 'body.shape': next() < 0.5 ? 'circle' : 'box', 'body.radius': 5 + next() * 20, 'bounds.policy': policy };
+      const parameters = parametersWith(values);
+      const away = ([1, 2, 3, 4] as const).map((side) => {
+        const turned = ([px, py]: [number, number]): [number, number] =>
+          side === 1 ? [px, py] : side === 2 ? [300 - px, py] : side === 3 ? [py, px] : [py, 300 - px];
+        const ground = openGround({
+          size: { width: 300, height: 300 },
+          walls: walls.map((points) => ({ points: points.map(turned), closed: points.length > 2, solid: true })),
+        });
+        const body = placedBody(parameters, ground, new WallIndex(bucketWalls(ground)));
+        const at = turned([x, y]);
+        const place = freePlace(body, ...at);
+        if (!place) return -1;
+        expect(isFree(body, place.x, place.y)).toBe(true);
+        return Math.hypot(place.x - at[0], place.y - at[1]);
+      });
+      const [first = 0] = away;
+      if (first > 0) moved++;
+      for (const one of away) expect(one, `seed ${seed}: ${away}`).toBeCloseTo(first, 4);
+    }
+    expect(moved).toBeGreaterThan(33);
+  });
+
+  it('on a ground that is left is on its border, where no wall is', () => {
+    const ground = openGround({
+      size: { width: 300, height: 300 },
+      walls: [
+        {
+          points: [
+            [-60, 100],
+            [20, 100],
+            [20, 140],
+            [-60, 140],
+          ],
+          closed: true,
+          solid: true,
+        },
+      ],
+    });
+    const body = placedBody(parametersWith({ 'bounds.policy': 'none' }), ground, new WallIndex(bucketWalls(ground)));
+    // Inside of the wall and outside of the ground: the nearest place is where the border leaves the grown wall.
+    const place = freePlace(body, -10, 115);
+    expect(place?.x).toBeCloseTo(0, 6);
+    expect(place?.y).toBeCloseTo(100 - 12.01, 4);
   });
 
   it('out of a solid of any size is straight over its nearest side', () => {

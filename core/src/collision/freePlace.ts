@@ -1,5 +1,6 @@
 import { cos, sin, TAU } from '../math/functions.ts';
 import { type Outline, outlineOf, type Piece } from './grownWall.ts';
+import type { Limits } from './limits.ts';
 import { isFree, type PlacedBody } from './placedBody.ts';
 
 /** A place of a body's origin. */
@@ -54,39 +55,39 @@ const SPOKES = 48;
 function onRings(body: PlacedBody, x: number, y: number, from: number): Place | null {
   const { size } = body.ground;
   const most = Math.abs(x) + Math.abs(y) + size.width + size.height;
+  const range = rangeOf(body);
   const step = Math.max(Math.min(body.probe.halfWidth, body.probe.halfHeight) / 4, most / RINGS / 4);
   for (let ring = 0; ring < RINGS; ring++)
     for (let spoke = 0; spoke < SPOKES; spoke++) {
       const angle = (spoke * TAU) / SPOKES;
       const radius = from + ring * step;
       const place = { x: x + cos(angle) * radius, y: y + sin(angle) * radius };
-      if (isOnGround(body, place) && isFree(body, place.x, place.y)) return place;
+      if (isIn(range, place.x, place.y) && isFree(body, place.x, place.y)) return place;
     }
   return null;
 }
 
 function nearestWithin(body: PlacedBody, outline: Outline, x: number, y: number, radius: number): Place | null {
   const places: (Place & { away: number })[] = [];
-  const add = (px: number, py: number) => {
+  const range = rangeOf(body);
+  const add = (crossingX: number, crossingY: number) => {
+    const [px, py] = [snapped(crossingX, range.left, range.right), snapped(crossingY, range.top, range.bottom)];
     const away = (px - x) ** 2 + (py - y) ** 2;
-    if (away <= radius * radius) places.push({ x: px, y: py, away });
+    if (away <= radius * radius && isIn(range, px, py)) places.push({ x: px, y: py, away });
   };
   outline.forEach((piece, i) => {
     piece.nearest(x, y, add);
     for (let j = 0; j < i; j++) piece.crossings(outline[j] as Piece, add);
   });
   places.sort((a, b) => a.away - b.away || a.x - b.x || a.y - b.y);
-  return places.find((place) => isOnGround(body, place) && isFree(body, place.x, place.y)) ?? null;
+  return places.find((place) => isFree(body, place.x, place.y)) ?? null;
 }
 
 /** The outlines of all walls and limits within the radius, as the body's origin meets them. */
-function outlineNear({ probe, felt, centreX, centreY, limits, ground }: PlacedBody, x: number, y: number, radius: number): Outline {
+function outlineNear(body: PlacedBody, x: number, y: number, radius: number): Outline {
+  const { probe, felt, centreX, centreY } = body;
   const outline: Outline = [];
-  const edges = { left: 0, top: 0, right: ground.size.width, bottom: ground.size.height };
-  const left = Math.max(limits.left, Math.min(edges.left, x));
-  const right = Math.min(limits.right, Math.max(edges.right, x));
-  const top = Math.max(limits.top, Math.min(edges.top, y));
-  const bottom = Math.min(limits.bottom, Math.max(edges.bottom, y));
+  const { left, right, top, bottom } = rangeOf(body);
   for (const [ax, ay, bx, by] of [
     [left, top, right, top],
     [right, top, right, bottom],
@@ -110,7 +111,20 @@ function outlineNear({ probe, felt, centreX, centreY, limits, ground }: PlacedBo
   return outline;
 }
 
-/** Where nothing else holds the body, it is put back on the ground. */
-function isOnGround({ ground: { size } }: PlacedBody, { x, y }: Place): boolean {
-  return x >= 0 && y >= 0 && x <= size.width && y <= size.height;
+/** Where the body's origin may be put: within its limits, and on the ground on each side where nothing else holds it. */
+function rangeOf({ limits, ground: { size } }: PlacedBody): Limits {
+  return {
+    left: limits.left === -Infinity ? 0 : limits.left,
+    right: limits.right === Infinity ? size.width : limits.right,
+    top: limits.top === -Infinity ? 0 : limits.top,
+    bottom: limits.bottom === Infinity ? size.height : limits.bottom,
+  };
+}
+
+const isIn = ({ left, right, top, bottom }: Limits, x: number, y: number) => x >= left && x <= right && y >= top && y <= bottom;
+
+/** A coordinate of a crossing with a limit, put on the limit where only rounding parts the two. */
+function snapped(value: number, low: number, high: number): number {
+  if (Math.abs(value - low) < ROOM / 10) return low;
+  return Math.abs(value - high) < ROOM / 10 ? high : value;
 }

@@ -91,6 +91,10 @@ export function faultsOf(error: { issues: readonly Issue[] }, root: unknown, pre
     const path = [...prefix, ...issue.path];
     if (issue.code === 'unrecognized_keys')
       return issue.keys.map((key) => ({ path: dotted([...path, key]), found: 'an unknown key', expected: 'only keys of the format' }));
+    if (issue.code === 'invalid_key') {
+      const expected = issue.issues.map((inner) => expectation(inner as Issue));
+      return [{ path: dotted(path), found: `the name ${shown(issue.path.at(-1))}`, expected: `a name that is ${expected.join(' and ')}` }];
+    }
     if (issue.code === 'invalid_union') {
       const branch = meantBranch(issue.errors);
       if (branch) return faultsOf({ issues: branch }, root, path);

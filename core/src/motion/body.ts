@@ -100,6 +100,10 @@ export class Body {
   routeGone = REAL;
   routeWatched = REAL;
   routeTries = 0;
+  /** Length of the way that was meant to be gone since the way left became less, unit. */
+  routeVain = 0;
+  /** Plans on this way from a place to which the body was carried. */
+  routeDetours = 0;
   routeLastX = REAL;
   routeLastY = REAL;
   /** The least way left so far, and seconds since it became less. */

@@ -173,8 +173,13 @@ function stepUnswept(body: Own<'contact'>, p: ContactPlan): void {
   }
 }
 
+/** The row or column of cells that holds a coordinate; a place on the last border of the ground is in the last one. */
+function cellIndex(value: number, size: number, cell: number): number {
+  return value === size ? Math.ceil(size / cell) - 1 : Math.floor(value / cell);
+}
+
 /** Speed factor of the surface at a point; 1 off the cells and on marks without one. */
-function surfaceAt(ground: Ground, x: number, y: number): number {
-  const mark = ground.cells[Math.floor(y / ground.cell)]?.[Math.floor(x / ground.cell)];
-  return mark === undefined || mark === OPEN || mark === SOLID ? 1 : (ground.surfaces[mark]?.speed ?? 1);
+function surfaceAt({ cells, cell, size, surfaces }: Ground, x: number, y: number): number {
+  const mark = cells[cellIndex(y, size.height, cell)]?.[cellIndex(x, size.width, cell)];
+  return mark === undefined || mark === OPEN || mark === SOLID ? 1 : (surfaces[mark]?.speed ?? 1);
 }

@@ -26,6 +26,12 @@ describe('facing', () => {
     ).toBe(degrees);
   });
 
+  it('from the pointer is kept until a pointer was seen', () => {
+    const values = { 'facing.from': 'pointer', 'facing.start': 20 } as const;
+    expect(facing(values, [{ at: 0, press: 'right' }])).toBe(20);
+    expect(facing(values, [{ at: 0, point: [0, 500] }])).toBe(90);
+  });
+
   it('goes back to the start when told so, and has a sign flipped when told so', () => {
     const stop: Parameters<typeof drive>[2] = [
       { at: 0, press: 'left' },

@@ -130,8 +130,10 @@ function look(body: Own<'facing'>, p: FacingPlan, hands: Hands): void {
     return;
   }
   const atPointer = planted || !(p.fromMovement || p.fromInput);
-  const x = atPointer ? hands.pointX - body.x : p.fromMovement ? body.vx : body.routeWishX;
-  const y = atPointer ? hands.pointY - body.y : p.fromMovement ? body.vy : body.routeWishY;
+  // Before a pointer was seen there is no direction to it.
+  const unseen = atPointer && !hands.pointed;
+  const x = unseen ? 0 : atPointer ? hands.pointX - body.x : p.fromMovement ? body.vx : body.routeWishX;
+  const y = unseen ? 0 : atPointer ? hands.pointY - body.y : p.fromMovement ? body.vy : body.routeWishY;
   if ((x !== body.facingAlongX || y !== body.facingAlongY) && length(x, y) > STILL) {
     body.facingAlongX = x;
     body.facingAlongY = y;

@@ -77,15 +77,6 @@ describe('two devices', () => {
     expect(intent({ 'input.devices': 'newest' }, [...both, { at: 2, press: 'down' }], 3).amount).toBeCloseTo(1, 12);
     expect(intent({}, both, 2).amount).toBe(1);
   });
-
-  it('add up when told to, beyond full', () => {
-    expect(
-      intent({ 'input.devices': 'sum' }, [
-        { at: 0, press: 'right' },
-        { at: 0, stick: [0.95, 0] },
-      ]).amount,
-    ).toBe(2);
-  });
 });
 
 describe('keys', () => {

@@ -69,6 +69,15 @@ describe('a tap', () => {
     expect(rowsOf(run({ ...orbit, 'route.arriveRadius': 12 }, tap(0, 403, 300)), ARRIVED)).toHaveLength(1);
   });
 
+  it('before any pointer was seen goes nowhere', () => {
+    const world = run({}, [
+      { at: 0, press: 'pointer' },
+      { at: 60, release: 'pointer' },
+    ]);
+    expect(rowsOf(world, ROUTE_SET)).toEqual([]);
+    expect([world.body.x, world.body.y]).toEqual([100, 300]);
+  });
+
   it('keeps the speed of a new click, or drops it', () => {
     const events = [...tap(0, 800, 300), ...tap(60, 900, 300)];
     expect(run({}, events).trace.at('speed', 61)).toBe(140);

@@ -9,8 +9,8 @@ import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import type { Own } from './body.ts';
 import { AFTER_POINTER, BY_HANDS, PASSES, STAYED, STEPPING, TO_POINT } from './codes.ts';
 import { PLANTED, ROUTE_SET, UNREACHABLE } from './events.ts';
-import { followWay } from './routeFollowing.ts';
-import { drop, planAgain, type RoutePlan, setOut, want } from './routePlanning.ts';
+import { followWay, headFor } from './routeFollowing.ts';
+import { drop, planAgain, planDetour, type RoutePlan, setOut, want } from './routePlanning.ts';
 
 export function prepareRoute(parameters: Parameters, ground: Ground, walls: WallIndex, navigator: Navigator): RoutePlan {
   const { route, ramp, scheme } = parameters;
@@ -76,7 +76,7 @@ function lead(body: Own<'route'>, p: RoutePlan, hands: Hands): void {
   if (p.enabled && body.routePlanted === 0) hearPointer(body, p, hands);
   if (plants) plant(body);
   if (body.routeActive !== BY_HANDS && (body.intentAmount > 0 || !p.enabled)) drop(body);
-  if (body.routeActive === TO_POINT && body.boundsJump > STAYED) planAgain(body, p);
+  if (body.routeActive === TO_POINT && body.boundsJump > STAYED && !planDetour(body, p)) drop(body, UNREACHABLE);
   if (body.routePlanted === 1) {
     want(body, 0, 0, 0);
     body.routeWishSprint = 0;
@@ -91,12 +91,14 @@ function lead(body: Own<'route'>, p: RoutePlan, hands: Hands): void {
 
 /** A press goes to the point at once; held longer than a tap, the body follows the pointer until it is let go. */
 function hearPointer(body: Own<'route'>, p: RoutePlan, hands: Hands): void {
-  const down = hands.held[POINTER] !== 0;
-  if (wentDown(hands, POINTER)) {
+  // A press before any pointer was seen has no place to go to.
+  const down = hands.held[POINTER] !== 0 && hands.pointed;
+  if (wentDown(hands, POINTER) && hands.pointed) {
     body.routePressedFor = 0;
     if (setOut(body, p, hands.pointX, hands.pointY)) {
       body.happened |= ROUTE_SET;
       body.routeTries = 0;
+      body.routeDetours = 0;
       body.routeRestarts = p.restarts ? 1 : 0;
     } else body.happened |= UNREACHABLE;
   }
@@ -124,16 +126,15 @@ function letGo(body: Own<'route'>, p: RoutePlan): void {
   else drop(body);
 }
 
-/** Straight to the pointer, as long as it is held. */
+/** Speed (unit/s) under which a body rests. */
+const STILL = 1e-6;
+
+/** Straight to the pointer, as long as it is held: onto it with exact arrival, else into its radius. A body that rests within the radius stays. */
 function followPointer(body: Own<'route'>, p: RoutePlan, hands: Hands): void {
-  const dx = hands.pointX - body.x;
-  const dy = hands.pointY - body.y;
-  const distance = length(dx, dy);
-  body.routeToGo = distance;
+  const distance = length(hands.pointX - body.x, hands.pointY - body.y);
   body.routeOff = 0;
-  if (distance <= p.arriveRadius) want(body, 0, 0, 0);
-  else {
-    want(body, dx / distance, dy / distance, 1);
-    if (p.brake) body.routeCap = Math.sqrt(2 * p.decelerate * distance);
-  }
+  if (distance === 0 || (distance <= p.arriveRadius && (!p.exact || length(body.vx, body.vy) <= STILL))) {
+    body.routeToGo = distance;
+    want(body, 0, 0, 0);
+  } else headFor(body, p, hands.pointX, hands.pointY, 0, true);
 }

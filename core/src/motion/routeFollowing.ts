@@ -5,7 +5,7 @@ import type { Route } from '../route/navigator.ts';
 import type { Own } from './body.ts';
 import { BY_VECTOR, LANDS, LANDS_AT_REST, PASSES, TO_POINT } from './codes.ts';
 import { ARRIVED, CIRCLED, REPLANNED, STUCK, UNREACHABLE } from './events.ts';
-import { drop, type RoutePlan, setOut, want, wayUnder } from './routePlanning.ts';
+import { drop, planDetour, planFrom, type RoutePlan, want, wayUnder } from './routePlanning.ts';
 
 type Points = readonly (readonly [number, number])[];
 
@@ -36,15 +36,22 @@ function goOn(body: Own<'route'>, p: RoutePlan, route: Route): void {
   while (body.routeLeg < last && isPassed(body, p, points)) body.routeLeg++;
   const isLast = body.routeLeg === last;
   const [x, y] = points[body.routeLeg] as [number, number];
-  const dx = x - body.x;
-  const dy = y - body.y;
-  const distance = length(dx, dy);
+  const distance = length(x - body.x, y - body.y);
   const isThere = p.exact ? distance === 0 : distance <= p.arriveRadius;
   if (isLast && isThere) {
     drop(body, ARRIVED);
     want(body, 0, 0, 0);
     return;
   }
+  body.routeOff = distanceToLeg(points, body.routeLeg, body.x, body.y);
+  headFor(body, p, x, y, restAfter(route, body.routeLeg), isLast);
+}
+
+/** Aims at a place with `rest` of the way left after it, and says how the tick that would pass it ends. */
+export function headFor(body: Own<'route'>, p: RoutePlan, x: number, y: number, rest: number, isLast: boolean): void {
+  const dx = x - body.x;
+  const dy = y - body.y;
+  const distance = length(dx, dy);
   const ux = distance > 0 ? dx / distance : 0;
   const uy = distance > 0 ? dy / distance : 0;
   const isClose = isLast && distance <= Math.max(p.arriveRadius, CLOSE * p.body.probe.halfWidth);
@@ -53,8 +60,7 @@ function goOn(body: Own<'route'>, p: RoutePlan, route: Route): void {
   body.routeAimX = x;
   body.routeAimY = y;
   body.routeDistance = distance;
-  body.routeToGo = distance + restAfter(route, body.routeLeg);
-  body.routeOff = distanceToLeg(points, body.routeLeg, body.x, body.y);
+  body.routeToGo = distance + rest;
   body.routeLands = !isLast ? LANDS : p.exact ? LANDS_AT_REST : PASSES;
   want(body, ux, uy, 1);
   if (p.brake) body.routeCap = Math.sqrt(2 * p.decelerate * body.routeToGo);
@@ -102,7 +108,9 @@ function isPassed(body: Own<'route'>, p: RoutePlan, points: Points): boolean {
 function watch(body: Own<'route'>, p: RoutePlan): void {
   const dt = body.clockDt;
   body.routeGone += length(body.x - body.routeLastX, body.y - body.routeLastY);
-  body.routeExpected += length(body.velocityDx, body.velocityDy);
+  const meant = length(body.velocityDx, body.velocityDy);
+  body.routeExpected += meant;
+  body.routeVain += meant;
   body.routeWatched += dt;
   body.routeSincePlan += dt;
   body.routeLastX = body.x;
@@ -124,30 +132,31 @@ function watch(body: Own<'route'>, p: RoutePlan): void {
     }
     if (stuck) {
       body.routeTries = 1;
-      setOutAnew(body, p);
+      if (planDetour(body, p)) body.happened |= REPLANNED;
       return;
     }
   }
+  // Where there is no way, the body keeps to the plan that it has.
   const isDue = p.replanEvery > 0 && body.routeSincePlan >= p.replanEvery;
-  if (isDue || isAstray(body, p)) setOutAnew(body, p);
-}
-
-/** The rest of the way from where the body is; where there is none, it keeps to the plan that it has. */
-function setOutAnew(body: Own<'route'>, p: RoutePlan): void {
+  const isAway = !isDue && isAstray(body, p);
+  if (!isDue && !isAway) return;
   body.routeSincePlan = 0;
-  if (setOut(body, p, body.routeToX, body.routeToY)) body.happened |= REPLANNED;
+  if (isAway ? planDetour(body, p) : planFrom(body, p, body.routeToX, body.routeToY)) body.happened |= REPLANNED;
 }
 
 /** Windows of `stuckAfter` without coming nearer that count as circling, beside the time that turning round from the speed takes twice. */
 const ROUNDS = 5;
+/** Share of the way meant to be gone by which the way left has to become less, to count as nearer. */
+const NEARER = 0.05;
 /** Most seconds that are given for each of these. */
 const MOST = 30;
 
 /** Whether the way left has not become less for long, though the body moves. */
 function isCircling(body: Own<'route'>, p: RoutePlan): boolean {
-  if (body.routeFresh === 1 || body.routeToGo < body.routeLeast - 1e-6) {
+  if (body.routeFresh === 1 || body.routeToGo < body.routeLeast - Math.max(1e-6, NEARER * body.routeVain)) {
     if (body.routeFresh === 0) body.routeLeast = body.routeToGo;
     body.routeSinceLeast = 0;
+    body.routeVain = 0;
     return false;
   }
   body.routeSinceLeast += body.clockDt;

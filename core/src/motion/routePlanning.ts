@@ -57,8 +57,27 @@ export function wayUnder(body: Own<'route'>, p: RoutePlan): Route | null {
   return findWay(p, body.routeFromX, body.routeFromY, body.routeToX, body.routeToY);
 }
 
-/** Plans from where the body is; false where no way is given, and then what was under way goes on. */
+/** Begins to watch whether the body gets on. A plan that only takes the place of another one doesn't begin anew. */
+function watchAnew(body: Own<'route'>): void {
+  body.routeExpected = 0;
+  body.routeGone = 0;
+  body.routeWatched = 0;
+  body.routeLastX = body.x;
+  body.routeLastY = body.y;
+  body.routeLeast = Infinity;
+  body.routeSinceLeast = 0;
+  body.routeVain = 0;
+}
+
+/** Sets out for a place; false where no way is given, and then what was under way goes on. */
 export function setOut(body: Own<'route'>, p: RoutePlan, toX: number, toY: number): boolean {
+  const isGiven = planFrom(body, p, toX, toY);
+  if (isGiven) watchAnew(body);
+  return isGiven;
+}
+
+/** Plans from where the body is; false where no way is given, and then what was under way goes on. */
+export function planFrom(body: Own<'route'>, p: RoutePlan, toX: number, toY: number): boolean {
   const route = findWay(p, body.x, body.y, toX, toY);
   if (!route) return false;
   body.routeActive = TO_POINT;
@@ -69,15 +88,19 @@ export function setOut(body: Own<'route'>, p: RoutePlan, toX: number, toY: numbe
   body.routeLeg = 1;
   body.routeFresh = 1;
   body.routeSincePlan = 0;
-  body.routeExpected = 0;
-  body.routeGone = 0;
-  body.routeWatched = 0;
-  body.routeLastX = body.x;
-  body.routeLastY = body.y;
-  body.routeLeast = Infinity;
-  body.routeSinceLeast = 0;
   if (!route.reached) body.happened |= NEAREST_TAKEN;
   if (route.squeezed) body.happened |= SQUEEZED;
+  return true;
+}
+
+/** Times on one way that a body which was carried off it gets as much time as at first. */
+const DETOURS = 8;
+
+/** Plans the rest of the way from where the body was carried to; false where no way is given. What it gets nowhere by is not given time for ever. */
+export function planDetour(body: Own<'route'>, p: RoutePlan): boolean {
+  if (!planFrom(body, p, body.routeToX, body.routeToY)) return false;
+  if (body.routeDetours < DETOURS) watchAnew(body);
+  body.routeDetours++;
   return true;
 }
 

@@ -110,8 +110,14 @@ function stickSteer(body: Own<'intent'>, p: SteeringPlan, hands: Hands, takesOve
     y = (rawY / travel) * amount;
   }
   if (p.sumsDevices) {
+    const alone = Math.max(1, length(body.intentX, body.intentY), length(x, y));
     body.intentX += x;
     body.intentY += y;
+    const sum = length(body.intentX, body.intentY);
+    if (sum > alone) {
+      body.intentX *= alone / sum;
+      body.intentY *= alone / sum;
+    }
   } else if (takesOver || x * x + y * y > body.intentX * body.intentX + body.intentY * body.intentY) {
     body.intentX = x;
     body.intentY = y;
@@ -120,7 +126,7 @@ function stickSteer(body: Own<'intent'>, p: SteeringPlan, hands: Hands, takesOve
 
 /**
  * What the hands steer: of keys and stick the larger magnitude. Two ways in which games let devices fight can be chosen
- * instead: the one that spoke last takes over, even with nothing to say, or both add up.
+ * instead: the one that spoke last takes over, even with nothing to say, or both add up, to no more than one of them alone can give.
  */
 export function steer(body: Own<'intent'>, p: SteeringPlan, hands: Hands): void {
   keySteer(body, p, hands);

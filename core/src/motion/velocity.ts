@@ -2,7 +2,7 @@ import { atan2, clamp, cos, DEGREE, exp2, length, PI, sin, wrapAngle } from '../
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { prepareCurve } from './accelerationCurve.ts';
 import type { Own } from './body.ts';
-import { BY_DRIVE, BY_HANDS, BY_HEADING, BY_VECTOR, LANDS_AT_REST, PASSES, TO_POINT, WAS_SENT } from './codes.ts';
+import { BY_DRIVE, BY_HANDS, BY_HEADING, BY_VECTOR, LANDS_AT_REST, PASSES, WAS_SENT } from './codes.ts';
 import { type RampPlan, stepRamp } from './ramp.ts';
 
 /** What the velocity stage needs of a tuning. */
@@ -100,7 +100,7 @@ function drive(body: Own<'velocity'>, p: VelocityPlan): void {
   if (led) keepToWay(body);
   body.velocityToX = body.x + body.velocityDx;
   body.velocityToY = body.y + body.velocityDy;
-  if (led && body.routeActive === TO_POINT && body.routeLands !== PASSES) land(body);
+  if (led && body.routeLands !== PASSES) land(body);
 }
 
 /** The velocity and the way of a body that steps from cell to cell. */

@@ -2,10 +2,10 @@ import { z } from 'zod';
 import { type Format, markOf, readDocument, readJson } from '../document/document.ts';
 import type { Fault, Reading } from '../document/fault.ts';
 import { shown } from '../document/fault.ts';
-import { type Ground, readGround } from '../ground/ground.ts';
-import { readTape, type Tape } from '../tape/tape.ts';
-import { readTargets, type TargetSet } from '../targets/targets.ts';
-import type { TuningFile } from '../tuning/schema.ts';
+import { type Ground, groundFormat, readGround } from '../ground/ground.ts';
+import { readTape, type Tape, tapeFormat } from '../tape/tape.ts';
+import { readTargets, type TargetSet, targetsFormat } from '../targets/targets.ts';
+import { type TuningFile, tuningFormat } from '../tuning/schema.ts';
 import { readTuning } from '../tuning/tuning.ts';
 
 /** What belongs to one game, as one file: its tunings, grounds, tapes and target sets, its unit, and its names for parameters. */
@@ -65,6 +65,11 @@ const readers: Readonly<Record<MemberKind, (value: unknown) => Reading<{ name: s
   tape: readTape,
   targets: readTargets as (value: unknown) => Reading<{ name: string }>,
 };
+
+/** The newest version of each format of a document, by its mark. */
+export const newestVersions: Readonly<Record<string, number>> = Object.fromEntries(
+  [tuningFormat, groundFormat, tapeFormat, targetsFormat].map(({ format, version }) => [format, version]),
+);
 
 const nameOf = (value: unknown): string => {
   const name = typeof value === 'object' && value !== null ? (value as { name?: unknown }).name : undefined;

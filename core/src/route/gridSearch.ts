@@ -1,8 +1,16 @@
 import { isClear, isFree, type PlacedBody } from '../collision/placedBody.ts';
 
-/** A way over cell centres: cells as columns and rows, and how many cells were looked into. */
+/** A cell at which a way can begin or end, and what it costs (cells) to get there from the end itself. */
+export interface CellEnd {
+  cell: readonly [column: number, row: number];
+  cost: number;
+}
+
+/** A way over cell centres: cells as columns and rows, which of the ends it is between, and how many cells were looked into. */
 interface GridWay {
   cells: [number, number][];
+  start: number;
+  goal: number;
   expanded: number;
 }
 
@@ -26,7 +34,8 @@ const WAYS = [
 export class GridSearch {
   readonly columns: number;
   readonly rows: number;
-  readonly #cell: number;
+  /** Length of a cell's side, unit. */
+  readonly cell: number;
   readonly #body: PlacedBody;
   /** 0 not looked at, 1 free, 2 not. */
   readonly #free: Uint8Array;
@@ -40,7 +49,7 @@ export class GridSearch {
   constructor(body: PlacedBody) {
     const { size, cell } = body.ground;
     this.#body = body;
-    this.#cell = cell;
+    this.cell = cell;
     this.columns = Math.max(1, Math.ceil(size.width / cell - 1e-9));
     this.rows = Math.max(1, Math.ceil(size.height / cell - 1e-9));
     const count = this.columns * this.rows;
@@ -53,12 +62,12 @@ export class GridSearch {
 
   /** The cell that holds a place, held within the grid. */
   cellAt(x: number, y: number): [number, number] {
-    const hold = (value: number, many: number) => Math.min(many - 1, Math.max(0, Math.floor(value / this.#cell)));
+    const hold = (value: number, many: number) => Math.min(many - 1, Math.max(0, Math.floor(value / this.cell)));
     return [hold(x, this.columns), hold(y, this.rows)];
   }
 
   centre(column: number, row: number): [number, number] {
-    return [(column + 0.5) * this.#cell, (row + 0.5) * this.#cell];
+    return [(column + 0.5) * this.cell, (row + 0.5) * this.cell];
   }
 
   /** Whether the body can be at a cell's centre. */
@@ -84,34 +93,46 @@ export class GridSearch {
     if (dx !== 0 && dy !== 0 && (!this.isFree(column + dx, row) || !this.isFree(column, row + dy))) return false;
     const [x, y] = this.centre(column, row);
     const { centreX, centreY } = this.#body;
-    return isClear(this.#body, x - centreX, y - centreY, x + dx * this.#cell - centreX, y + dy * this.#cell - centreY);
+    return isClear(this.#body, x - centreX, y - centreY, x + dx * this.cell - centreX, y + dy * this.cell - centreY);
   }
 
-  /** The shortest way between two cells over 4 or 8 neighbours; null where there is none. */
-  find(start: readonly [number, number], goal: readonly [number, number], neighbours: 4 | 8): GridWay | null {
-    if (!this.isFree(...start) || !this.isFree(...goal)) return null;
+  /** The shortest way over 4 or 8 neighbours from one of the starts to one of the goals, their costs included; null where there is none. */
+  find(starts: readonly CellEnd[], goals: readonly CellEnd[], neighbours: 4 | 8): GridWay | null {
+    if (goals.length === 0) return null;
     const search = ++this.#search;
     const estimate = (column: number, row: number): number => {
-      const [dx, dy] = [Math.abs(column - goal[0]), Math.abs(row - goal[1])];
-      return neighbours === 4 ? dx + dy : Math.max(dx, dy) + (DIAGONAL - 1) * Math.min(dx, dy);
+      let least = Infinity;
+      for (const { cell, cost } of goals) {
+        const [dx, dy] = [Math.abs(column - cell[0]), Math.abs(row - cell[1])];
+        const steps = neighbours === 4 ? dx + dy : Math.max(dx, dy) + (DIAGONAL - 1) * Math.min(dx, dy);
+        least = Math.min(least, steps + cost);
+      }
+      return least;
     };
-    const heap: { at: number; whole: number }[] = [];
+    const heap: Entry[] = [];
     const reach = (at: number, cost: number, from: number) => {
       if (this.#stamps[at] === search && (this.#cost[at] as number) <= cost) return;
       this.#stamps[at] = search;
       this.#cost[at] = cost;
       this.#from[at] = from;
-      raise(heap, { at, whole: cost + estimate(at % this.columns, Math.floor(at / this.columns)) });
+      raise(heap, { at, whole: cost + estimate(at % this.columns, Math.floor(at / this.columns)), goal: -1 });
     };
-    const end = goal[1] * this.columns + goal[0];
-    reach(start[1] * this.columns + start[0], 0, -1);
+    for (const { cell, cost } of starts) if (this.isFree(...cell)) reach(this.#indexOf(cell), cost, -1);
     for (let expanded = 1; heap.length > 0; expanded++) {
-      const { at, whole } = lower(heap);
-      if (at === end) return { cells: this.#wayTo(at), expanded };
+      const { at, whole, goal } = lower(heap);
+      if (goal >= 0) {
+        const cells = this.#wayTo(at);
+        const first = this.#indexOf(cells[0] as [number, number]);
+        const begin = this.#cost[first] as number;
+        return { cells, start: starts.findIndex(({ cell, cost }) => this.#indexOf(cell) === first && cost === begin), goal, expanded };
+      }
       const [column, row] = [at % this.columns, Math.floor(at / this.columns)];
       const cost = this.#cost[at] as number;
       // An older, longer entry of the same cell.
       if (whole > cost + estimate(column, row) + 1e-9) continue;
+      goals.forEach((end, i) => {
+        if (this.#indexOf(end.cell) === at) raise(heap, { at, whole: cost + end.cost, goal: i });
+      });
       for (let way = 0; way < neighbours; way++) {
         if (!this.#isOpen(column, row, way)) continue;
         const [dx, dy] = WAYS[way] as readonly [number, number];
@@ -121,6 +142,29 @@ export class GridSearch {
     return null;
   }
 
+  #indexOf([column, row]: readonly [number, number]): number {
+    return row * this.columns + column;
+  }
+
+  /** The free cells whose centres are nearest to a place, nearest first, up to `many`. */
+  nearestFree(x: number, y: number, many: number): [number, number][] {
+    const [column, row] = this.cellAt(x, y);
+    const found: { cell: [number, number]; distance: number }[] = [];
+    let rings = Math.max(this.columns, this.rows);
+    for (let reach = 0; reach <= rings; reach++) {
+      for (let dy = -reach; dy <= reach; dy++)
+        for (let dx = -reach; dx <= reach; dx += Math.abs(dy) === reach ? 1 : Math.max(1, 2 * reach)) {
+          if (!this.isFree(column + dx, row + dy)) continue;
+          const [cx, cy] = this.centre(column + dx, row + dy);
+          found.push({ cell: [column + dx, row + dy], distance: (cx - x) ** 2 + (cy - y) ** 2 });
+        }
+      // The corners of this ring are as far as rings beyond it.
+      if (found.length >= many) rings = Math.min(rings, Math.ceil((reach + 1) * DIAGONAL));
+    }
+    found.sort((a, b) => a.distance - b.distance);
+    return found.slice(0, many).map(({ cell }) => cell);
+  }
+
   #wayTo(end: number): [number, number][] {
     const cells: [number, number][] = [];
     for (let at = end; at !== -1; at = this.#from[at] as number) cells.push([at % this.columns, Math.floor(at / this.columns)]);
@@ -128,7 +172,8 @@ export class GridSearch {
   }
 }
 
-type Entry = { at: number; whole: number };
+/** An entry of the heap: a cell, or, with `goal` ≥ 0, the end that lies beyond it. */
+type Entry = { at: number; whole: number; goal: number };
 
 function raise(heap: Entry[], entry: Entry): void {
   let at = heap.length;

@@ -7,6 +7,7 @@ import { meshFor } from './bodyMesh.ts';
 import { GridSearch } from './gridSearch.ts';
 import { type Located, Locator } from './locate.ts';
 import type { Mesh } from './mesh.ts';
+import { pathOverCells } from './overCells.ts';
 import { wayLength } from './way.ts';
 import { WayGraph } from './wayGraph.ts';
 
@@ -196,23 +197,28 @@ export class Navigator {
     return goal && { laid, margin, start, goal };
   }
 
-  /** Over cell centres: from the nearest free cell to the start to the nearest to the goal, with straight ends. */
-  #overCells({ start, goal, margin }: Ends, neighbours: 4 | 8): { points: Point[]; expanded: number } | null {
+  /** Over cell centres, between places of one region of the mesh. */
+  #overCells({ laid, start, goal, margin }: Ends, neighbours: 4 | 8): { points: Point[]; expanded: number } | null {
     let grid = this.#grids.get(margin);
     if (!grid) {
       grid = new GridSearch(placedBody(this.#order, this.#ground, this.#walls, margin));
       this.#grids.set(margin, grid);
     }
-    const [from, to] = [nearestFree(grid, start.x, start.y), nearestFree(grid, goal.x, goal.y)];
-    const way = from && to && grid.find(from, to, neighbours);
-    if (!way) return null;
-    const centres = way.cells.map(([column, row]) => (grid as GridSearch).centre(column, row));
-    // Straight runs keep their ends only.
-    const corners = centres.filter(([x, y], i) => {
-      const [before, after] = [centres[i - 1], centres[i + 1]];
-      return !before || !after || Math.abs((x - before[0]) * (after[1] - y) - (y - before[1]) * (after[0] - x)) > 1e-9;
-    });
-    return { points: [[start.x, start.y], ...corners, [goal.x, goal.y]], expanded: way.expanded };
+    const { graph, locator } = laid;
+    const polygonOf = ([x, y]: Readonly<Point>) =>
+      x === start.x && y === start.y ? start.polygon : x === goal.x && y === goal.y ? goal.polygon : locator.at(x, y);
+    return pathOverCells(
+      {
+        grid,
+        neighbours,
+        shortest: (from, to) => {
+          const [a, b] = [polygonOf(from), polygonOf(to)];
+          return a < 0 || b < 0 ? null : graph.find(from[0], from[1], a, to[0], to[1], b);
+        },
+      },
+      [start.x, start.y],
+      [goal.x, goal.y],
+    );
   }
 }
 
@@ -237,26 +243,4 @@ function straight({ start, goal }: Ends): { points: Point[]; expanded: number } 
 
 function shortest({ laid, start, goal }: Ends) {
   return laid.graph.find(start.x, start.y, start.polygon, goal.x, goal.y, goal.polygon);
-}
-
-/** The free cell whose centre is nearest to a place, among those around it. */
-function nearestFree(grid: GridSearch, x: number, y: number): Point | null {
-  const [column, row] = grid.cellAt(x, y);
-  let found: Point | null = null;
-  let least = Infinity;
-  for (let reach = 0; reach <= Math.max(grid.columns, grid.rows); reach++) {
-    for (let dy = -reach; dy <= reach; dy++)
-      for (let dx = -reach; dx <= reach; dx += Math.abs(dy) === reach ? 1 : Math.max(1, 2 * reach)) {
-        if (!grid.isFree(column + dx, row + dy)) continue;
-        const [cx, cy] = grid.centre(column + dx, row + dy);
-        const distance = (cx - x) ** 2 + (cy - y) ** 2;
-        if (distance < least) {
-          least = distance;
-          found = [column + dx, row + dy];
-        }
-      }
-    // One more ring may hold a nearer centre than the corner of this one.
-    if (found && reach > 0) return found;
-  }
-  return found;
 }

@@ -1,4 +1,4 @@
-import type { Spec } from '../tuning/catalogue/specs.ts';
+import { heldIn, type Spec } from '../tuning/catalogue/specs.ts';
 import type { FileValue } from '../tuning/schema.ts';
 
 /** Another value than the default for a row of the catalogue, of a size that one meets. */
@@ -7,7 +7,7 @@ export function anotherValue(spec: Spec, next: () => number): FileValue {
     case 'number': {
       const usual = typeof spec.default === 'number' ? spec.default : 140;
       const value = usual === 0 ? 0.1 + next() * (next() < 0.5 ? 5 : 60) : usual * (0.3 + next() * 2);
-      return Math.max(spec.min, Math.min(spec.max, value));
+      return heldIn(spec, value);
     }
     case 'choice': {
       const others = spec.options.filter((option) => option !== spec.default);
@@ -32,7 +32,7 @@ export function valueInRange(spec: Spec, next: () => number): FileValue | undefi
     case 'number': {
       const kind = next();
       const sized = (next() < 0.5 && spec.min < 0 ? -1 : 1) * 10 ** (next() * 8 - 3);
-      return kind < 0.15 ? spec.min : kind < 0.3 ? spec.max : Math.max(spec.min, Math.min(spec.max, sized));
+      return kind < 0.15 ? spec.min : kind < 0.3 ? spec.max : heldIn(spec, sized);
     }
     case 'choice':
       return spec.options[Math.floor(next() * spec.options.length)] as string;

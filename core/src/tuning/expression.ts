@@ -1,5 +1,5 @@
 import { type Parameters, specs, unitOf } from './catalogue/catalogue.ts';
-import type { EntryRule, Link, NumberSpec } from './catalogue/specs.ts';
+import { type EntryRule, isWhole, type Link, type NumberSpec } from './catalogue/specs.ts';
 import { follow } from './links.ts';
 import { HALF_LIVES_TO_90, rateToStopIn } from './outcomes.ts';
 import { numberAt, numberSpec } from './tuning.ts';
@@ -125,6 +125,7 @@ export function readEntry(typed: string, path: string, parameters: Parameters, l
     if (!Number.isFinite(number)) return refuse('that is no number');
     if (number < spec.min || number > spec.max)
       return refuse(`${shortNumber(number)} is outside ${shortNumber(spec.min)} to ${shortNumber(spec.max)}${unit ? ` ${unit}` : ''}`);
+    if (isWhole(spec) && !Number.isInteger(number)) return refuse(`${shortNumber(number)} is no whole number`);
     return { ok: true, value, number };
   }
   return refuse(`“${typed.trim().slice(0, 40)}” is neither a number nor a rule such as +10%`);

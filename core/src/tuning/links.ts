@@ -1,6 +1,6 @@
 import type { Fault } from '../document/fault.ts';
 import { specs } from './catalogue/catalogue.ts';
-import type { Link, NumberSpec } from './catalogue/specs.ts';
+import { heldIn, isWhole, type Link, type NumberSpec } from './catalogue/specs.ts';
 import type { FileValue } from './schema.ts';
 
 export function isLink(value: unknown): value is Link {
@@ -27,10 +27,15 @@ export function resolveNumbers(raw: (path: string) => FileValue): { numbers: Map
     if (known !== undefined) return known;
     const value = raw(path);
     let number = isLink(value) ? throughLink(path, value) : (value as number);
-    if (!(number >= spec.min && number <= spec.max)) {
+    const isFraction = isWhole(spec) && !Number.isInteger(number);
+    if (!(number >= spec.min && number <= spec.max) || isFraction) {
       if (Number.isFinite(number))
-        faults.push({ path, found: `${number} through its link`, expected: `a value from ${spec.min} to ${spec.max}` });
-      number = number > spec.max ? spec.max : spec.min;
+        faults.push({
+          path,
+          found: `${number} through its link`,
+          expected: `a ${isWhole(spec) ? 'whole number' : 'value'} from ${spec.min} to ${spec.max}`,
+        });
+      number = Number.isNaN(number) ? spec.min : heldIn(spec, number);
     }
     numbers.set(path, number);
     return number;

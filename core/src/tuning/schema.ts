@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { Format } from '../document/document.ts';
 import { catalogue, unitOf } from './catalogue/catalogue.ts';
-import type { Group, Link, Spec } from './catalogue/specs.ts';
+import { type Group, isWhole, type Link, type Spec } from './catalogue/specs.ts';
 
 /** A value as a file may hold it: a number may be a link. */
 export type FileValue = number | Link | string | boolean | readonly string[] | readonly (readonly [number, number])[];
@@ -25,7 +25,7 @@ const link = z
 function valueSchema(spec: Spec): z.ZodType {
   switch (spec.kind) {
     case 'number':
-      return z.union([z.number().min(spec.min).max(spec.max), link]);
+      return z.union([(isWhole(spec) ? z.int() : z.number()).min(spec.min).max(spec.max), link]);
     case 'choice':
       return choiceSchema(spec.options as [string, ...string[]]);
     case 'set':

@@ -1,5 +1,5 @@
 import { specs } from '../../tuning/catalogue/catalogue.ts';
-import type { Quantity } from '../../tuning/catalogue/specs.ts';
+import { heldIn, isWhole, type Quantity } from '../../tuning/catalogue/specs.ts';
 import { shortNumber } from '../../tuning/expression.ts';
 import type { FileValue, TuningFile } from '../../tuning/schema.ts';
 import { newTuning, numberSpec, resolveTuning, withValue } from '../../tuning/tuning.ts';
@@ -229,10 +229,10 @@ export function pastedTuning(name: string, placed: readonly Placed[], units: Pas
       value = isTile ? raw : rounded(inUnits(raw, spec.quantity, found, units));
     }
     const number = typeof value === 'number' ? value : 0;
-    const isOut = value !== null && typeof value === 'number' && (number < spec.min || number > spec.max);
+    const isOut = value !== null && typeof value === 'number' && heldIn(spec, number) !== number;
     if (value === null || isOut) {
       const why = isOut
-        ? `${shortNumber(number)} is outside of ${shortNumber(spec.min)} to ${shortNumber(spec.max)}`
+        ? `${shortNumber(number)} is outside of ${isWhole(spec) ? 'the whole numbers ' : ''}${shortNumber(spec.min)} to ${shortNumber(spec.max)}`
         : 'its number cannot be worked out';
       refused.push({ path, why });
       left.push(`${told(one)}: ${spec.label}, ${why}`);

@@ -143,6 +143,15 @@ const measure =
     max,
   });
 
+/** Whether a number counts things, so that it has no fraction. */
+export const isWhole = ({ quantity }: NumberSpec): boolean => quantity === 'count';
+
+/** The value nearest to a number that a row can have. */
+export function heldIn(spec: NumberSpec, number: number): number {
+  const held = Math.min(spec.max, Math.max(spec.min, number));
+  return isWhole(spec) ? Math.round(held) : held;
+}
+
 /** A row with more to tell of it. */
 export function row<S extends Spec>(further: Further, spec: S): S {
   return { ...spec, ...further };
