@@ -1,4 +1,4 @@
-import { closeSync, openSync, readSync } from 'node:fs';
+import { closeSync, openSync, readSync, writeFileSync } from 'node:fs';
 import {
   type Fault,
   faultText,
@@ -76,6 +76,15 @@ function faultLines(path: string, faults: readonly Fault[]): string {
 function must<T>(path: string, reading: Reading<T>): T {
   if (reading.ok) return reading.value;
   throw new Misuse(faultLines(path, reading.faults));
+}
+
+/** Writes a text to a file; refuses where that can't be done. */
+export function writeText(path: string, text: string): void {
+  try {
+    writeFileSync(path, text);
+  } catch (error) {
+    throw new Misuse(`${printable(path)}: cannot be written (${(error as NodeJS.ErrnoException).code ?? 'unknown'})`);
+  }
 }
 
 export function tuningFile(path: string): Tuning {

@@ -93,6 +93,7 @@ export {
   type Member,
   type MemberKind,
   memberKinds,
+  newestVersions,
   type Project,
   parseAny,
   readAny,
@@ -128,7 +129,7 @@ export {
 } from './targets/targets.ts';
 export { bodyRadius, bodySize } from './tuning/body.ts';
 export { matters, type Parameters, rowsOf, specOf, specs, unitOf, whenWords } from './tuning/catalogue/catalogue.ts';
-export { type ChoiceSpec, type CurveSpec, type Figure, figureTitles, type SetSpec } from './tuning/catalogue/specs.ts';
+export { type ChoiceSpec, type CurveSpec, type Figure, figureTitles, heldIn, type SetSpec } from './tuning/catalogue/specs.ts';
 export { differences } from './tuning/diff.ts';
 export { readEntry, shortNumber } from './tuning/expression.ts';
 export { isLink } from './tuning/links.ts';

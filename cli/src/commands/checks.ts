@@ -1,8 +1,8 @@
-import { existsSync, mkdirSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { CannotHold, checkFiles, checkFolder, type FolderFile } from '@zygopod/code';
 import { keepAsTargets, metricsOf, printable, runDrills, type TargetSet } from '@zygopod/core';
-import { tapeFile, targetsFile, tuningFile } from '../files.ts';
+import { tapeFile, targetsFile, tuningFile, writeText } from '../files.ts';
 import { FINDING, GOOD } from '../misuse.ts';
 
 interface ChecksOptions {
@@ -27,7 +27,7 @@ export async function checks(path: string, { output, tape, targets }: ChecksOpti
   for (const { path: name, text, stays } of files) {
     const at = join(output, name);
     mkdirSync(dirname(at), { recursive: true });
-    if (!stays || !existsSync(at)) writeFileSync(at, text);
+    if (!stays || !existsSync(at)) writeText(at, text);
   }
   const languages = checkFiles.map(({ language }) => language).join(', ');
   process.stdout.write(`${output}: ${tapes.length} goldens, ${set.targets.length} targets, tests in ${languages}\n`);

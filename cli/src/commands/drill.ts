@@ -1,4 +1,3 @@
-import { writeFileSync } from 'node:fs';
 import {
   bySeverity,
   type DrillResult,
@@ -20,7 +19,7 @@ import {
   tuningSnags,
   unitOf,
 } from '@zygopod/core';
-import { groundFile, targetsFile, tuningFile } from '../files.ts';
+import { groundFile, targetsFile, tuningFile, writeText } from '../files.ts';
 import { FINDING, GOOD } from '../misuse.ts';
 
 interface DrillOptions {
@@ -80,16 +79,6 @@ export function drill(options: DrillOptions): number {
     ...(ground ? groundSnags(ground, tuning.parameters) : []),
     ...drillSnags(results),
   ]);
-  if (options.junit !== undefined)
-    writeFileSync(
-      options.junit,
-      junitXml(
-        tuning.file.name,
-        results.map(({ drill: { name }, metrics: own }) => ({ name, metrics: own })),
-        targets,
-        took / 1000,
-      ),
-    );
   if (options.json)
     process.stdout.write(`${printable(JSON.stringify(report(tuning, ground?.name ?? null, results, metrics, targets, snags)))}\n`);
   else {
@@ -108,6 +97,17 @@ export function drill(options: DrillOptions): number {
     ];
     process.stdout.write(`${printable(lines.join('\n'))}\n`);
   }
+  // Last, so that what was found is told though the file can't be written.
+  if (options.junit !== undefined)
+    writeText(
+      options.junit,
+      junitXml(
+        tuning.file.name,
+        results.map(({ drill: { name }, metrics: own }) => ({ name, metrics: own })),
+        targets,
+        took / 1000,
+      ),
+    );
   const faulty = targets.flatMap(({ fault, metric }, i) => (fault ? [`${options.targets}: target ${i + 1}, ${metric}: ${fault}\n`] : []));
   if (faulty.length > 0) process.stderr.write(printable(faulty.join('')));
   return faulty.length > 0 || targets.some(({ ok }) => ok === false) ? FINDING : GOOD;

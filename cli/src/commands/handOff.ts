@@ -1,4 +1,4 @@
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import {
   type Case,
   cases,
@@ -17,7 +17,7 @@ import {
   wordsOfPath,
   writers,
 } from '@zygopod/core';
-import { readText, tuningFile } from '../files.ts';
+import { readText, tuningFile, writeText } from '../files.ts';
 import { differing, isAsWritten, stamped } from '../handOff/stamp.ts';
 import { FINDING, GOOD, Misuse } from '../misuse.ts';
 
@@ -116,7 +116,7 @@ export async function exportTuning(path: string, options: ExportOptions): Promis
       return FINDING;
     }
   }
-  writeFileSync(output, text);
+  writeText(output, text);
   return GOOD;
 }
 
@@ -151,6 +151,6 @@ export async function importTuning(path: string, options: ImportOptions): Promis
   for (const { path: own, why } of made.refused) say(`${own}: ${why}`);
   const out = documentText(made.file);
   if (options.output === undefined || options.output === '-') process.stdout.write(out);
-  else writeFileSync(options.output, out);
+  else writeText(options.output, out);
   return Object.keys(made.values).length > 0 ? GOOD : FINDING;
 }

@@ -1,6 +1,5 @@
-import { writeFileSync } from 'node:fs';
 import { cutTape, type Tape, World } from '@zygopod/core';
-import { groundFile, tapeFile, tuningFile } from '../files.ts';
+import { groundFile, tapeFile, tuningFile, writeText } from '../files.ts';
 import { GOOD, Misuse } from '../misuse.ts';
 
 interface CutOptions {
@@ -32,7 +31,7 @@ export function cut(path: string, options: CutOptions): number {
   const name = (options.name ?? `${tape.name}, ${options.from} to ${options.to} s`).slice(0, 120);
   const text = `${JSON.stringify({ ...cutTape(tape, from, to, new World(parameters, ground, 1)), name }, null, 2)}\n`;
   if (options.output === undefined) process.stdout.write(text);
-  else writeFileSync(options.output, text);
+  else writeText(options.output, text);
   return GOOD;
 }
 

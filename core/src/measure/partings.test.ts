@@ -67,7 +67,7 @@ describe('where two sides part', () => {
     const events: TapeEvent[] = [...right, { at: 150, release: 'right' }, { at: 150, press: 'down' }];
     const a = side('a', {}, events, 300, ground);
     const b = side('b', { 'contact.response': 'none' }, events, 300, ground);
-    expect(partings(a, b, 'px').map(({ words }) => words)).toContain('a meets a wall that b passes');
+    expect(partings(a, b, 'px').map(({ words }) => words)).toContain('a meets a wall where b meets none');
     const c = side('c', { 'facing.turn': 'rate', 'facing.rate': 60 }, events, 300, ground);
     const turned = partings(a, c, 'px').find(({ kind }) => kind === 'turn');
     expect(turned?.time).toBeGreaterThan(2.4);

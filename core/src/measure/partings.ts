@@ -1,3 +1,5 @@
+import { gaits } from '../motion/codes.ts';
+import type { LoggedContact } from '../motion/contactLog.ts';
 import { EMPTIED, SPRINT_BEGAN, WALL_MET } from '../motion/events.ts';
 import type { Trace } from '../motion/trace.ts';
 import { bodySize } from '../tuning/body.ts';
@@ -24,8 +26,10 @@ export interface Parting {
 const SLOWER = 0.1;
 /** Times that differ by less (s) are the same to a hand. */
 const SOON = 0.02;
-/** Contacts further apart (s) than this are two. */
-const SAME_WALL = 0.35;
+/** Cosine of the angle between two normals that are one side's. */
+const ALIKE = 1 - 1e-6;
+/** The gait of a sprint. */
+const SPRINT = gaits.indexOf('sprint');
 /** Directions that differ by more (degrees), for longer (s), are a turn that comes later. */
 const TURNED = 30;
 const LASTING = 0.1;
@@ -38,55 +42,123 @@ export const apartAt = (a: Trace, b: Trace, time: number): number => new TraceCu
 const seconds = (value: number) => `${shortNumber(value, 2)} s`;
 const newest = (trace: Trace) => trace.at('time', trace.end - 1);
 
-/** The times at which an event happens. */
-function timesOf(trace: Trace, event: number): number[] {
-  const times: number[] = [];
-  for (let row = trace.first; row < trace.end; row++) if (trace.at('events', row) & event) times.push(trace.at('time', row));
-  return times;
+/** The rows in which an event happens. */
+function rowsOf(trace: Trace, event: number, from = trace.first, end = trace.end): number[] {
+  const rows: number[] = [];
+  for (let row = from; row < end; row++) if (trace.at('events', row) & event) rows.push(row);
+  return rows;
 }
 
-/** The first moment in which one moves markedly slower than the other while both are asked to. */
+/** The row of a trace at a time that is a row of another one of the same rate; of another rate, the first one after it. */
+const rowThen = (trace: Trace, time: number) => trace.rowAt(time - 1e-9);
+
+/** Whether a row begins a motion from rest, on foot or otherwise, with nothing in the way. */
+const setsOut = (trace: Trace, row: number) =>
+  row > trace.first &&
+  row < trace.end &&
+  trace.at('speed', row - 1) <= RESTS &&
+  trace.at('amount', row - 1) === 0 &&
+  trace.at('amount', row) > 0;
+
+/** Whether a row is one of a motion in a gait that nothing disturbs. */
+const isFree = (trace: Trace, row: number, gait: number) =>
+  row < trace.end && trace.at('amount', row) > 0 && trace.at('contacts', row) === 0 && trace.at('gait', row) === gait;
+
+/** The first moment after both have set out from rest, in one gait, in which one is markedly slower than the other. */
 function start(a: Side, b: Side, unit: string): Parting[] {
   const fastest = Math.max(a.parameters.pace.walkSpeed, b.parameters.pace.walkSpeed);
-  const other = new TraceCursor(b.trace);
-  for (let row = a.trace.first; row < a.trace.end; row++) {
-    if (a.trace.at('amount', row) === 0) continue;
-    const time = a.trace.at('time', row);
-    const [va, vb] = [a.trace.at('speed', row), other.to(time).at('speed')];
-    if (Math.abs(va - vb) <= SLOWER * fastest) continue;
-    const [slower, less, more] = va < vb ? [a, va, vb] : [b, vb, va];
-    return [
-      { time, kind: 'start', words: `${slower.name} starts slower: ${shortNumber(less, 0)} against ${shortNumber(more, 0)} ${unit}/s` },
-    ];
+  for (let from = a.trace.first + 1; from < a.trace.end; from++) {
+    const begun = a.trace.at('time', from);
+    if (!setsOut(a.trace, from) || !setsOut(b.trace, rowThen(b.trace, begun))) continue;
+    const gait = a.trace.at('gait', from);
+    for (let row = from; isFree(a.trace, row, gait); row++) {
+      const time = a.trace.at('time', row);
+      const other = rowThen(b.trace, time);
+      if (!isFree(b.trace, other, gait)) break;
+      const [va, vb] = [a.trace.at('speed', row), b.trace.at('speed', other)];
+      if (Math.abs(va - vb) > SLOWER * fastest) {
+        const [slower, less, more] = va < vb ? [a, va, vb] : [b, vb, va];
+        const words = `${slower.name} starts slower: ${shortNumber(less, 0)} against ${shortNumber(more, 0)} ${unit}/s`;
+        return [{ time, kind: 'start', words }];
+      }
+      if (va >= a.trace.at('target', row) && vb >= b.trace.at('target', other)) break;
+    }
   }
   return [];
 }
 
-/** Events that come in pairs, earlier on one side or on one alone. */
-function pairs(a: Side, b: Side, event: number, kind: Parting['kind'], verb: string): Parting[] {
-  const [left, right] = [timesOf(a.trace, event), timesOf(b.trace, event)];
-  const found: Parting[] = [];
-  for (let i = 0; i < Math.max(left.length, right.length); i++) {
-    const [ta, tb] = [left[i], right[i]];
-    if (ta !== undefined && tb !== undefined) {
-      if (Math.abs(ta - tb) <= SOON) continue;
-      const later = ta > tb ? a : b;
-      found.push({ time: Math.min(ta, tb), kind, words: `${later.name} ${verb} ${seconds(Math.abs(ta - tb))} later` });
-    } else {
-      const [one, other] = ta !== undefined ? [a, b] : [b, a];
-      found.push({ time: (ta ?? tb) as number, kind, words: `${one.name} ${verb}, ${other.name} does not` });
-    }
+/** A time in which a sprint is asked for all the while: rows of a trace. */
+interface Asked {
+  from: number;
+  end: number;
+}
+
+function askedIn(trace: Trace): Asked[] {
+  const found: Asked[] = [];
+  for (let row = trace.first; row < trace.end; row++) {
+    if (trace.at('sprintWanted', row) === 0) continue;
+    const from = row;
+    while (row < trace.end && trace.at('sprintWanted', row) !== 0) row++;
+    found.push({ from, end: row });
   }
   return found;
 }
 
-/** Walls that one meets and the other passes. */
+/** Sprints that one side begins in a time of asking, and the other one later in the same time, or not at all. */
+function sprints(a: Side, b: Side): Parting[] {
+  const both = (one: Side, other: Side): Parting[] =>
+    askedIn(one.trace).flatMap(({ from, end }): Parting[] => {
+      const [row] = rowsOf(one.trace, SPRINT_BEGAN, from, end);
+      if (row === undefined) return [];
+      const time = one.trace.at('time', row);
+      const [opens, closes] = [one.trace.at('time', from), one.trace.at('time', end - 1)];
+      const then = askedIn(other.trace).find((asked) => Math.abs(other.trace.at('time', asked.from) - opens) <= SOON);
+      const [answer] = then ? rowsOf(other.trace, SPRINT_BEGAN, then.from, then.end) : [];
+      if (answer !== undefined) {
+        const later = other.trace.at('time', answer) - time;
+        return later > SOON ? [{ time, kind: 'sprint', words: `${other.name} begins to sprint ${seconds(later)} later` }] : [];
+      }
+      for (let k = rowThen(other.trace, opens); k < other.trace.end && other.trace.at('time', k) <= closes + SOON; k++)
+        if (other.trace.at('gait', k) === SPRINT) return [];
+      return [{ time, kind: 'sprint', words: `${one.name} begins to sprint, ${other.name} does not` }];
+    });
+  return [...both(a, b), ...both(b, a)];
+}
+
+/** The first time that each side runs empty. */
+function empties(a: Side, b: Side): Parting[] {
+  const [ta, tb] = [a, b].map(({ trace }) => rowsOf(trace, EMPTIED).map((row) => trace.at('time', row))[0]);
+  if (ta === undefined && tb === undefined) return [];
+  if (ta === undefined || tb === undefined) {
+    const [one, other] = tb === undefined ? [a, b] : [b, a];
+    return [{ time: (ta ?? tb) as number, kind: 'empty', words: `${one.name} runs empty, ${other.name} does not` }];
+  }
+  if (Math.abs(ta - tb) <= SOON) return [];
+  const words = `${(ta > tb ? a : b).name} runs empty ${seconds(Math.abs(ta - tb))} later`;
+  return [{ time: Math.min(ta, tb), kind: 'empty', words }];
+}
+
+/** Whether two contacts may be with one wall: they are near each other, or on one straight side. */
+function isOneWall(p: LoggedContact, q: LoggedContact, near: number): boolean {
+  const [dx, dy] = [q.pointX - p.pointX, q.pointY - p.pointY];
+  const isSameSide = p.normalX * q.normalX + p.normalY * q.normalY > ALIKE && Math.abs(dx * p.normalX + dy * p.normalY) < near / 20;
+  return isSameSide || dx * dx + dy * dy < near * near;
+}
+
+const contactsOf = (trace: Trace): LoggedContact[] =>
+  Array.from({ length: trace.end - trace.first }, (_, i) => trace.contacts.at(trace.first + i)).filter((contact) => contact !== null);
+
+/** Walls that one side meets where the other one never touches any. */
 function walls(a: Side, b: Side): Parting[] {
+  // A row knows one of the walls that are touched in it; another one is within a body of that.
+  const near = 2 * Math.max(...[a, b].flatMap(({ parameters }) => Object.values(bodySize(parameters.body))));
   const alone = (one: Side, other: Side): Parting[] => {
-    const others = timesOf(other.trace, WALL_MET);
-    return timesOf(one.trace, WALL_MET)
-      .filter((time) => !others.some((met) => Math.abs(met - time) < SAME_WALL))
-      .map((time) => ({ time, kind: 'wall', words: `${one.name} meets a wall that ${other.name} passes` }));
+    const touched = contactsOf(other.trace);
+    return rowsOf(one.trace, WALL_MET).flatMap((row): Parting[] => {
+      const met = one.trace.contacts.at(row);
+      if (!met || touched.some((contact) => isOneWall(met, contact, near))) return [];
+      return [{ time: one.trace.at('time', row), kind: 'wall', words: `${one.name} meets a wall where ${other.name} meets none` }];
+    });
   };
   return [...alone(a, b), ...alone(b, a)];
 }
@@ -149,18 +221,30 @@ function distance(a: Side, b: Side, unit: string): Parting[] {
   return found;
 }
 
-/** The moments in which two sides on the same hands part, by time; none where they do the same. `unit` is that of the ground's lengths. */
+/** Kinds by how much they matter. */
+const weights = ['body', 'wall', 'sprint', 'empty', 'start', 'most', 'rest', 'turn'] as const satisfies readonly Parting['kind'][];
+
+/** Moments that matter most, which come first. */
+const FIRST = 5;
+
+const byTime = (one: Parting, other: Parting) => one.time - other.time;
+
+/**
+ * The moments in which two sides on the same hands part, each sentence once: the five that matter most, by time, then the others, by time. None
+ * where they do the same. `unit` is that of the ground's lengths.
+ */
 export function partings(a: Side, b: Side, unit: string): Parting[] {
   const end = Math.min(newest(a.trace), newest(b.trace));
-  return [
+  const all = [
     ...start(a, b, unit),
-    ...pairs(a, b, SPRINT_BEGAN, 'sprint', 'begins to sprint'),
-    ...pairs(a, b, EMPTIED, 'empty', 'runs empty'),
+    ...sprints(a, b),
+    ...empties(a, b),
     ...walls(a, b),
     ...turn(a, b),
     ...rest(a, b),
     ...distance(a, b, unit),
-  ]
-    .filter(({ time }) => time <= end)
-    .sort((one, other) => one.time - other.time);
+  ].filter(({ time }) => time <= end);
+  const once = all.sort(byTime).filter(({ words }, i) => all.findIndex((other) => other.words === words) === i);
+  const weighed = [...once].sort((one, other) => weights.indexOf(one.kind) - weights.indexOf(other.kind));
+  return [...weighed.slice(0, FIRST).sort(byTime), ...weighed.slice(FIRST).sort(byTime)];
 }

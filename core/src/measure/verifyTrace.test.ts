@@ -4,6 +4,7 @@ import { newGround } from '../ground/ground.ts';
 import { outAndBack } from '../replay/outAndBack.ts';
 import { rerun } from '../replay/rerun.ts';
 import { parametersWith } from '../testing/drive.ts';
+import { sequence } from '../testing/sequence.ts';
 import { verifyTrace } from './verifyTrace.ts';
 
 const traceOf = (values = {}) => rerun(outAndBack, parametersWith(values), newGround('Yard')).trace;
@@ -58,12 +59,46 @@ describe('a game’s trace', () => {
     });
   });
 
+  it('is compared by its ticks, in whatever order its rows are', () => {
+    const [head, ...lines] = csvOf({ 'ramp.accelerate': 800 }).trimEnd().split('\r\n');
+    const next = sequence(5);
+    const mixed = lines.map((line) => ({ line, at: next() })).sort((a, b) => a.at - b.at);
+    const found = verified([head, ...mixed.map(({ line }) => line)].join('\n'));
+    expect(found).toEqual(verified(csvOf({ 'ramp.accelerate': 800 })));
+    expect(found.first?.tick).toBe(10);
+  });
+
+  it('without ticks is as long as the model’s, with or without the start', () => {
+    const [head = '', ...lines] = csvOf().trimEnd().split('\r\n');
+    const bare = (rows: readonly string[]) => [head, ...rows].map((line) => line.split(',').slice(1).join(',')).join('\n');
+    expect(verified(bare(lines))).toMatchObject({ rows: lines.length, first: null, left: 0 });
+    expect(verified(bare(lines.slice(1)))).toMatchObject({ rows: lines.length - 1, first: null, left: 0 });
+    expect(verifyTrace(model, bare(lines.slice(0, 50)), 0)).toContain('found 50 rows without a column tick');
+  });
+
+  it('that has no row for some ticks, or rows of none, says so', () => {
+    const [head, ...lines] = csvOf().trimEnd().split('\r\n');
+    const half = verified([head, ...lines.filter((_, i) => i % 2 === 0)].join('\n'));
+    expect(half).toMatchObject({ first: null, missing: Math.floor(lines.length / 2), firstMissing: 0 });
+    const last = lines.at(-1) as string;
+    const more = verified([head, ...lines, last.replace(/^\d+/, '99999')].join('\n'));
+    expect(more).toMatchObject({ first: null, missing: 0, left: 1 });
+    expect(verified([head, ...lines.slice(1)].join('\n'))).toMatchObject({ first: null, missing: 0, left: 0 });
+  });
+
   it('that is none is told by its line', () => {
     for (const [text, why] of [
       ['', 'found nothing'],
       ['a,b\n1,2', 'found the columns a, b'],
       ['tick,x\n0,fast', 'line 2, x: found fast'],
       ['tick,x\n0,', 'line 2, x: found nothing'],
+      ['tick,x\n0, ', 'line 2, x: found  '],
+      ['tick,x\n,1', 'line 2, tick: found nothing, expected a whole number'],
+      ['tick,x\nsoon,1', 'line 2, tick: found soon'],
+      ['tick,x\n0.5,1', 'line 2, tick: found 0.5'],
+      ['tick,x\n3,1\n3,1', 'line 3, tick: found 3 a second time'],
+      ['tick,gait\n0,Walk', 'line 2, gait: found Walk, expected one of stand, walk, sprint, spent'],
+      ['tick,gait\n0,7', 'line 2, gait: found 7'],
     ] as const)
       expect(verifyTrace(model, text, 0)).toContain(why);
   });

@@ -6,8 +6,24 @@ import { Script } from './script.ts';
 
 const ways = [['right'], ['right', 'down'], ['down'], ['down', 'left'], ['left'], ['left', 'up'], ['up'], ['up', 'right']] as const;
 
-/** Seconds that each of the eight is held beyond the rise. */
+/** Seconds that each of the eight is held beyond the rise and the turn. */
 const HELD = 0.4;
+/** Longest turn that is waited for, s. */
+const LONGEST_TURN = 20;
+/** Half a turn, degrees, and what may be left of it. */
+const HALF = 180;
+
+/** Seconds in which half a turn comes to within a degree. */
+function turnSeconds({ facing, clock }: Parameters): number {
+  const halvings = Math.log2(HALF);
+  const seconds = {
+    instant: 0,
+    rate: HALF / facing.rate,
+    smooth: halvings * facing.halfLife,
+    perTick: facing.perTick >= 1 ? 1 / clock.hz : halvings / -Math.log2(1 - facing.perTick) / clock.hz,
+  }[facing.turn];
+  return Math.min(LONGEST_TURN, seconds);
+}
 
 const facesMovement = ({ facing }: Parameters) => facing.from !== 'pointer';
 
@@ -19,7 +35,7 @@ function facesRight(faced: number, wanted: number, directions: Parameters['facin
 
 /**
  * Each of the eight directions from rest. diagonalRatio: fastest diagonal to fastest straight, steady. facingErrors: of the eight, those in
- * which the body faces another way than the nearest that it can face.
+ * which the body has turned to another way than the nearest that it can face (one that is still turning is none).
  */
 export const eightDirections: Drill = {
   name: 'eight-directions',
@@ -31,12 +47,15 @@ export const eightDirections: Drill = {
   lay: ({ parameters, rise }) =>
     ways.map((held) => ({
       ground: openGround(),
-      tape: new Script(parameters).press(0, ...held).tape('Eight directions', rise + HELD),
+      tape: new Script(parameters).press(0, ...held).tape('Eight directions', rise + turnSeconds(parameters) + HELD),
     })),
   measure: (runs, { parameters }) => {
     const steady = runs.map(({ trace }) => trace.at('speed', trace.end - 1));
     const of = (isDiagonal: boolean) => Math.max(...steady.filter((_, i) => (i % 2 === 1) === isDiagonal));
-    const errors = runs.filter(({ trace }, i) => !facesRight(trace.at('facing', trace.end - 1), i * 45, parameters.facing.directions));
+    const errors = runs.filter(({ trace }, i) => {
+      const [before, faced] = [trace.at('facing', trace.end - 2), trace.at('facing', trace.end - 1)];
+      return before === faced && !facesRight(faced, i * 45, parameters.facing.directions);
+    });
     // Ways that are no diagonals have none to be faster.
     const hasDiagonals = parameters.input.directions !== '4' && parameters.input.axes === 'both';
     return {

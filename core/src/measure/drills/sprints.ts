@@ -44,6 +44,16 @@ function emptyAt(trace: Trace): number | null {
   return null;
 }
 
+/** Speed under which a body stands, unit/s. */
+const STANDS = 0.01;
+
+/** Seconds from a sprint to standing: regain may have to wait for that. */
+function stopSeconds({ ramp, pace }: Parameters): number {
+  if (ramp.model === 'instant') return 0;
+  const speed = Math.max(STANDS, pace.sprintSpeed, pace.walkSpeed);
+  return ramp.model === 'smooth' ? Math.log2(speed / STANDS) * ramp.halfLife : speed / ramp.decelerate;
+}
+
 /** Seconds within which the bar of a tuning is likely to end, by its drain. */
 const likely = ({ stamina }: Parameters) =>
   Math.min(LONGEST, Math.max(SHORTEST, stamina.drain > 0 ? (stamina.max / stamina.drain) * 1.3 : LONGEST) + stamina.interval);
@@ -67,7 +77,7 @@ export const sprintToEmpty: Drill = {
     if (empty === null) return [first];
     const { stamina } = parameters;
     const back = stamina.regainDelay + (stamina.regain > 0 ? Math.max(stamina.recoverTo, stamina.startAt) / stamina.regain : 0);
-    const end = empty + Math.min(LONGEST, back * 1.2) + stamina.interval + 1;
+    const end = empty + Math.min(LONGEST, back * 1.2) + Math.min(LONGEST, stopSeconds(parameters)) + stamina.interval + 1;
     return [{ ground: openGround(), tape: sprinting(parameters, empty + 1 / parameters.clock.hz).tape('Sprint to empty', end) }];
   },
   measure: ([ran], { parameters }) => {

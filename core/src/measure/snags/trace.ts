@@ -1,5 +1,5 @@
 import type { Ground } from '../../ground/ground.ts';
-import { CIRCLED, SENT, START_MOVED, STUCK, WRAPPED } from '../../motion/events.ts';
+import { CIRCLED, PLANTED, SENT, START_MOVED, STUCK, WRAPPED } from '../../motion/events.ts';
 import type { Trace } from '../../motion/trace.ts';
 import { Replay } from '../../tape/replay.ts';
 import type { Tape } from '../../tape/tape.ts';
@@ -105,23 +105,30 @@ const offScreen: Look = (judged) => {
   const { body, bounds } = parameters;
   // What wraps or is sent is seen to leave on purpose; a view that follows has no screen to leave.
   if (bounds.policy === 'wrap' || bounds.policy === 'sendTo') return null;
-  const frame = bounds.frame === 'screen' && ground.frame ? ground.frame : { x: 0, y: 0, ...ground.size };
+  const { x, y, width, height } = bounds.frame === 'screen' && ground.frame ? ground.frame : { x: 0, y: 0, ...ground.size };
+  // An inset below 0 lets the body out on purpose.
+  const [top, right, bottom, left] = (['top', 'right', 'bottom', 'left'] as const).map((side) =>
+    bounds.policy === 'none' ? 0 : Math.max(0, -bounds.inset[side]),
+  ) as [number, number, number, number];
+  const frame = { x: x - left, y: y - top, width: width + left + right, height: height + top + bottom };
   const slack = SHAKE * bodySize(body).width;
   const found = lasts(judged, 2 / parameters.clock.hz, (row) => beyond(trace, row, body, frame) > slack);
   if (!found) return null;
   let most = 0;
   for (let row = found.row; row < trace.end; row++) most = Math.max(most, beyond(trace, row, body, frame));
-  const mend: NonNullable<Snag['mend']> =
-    bounds.policy === 'none'
-      ? { words: 'Hold it at the edge', set: { 'bounds.policy': 'clamp' } }
-      : { words: 'Hold the whole body', set: { 'bounds.measure': 'body' } };
+  const set = {
+    ...(bounds.policy === 'none' && { 'bounds.policy': 'clamp' }),
+    ...(bounds.measure === 'centre' && { 'bounds.measure': 'body' }),
+    ...(bounds.axes !== 'both' && { 'bounds.axes': 'both' }),
+  };
+  const words = bounds.policy === 'none' || bounds.axes !== 'both' ? 'Hold it at the edge' : 'Hold the whole body';
   return {
     id: 'off-screen',
     severity: 'fault',
     path: bounds.policy === 'none' ? 'bounds.policy' : 'bounds.measure',
     evidence: `${told(most)} ${ground.unit} beyond the edge`,
     ...at(trace, found.row),
-    ...(bounds.policy === 'none' || bounds.measure === 'centre' ? { mend } : {}),
+    ...(Object.keys(set).length > 0 ? { mend: { words, set } } : {}),
   };
 };
 
@@ -162,15 +169,30 @@ const trembling: Look = (judged) => {
 const facingSlack = ({ facing }: Parameters) =>
   (facing.directions === 'free' ? 5 : 180 / Number(facing.directions) + facing.stickiness) + 20;
 
+/** The rows in which the feet are planted, as far as they still move: the facing is the pointer's then. */
+function plantedRows(trace: Trace): Set<number> {
+  const rows = new Set<number>();
+  let isPlanted = false;
+  for (let row = trace.first; row < trace.end; row++) {
+    if (trace.at('events', row) & PLANTED) isPlanted = true;
+    else if (trace.at('amount', row) > 0) isPlanted = false;
+    if (isPlanted) rows.add(row);
+  }
+  return rows;
+}
+
 const facingWrongWay: Look = (judged) => {
   const { trace, parameters } = judged;
   const { facing, scheme, pace } = parameters;
   if (facing.from !== 'movement' || scheme === 'turn' || facing.directions === '2' || pace.walkSpeed <= 0) return null;
   const slack = Math.max(60, facingSlack(parameters));
+  const planted = plantedRows(trace);
   const found = lasts(judged, LASTING, (row) => {
-    const [vx, vy] = [trace.at('vx', row), trace.at('vy', row)];
-    if (Math.sqrt(vx * vx + vy * vy) < 0.3 * pace.walkSpeed || trace.at('contacts', row) > 0) return false;
-    return Math.abs(turnTo(trace.at('facing', row), (Math.atan2(vy, vx) * 180) / Math.PI)) % 360 > slack;
+    if (trace.at('speed', row) < 0.3 * pace.walkSpeed || trace.at('contacts', row) > 0 || planted.has(row)) return false;
+    const way = wayOf(trace, row);
+    const off = Math.abs(turnTo(trace.at('facing', row), way)) % 360;
+    // One that turns there, however slowly, is on its way.
+    return off > slack && off >= Math.abs(turnTo(trace.at('facing', row - 1), way)) % 360;
   });
   if (!found) return null;
   return {

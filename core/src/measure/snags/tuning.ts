@@ -1,6 +1,6 @@
 import type { Ground } from '../../ground/ground.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
-import type { Tuning } from '../../tuning/tuning.ts';
+import { resolveTuning, type Tuning, withValue } from '../../tuning/tuning.ts';
 import { meetingRules } from './rules/meeting.ts';
 import { movingRules } from './rules/moving.ts';
 import { mendTo, neat, told } from './rules/rule.ts';
@@ -18,8 +18,42 @@ function riseWay({ ramp }: Parameters, speed: number): number {
 
 const rules = [...movingRules, ...meetingRules];
 
-/** The snags that a tuning has by its numbers alone; with a ground also whether it has room for them. */
+/** The snags that a tuning has by its numbers alone; with a ground also whether it has room for them. Each mend removes its snag and adds none. */
 export function tuningSnags(tuning: Tuning, ground?: Ground): Snag[] {
+  const found = snagsOf(tuning, ground);
+  const before = new Set(found.map(keyOf));
+  return found.map(({ mend, ...snag }) => {
+    const whole = mend && completed(mend, keyOf(snag), before, tuning, ground);
+    return whole ? { ...snag, mend: whole } : snag;
+  });
+}
+
+type Mend = NonNullable<Snag['mend']>;
+
+/** What makes two snags the same: some are of several parameters. */
+const keyOf = ({ id, path }: Pick<Snag, 'id' | 'path'>) => `${id} ${path}`;
+
+/** Mends of snags that a mend brings up, which are taken over, at most. */
+const MORE = 4;
+
+/** A mend with those of the snags that it would add; undefined where it can't be one. */
+function completed(mend: Mend, key: string, before: ReadonlySet<string>, tuning: Tuning, ground?: Ground): Mend | undefined {
+  let { set } = mend;
+  for (let more = 0; more <= MORE; more++) {
+    const file = Object.entries(set).reduce((made, [path, value]) => withValue(made, path, value), tuning.file);
+    const mended = resolveTuning(file);
+    if (!mended.ok) return undefined;
+    const after = snagsOf(mended.value, ground);
+    const added = after.filter((one) => !before.has(keyOf(one)));
+    if (added.length === 0) return after.some((one) => keyOf(one) === key) ? undefined : { ...mend, set };
+    const further = added.flatMap((one) => (one.mend ? [one.mend.set] : []));
+    if (further.length < added.length) return undefined;
+    set = Object.assign({}, set, ...further);
+  }
+  return undefined;
+}
+
+function snagsOf(tuning: Tuning, ground?: Ground): Snag[] {
   const { parameters } = tuning;
   const found = rules.flatMap(([id, severity, rule]) => {
     const snag = rule(parameters, tuning);

@@ -1,6 +1,7 @@
 import { useStore } from '@nanostores/react';
 import {
   type MetricName,
+  metricSpecOf,
   metricSpecs,
   type Parting,
   rawAt,
@@ -110,9 +111,11 @@ function bestOf(name: MetricName, values: readonly (number | undefined)[]): numb
   if (known.length < 2) return null;
   const [least, most] = [Math.min(...known), Math.max(...known)];
   if (most - least <= SAME * Math.abs(most)) return 'same';
-  const { better } = metricSpecs[name];
+  const { better, near = 0 } = metricSpecOf(name);
   if (better === null) return null;
-  return values.indexOf(better === 'lower' ? least : most);
+  if (better !== 'near') return values.indexOf(better === 'lower' ? least : most);
+  const away = (value: number | undefined) => Math.abs((value ?? Infinity) - near);
+  return values.reduce<number>((best, value, i) => (away(value) < away(values[best]) ? i : best), 0);
 }
 
 /** What each side's trace measures, each metric on its own scale. */

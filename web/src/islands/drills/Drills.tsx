@@ -99,8 +99,11 @@ function Multiples() {
       data-ticks={judged?.judgement.ticks}
     >
       {trouble && (
-        <p role="alert" className="px-2 text-now">
-          ▲ {trouble}
+        <p role="alert" className="px-2">
+          <span className="text-now">▲ The drills didn’t finish: {trouble}</span>{' '}
+          <button type="button" className="deed" onClick={() => now.retry()}>
+            Try again
+          </button>
         </p>
       )}
       {!judged && !trouble && <p className="px-2 text-ink-soft">Drilling …</p>}

@@ -10,26 +10,48 @@ const PAUSE = 500;
 /** Rows that are shown of each list. */
 const SHOWN = 6;
 
-/** What is found out about a tuning once it has rested: null as long as it is not known; empty where it cannot be. */
-function useTried<T>(tuning: Tuning, what: string, find: () => Promise<T[]>): readonly T[] | null {
+/** Seconds after which a measurement is abandoned. */
+const PATIENCE = 30;
+
+/** A list that is being measured, is measured, or couldn't be, with the reason. */
+type Measured<T> = { is: 'measuring' } | { is: 'failed'; why: string } | { is: 'done'; list: readonly T[] };
+
+/** Measures a list for a tuning once it has been at rest; `retry` measures again after a failure. */
+function useTried<T>(tuning: Tuning, what: string, find: () => Promise<T[]>): { measured: Measured<T>; retry(): void } {
   const { tried } = useDrills();
-  const [found, setFound] = useState<readonly T[] | null>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: `what` names what is found
+  const [measured, setMeasured] = useState<Measured<T>>({ is: 'measuring' });
+  const [tries, setTries] = useState(0);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `what` names what `find` measures; `tries` measures again
   useEffect(() => {
     let current = true;
-    setFound(null);
+    setMeasured({ is: 'measuring' });
     const timer = setTimeout(() => {
       tried
         .of(tuning.file, what, find)
-        .then((all) => current && setFound(all))
-        .catch(() => current && setFound([]));
+        .then((list) => current && setMeasured({ is: 'done', list }))
+        .catch((error) => current && setMeasured({ is: 'failed', why: error instanceof Error ? error.message : String(error) }));
     }, PAUSE);
     return () => {
       current = false;
       clearTimeout(timer);
     };
-  }, [tuning, what, tried]);
-  return found;
+  }, [tuning, what, tried, tries]);
+  return { measured, retry: () => setTries((n) => n + 1) };
+}
+
+/** The state of a list while it has no entries: being measured, failed, or empty. */
+function Unlisted<T>({ measured, retry, empty }: { measured: Measured<T>; retry(): void; empty: string }) {
+  if (measured.is === 'measuring') return <p className="text-ink-soft">Measuring …</p>;
+  if (measured.is === 'failed')
+    return (
+      <p role="alert">
+        <span className="text-now">▲ Couldn’t be measured: {measured.why}</span>{' '}
+        <button type="button" className="deed" onClick={retry}>
+          Try again
+        </button>
+      </p>
+    );
+  return measured.list.length === 0 ? <p className="text-ink-soft">{empty}</p> : null;
 }
 
 /** The numbers that move the main metric of a drill, most first; one that is picked tells what else it moves. */
@@ -37,22 +59,22 @@ export function Moves({ drill, metric }: { drill: string; metric: keyof Metrics 
   const { work, now } = useDrills();
   const tuning = useStore(work.editing.$plainTuning);
   const [path, pick] = useState<string | null>(null);
-  const moved = useTried<Moved>(tuning, `${drill} ${metric}`, () =>
-    whatMoves(tuning, metric, (files) => now.desk.call((remote) => remote.metrics(files, drill))),
+  const { measured, retry } = useTried<Moved>(tuning, `${drill} ${metric}`, () =>
+    whatMoves(tuning, metric, (files) => now.desk.call((remote) => remote.metrics(files, drill), PATIENCE)),
   );
+  const moved = measured.is === 'done' ? measured.list : [];
   const { quantity } = metricSpecOf(metric);
   const unit = unitOf(quantity, tuning.file.unit ?? 'px');
-  const most = Math.max(1e-12, ...(moved ?? []).map(({ by }) => Math.abs(by)));
+  const most = Math.max(1e-12, ...moved.map(({ by }) => Math.abs(by)));
   return (
     <>
       <section aria-label="What moves it" className="border-t border-rule pt-2">
         <h3 className="rubric flex justify-between">
           What moves it <span className="digits font-normal">+10 %</span>
         </h3>
-        {moved === null && <p className="text-ink-soft">Trying …</p>}
-        {moved?.length === 0 && <p className="text-ink-soft">No number does, by a tenth of itself.</p>}
+        <Unlisted measured={measured} retry={retry} empty="No parameter changes it at ±10 %." />
         <ul>
-          {moved?.slice(0, SHOWN).map((one) => (
+          {moved.slice(0, SHOWN).map((one) => (
             <Row key={one.path} share={Math.abs(one.by) / most} by={`${signed(one.by)} ${unit}`} isOneSided={one.isOneSided}>
               <button
                 type="button"
@@ -93,10 +115,13 @@ export function Moves({ drill, metric }: { drill: string; metric: keyof Metrics 
 /** The outcomes that a number moves, most first; each goes to its drill. */
 function Outcomes({ tuning, path }: { tuning: Tuning; path: string }) {
   const { now, $picked } = useDrills();
-  const found = useTried<Outcome>(tuning, path, () => whatIsMoved(tuning, path, (files) => now.desk.call((remote) => remote.all(files))));
-  const most = Math.max(1e-12, ...(found ?? []).map(({ share }) => Math.abs(share)));
-  if (found === null) return <p className="text-ink-soft">Trying …</p>;
-  if (found.length === 0) return <p className="text-ink-soft">It moves nothing, by a tenth of itself.</p>;
+  const { measured, retry } = useTried<Outcome>(tuning, path, () =>
+    whatIsMoved(tuning, path, (files) => now.desk.call((remote) => remote.all(files), PATIENCE)),
+  );
+  if (measured.is !== 'done' || measured.list.length === 0)
+    return <Unlisted measured={measured} retry={retry} empty="It changes no metric at ±10 %." />;
+  const found = measured.list;
+  const most = Math.max(1e-12, ...found.map(({ share }) => Math.abs(share)));
   return (
     <ul>
       {found.slice(0, SHOWN * 2).map(({ metric, by, share, isOneSided }) => {

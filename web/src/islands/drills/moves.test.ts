@@ -48,8 +48,8 @@ describe('what moves a metric', () => {
     );
   });
 
-  it('is nothing where the metric is not there', async () => {
-    expect(await whatMoves(tuning({}), 'stepTime', measure('grid-walk'))).toEqual([]);
+  it('fails where the drill does not measure the metric: that is another thing than nothing', async () => {
+    await expect(whatMoves(tuning({}), 'stepTime', measure('grid-walk'))).rejects.toThrow('ends before it can be measured');
   });
 });
 

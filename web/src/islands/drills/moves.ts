@@ -70,7 +70,7 @@ export async function whatMoves(
   const files = [tuning.file, ...trials.flatMap(({ up, down }) => [up, down].filter((file) => file !== null))];
   const values = (await measure(files)).map((metrics) => metrics[metric]);
   const now = values[0];
-  if (now === undefined) return [];
+  if (now === undefined) throw new Error('the drill ends before it can be measured');
   let next = 1;
   const found = trials.map(({ path, up, down }): Moved | null => {
     const moved = slope(now, up ? values[next++] : undefined, down ? values[next++] : undefined);

@@ -92,11 +92,13 @@ export async function judgeBy({ $judging, work }: DrillsWork, id: string): Promi
   return null;
 }
 
-/** How a drill stands: its part of the judgement now and before, its main metric, its band, and whether all of its metrics are in theirs. */
+/** How a drill stands: its part of the judgement now and before, its main metric or, where only another one is out, that one, its band, and whether all of its metrics are in theirs. */
 export interface Standing {
   name: string;
   title: string;
+  /** The metric that the drill is told by, and its main one. */
   key: keyof Metrics;
+  main: keyof Metrics;
   part: Judgement['drills'][number] | null;
   was: Judgement['drills'][number] | null;
   value: number | null;
@@ -110,25 +112,30 @@ export function standings(now: Judgement | null, before: Was | null, targets: re
   return drills.map(({ name, title, main, at }) => {
     const part = now?.drills.find((one) => one.name === name) ?? null;
     const was = before?.drills.find((one) => one.name === name) ?? null;
-    const key = metricKey(main, at);
     const own = targets.filter((target) => part?.metrics[metricKey(target.metric, target.at)] !== undefined);
-    const missed = judgeTargets(own, part?.metrics ?? {}).some(({ ok }) => ok === false);
+    const missed = judgeTargets(own, part?.metrics ?? {})
+      .filter(({ ok }) => ok === false)
+      .map((target) => metricKey(target.metric, target.at));
+    const mainKey = metricKey(main, at);
+    const key = missed.length === 0 || missed.includes(mainKey) ? mainKey : (missed[0] ?? mainKey);
     return {
       name,
       title,
       key,
+      main: mainKey,
       part,
       was,
       value: part?.metrics[key] ?? null,
       before: before?.metrics[key] ?? null,
       target: targets.find((target) => metricKey(target.metric, target.at) === key) ?? null,
-      state: !part || part.not !== null ? 'not' : own.length === 0 ? 'free' : missed ? 'out' : 'in',
+      state: !part || part.not !== null ? 'not' : own.length === 0 ? 'free' : missed.length > 0 ? 'out' : 'in',
     };
   });
 }
 
 /** How much a drill's main metric has changed, relative to the larger of both. */
-function change({ value, before }: Standing): number {
+function change({ main, part, was }: Standing): number {
+  const [value, before] = [part?.metrics[main] ?? null, was?.metrics[main] ?? null];
   if (value === null || before === null) return value === before ? 0 : 1;
   return Math.abs(value - before) / Math.max(Math.abs(value), Math.abs(before), 1e-9);
 }

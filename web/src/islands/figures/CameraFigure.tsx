@@ -7,7 +7,7 @@ import { Handle } from '../fields/Handle.tsx';
 import { putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
 import { FigureFrame } from './FigureFrame.tsx';
-import { useDrawn } from './useDrawn.ts';
+import { runKey, useDrawn } from './useDrawn.ts';
 
 const WIDTH = 268;
 const HEIGHT = 112;
@@ -132,7 +132,7 @@ function ViewDrawing({ camera }: { camera: Parameters['camera'] }) {
   );
 }
 
-const relevant = ({ camera, ramp, clock, pace }: Parameters) => JSON.stringify([camera, ramp, clock, pace]);
+const relevant = (parameters: Parameters) => `${runKey(parameters)} ${JSON.stringify(parameters.camera)}`;
 
 /** The body's lead over the middle of the view. The handle sets the steady lag of a walk by what the way of following has. */
 function LagDrawing({ parameters }: { parameters: Parameters }) {

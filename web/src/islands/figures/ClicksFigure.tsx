@@ -7,14 +7,12 @@ import { Handle } from '../fields/Handle.tsx';
 import { putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
 import { FigureFrame } from './FigureFrame.tsx';
-import { useDrawn } from './useDrawn.ts';
+import { runKey, useDrawn } from './useDrawn.ts';
 
 const WIDTH = 268;
 const HEIGHT = 112;
 const SPLIT = 164;
 const BASE = HEIGHT - 16;
-
-const relevant = ({ pace, ramp, clock, route }: Parameters) => JSON.stringify([pace, ramp, clock, route]);
 
 /** Speed along the way to a click, and the place about the point: whether the body stops on it, slides past or circles. */
 export function ClicksFigure({ number }: { number: number }) {
@@ -25,8 +23,8 @@ export function ClicksFigure({ number }: { number: number }) {
   const { unit } = drive.world.ground;
   // No whole number of ticks away, so that a body which circles does not hit the point by luck.
   const distance = Math.max(40, pace.walkSpeed * 1.2) + (0.37 * pace.walkSpeed) / parameters.clock.hz;
-  const run = useDrawn(`${relevant(parameters)} ${distance}`, () => clickRun(parameters, distance));
-  const ghost = useDrawn(`${relevant(before)} ${distance}`, () => clickRun(before, distance));
+  const run = useDrawn(`${runKey(parameters)} ${distance}`, () => clickRun(parameters, distance));
+  const ghost = useDrawn(`${runKey(before)} ${distance}`, () => clickRun(before, distance));
   const top = Math.max(pace.walkSpeed, ...run.speeds.map(([, speed]) => speed), 1e-3) * 1.15;
   const x = scaleLinear([0, distance * 1.15], [8, SPLIT - 8]);
   const y = scaleLinear([0, top], [BASE, 8]);
@@ -47,7 +45,7 @@ export function ClicksFigure({ number }: { number: number }) {
         >
           <path d={`M8,4 V${BASE} H${SPLIT - 4}`} className="fill-none stroke-ink" strokeWidth="1.2" />
           <line x1={x(distance)} x2={x(distance)} y1="6" y2={BASE} className="stroke-route" strokeDasharray="2 3" />
-          {relevant(parameters) !== relevant(before) && (
+          {runKey(parameters) !== runKey(before) && (
             <path d={draw(ghost.speeds) ?? ''} className="fill-none stroke-other" strokeDasharray="4 3" strokeWidth="1.3" />
           )}
           <path d={draw(run.speeds) ?? ''} className="fill-none stroke-ink" strokeWidth="2" strokeLinejoin="round" />

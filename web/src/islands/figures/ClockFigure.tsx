@@ -1,10 +1,11 @@
 import { useStore } from '@nanostores/react';
 import { type FramePattern, framePatterns, type Parameters, runUp, shortNumber } from '@zygopod/core';
-import { useId, useMemo, useRef, useState } from 'react';
+import { useId, useState } from 'react';
 import { Handle } from '../fields/Handle.tsx';
 import { putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
 import { FigureFrame } from './FigureFrame.tsx';
+import { runKey, useDrawn } from './useDrawn.ts';
 
 const WIDTH = 268;
 const LEFT = 46;
@@ -126,17 +127,8 @@ function Frames() {
 
 /** The run-up's length at the compared rates, and with exact integration. */
 function useLengths(parameters: Parameters): { name: string; distance: number }[] {
-  const kept = useRef(parameters);
-  kept.current = parameters;
-  const key = JSON.stringify([parameters.pace.walkSpeed, parameters.ramp, parameters.clock.integration]);
-  return useMemo(
-    () =>
-      key
-        ? [
-            ...rates.map((hz) => ({ name: `${hz} Hz`, distance: runUp(kept.current, hz) })),
-            { name: 'exact', distance: runUp(kept.current, 144, 'exact') },
-          ]
-        : [],
-    [key],
-  );
+  return useDrawn(runKey(parameters), () => [
+    ...rates.map((hz) => ({ name: `${hz} Hz`, distance: runUp(parameters, hz) })),
+    { name: 'exact', distance: runUp(parameters, 144, 'exact') },
+  ]);
 }

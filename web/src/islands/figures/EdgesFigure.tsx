@@ -4,7 +4,7 @@ import { Handle } from '../fields/Handle.tsx';
 import { putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
 import { FigureFrame } from './FigureFrame.tsx';
-import { useDrawn } from './useDrawn.ts';
+import { runKey, useDrawn } from './useDrawn.ts';
 
 const WIDTH = 268;
 const HEIGHT = 106;
@@ -144,9 +144,8 @@ const LINE = { x: 190, width: 74, height: 18 };
 function Policies() {
   const { editing } = useTuning();
   const { parameters } = useStore(editing.$tuning);
-  const { body, clock, pace, ramp, bounds } = parameters;
-  const key = JSON.stringify([body, clock, pace, ramp, bounds.measure, bounds.push]);
-  const runs = useDrawn(key, () => policies.map((policy) => ({ policy, run: pressAgainstEdge(parameters, policy) })));
+  const { body, bounds } = parameters;
+  const runs = useDrawn(runKey(parameters), () => policies.map((policy) => ({ policy, run: pressAgainstEdge(parameters, policy) })));
   const { width } = bodySize(body);
   // A body's width either way is shown; what goes farther (wrapping, sending) leaves the drawing.
   const y = (middle: number, beyond: number) => middle - Math.max(-1.4, Math.min(1.1, beyond / width)) * (LINE.height / 2.6);

@@ -9,7 +9,7 @@ import { Handle } from '../fields/Handle.tsx';
 import { putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
 import { FigureFrame } from './FigureFrame.tsx';
-import { useDrawn } from './useDrawn.ts';
+import { runKey, useDrawn } from './useDrawn.ts';
 
 const WIDTH = 268;
 const HEIGHT = 112;
@@ -130,13 +130,11 @@ function StickinessHandle({ border, stickiness, set }: { border: number; stickin
 const LEFT = 136;
 const x = (seconds: number, span: number) => LEFT + (seconds / span) * (WIDTH - LEFT - 8);
 const y = scaleLinear([0, TURNED], [BASE, 14]);
-const relevant = ({ facing, clock }: Parameters) => JSON.stringify([facing.turn, facing.rate, facing.halfLife, facing.perTick, clock]);
-
 /** A turn by 135° over time; its handle sets the time in which nine tenths of it are done. */
 function TurnOverTime({ parameters, before, set }: { parameters: Parameters; before: Parameters; set(path: string, value: number): void }) {
   const { facing, clock } = parameters;
-  const curve = useDrawn(relevant(parameters), () => turnOverTime(parameters));
-  const ghost = useDrawn(relevant(before), () => turnOverTime(before));
+  const curve = useDrawn(runKey(parameters), () => turnOverTime(parameters));
+  const ghost = useDrawn(runKey(before), () => turnOverTime(before));
   const most = turnedBy(curve, 0.9);
   const span = Math.max(0.25, (curve.at(-1)?.[0] ?? 0) * 1.15);
   const draw = line<[number, number]>(
@@ -156,7 +154,7 @@ function TurnOverTime({ parameters, before, set }: { parameters: Parameters; bef
       <text x={LEFT + 4} y={y(TURNED) - 3} className="digits fill-ink-soft text-[10px]">
         {`${TURNED}°`}
       </text>
-      {relevant(parameters) !== relevant(before) && (
+      {runKey(parameters) !== runKey(before) && (
         <path d={draw(ghost) ?? ''} className="fill-none stroke-other" strokeDasharray="4 3" strokeWidth="1.4" />
       )}
       <path d={`${draw(curve)} H${WIDTH - 8}`} className="fill-none stroke-ink" strokeWidth="2" strokeLinejoin="round" />

@@ -2,26 +2,21 @@ import { useStore } from '@nanostores/react';
 import { HALF_LIVES_TO_90, matters, type PaceCurve, type Parameters, paceProfile, rateToStopIn, shortNumber } from '@zygopod/core';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
-import { useMemo, useRef, useState } from 'react';
+import { useState } from 'react';
 import { Handle } from '../fields/Handle.tsx';
 import { outcome, putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
 import { FigureFrame } from './FigureFrame.tsx';
 import { PaceBands } from './PaceBands.tsx';
+import { runKey, useDrawn } from './useDrawn.ts';
 import { FactorRose, TurnArc } from './WayDrawings.tsx';
 
 const WIDTH = 268;
 const HEIGHT = 106;
 const BASE = HEIGHT - 12;
 
-/** Parameters that change nothing in the drawing are no reason to work it out anew. */
-const relevant = ({ pace, ramp, clock }: Parameters) => JSON.stringify([pace, ramp, clock]);
-
 function useProfile(parameters: Parameters) {
-  const key = relevant(parameters);
-  const kept = useRef(parameters);
-  kept.current = parameters;
-  return useMemo(() => (key ? paceProfile(kept.current) : paceProfile(kept.current)), [key]);
+  return useDrawn(runKey(parameters), () => paceProfile(parameters));
 }
 
 /** Speed over one run. Drag the circles: up for the speeds, sideways for how soon they are reached. */
@@ -32,7 +27,7 @@ export function PaceFigure({ number }: { number: number }) {
   const { pace, ramp, clock } = tuning.parameters;
   const profile = useProfile(tuning.parameters);
   const ghost = useProfile(before.parameters);
-  const differs = relevant(tuning.parameters) !== relevant(before.parameters);
+  const differs = runKey(tuning.parameters) !== runKey(before.parameters);
   const { unit } = drive.world.ground;
   const [frozen, freeze] = useState<{ seconds: number; top: number } | null>(null);
 

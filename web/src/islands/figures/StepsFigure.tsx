@@ -1,5 +1,5 @@
 import { useStore } from '@nanostores/react';
-import { type Parameters, STEPS_SHOWN, shortNumber, stepRun } from '@zygopod/core';
+import { STEPS_SHOWN, shortNumber, stepRun } from '@zygopod/core';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { useState } from 'react';
@@ -9,13 +9,11 @@ import { ParameterField } from '../fields/ParameterField.tsx';
 import { useTuning } from '../tuning/context.ts';
 import { FigureFrame } from './FigureFrame.tsx';
 import { TargetBar, useTarget } from './TargetBar.tsx';
-import { useDrawn } from './useDrawn.ts';
+import { runKey, useDrawn } from './useDrawn.ts';
 
 const WIDTH = 268;
 const HEIGHT = 112;
 const BASE = HEIGHT - 34;
-
-const relevant = ({ step, clock }: Parameters) => JSON.stringify([step, clock]);
 
 /** Three steps over time, with the window before the end of each in which a press is kept for the next. */
 export function StepsFigure({ number }: { number: number }) {
@@ -25,8 +23,8 @@ export function StepsFigure({ number }: { number: number }) {
   const { step } = parameters;
   const target = useTarget('stepTime');
   const [frozen, freeze] = useState<number | null>(null);
-  const curve = useDrawn(relevant(parameters), () => stepRun(parameters));
-  const ghost = useDrawn(relevant(before), () => stepRun(before));
+  const curve = useDrawn(runKey(parameters), () => stepRun(parameters));
+  const ghost = useDrawn(runKey(before), () => stepRun(before));
   const natural = Math.max(0.1, step.turnTime + STEPS_SHOWN * step.time + 0.05) * 1.04;
   const span = frozen ?? natural;
   const x = scaleLinear([0, span], [10, WIDTH - 10]);
@@ -65,7 +63,7 @@ export function StepsFigure({ number }: { number: number }) {
             <line key={i} x1="10" x2={WIDTH - 8} y1={y(i)} y2={y(i)} className="stroke-rule" strokeWidth="0.8" />
           ))}
           <path d={`M10,6 V${BASE} H${WIDTH - 6}`} className="fill-none stroke-ink" strokeWidth="1.2" />
-          {relevant(parameters) !== relevant(before) && (
+          {runKey(parameters) !== runKey(before) && (
             <path d={draw(ghost) ?? ''} className="fill-none stroke-other" strokeDasharray="4 3" strokeWidth="1.3" />
           )}
           {target && (

@@ -7,7 +7,7 @@ import { putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
 import { FigureFrame } from './FigureFrame.tsx';
 import { TargetBar, useTargetsAt } from './TargetBar.tsx';
-import { useDrawn } from './useDrawn.ts';
+import { runKey, useDrawn } from './useDrawn.ts';
 
 const WIDTH = 268;
 const HEIGHT = 106;
@@ -98,7 +98,7 @@ function Scene() {
   const { editing } = useTuning();
   const { parameters } = useStore(editing.$tuning);
   const [angle, turn] = useState(35);
-  const key = JSON.stringify([parameters.contact, parameters.body, parameters.ramp, parameters.clock, parameters.pace, angle]);
+  const key = `${runKey(parameters)} ${angle}`;
   const goes = useDrawn(key, () => steadySlide(parameters, angle));
   const [cx, cy] = [SPLIT + 66, BASE];
   const radians = (angle * Math.PI) / 180;

@@ -22,12 +22,18 @@ export class Judge {
   #timer: ReturnType<typeof setTimeout> | undefined;
   #isBusy = false;
   #next: Order | null = null;
+  #last: Order | null = null;
 
   /** Asks for a judgement once nothing has changed for a moment. */
   ask(file: TuningFile, ground: Ground | null): void {
     this.#next = { file, ground };
     clearTimeout(this.#timer);
     this.#timer = setTimeout(() => void this.#work(), PAUSE);
+  }
+
+  /** Runs the drills of the last order again, after they failed. */
+  retry(): void {
+    if (this.#last) this.ask(this.#last.file, this.#last.ground);
   }
 
   stop(): void {
@@ -42,12 +48,13 @@ export class Judge {
     for (let order = this.#next; order; order = this.#next) {
       const { file, ground } = order;
       this.#next = null;
+      this.#last = order;
       try {
         const judgement = await this.desk.call((remote) => remote.judge(file, ground), PATIENCE);
         this.$judged.set({ of: order, judgement });
         this.$trouble.set(null);
       } catch (error) {
-        this.$trouble.set(error instanceof GivenUp ? error.message : `Drilling failed: ${String(error)}`);
+        this.$trouble.set(error instanceof GivenUp ? error.message : String(error));
       }
     }
     this.#isBusy = false;

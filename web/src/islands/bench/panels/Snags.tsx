@@ -27,6 +27,7 @@ export function Snags() {
   const tuning = useStore(editing.$plainTuning);
   const [judge] = useState(() => new Judge());
   const judged = useStore(judge.$judged);
+  const trouble = useStore(judge.$trouble);
   const looped = useLoopSnags();
   const [all, showAll] = useState(false);
   const { ground } = drive.world;
@@ -64,7 +65,15 @@ export function Snags() {
       <h2 className="rubric flex justify-between">
         Snags <span className="digits font-normal">{found.length}</span>
       </h2>
-      {found.length === 0 && <p className="mt-1.5 text-ink-soft">{judged ? 'None found.' : 'Looking …'}</p>}
+      {trouble && (
+        <p role="alert" className="mt-1.5">
+          <span className="text-now">▲ The drills didn’t finish: {trouble}</span>{' '}
+          <button type="button" className="deed" onClick={() => judge.retry()}>
+            Try again
+          </button>
+        </p>
+      )}
+      {found.length === 0 && !trouble && <p className="mt-1.5 text-ink-soft">{judged ? 'None found.' : 'Checking …'}</p>}
       <ul>
         {(all ? found : found.slice(0, SHOWN)).map((snag) => (
           <SnagRow key={keyOf(snag)} snag={snag} deeds={deeds} />

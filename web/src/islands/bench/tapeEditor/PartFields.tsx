@@ -84,10 +84,10 @@ export function Entry({ label, unit, value, put }: { label: string; unit: string
   const told = String(Number(value.toFixed(3)));
   const [text, setText] = useState(told);
   useEffect(() => setText(told), [told]);
+  const typed = Number(text.trim().replace(',', '.').replace('−', '-'));
+  const isNumber = text.trim() !== '' && Number.isFinite(typed);
   const leave = () => {
-    const typed = Number(text.trim().replace(',', '.').replace('−', '-'));
-    if (text.trim() === '' || !Number.isFinite(typed)) setText(told);
-    else if (typed !== Number(told)) put(typed);
+    if (isNumber && typed !== Number(told)) put(typed);
   };
   return (
     <label className="flex items-baseline gap-1 text-ink-soft">
@@ -96,10 +96,13 @@ export function Entry({ label, unit, value, put }: { label: string; unit: string
         className="digits w-16 border-b border-rule bg-transparent text-right text-ink"
         inputMode="decimal"
         value={text}
+        aria-invalid={!isNumber}
+        title={isNumber ? undefined : 'Not a number. Escape restores what was there.'}
         onChange={(event) => setText(event.target.value)}
         onBlur={leave}
         onKeyDown={(event) => {
           if (event.key === 'Enter') leave();
+          if (event.key === 'Escape') setText(told);
         }}
       />
       {unit}

@@ -4,6 +4,7 @@ import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import { usePainter } from '../../chart/frames.ts';
 import { LEFT, RIGHT, windowSpan } from '../../strip/window.ts';
 import { useTuning } from '../../tuning/context.ts';
+import { useGuard } from '../../work/unfinished.ts';
 import { allLanes, laneWords, type TapeEditing } from './editing.ts';
 import { LaneRow } from './LaneRow.tsx';
 import { Entry, PartFields } from './PartFields.tsx';
@@ -23,7 +24,7 @@ export function TapeEditor({
   saveOver: (() => void) | null;
   leave(): void;
 }) {
-  const { drive, window } = useTuning();
+  const { drive, window, $kept } = useTuning();
   const now = useStore(editing.steps.$now);
   const history = useStore(editing.steps.$history);
   const picked = useStore(editing.$picked);
@@ -32,6 +33,12 @@ export function TapeEditor({
   const body = useRef<HTMLDivElement>(null);
   const cursor = useRef<HTMLDivElement>(null);
   const { base, parts } = now;
+  const kept = useStore($kept);
+  const stored = useRef(now);
+  useEffect(() => {
+    if (kept) stored.current = editing.steps.$now.get();
+  }, [kept, editing]);
+  useGuard(() => editing.steps.$now.get() !== stored.current);
   const { ticks, hz } = base;
 
   // The loop follows whatever is edited.

@@ -95,7 +95,7 @@ export function Blind({ trial, leave }: { trial: BlindTrial; leave(): void }) {
                 Two
               </button>
             </div>
-            <Line label="A word why" value={word} most={400} change={setWord} />
+            <Line label="A word why" value={word} most={400} change={setWord} isWork />
           </>
         )}
         <Line label="Your name" value={who} most={80} change={setWho} />
@@ -117,12 +117,22 @@ export function Blind({ trial, leave }: { trial: BlindTrial; leave(): void }) {
   );
 }
 
-function Line({ label, value, most, change }: { label: string; value: string; most: number; change(value: string): void }) {
+interface LineProps {
+  label: string;
+  value: string;
+  most: number;
+  change(value: string): void;
+  /** Whether it holds work that leaving the page would lose. */
+  isWork?: boolean;
+}
+
+function Line({ label, value, most, change, isWork }: LineProps) {
   return (
     <label className="block">
       <span className="text-ink-soft">{label}</span>
       <input
         className="mt-0.5 w-full border-b border-ink bg-transparent py-0.5"
+        data-work={isWork ? '' : undefined}
         maxLength={most}
         value={value}
         onChange={(event) => change(event.target.value)}
