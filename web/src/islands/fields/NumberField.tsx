@@ -16,39 +16,55 @@ const PIXELS = 2;
  * Escape gives back what was there. A wrong entry says why and changes nothing.
  */
 export function NumberField({ model }: { model: FieldModel }) {
-  const { editing } = useTuning();
+  const { editing, saving } = useTuning();
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
   /** What is typed and not yet taken; Escape empties it before the field is left. */
   const given = useRef<string | null>(null);
+  /** The number that was there when typing began. */
+  const begun = useRef(0);
   const [why, setWhy] = useState<string | null>(null);
   const scrub = useRef<{ x: number; number: number; step: number } | null>(null);
 
+  /** Stores typed text in the browser, so that it survives even a crash of the page. */
+  const type = (text: string) => {
+    if (given.current === null) begun.current = model.number;
+    given.current = text;
+    setTyped(text);
+    setWhy(null);
+    saving.hold(editing.would(() => model.enter(text)));
+  };
+  /** Nothing is typed any more. */
+  const forget = () => {
+    given.current = null;
+    setTyped(null);
+    saving.hold(null);
+  };
   const commit = (text: string): boolean => {
     if (text.trim() === shortNumber(model.number)) {
       setWhy(null);
       return true;
     }
-    const fault = model.enter(text);
+    // The number was changed elsewhere while this text was being typed: don't overwrite it unseen.
+    const isNews = given.current !== null && begun.current !== model.number;
+    begun.current = model.number;
+    const fault = isNews ? `It became ${shortNumber(model.number)} meanwhile. Enter sets ${text}, Escape leaves it.` : model.enter(text);
     setWhy(fault);
     return fault === null;
   };
   const nudge = (by: number) => {
-    given.current = null;
-    setTyped(null);
+    forget();
     setWhy(model.put(Number((model.number + by).toPrecision(12))));
   };
   const key = (event: KeyboardEvent<HTMLInputElement>) => {
     event.stopPropagation();
     if (event.key === 'Enter') {
       if (commit(event.currentTarget.value)) {
-        given.current = null;
-        setTyped(null);
+        forget();
         event.currentTarget.select();
       }
     } else if (event.key === 'Escape') {
-      given.current = null;
-      setTyped(null);
+      forget();
       setWhy(null);
       event.currentTarget.blur();
     } else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
@@ -59,8 +75,7 @@ export function NumberField({ model }: { model: FieldModel }) {
   };
   const leave = () => {
     if (given.current !== null && !commit(given.current)) return;
-    given.current = null;
-    setTyped(null);
+    forget();
   };
 
   /** The number looked at is the one that a trial multiplies. */
@@ -125,11 +140,7 @@ export function NumberField({ model }: { model: FieldModel }) {
           aria-invalid={why !== null}
           aria-describedby={why ? `${id}-why` : undefined}
           onFocus={(event) => event.currentTarget.select()}
-          onChange={(event) => {
-            given.current = event.target.value;
-            setTyped(event.target.value);
-            setWhy(null);
-          }}
+          onChange={(event) => type(event.target.value)}
           onKeyDown={key}
           onBlur={leave}
         />

@@ -1,6 +1,7 @@
 import { useStore } from '@nanostores/react';
 import {
   type FileValue,
+  heldIn,
   isLink,
   linkWords,
   numberAt,
@@ -37,7 +38,7 @@ export interface FieldModel {
 /** Sets a number. A linked one keeps its link and changes its ratio (or, where the ratio cannot, what it adds). */
 export function putNumber(editing: Editing, path: string, number: number, what: string): string | null {
   const spec = numberSpec(path);
-  const held = Math.min(spec.max, Math.max(spec.min, number));
+  const held = heldIn(spec, number);
   const raw = rawAt(editing.$now.get(), path);
   if (!isLink(raw)) return editing.set(path, tidy(held), what);
   const source = numberAt(editing.$tuning.get().parameters, raw.of);

@@ -95,7 +95,7 @@ export function HandOff({ opening }: { opening: Opening }) {
         {part === 'numbers' && (
           <div className="grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)_260px]">
             <Choices choice={choice} choose={choose} names={names} rename={(next) => void handOffs.rename(next)} handed={handed}>
-              <PathField path={ownPath ?? last?.path ?? ''} fault={pathFault} set={setPath} />
+              <PathField path={ownPath ?? last?.path ?? ''} stored={last?.path ?? ''} fault={pathFault} set={setPath} />
             </Choices>
             <section aria-label="The file" className="flex min-h-0 min-w-0 flex-col px-3.5 py-2.5">
               <header className="flex items-baseline gap-4">
@@ -144,14 +144,15 @@ function partOf(): Part {
   return Object.hasOwn(parts, named) ? (named as Part) : 'numbers';
 }
 
-/** Where in the project's folder this hand-off is written by each saved revision. */
-function PathField({ path, fault, set }: { path: string; fault: string | null; set(path: string): void }) {
+/** Where in the project's folder each saved revision writes this hand-off; `stored`: the path of the last one. */
+function PathField({ path, stored, fault, set }: { path: string; stored: string; fault: string | null; set(path: string): void }) {
   return (
     <section className="border-t border-rule pt-2">
       <label className="block">
         <span className="rubric">Written to, in the folder</span>
         <input
           className="digits mt-0.5 min-h-6 w-full border-b border-rule bg-transparent text-[13px]"
+          data-work={stored}
           placeholder="src/motion.h"
           maxLength={200}
           spellCheck={false}

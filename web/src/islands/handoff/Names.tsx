@@ -1,6 +1,7 @@
 import { inCase, specs, wordsOfPath } from '@zygopod/core';
 import { useState } from 'react';
 import { Overlay } from '../controls/Overlay.tsx';
+import { useGuard } from '../work/unfinished.ts';
 
 /** What the game calls parameters, kept with the project: an empty name is our own. */
 export function Names({
@@ -14,6 +15,7 @@ export function Names({
 }) {
   const [own, setOwn] = useState<Readonly<Record<string, string>>>(names);
   const [wanted, find] = useState('');
+  useGuard(() => Object.keys({ ...own, ...names }).some((path) => (own[path] ?? '').trim() !== (names[path] ?? '')));
   const rows = [...specs].filter(([path, { label }]) => `${path} ${label} ${own[path] ?? ''}`.toLowerCase().includes(wanted.toLowerCase()));
   return (
     <Overlay title="What your game calls them" close={close} wide>

@@ -4,6 +4,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import type { ShelfOpening } from '../../server/data/openings.ts';
 import { Trouble } from '../controls/Trouble.tsx';
 import { BringIn } from '../work/bringIn/BringIn.tsx';
+import { Interrupted } from '../work/bringIn/Interrupted.tsx';
 import { listenToServer } from '../work/changes.ts';
 import type { Command } from '../work/commands.ts';
 import { DocumentFinder } from '../work/DocumentFinder.tsx';
@@ -75,6 +76,7 @@ export function Shelf({ opening }: { opening: ShelfOpening }) {
         broughtIn={() => void shelf.load()}
       >
         <Tools make={() => void make()} out={() => ask('out')} paste={() => ask('paste')} choose={setChosen} />
+        <Interrupted project={shelf.project.id} changed={() => void shelf.load()} />
         <Rows pictures={pictures} ask={ask} tell={tell} />
       </Frame>
       {chosen && <BringIn files={chosen} close={() => setChosen(null)} done={() => void shelf.load()} />}

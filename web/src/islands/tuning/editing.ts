@@ -1,4 +1,4 @@
-import { type FileValue, numberAt, numberSpec, resolveTuning, type Tuning, type TuningFile, withValue } from '@zygopod/core';
+import { type FileValue, heldIn, numberAt, numberSpec, resolveTuning, type Tuning, type TuningFile, withValue } from '@zygopod/core';
 import { atom, computed, type ReadableAtom } from 'nanostores';
 import { Steps } from '../work/steps.ts';
 
@@ -41,7 +41,7 @@ export class Editing extends Steps<TuningFile> {
 
   /** Sets a parameter. A value that the tuning cannot take (a link loop, out of range) changes nothing and says why. */
   set(path: string, value: FileValue | undefined, what: string): string | null {
-    if (this.$flipped.get()) this.$flipped.set(false);
+    if (!this.isTrying && this.$flipped.get()) this.$flipped.set(false);
     const file = withValue(this.$now.get(), path, value);
     const reading = resolveTuning(file);
     if (!reading.ok) return `${reading.faults[0]?.path}: found ${reading.faults[0]?.found}, expected ${reading.faults[0]?.expected}`;
@@ -51,8 +51,10 @@ export class Editing extends Steps<TuningFile> {
 
   /** Sets several parameters as one step; where the tuning cannot take them, nothing changes, and it says why. */
   setAll(values: Readonly<Record<string, FileValue>>, what: string): string | null {
-    this.$preview.set(null);
-    if (this.$flipped.get()) this.$flipped.set(false);
+    if (!this.isTrying) {
+      this.$preview.set(null);
+      if (this.$flipped.get()) this.$flipped.set(false);
+    }
     const reading = this.#with(values);
     if (!reading.ok) return `${reading.faults[0]?.path}: found ${reading.faults[0]?.found}, expected ${reading.faults[0]?.expected}`;
     this.replace(reading.value.file, what);
@@ -90,7 +92,7 @@ export class Editing extends Steps<TuningFile> {
 function tried(tuning: Tuning, trial: Trial | null): Tuning {
   if (!trial) return tuning;
   const spec = numberSpec(trial.path);
-  const number = Math.min(spec.max, Math.max(spec.min, numberAt(tuning.parameters, trial.path) * trial.factor));
+  const number = heldIn(spec, numberAt(tuning.parameters, trial.path) * trial.factor);
   const reading = resolveTuning(withValue(tuning.file, trial.path, number));
   return reading.ok ? reading.value : tuning;
 }

@@ -19,6 +19,8 @@ export class Steps<F> {
   #done: Step<F>[] = [];
   #undone: Step<F>[] = [];
   #gesture: { before: F; what: string } | null = null;
+  /** The result of a trial run, see `would`. */
+  #trying: { file: F | null } | null = null;
 
   constructor(now: F, before: F = now) {
     this.$now = atom(now) as WritableAtom<F>;
@@ -27,10 +29,31 @@ export class Steps<F> {
 
   /** Puts a whole file in place of the present one, as one step. */
   replace(file: F, what: string): void {
+    if (this.#trying) {
+      this.#trying.file = file;
+      return;
+    }
     const before = this.$now.get();
     if (before === file || JSON.stringify(before) === JSON.stringify(file)) return;
     this.$now.set(file);
     if (!this.#gesture) this.#push({ before, after: file, what });
+  }
+
+  /** True during a trial run, see `would`. */
+  protected get isTrying(): boolean {
+    return this.#trying !== null;
+  }
+
+  /** Runs `work` without applying it, and returns the file that it would produce; null if it changes nothing. */
+  would(work: () => unknown): F | null {
+    const trying = { file: null as F | null };
+    this.#trying = trying;
+    try {
+      work();
+    } finally {
+      this.#trying = null;
+    }
+    return trying.file;
   }
 
   /** All changes until `endGesture` are one step. */

@@ -1,10 +1,12 @@
 import { useEffect, useState } from 'react';
 import { Overlay } from '../../controls/Overlay.tsx';
-import { createDocument, putAway } from '../deeds.ts';
+import { createDocument } from '../deeds.ts';
 import type { Collection } from '../listing.ts';
+import { $project } from '../project.ts';
 import { newPageId } from '../saving/pages.ts';
 import { askServer } from '../server.ts';
 import { forEach, type ReadFile, readFile } from './reading.ts';
+import { beginImport, continuable, imported, importNote, undoImport } from './record.ts';
 
 const collectionOf = { tuning: 'tunings', ground: 'grounds', tape: 'tapes', targets: 'targets' } as const satisfies Record<
   string,
@@ -20,70 +22,82 @@ export function BringIn({ files, close, done }: { files: readonly File[]; close(
   const [count, setCount] = useState<number | null>(null);
   const [faults, setFaults] = useState<readonly string[]>([]);
   const [isDone, finish] = useState(false);
-  const [into, setInto] = useState<string | undefined>(undefined);
-  /** What this import has made, by the member's place; asked again with its key, each is made once. */
-  const [own] = useState(() => ({ key: newPageId(), made: new Map<number, { collection: Collection; id: string }>() }));
+  /** The project that the documents go to, once that is known. */
+  const [project, setProject] = useState<string | undefined>(undefined);
+  const [key, setKey] = useState(newPageId);
+  const [created, setCreated] = useState(0);
   useEffect(() => {
     let current = true;
     const all: ReadFile[] = [];
-    void forEach(
-      files,
-      async (file) => {
-        all.push(await readFile(file));
+    const reading = forEach(
+      files.map((file, i) => ({ file, i })),
+      async ({ file, i }) => {
+        all[i] = await readFile(file);
       },
       () => undefined,
-    ).then(() => current && setRead(all));
+    );
+    const resumed = continuable(files).then(async (record) => {
+      const there = record && (await imported(record));
+      return there && !('why' in there) ? { record, count: there.length } : null;
+    });
+    void Promise.all([resumed, reading]).then(([before]) => {
+      if (!current) return;
+      setRead(all);
+      if (!before) return;
+      // The same files again: continue the interrupted import.
+      setKey(before.record.key);
+      setProject(before.record.project);
+      setCreated(before.count);
+      setCount(before.count);
+      finish(true);
+    });
     return () => {
       current = false;
     };
   }, [files]);
   const members = (read ?? []).flatMap((one) => one.members);
   const broken = (read ?? []).filter((one) => one.faults.length > 0);
-  const project = read?.length === 1 ? (read[0]?.project ?? null) : null;
+  const ownProject = read?.length === 1 ? (read[0]?.project ?? null) : null;
 
   const importAll = async (into: string | undefined) => {
     const refused: string[] = [];
+    let good = 0;
+    const target = into ?? $project.get()?.id;
+    const end = target ? beginImport(key, target, files, members.length) : () => undefined;
+    setProject(target);
     finish(false);
     setCount(0);
     setFaults([]);
     await forEach(
       members.map((member, i) => ({ ...member, i })),
       async ({ kind, name, reading, i }) => {
-        if (own.made.has(i)) return;
-        const made = await createDocument(collectionOf[kind], reading.ok ? reading.value : null, 'Brought in', {
-          project: into,
-          key: `${own.key}-${i}`,
+        // One that was created before is not created again: its key is known.
+        const made = await createDocument(collectionOf[kind], reading.ok ? reading.value : null, importNote(key), {
+          project: target,
+          key: `${key}-${i}`,
         });
         if ('why' in made) refused.push(`${name}: ${made.why}`);
-        else own.made.set(i, { collection: collectionOf[kind], id: made.id });
+        else good++;
       },
       setCount,
     );
+    end();
     setFaults(refused);
-    setInto(into);
+    setCreated(good);
     finish(true);
-    if (refused.length === 0 && into) window.location.assign(`/shelf/${into}`);
+    if (refused.length === 0 && into && into !== $project.get()?.id) window.location.assign(`/shelf/${into}`);
     else done();
     if (refused.length === 0 && broken.length === 0) close();
   };
   const importAsOwn = async () => {
-    const made = await askServer<{ id: string }>('POST', '/api/v1/projects', project);
+    const made = await askServer<{ id: string }>('POST', '/api/v1/projects', ownProject);
     if ('why' in made) setFaults([made.why]);
     else await importAll(made.body.id);
   };
   const undo = async () => {
-    setCount(0);
+    if (!project) return;
     finish(false);
-    const left: string[] = [];
-    await forEach(
-      [...own.made],
-      async ([i, { collection, id }]) => {
-        const why = await putAway(collection, id, 1);
-        if (why) left.push(`${members[i]?.name}: ${why}`);
-        else own.made.delete(i);
-      },
-      setCount,
-    );
+    const left = await undoImport({ project, key });
     done();
     setFaults(left);
     if (left.length === 0) close();
@@ -102,7 +116,7 @@ export function BringIn({ files, close, done }: { files: readonly File[]; close(
       {!read && <p className="text-ink-soft">Reading {files.length.toLocaleString('en')} files …</p>}
       {read && (
         <p data-testid="brought">
-          {isDone ? `${own.made.size.toLocaleString('en')} of ${many} brought in` : `${many} can be brought in`}
+          {isDone ? `${created.toLocaleString('en')} of ${many} brought in` : `${many} can be brought in`}
           {members.length === 1 && `: ${members[0]?.name}`}
           {broken.length > 0 && `; ${broken.length} ${broken.length === 1 ? 'file has' : 'files have'} faults`}.
         </p>
@@ -139,17 +153,17 @@ export function BringIn({ files, close, done }: { files: readonly File[]; close(
         <button type="button" className="text-ink-soft" onClick={close}>
           {isDone ? 'Close' : 'Not now'}
         </button>
-        {isDone && own.made.size > 0 && (
+        {isDone && created > 0 && (
           <button type="button" className="deed min-h-6" onClick={() => void undo()}>
             Undo import
           </button>
         )}
-        {isDone && faults.length > 0 && (
-          <button type="button" className="deed min-h-6" onClick={() => void importAll(into)}>
+        {isDone && created < members.length && (
+          <button type="button" className="deed min-h-6" onClick={() => void importAll(project)}>
             Import the rest
           </button>
         )}
-        {read && !isDone && project && (
+        {read && !isDone && ownProject && (
           <button type="button" className="deed min-h-6" disabled={count !== null} onClick={() => void importAsOwn()}>
             As a project of its own
           </button>

@@ -176,16 +176,18 @@ function Conflict<F extends Named, S extends Steps<F>>({ work: { trade, steps, s
 /** Work that this browser kept, where the same was changed elsewhere. */
 function Kept<F extends Named, S extends Steps<F>>({ work: { steps, adopting }, offer }: { work: Work<F, S>; offer: Offer<F> }) {
   const here = useStore(steps.$now) as F;
+  // Compare with the present work: it may have changed since the offer.
+  const { conflicts } = adopting.merged(offer, here);
   return (
     <Notice tone="trouble" role="alert">
       <span data-testid="kept-work">
-        ◆ This browser kept unsent changes from {whenKept(offer.at)}. Also changed elsewhere:{' '}
-        {conflictWords(offer.conflicts, offer.file, here)}.
+        ◆ This browser kept unsent changes from {whenKept(offer.at)}.{' '}
+        {conflicts.length > 0 && `Also changed elsewhere: ${conflictWords(conflicts, offer.file, here)}.`}
       </span>
-      <button type="button" className="deed" onClick={() => void adopting.decide(offer, 'kept')}>
+      <button type="button" className="deed" onClick={() => adopting.decide(offer, 'kept')}>
         Use the kept values
       </button>
-      <button type="button" className="deed" onClick={() => void adopting.decide(offer, 'here')}>
+      <button type="button" className="deed" onClick={() => adopting.decide(offer, 'here')}>
         Discard them
       </button>
     </Notice>
@@ -193,7 +195,7 @@ function Kept<F extends Named, S extends Steps<F>>({ work: { steps, adopting }, 
 }
 
 /** Conflicts that are listed; the others are counted. */
-const LISTED = 4;
+const LISTED = 8;
 
 function conflictWords(paths: readonly string[], mine: object, theirs: object): string {
   const words = paths.slice(0, LISTED).map((path) => {

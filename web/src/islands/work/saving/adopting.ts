@@ -7,16 +7,7 @@ import type { Saving } from './saving.ts';
 import { isSame } from './state.ts';
 
 /** Work that this browser kept and that can't be merged by itself: the same values were changed elsewhere. */
-export interface Offer<F> {
-  id: string;
-  page: string;
-  /** When it was kept, ms since 1970. */
-  at: number;
-  /** The kept work merged into what is worked on, with the kept values where both changed. */
-  file: F;
-  /** Paths that both changed. */
-  conflicts: string[];
-}
+export type Offer<F> = Pick<Copy<F>, 'id' | 'page' | 'at' | 'from' | 'sent' | 'file'>;
 
 /** Milliseconds for which opening waits for a page that may be just going: the one that was reloaded. */
 const GOING = 400;
@@ -30,7 +21,7 @@ export class Adopting<F extends object> {
   readonly #steps: Steps<F>;
   readonly #saving: Saving<F>;
   readonly #copies: Copies;
-  readonly #read: (kept: unknown) => F | null;
+  readonly #readFile: (kept: unknown) => F | null;
   #isOver = false;
 
   constructor(
@@ -41,7 +32,7 @@ export class Adopting<F extends object> {
     this.#steps = steps;
     this.#saving = saving;
     this.#copies = copies;
-    this.#read = read;
+    this.#readFile = read;
   }
 
   /** Takes over what pages leave that are still there, as they go; until the answer is called. */
@@ -61,17 +52,21 @@ export class Adopting<F extends object> {
 
   /** Merges a copy of a page that is gone. */
   take(copy: Copy): void {
-    const merged = this.#merged(copy);
+    const offer = this.#read(copy);
     // What cannot be read stays where it is: a newer version may have kept it.
-    if (!merged) return;
-    const { file, conflicts } = merged;
+    if (!offer) return;
+    const { file, conflicts } = this.merged(offer, this.#steps.$now.get());
     if (conflicts.length > 0) {
-      const { id, page, at } = copy;
-      this.$offers.set([...this.$offers.get().filter((one) => one.page !== page), { id, page, at, file, conflicts }]);
+      this.$offers.set([...this.$offers.get().filter(({ page }) => page !== offer.page), offer]);
       return;
     }
     if (!isSame(file, this.#steps.$now.get())) this.#put(file);
     this.#saving.whenSafe(() => void this.#copies.drop(copy.id, copy.page));
+  }
+
+  /** Merges stored work into `now`. Where both changed a value the stored one is taken, and its path is in `conflicts`. */
+  merged({ from, sent, file }: Offer<F>, now: F): { file: F; conflicts: string[] } {
+    return mergeFiles(this.#kind, from, file, now, sent);
   }
 
   #put(file: F): void {
@@ -80,17 +75,16 @@ export class Adopting<F extends object> {
     this.#saving.keep(this.#steps.$now.get());
   }
 
-  #merged({ from, sent, file }: Copy): { file: F; conflicts: string[] } | null {
-    const read = (kept: readonly unknown[]) => kept.map(this.#read).filter((one) => one !== null);
-    const mine = this.#read(file);
-    return mine && mergeFiles(this.#kind, read(from), mine, this.#steps.$now.get(), read(sent));
+  #read({ id, page, at, from, sent, file }: Copy): Offer<F> | null {
+    const read = (kept: readonly unknown[]) => kept.map(this.#readFile).filter((one) => one !== null);
+    const mine = this.#readFile(file);
+    return mine && { id, page, at, from: read(from), sent: read(sent), file: mine };
   }
 
   /** Decides an offer: the kept values, or those that are here. */
-  async decide(offer: Offer<F>, take: 'kept' | 'here'): Promise<void> {
+  decide(offer: Offer<F>, take: 'kept' | 'here'): void {
     this.$offers.set(this.$offers.get().filter(({ page }) => page !== offer.page));
-    const copy = (await this.#copies.of(offer.id)).find(({ page }) => page === offer.page);
-    if (take === 'kept') this.#put((copy && this.#merged(copy)?.file) ?? offer.file);
+    if (take === 'kept') this.#put(this.merged(offer, this.#steps.$now.get()).file);
     this.#saving.whenSafe(() => void this.#copies.drop(offer.id, offer.page));
   }
 }

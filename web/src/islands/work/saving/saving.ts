@@ -1,5 +1,7 @@
-import { atom } from 'nanostores';
-import type { Copies, Copy } from './copies.ts';
+import { atom, type ReadableAtom } from 'nanostores';
+import { type Conflict, endedDraft, otherDraft, otherRevision, type TheirDraft } from './conflicts.ts';
+import type { Copies } from './copies.ts';
+import { Keeping } from './keeping.ts';
 import { type Answer, isAboutFile, mayPass, refusalOf, request } from './request.ts';
 import { isSame, type Origin, type SaveState } from './state.ts';
 
@@ -11,12 +13,6 @@ const LONGEST_RETRY = 30_000;
 /** States that were sent, and may have arrived, of which so many are remembered. */
 const SENT = 20;
 
-interface TheirDraft<F> {
-  file: F;
-  version: number;
-  base: number;
-}
-
 /**
  * Keeps the draft on the server within a second of each change, and in this browser at once, so that a reload, a killed server and a lost
  * connection lose nothing. Writes name the version last seen: a draft that another tab has moved on is never overwritten but shown as a
@@ -25,11 +21,8 @@ interface TheirDraft<F> {
 export class Saving<F> {
   readonly $state = atom<SaveState<F>>({ at: 'saved' });
   readonly $head: ReturnType<typeof atom<number>>;
-  /** Whether this browser keeps what the server doesn't have. */
-  readonly $kept = atom(true);
   readonly #path: string;
-  readonly #copies: Copies;
-  readonly #page: string;
+  readonly #keeping: Keeping<F>;
   #origin: Origin<F>;
   #pending: F | null = null;
   /** The work as it is. */
@@ -42,17 +35,11 @@ export class Saving<F> {
   #underWay: F | null = null;
   /** A revision of this page that is on its way. */
   #saving: Promise<unknown> | null = null;
-  #turn = 0;
-  #storing: Promise<void> | null = null;
-  #isStoreDue = false;
-  /** Called once what is worked on is on the server or kept in this browser. */
-  #whenSafe: (() => void)[] = [];
 
   constructor(collection: 'tunings' | 'grounds', origin: Origin<F>, state: SaveState<F>, copies: Copies, page: string) {
     this.#path = `/api/v1/${collection}/${origin.id}`;
     this.#origin = { ...origin };
-    this.#copies = copies;
-    this.#page = page;
+    this.#keeping = new Keeping(copies, origin.id, page, () => this.#unsettled());
     this.$head = atom(origin.head);
     this.$state.set(state);
   }
@@ -67,11 +54,25 @@ export class Saving<F> {
     return this.#pending !== null || this.#underWay !== null;
   }
 
+  /** Whether this browser keeps what the server doesn't have. */
+  get $kept(): ReadableAtom<boolean> {
+    return this.#keeping.$kept;
+  }
+
+  #unsettled() {
+    const { saved, draft } = this.#origin;
+    return {
+      file: this.#pending ?? this.#underWay,
+      from: draft ? [saved, draft.file] : [saved],
+      sent: this.#underWay === null ? this.#sent : [...this.#sent, this.#underWay],
+    };
+  }
+
   /** The file has changed: keep it here now and on the server soon. */
   keep(file: F): void {
     this.#pending = file;
     this.#latest = file;
-    this.#store();
+    this.#keeping.store();
     const state = this.$state.get();
     if (state.at === 'conflict' || (state.at === 'refused' && !isAboutFile(state.refusal))) return;
     if (state.at !== 'offline') this.$state.set({ at: 'keeping' });
@@ -80,62 +81,27 @@ export class Saving<F> {
 
   /** Calls back once all that is worked on is on the server, or kept in this browser. */
   whenSafe(call: () => void): void {
-    this.#whenSafe.push(call);
-    this.#tellSafe();
+    this.#keeping.whenSafe(call);
   }
 
-  #tellSafe(): void {
-    if (this.isUnsettled && (this.#storing !== null || !this.$kept.get())) return;
-    for (const call of this.#whenSafe.splice(0)) call();
-  }
-
-  /** The copy of what isn't settled. */
-  #copy(file: F): Copy<F> {
-    const { id, saved, draft } = this.#origin;
-    const sent = this.#underWay === null ? this.#sent : [...this.#sent, this.#underWay];
-    return { id, page: this.#page, turn: ++this.#turn, at: Date.now(), from: draft ? [saved, draft.file] : [saved], sent, file };
-  }
-
-  /** Keeps the copy in this browser; changes while one is being written make one more. */
-  #store(): void {
-    this.#isStoreDue = true;
-    this.#storing ??= this.#storeAll().finally(() => {
-      this.#storing = null;
-      this.#tellSafe();
-    });
-  }
-
-  async #storeAll(): Promise<void> {
-    while (this.#isStoreDue) {
-      this.#isStoreDue = false;
-      const file = this.#pending ?? this.#underWay;
-      if (file !== null) this.$kept.set(await this.#copies.put(this.#copy(file)));
-      // It may have arrived while its copy was being written.
-      if (!this.isUnsettled && !this.#isStoreDue) await this.#forget();
-    }
-  }
-
-  async #forget(): Promise<void> {
-    this.$kept.set(true);
-    await this.#copies.drop(this.id, this.#page);
+  /** Stores the work including typed text that is not entered yet in this browser, without sending it; null ends that. */
+  hold(file: F | null): void {
+    this.#keeping.hold(file);
   }
 
   /** The page is being left: keeps at once what isn't settled. False: it can't be kept, and would be lost. */
   leave(): boolean {
-    const file = this.#pending ?? this.#underWay;
-    if (file === null) return true;
-    const isKept = this.#copies.putNow(this.#copy(file)) || (this.$kept.get() && this.#storing === null);
-    this.$kept.set(isKept);
-    return isKept;
+    return this.#keeping.leave();
   }
 
   /** Gives up what isn't settled: it was saved as another document. */
   async abandon(): Promise<void> {
     clearTimeout(this.#timer);
     await this.#sending;
-    await this.#storing;
     this.#pending = null;
-    await this.#forget();
+    this.#keeping.hold(null);
+    this.#keeping.store();
+    await this.#keeping.written();
   }
 
   #schedule(delay: number): void {
@@ -194,7 +160,7 @@ export class Saving<F> {
     this.#pending ??= file;
     // Without an answer nobody knows whether it arrived.
     if (answer.status === 0 || answer.status >= 500) this.#sent = [...this.#sent, file].slice(-SENT);
-    if (answer.status === 409) await this.#meetConflict(current ?? null);
+    if (answer.status === 409) this.#meet(await (current ? otherDraft(this.#known, current) : endedDraft(this.#known)));
     else this.#refuse(answer);
   }
 
@@ -204,7 +170,7 @@ export class Saving<F> {
     if (refusal === null) this.$state.set({ at: 'offline', why: answer.why });
     else this.$state.set({ at: 'refused', refusal, why: answer.why, details: answer.body });
     // The browser may have room again.
-    if (this.#pending !== null && !this.$kept.get()) this.#store();
+    if (this.#pending !== null && !this.$kept.get()) this.#keeping.store();
     if (this.#pending === null || (refusal !== null && !mayPass(refusal))) return;
     this.#schedule(Math.max(answer.retryAfter, Math.min(LONGEST_RETRY, RETRY * 2 ** this.#tries++)));
   }
@@ -217,59 +183,21 @@ export class Saving<F> {
     this.#tries = 0;
     if (this.#pending === null) {
       this.$state.set({ at: 'draft' });
-      if (this.#storing === null) void this.#forget();
-      this.#tellSafe();
+      this.#keeping.settled();
     } else {
       this.$state.set({ at: 'keeping' });
       this.#schedule(PAUSE);
     }
   }
 
-  /** Somebody else wrote: show their draft, or, when it became a revision, that revision. */
-  async #meetConflict(current: TheirDraft<F> | null): Promise<void> {
-    if (current) return this.#meetDraft(current);
-    const { draft, saved } = this.#origin;
-    const answer = await request('GET', this.#path);
-    if (!answer.ok) return this.#refuse(answer);
-    const head = Number(answer.body['head']);
-    this.$state.set({
-      at: 'conflict',
-      theirs: answer.body['file'] as F,
-      version: 0,
-      base: head,
-      head,
-      from: draft ? [saved, draft.file] : [saved],
-      sent: this.#sent,
-    });
+  /** The data that conflicts are derived from. */
+  get #known() {
+    return { path: this.#path, origin: this.#origin, sent: this.#sent };
   }
 
-  /**
-   * Somebody else's draft: to be merged with what is here. Both grew from the older of the revisions that they were made from, and theirs from
-   * the draft that was seen here last, too: every write names the one before it.
-   */
-  async #meetDraft({ file, version, base }: TheirDraft<F>, draft = this.#origin.draft): Promise<void> {
-    const { head, saved } = this.#origin;
-    const other = base === head ? null : await request('GET', `${this.#path}/revisions/${base}`);
-    if (other && !other.ok) return this.#refuse(other);
-    const theirBase = other ? (other.body['file'] as F) : saved;
-    const revision = base < head ? theirBase : saved;
-    const isDraftNewer = draft !== undefined && draft.base >= Math.min(base, head);
-    const from = !draft ? [revision] : isDraftNewer ? [revision, draft.file] : [draft.file, revision];
-    const newer = base > head ? { head: base, saved: theirBase } : {};
-    this.$state.set({ at: 'conflict', theirs: file, version, base, from, sent: this.#sent, ...newer });
-  }
-
-  /**
-   * Somebody saved first. If the draft that was seen here last is ended, it is in their revision: they went on from it, and what stands in it
-   * is nobody's own any more. If it is still there they knew nothing of it.
-   */
-  async #meetRevision({ file, number }: { file: F; number: number }): Promise<void> {
-    const { draftVersion, draft, saved } = this.#origin;
-    const there = draftVersion > 0 ? await request('GET', `${this.#path}/draft`) : null;
-    const isEnded = there !== null && !there.ok && there.status === 404;
-    const from = isEnded && draft ? [saved, draft.file] : [saved];
-    const version = isEnded ? 0 : draftVersion;
-    this.$state.set({ at: 'conflict', theirs: file, version, base: number, head: number, from, sent: this.#sent });
+  #meet(found: Conflict<F> | Extract<Answer, { ok: false }>): void {
+    if ('at' in found) this.$state.set(found);
+    else this.#refuse(found);
   }
 
   /**
@@ -291,7 +219,7 @@ export class Saving<F> {
     const [file, number] = [answer.body['file'] as F, Number(answer.body['head'])];
     if (number <= head) return null;
     if (this.isUnsettled || draftVersion > 0 || this.$state.get().at !== 'saved') {
-      await this.#meetRevision({ file, number });
+      this.#meet(await otherRevision(this.#known, { file, number }));
       return null;
     }
     this.#origin = { id, head: number, saved: file, draftVersion: 0 };
@@ -335,7 +263,10 @@ export class Saving<F> {
       const own = other?.version === draftVersion ? { draftVersion, draft: other } : { draftVersion: 0 };
       this.#saved({ id, head: Number(answer.body['number']), saved: file, ...own });
       // Somebody else's draft is not in this revision: it is offered for merging.
-      if (other && own.draftVersion === 0) await this.#meetDraft(other, draft);
+      if (other && own.draftVersion === 0) {
+        const origin = { ...this.#origin, ...(draft && { draft }) };
+        this.#meet(await otherDraft({ ...this.#known, origin }, other));
+      }
       return null;
     }
     const current = answer.body['current'] as { file: F; number: number } | undefined;
@@ -345,7 +276,7 @@ export class Saving<F> {
         this.#saved({ id, head: current.number, saved: file, draftVersion: 0 });
         return null;
       }
-      await this.#meetRevision(current);
+      this.#meet(await otherRevision(this.#known, current));
       return 'Somebody saved a newer revision meanwhile. Your draft is kept.';
     }
     return `${answer.why} Your draft is kept.`;
@@ -359,10 +290,9 @@ export class Saving<F> {
     if (this.#latest !== null && !isSame(this.#latest, origin.saved)) this.#pending ??= this.#latest;
     if (this.#pending === null) {
       this.$state.set({ at: 'saved' });
-      if (this.#storing === null) void this.#forget();
-      this.#tellSafe();
+      this.#keeping.settled();
     } else {
-      this.#store();
+      this.#keeping.store();
       this.$state.set({ at: 'keeping' });
       this.#schedule(PAUSE);
     }

@@ -137,7 +137,7 @@ class Page {
         this.saving.settle(file);
         this.steps.replace(file, 'merge');
       }
-      for (const offer of this.adopting.$offers.get()) void this.adopting.decide(offer, 'kept');
+      for (const offer of this.adopting.$offers.get()) this.adopting.decide(offer, 'kept');
     });
   }
 
@@ -227,8 +227,17 @@ async function play(seed: number): Promise<string[]> {
       const dies = next() < 0.3;
       told.push(`${page.name} ${dies ? 'dies' : 'leaves'}`);
       // What can't be kept is said: no more can be done for it.
-      if (dies && !copies.isFull && page.saving.$kept.get()) page.die();
-      else if (!page.leave()) {
+      if (dies && !copies.isFull && page.saving.$kept.get()) {
+        const path = next() < 0.5 ? unused.pop() : undefined;
+        if (path) {
+          // Text that is typed and not entered is stored, too.
+          typed.set(path, ++number);
+          told.push(`${page.name} has ${path} ${number} typed and not entered`);
+          page.do(() => page.saving.hold(withValue(page.steps.$now.get(), path, number as FileValue)));
+          await vi.advanceTimersByTimeAsync(10);
+        }
+        page.die();
+      } else if (!page.leave()) {
         told.push('… and is asked to stay');
         continue;
       }
@@ -292,4 +301,4 @@ it('every number that is typed is there in the end', async () => {
     const lost = await play(seed);
     expect(lost.join('\n')).toBe('');
   }
-}, 240_000);
+});
