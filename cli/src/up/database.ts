@@ -18,6 +18,33 @@ export async function makeDatabase(adminUrl: string, name: string, fresh = false
   }
 }
 
+/** Files of the write-ahead log that are kept ready (16 MB each). */
+const SPARE = 4;
+
+/**
+ * Has a PostgreSQL server of our own keep spare files of its write-ahead log: it ends when it can't begin another one, so that a full disk would
+ * take reading away too. Files that were used are recycled by a checkpoint, up to `min_wal_size` (80 MB).
+ */
+export async function keepSpareLog(adminUrl: string): Promise<void> {
+  const client = new pg.Client({ connectionString: adminUrl, connectionTimeoutMillis: PATIENCE });
+  client.on('error', () => undefined);
+  await client.connect();
+  try {
+    const { rows } = await client.query(
+      `select count(*)::int as ready from pg_ls_waldir() where name > pg_walfile_name(pg_current_wal_lsn())`,
+    );
+    const missing = SPARE - ((rows[0] as { ready: number }).ready ?? 0);
+    for (let i = 0; i < missing; i++) {
+      // A file is only left once something is written in it.
+      await client.query(`select pg_logical_emit_message(true, 'zygopod', 'spare')`);
+      await client.query('select pg_switch_wal()');
+    }
+    if (missing > 0) await client.query('checkpoint');
+  } finally {
+    await client.end();
+  }
+}
+
 /** Milliseconds that a database of the user's has to answer. */
 const PATIENCE = 3000;
 

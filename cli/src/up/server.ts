@@ -4,7 +4,7 @@ import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { Misuse } from '../misuse.ts';
 import { root } from '../root.ts';
-import type { RunningServer } from './supervisor.ts';
+import { Killed, type RunningServer } from './supervisor.ts';
 
 interface ServerOptions {
   host: string;
@@ -65,7 +65,8 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   stop?.addEventListener('abort', () => over.abort());
   try {
     const gone = died.then(() => {
-      throw new Misuse(`The server ended at its start (${server.signalCode ?? `exit code ${server.exitCode}`}).`);
+      const why = `The server ended at its start (${server.signalCode ?? `exit code ${server.exitCode}`}).`;
+      throw server.signalCode ? new Killed(why) : new Misuse(why);
     });
     gone.catch(() => undefined);
     await Promise.race([healthy(address, process.env['ZYGOPOD_TOKEN'], patience, over.signal), gone]);
@@ -74,7 +75,29 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     await stopServer(server);
     throw error;
   }
-  return { address, pid: server.pid as number, died, stop: () => stopServer(server), process: server };
+  return {
+    address,
+    pid: server.pid as number,
+    died,
+    answers: () => answers(address),
+    kill: () => server.kill('SIGKILL'),
+    stop: () => stopServer(server),
+    process: server,
+  };
+}
+
+/** Milliseconds after which a server that says nothing is taken not to answer. */
+const SILENCE = 5000;
+
+/** Returns true if a server answers at all, with any status. */
+async function answers(address: string): Promise<boolean> {
+  try {
+    const answer = await fetch(`${address}/api/v1/health`, { signal: AbortSignal.timeout(SILENCE) });
+    await answer.body?.cancel();
+    return true;
+  } catch {
+    return false;
+  }
 }
 
 async function healthy(address: string, token: string | undefined, patience: number, stop: AbortSignal): Promise<void> {

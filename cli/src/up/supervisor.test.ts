@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { Failure } from '../misuse.ts';
-import { MENDED_IN, type RunningServer, Supervisor } from './supervisor.ts';
+import { Killed, MENDED_IN, type RunningServer, Supervisor } from './supervisor.ts';
 
 beforeEach(() => {
   vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'performance'] });
@@ -20,13 +20,16 @@ class Machine {
   /** Starts of the database and the server that fail from now on. */
   failing = { database: 0, server: 0 };
   delay = 50;
+  isFull = false;
+  isFrozen = false;
 
   readonly database = {
+    hasRoom: () => !this.isFull,
     isRunning: async () => this.isDatabaseUp,
     ensure: async () => {
       if (this.isDatabaseUp) return;
       await pause(this.delay);
-      if (this.failing.database-- > 0) throw new Error('no memory for it\nand more');
+      if (this.isFull || this.failing.database-- > 0) throw new Error('no memory for it\nand more');
       this.isDatabaseUp = true;
     },
   };
@@ -46,12 +49,14 @@ class Machine {
     };
     this.servers.push(server);
     await pause(this.delay);
-    for (let waited = 0; !this.isDatabaseUp && server.isUp && waited < 1000; waited += 50) await pause(50);
-    if (!this.isDatabaseUp || !server.isUp || this.failing.server-- > 0) {
+    for (let waited = 0; !this.isDatabaseUp && server.isUp && waited < 8000; waited += 50) await pause(50);
+    if (!server.isUp) throw new Killed('SIGKILL');
+    if (!this.isDatabaseUp || this.failing.server-- > 0) {
       server.kill();
       throw new Error('not healthy');
     }
-    return { address: '', pid: this.servers.length, died, stop: async () => server.kill() };
+    const answers = async () => !this.isFrozen;
+    return { address: '', pid: this.servers.length, died, answers, kill: server.kill, stop: async () => server.kill() };
   };
 
   get up(): number {
@@ -115,6 +120,72 @@ describe('the supervisor', () => {
     expect(error).toBeInstanceOf(Failure);
     expect((error as Error).message).toMatch(/^The (server|database) has died and could not be started again: [^\n]+$/);
     expect(machine.up).toBe(0);
+  });
+
+  it('goes on with a server that is killed while it starts, but not for ever', async () => {
+    for (const seconds of [30, 90]) {
+      const machine = new Machine();
+      machine.delay = 2000;
+      const { supervisor, over } = await machine.supervise();
+      for (let second = 0; second < seconds; second++) {
+        machine.servers.at(-1)?.kill();
+        await vi.advanceTimersByTimeAsync(1000);
+      }
+      await vi.advanceTimersByTimeAsync(MENDED_IN + 1000);
+      expect(supervisor.state).toBe(seconds < 60 ? 'running' : 'ended');
+      supervisor.stop();
+      await vi.advanceTimersByTimeAsync(10);
+      expect(await over)[seconds < 60 ? 'toBeUndefined' : 'toBeDefined']();
+    }
+  });
+
+  it('starts a database that is killed while the server is being started, at once', async () => {
+    const machine = new Machine();
+    machine.delay = 1500;
+    const { supervisor, over } = await machine.supervise();
+    machine.servers.at(-1)?.kill();
+    await vi.advanceTimersByTimeAsync(500);
+    machine.isDatabaseUp = false;
+    await vi.advanceTimersByTimeAsync(4000);
+    expect([machine.isDatabaseUp, machine.up, supervisor.state]).toEqual([true, 1, 'running']);
+    supervisor.stop();
+    await vi.advanceTimersByTimeAsync(10);
+    await over;
+  });
+
+  it('waits for room on a full disk, for as long as it takes', async () => {
+    const machine = new Machine();
+    const { supervisor, over } = await machine.supervise();
+    machine.isFull = true;
+    machine.isDatabaseUp = false;
+    await vi.advanceTimersByTimeAsync(10 * MENDED_IN);
+    expect(supervisor.state).toBe('mending');
+    expect(machine.lines.filter((line) => /disk is full/.test(line))).toHaveLength(1);
+    machine.isFull = false;
+    await vi.advanceTimersByTimeAsync(MENDED_IN);
+    expect([machine.isDatabaseUp, machine.up, supervisor.state]).toEqual([true, 1, 'running']);
+    supervisor.stop();
+    await vi.advanceTimersByTimeAsync(10);
+    await over;
+  });
+
+  it('ends a server that does not answer, and starts another', async () => {
+    const machine = new Machine();
+    const { supervisor, over } = await machine.supervise();
+    machine.isFrozen = true;
+    await vi.advanceTimersByTimeAsync(4000);
+    // Two questions without an answer are no reason yet.
+    machine.isFrozen = false;
+    await vi.advanceTimersByTimeAsync(20_000);
+    expect(machine.servers).toHaveLength(1);
+    machine.isFrozen = true;
+    await vi.advanceTimersByTimeAsync(7000);
+    machine.isFrozen = false;
+    await vi.advanceTimersByTimeAsync(MENDED_IN);
+    expect([machine.servers.length, machine.up, supervisor.state]).toEqual([2, 1, 'running']);
+    supervisor.stop();
+    await vi.advanceTimersByTimeAsync(10);
+    await over;
   });
 
   it('can be stopped while it mends', async () => {

@@ -6,13 +6,22 @@ export interface RunningServer {
   pid: number;
   /** Settles when it has died. */
   died: Promise<void>;
+  /** Resolves to true if it answers at all, with any status. */
+  answers(): Promise<boolean>;
+  /** Ends it by force. */
+  kill(): void;
   stop(): Promise<void>;
 }
+
+/** A server was killed from outside while it started: no fault of its own. */
+export class Killed extends Failure {}
 
 /** The database that the supervisor looks after. */
 interface Watched {
   ensure(): Promise<void>;
   isRunning(): Promise<boolean>;
+  /** Whether its disk has room to start it. */
+  hasRoom(): boolean;
 }
 
 export interface Parts {
@@ -31,14 +40,23 @@ export const MENDED_IN = 10_000;
 /** Milliseconds between two looks at the database, and between two tries. */
 const LOOK = 150;
 const RETRY = 100;
-/** Milliseconds that one start of the server may take while something is mended. */
-const START = 4000;
+/** Milliseconds that one start of the server may take: on a busy machine it takes several seconds. */
+const START = 8000;
+/** Milliseconds after which a server that is killed at every start is given up. */
+const LONGEST = 60_000;
+
+/** Milliseconds between two questions to the server, and how many may stay without an answer before it is ended as frozen. */
+const ASK = 2000;
+const UNANSWERED = 3;
 
 const pause = (milliseconds: number) => new Promise<void>((over) => setTimeout(over, milliseconds));
 
+/** A pause that keeps no process from ending. */
+const rest = (milliseconds: number) => new Promise<void>((over) => setTimeout(over, milliseconds).unref());
+
 /**
  * Keeps a server and its database running: whatever dies, in any order, also while the other is being started, is started again within
- * ten seconds, or the supervisor ends with a failure in one line. One loop acts at a time, so that nothing is started twice.
+ * ten seconds of the last kill, or the supervisor ends with a failure in one line; a full disk is waited for. One loop acts at a time, so that nothing is started twice.
  */
 export class Supervisor {
   readonly #parts: Parts;
@@ -89,9 +107,22 @@ export class Supervisor {
 
   #watch(server: RunningServer): void {
     this.#isServerDead = false;
-    void server.died.then(() => {
+    const died = server.died.then(() => {
       if (this.#server === server) this.#isServerDead = true;
+      return 'died' as const;
     });
+    void this.#askOften(server, died);
+  }
+
+  /** Ends a server that doesn't answer any more: it is started again as one that has died. */
+  async #askOften(server: RunningServer, died: Promise<'died'>): Promise<void> {
+    for (let unanswered = 0; unanswered < UNANSWERED; ) {
+      if ((await Promise.race([died, this.#stop, rest(ASK)])) === 'died' || this.#state === 'stopping' || this.#state === 'ended') return;
+      unanswered = (await server.answers()) ? 0 : unanswered + 1;
+    }
+    if (this.#server !== server || this.#isServerDead) return;
+    this.#parts.say('The server does not answer; it is ended.');
+    server.kill();
   }
 
   async #whatIsDead(): Promise<string | null> {
@@ -111,6 +142,22 @@ export class Supervisor {
       }
   }
 
+  /** Has the database run for as long as the server is being started: it may be killed meanwhile. */
+  async #ensureUntil(started: Promise<void>, end: number): Promise<void> {
+    let isStarting = true;
+    const over = started.then(
+      () => undefined,
+      () => undefined,
+    );
+    void over.then(() => {
+      isStarting = false;
+    });
+    do {
+      await this.#ensureDatabase(end);
+      await Promise.race([over, pause(LOOK)]);
+    } while (isStarting);
+  }
+
   async #startIfDead(patience: number): Promise<void> {
     if (!this.#isServerDead) return;
     this.#server = await this.#parts.startServer(patience);
@@ -122,17 +169,27 @@ export class Supervisor {
     const { say } = this.#parts;
     this.#state = 'mending';
     say(`${dead} has died; starting it again.`);
-    const end = performance.now() + MENDED_IN;
+    const last = performance.now() + LONGEST;
+    let end = performance.now() + MENDED_IN;
     let why = '';
+    let isFullSaid = false;
     while (this.#state === 'mending') {
       const left = end - performance.now();
       if (left <= 0) throw new Failure(`${dead} has died and could not be started again${why && `: ${why}`}`);
       try {
         // Both at once: the server waits for the database by itself.
-        await both(this.#ensureDatabase(end), this.#startIfDead(Math.min(START, left)));
+        const started = this.#startIfDead(Math.min(START, left));
+        await both(this.#ensureUntil(started, end), started);
         if (this.#state === 'mending') this.#state = 'running';
         return;
       } catch (error) {
+        if (error instanceof Killed) end = Math.min(last, performance.now() + MENDED_IN);
+        // Only free disk space can help: wait for it.
+        if (this.#parts.database?.hasRoom() === false) {
+          if (!isFullSaid) say('The disk is full: the database is started again as soon as there is room.');
+          isFullSaid = true;
+          end = performance.now() + MENDED_IN;
+        }
         why = error instanceof Error ? (error.message.split('\n')[0] as string) : String(error);
         await Promise.race([pause(RETRY), this.#stop]);
       }

@@ -19,7 +19,7 @@ function newFolder(): string {
 }
 
 async function start(state: string, env?: NodeJS.ProcessEnv, port?: number): Promise<Stand> {
-  const stand = await Stand.start(state, env, port);
+  const stand = await Stand.start(state, { ...(env && { env }), ...(port && { port }) });
   stands.push(stand);
   return stand;
 }
@@ -27,7 +27,7 @@ async function start(state: string, env?: NodeJS.ProcessEnv, port?: number): Pro
 afterAll(async () => {
   for (const stand of stands) await stand.stop();
   folders.forEach(clearFolder);
-}, 60_000);
+});
 
 describe('up, whatever dies', () => {
   let state: string;
@@ -36,7 +36,7 @@ describe('up, whatever dies', () => {
     state = newFolder();
     run = await Stand.serving(state);
     stands.push(run);
-  }, 90_000);
+  });
 
   it('is swept up when it is killed while its server starts', async () => {
     const own = await start(newFolder());
@@ -45,7 +45,7 @@ describe('up, whatever dies', () => {
     own.process.kill('SIGKILL');
     await until(() => !processesOf('front/serve.ts').includes(server), 'the end of the server', 20_000);
     await until(() => own.postmasterPid === undefined, 'the end of the database', 20_000);
-  }, 120_000);
+  });
 
   it.each([
     ['the server', ['server']],

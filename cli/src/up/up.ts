@@ -5,7 +5,7 @@ import { GOOD, Misuse } from '../misuse.ts';
 import { stateFolder } from '../root.ts';
 import { buildIfChanged } from './build.ts';
 import { type Cluster, startCluster } from './cluster.ts';
-import { checkDatabase, makeDatabase } from './database.ts';
+import { checkDatabase, keepSpareLog, makeDatabase } from './database.ts';
 import { Lock, runningNow } from './lock.ts';
 import { freeOrMisuse, startServer } from './server.ts';
 import { Supervisor } from './supervisor.ts';
@@ -60,6 +60,8 @@ export async function up(options: UpOptions): Promise<number> {
       cluster = await startCluster(stateFolder, 'postgres');
       sweeper.tell({ cluster: cluster.data });
       await makeDatabase(cluster.url('postgres'), 'zygopod');
+      // A disk that is too full for that is no reason not to start.
+      await keepSpareLog(cluster.url('postgres')).catch(() => undefined);
     }
     const databaseUrl = () => own ?? (cluster as Cluster).url('zygopod');
     await buildIfChanged(say, stop.signal);

@@ -6,9 +6,10 @@ export function handOffsAnswer(described: Described, { tuning, tape, targets }: 
   const ask = described.ask.bind(described);
 
   it('is what hand-offs are answered by: those of a tuning, newest first', async () => {
-    const tuning = { id: '44444444-4444-4444-8444-444444444444', revision: 2, name: 'Brisk' };
+    const { value: made } = await ask('POST', '/{kind}', { kind: 'tunings' }, 201, { body: { file: tuning } });
+    const of = { id: made['id'] as string, revision: 2, name: 'Brisk' };
     const handOff = {
-      tuning,
+      tuning: of,
       changedSince: false,
       to: 'c',
       units: 'tiles:32,frame:60,degree',
@@ -17,10 +18,11 @@ export function handOffsAnswer(described: Described, { tuning, tape, targets }: 
     };
     expect((await ask('POST', '/handoffs', {}, 201, { body: handOff })).value).toMatchObject(handOff);
     await ask('POST', '/handoffs', {}, 201, { body: { ...handOff, label: 'build 89' } });
+    await ask('POST', '/handoffs', {}, 404, { body: { ...handOff, tuning: { ...of, id: '00000000-0000-4000-8000-000000000000' } } });
     await ask('POST', '/handoffs', {}, 422, { body: { ...handOff, to: 'basic' } });
     await ask('POST', '/handoffs', {}, 422, { body: { ...handOff, units: 'miles' } });
     await ask('POST', '/handoffs', {}, 422, { body: { ...handOff, values: { WALK: { deep: 1 } } } });
-    const { value } = await ask('GET', '/handoffs', {}, 200, { query: `?tuning=${tuning.id}` });
+    const { value } = await ask('GET', '/handoffs', {}, 200, { query: `?tuning=${of.id}` });
     expect((value['items'] as { label: string }[]).map(({ label }) => label)).toEqual(['build 89', 'build 88']);
     await ask('GET', '/handoffs', {}, 400);
     await ask('POST', '/handoffs', {}, 422, { body: { ...handOff, path: '../out.h' } });

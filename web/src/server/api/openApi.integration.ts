@@ -15,6 +15,9 @@ const described = new Described(inject('address'));
 beforeAll(() => described.load());
 const ask = described.ask.bind(described);
 const address = described.address;
+/** A new document; its id. */
+const made = async (kind: 'tunings' | 'grounds') =>
+  (await ask('POST', '/{kind}', { kind }, 201, { body: { file: files[kind] } })).value['id'] as string;
 
 describe('the description of the API', () => {
   it('is OpenAPI 3.1 and holds every operation', () => {
@@ -85,7 +88,7 @@ describe('the description of the API', () => {
   });
 
   it('is what blind trials are answered by: rounds are found by their pair, whichever is which', async () => {
-    const [a, b] = ['11111111-1111-4111-8111-111111111111', '22222222-2222-4222-8222-222222222222'];
+    const [a, b, yard] = await Promise.all([made('tunings'), made('tunings'), made('grounds')]);
     const round = {
       who: 'Wren',
       choice: 'a',
@@ -93,10 +96,12 @@ describe('the description of the API', () => {
       first: 'b',
       a: { id: a, revision: 2, name: 'Brisk' },
       b: { id: b, revision: 1, name: 'Heavy' },
-      ground: NOBODY,
+      ground: yard,
     };
     const { value: kept } = await ask('POST', '/trials', {}, 201, { body: round });
     expect(kept).toMatchObject(round);
+    for (const over of [{ ground: NOBODY }, { a: { ...round.a, id: NOBODY } }, { b: { ...round.b, id: NOBODY } }])
+      await ask('POST', '/trials', {}, 404, { body: { ...round, ...over } });
     await ask('POST', '/trials', {}, 201, { body: { ...round, choice: 'none', a: round.b, b: round.a } });
     await ask('POST', '/trials', {}, 422, { body: { ...round, choice: 'both' } });
     await ask('POST', '/trials', {}, 422, { body: { ...round, who: 'W'.repeat(81) } });
@@ -108,14 +113,32 @@ describe('the description of the API', () => {
     const { value: other } = await ask('GET', '/trials', {}, 200, { query: `?a=${a}&b=${NOBODY}` });
     expect(other['items']).toEqual([]);
     await ask('GET', '/trials', {}, 400, { query: '?a=7' });
+    // A page at a time is the same list.
+    const paged: string[] = [];
+    for (let next: unknown = ''; next !== null; ) {
+      const { value } = await ask('GET', '/trials', {}, 200, { query: `?a=${a}&b=${b}&limit=1${next ? `&after=${next}` : ''}` });
+      paged.push(...(value['items'] as { choice: string }[]).map(({ choice }) => choice));
+      next = value['next'];
+    }
+    expect(paged).toEqual(['none', 'a']);
     const { value: csv } = await ask('GET', '/trials.csv', {}, 200, { query: `?a=${a}&b=${b}` });
     const lines = String(csv['text']).split('\r\n');
     expect(lines[0]).toBe('when,who,better,why,first,a,revision of a,b,revision of b,ground');
     expect(lines[2]).toContain('Wren,Brisk,"stops ""sooner"", and cleaner",Heavy,Brisk,2,Heavy,1');
+    // A vote outlives its ground, and goes with its tuning.
+    const forever = async (kind: string, id: string) => {
+      await ask('DELETE', '/{kind}/{id}', { kind, id }, 204, { headers: { 'if-match': '*' } });
+      await ask('DELETE', '/{kind}/{id}/forever', { kind, id }, 204, { headers: { 'if-match': '*' } });
+    };
+    await forever('grounds', yard);
+    const { value: without } = await ask('GET', '/trials', {}, 200, { query: `?a=${a}&b=${b}` });
+    expect((without['items'] as { ground: unknown }[]).map((one) => one.ground)).toEqual([null, null]);
+    await forever('tunings', b);
+    expect((await ask('GET', '/trials', {}, 200, { query: `?a=${a}&b=${b}` })).value['items']).toEqual([]);
   });
 
   it('is what reports are answered by: those of a tuning, newest first', async () => {
-    const tuning = { id: '33333333-3333-4333-8333-333333333333', revision: 2, name: 'Brisk' };
+    const tuning = { id: await made('tunings'), revision: 2, name: 'Brisk' };
     const report = {
       tuning,
       changedSince: false,
@@ -132,6 +155,7 @@ describe('the description of the API', () => {
     const { value: kept } = await ask('POST', '/reports', {}, 201, { body: report });
     expect(kept).toMatchObject(report);
     await ask('POST', '/reports', {}, 201, { body: { ...report, tuning: { ...tuning, revision: 3 } } });
+    await ask('POST', '/reports', {}, 404, { body: { ...report, tuning: { ...tuning, id: NOBODY } } });
     await ask('POST', '/reports', {}, 422, { body: { ...report, metrics: { 'rise time': 1 } } });
     await ask('POST', '/reports', {}, 422, { body: { ...report, core: 'newest' } });
     await ask('POST', '/reports', {}, 422, { body: { ...report, tuning: { ...tuning, name: 'a\0b' } } });

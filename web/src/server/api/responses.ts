@@ -9,6 +9,27 @@ export function json(body: unknown, init: { status?: number; etag?: string; loca
   return new Response(jsonText(body), { status: init.status ?? 200, headers });
 }
 
+/**
+ * A response whose parts are generated as fast as the client reads them. The first part is generated before the response begins, so that its
+ * failure is a problem; a later one cuts the response short.
+ */
+export async function streamed(parts: AsyncGenerator<string>, headers: Record<string, string>): Promise<Response> {
+  const encoder = new TextEncoder();
+  let first: IteratorResult<string> | null = await parts.next();
+  const body = new ReadableStream<Uint8Array>({
+    async pull(controller) {
+      const part = first ?? (await parts.next());
+      first = null;
+      if (part.done) controller.close();
+      else controller.enqueue(encoder.encode(part.value));
+    },
+    async cancel() {
+      await parts.return(undefined);
+    },
+  });
+  return new Response(body, { headers });
+}
+
 export const done = () => new Response(null, { status: 204 });
 
 /** The answer that a problem gives. */

@@ -28,7 +28,7 @@ beforeAll(async () => {
   );
   await client.query('update documents set head = $2 where id = $1', [id, REVISIONS]);
   await client.query('analyze documents, revisions');
-}, 120_000);
+});
 
 afterAll(async () => {
   await client.query(`delete from documents where name like 'Crate %'`);

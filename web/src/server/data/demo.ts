@@ -69,7 +69,7 @@ export async function loadDemo(database: Database, way: Way): Promise<void> {
 
 async function load(db: Database, way: Way): Promise<void> {
   const project = await demoProject(db);
-  for (const [path, module] of Object.entries(files).sort()) {
+  for (const [path, module] of Object.entries(files).sort(([a], [b]) => (a < b ? -1 : 1))) {
     const demo = path.split('/').at(-1) as string;
     const kind = String(markOf(module.default)).split('/')[1] as Kind;
     const kept = keptOf(judged(module.default, kind));

@@ -1,8 +1,8 @@
-import { and, asc, count, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt, isNotNull, isNull, or, sql } from 'drizzle-orm';
 import type { Kind } from '../kinds.ts';
 import { Problem } from '../problem.ts';
 import type { Database } from './connection.ts';
-import type { Reader, Seen } from './documents.ts';
+import type { Place, Reader, Seen } from './documents.ts';
 import { RawJson } from './rawJson.ts';
 import { documents, projects, projectVersions, revisions } from './schema.ts';
 
@@ -11,13 +11,22 @@ export type ProjectRow = typeof projects.$inferSelect;
 /** How many documents of each kind there are in use, and how many are put away. */
 export type Counts = Record<Kind | 'away', number>;
 
-/** The projects in use, or those that are put away; oldest first. */
-export function listProjects(db: Reader, away: boolean): Promise<ProjectRow[]> {
-  return db
+/** A page of the projects in use, or of the archived ones, oldest first, and the place of the next page. */
+export async function listProjects(
+  db: Reader,
+  { away, limit, after }: { away: boolean; limit: number; after?: Place | undefined },
+): Promise<{ items: ProjectRow[]; next: Place | null }> {
+  const { createdAt, id, putAwayAt } = projects;
+  const beyond = after && or(gt(createdAt, after.madeAt), and(eq(createdAt, after.madeAt), gt(id, after.id)));
+  const rows = await db
     .select()
     .from(projects)
-    .where(away ? isNotNull(projects.putAwayAt) : isNull(projects.putAwayAt))
-    .orderBy(asc(projects.createdAt), asc(projects.id));
+    .where(and(away ? isNotNull(putAwayAt) : isNull(putAwayAt), beyond))
+    .orderBy(asc(createdAt), asc(id))
+    .limit(limit + 1);
+  const items = rows.slice(0, limit);
+  const last = items.at(-1);
+  return { items, next: rows.length > limit && last ? { madeAt: last.createdAt, id: last.id } : null };
 }
 
 /** A project that is in use; put away or unknown ones are 404. */
@@ -133,20 +142,18 @@ export async function countsOf(db: Reader, project: string): Promise<Counts> {
   return counts;
 }
 
-/** The newest files of all documents in use of a project, in the order in which they were made. */
-export function filesOf(
-  db: Reader,
-  project: string,
-): Promise<{ id: string; kind: Kind; name: string; head: number; hash: string; file: RawJson }[]> {
+/** A document in use as part of its project's file: its newest revision, and how many bytes its JSON has. */
+export interface ProjectMember {
+  id: string;
+  kind: Kind;
+  head: number;
+  bytes: number;
+}
+
+/** The documents in use of a project, in order of creation. */
+export function membersOf(db: Reader, project: string): Promise<ProjectMember[]> {
   return db
-    .select({
-      id: documents.id,
-      kind: documents.kind,
-      name: documents.name,
-      head: documents.head,
-      hash: revisions.hash,
-      file: revisions.file,
-    })
+    .select({ id: documents.id, kind: documents.kind, head: documents.head, bytes: sql<number>`octet_length(${revisions.file}::text)` })
     .from(documents)
     .innerJoin(revisions, and(eq(revisions.document, documents.id), eq(revisions.number, documents.head)))
     .where(and(eq(documents.project, project), isNull(documents.putAwayAt)))

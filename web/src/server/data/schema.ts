@@ -13,8 +13,13 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
+import pg from 'pg';
 import { kinds } from '../kinds.ts';
+import { inNewestVersion } from './newest.ts';
 import { RawJson } from './rawJson.ts';
+
+// Files stay text: see RawJson.
+pg.types.setTypeParser(pg.types.builtins.JSONB, (json: string) => json);
 
 export const kind = pgEnum('kind', kinds);
 
@@ -23,6 +28,13 @@ const file = customType<{ data: RawJson; driverData: string }>({
   dataType: () => 'jsonb',
   toDriver: (raw) => raw.text,
   fromDriver: (raw) => new RawJson(raw),
+});
+
+/** A document's file: returned in the newest version of its format, whichever it was stored in. */
+const documentFile = customType<{ data: RawJson; driverData: string }>({
+  dataType: () => 'jsonb',
+  toDriver: (raw) => raw.text,
+  fromDriver: (raw) => new RawJson(inNewestVersion(raw)),
 });
 
 /** Milliseconds, as JavaScript's dates: a cursor made from a row finds that row. */
@@ -107,6 +119,8 @@ export const documents = pgTable(
     index('documents_by_project').on(table.project, table.kind, table.updatedAt, table.id),
     uniqueIndex('documents_by_demo').on(table.demo),
     index('documents_by_ground').on(table.ground),
+    // Optional: a database without the extension pg_trgm has none, and reads all names (see 0002).
+    index('documents_by_name').using('gin', sql`${table.name} gin_trgm_ops`),
   ],
 );
 
@@ -126,7 +140,7 @@ export const revisions = pgTable(
     name: text('name').notNull().default(''),
     /** SHA-256 of the file's canonical text. */
     hash: text('hash').notNull(),
-    file: file('file').notNull(),
+    file: documentFile('file').notNull(),
     createdAt: made,
   },
   (table) => [uniqueIndex('revisions_by_number').on(table.document, table.number)],
@@ -140,7 +154,7 @@ export const drafts = pgTable('drafts', {
   version: integer('version').notNull(),
   /** Number of the revision that the draft was made from. */
   base: integer('base').notNull(),
-  file: file('file').notNull(),
+  file: documentFile('file').notNull(),
   updatedAt: timestamp('updated_at', { withTimezone: true, precision: 3 }).notNull().defaultNow(),
 });
 
@@ -154,16 +168,25 @@ export const trials = pgTable(
     why: text('why').notNull(),
     /** Which of the two was the first. */
     first: text('first').notNull(),
-    tuningA: uuid('tuning_a').notNull(),
+    tuningA: uuid('tuning_a')
+      .notNull()
+      .references(() => documents.id, { onDelete: 'cascade' }),
     revisionA: integer('revision_a').notNull(),
     nameA: text('name_a').notNull(),
-    tuningB: uuid('tuning_b').notNull(),
+    tuningB: uuid('tuning_b')
+      .notNull()
+      .references(() => documents.id, { onDelete: 'cascade' }),
     revisionB: integer('revision_b').notNull(),
     nameB: text('name_b').notNull(),
-    ground: uuid('ground_id').notNull(),
+    /** Null once the ground is deleted: the vote stays. */
+    ground: uuid('ground_id').references(() => documents.id, { onDelete: 'set null' }),
     createdAt: made,
   },
-  (table) => [index('trials_by_tunings').on(table.tuningA, table.tuningB, table.createdAt)],
+  (table) => [
+    index('trials_by_tunings').on(table.tuningA, table.tuningB, table.createdAt),
+    index('trials_by_second').on(table.tuningB),
+    index('trials_by_ground').on(table.ground),
+  ],
 );
 
 /** How a revision of a tuning stood in the drills: what was measured, against which targets, by which core. Rows are only ever added. */
@@ -171,7 +194,9 @@ export const reports = pgTable(
   'reports',
   {
     id: uuid('id').primaryKey().defaultRandom(),
-    tuning: uuid('tuning_id').notNull(),
+    tuning: uuid('tuning_id')
+      .notNull()
+      .references(() => documents.id, { onDelete: 'cascade' }),
     revision: integer('revision').notNull(),
     report: file('report').notNull(),
     createdAt: made,
@@ -184,7 +209,9 @@ export const handOffs = pgTable(
   'hand_offs',
   {
     id: uuid('id').primaryKey().defaultRandom(),
-    tuning: uuid('tuning_id').notNull(),
+    tuning: uuid('tuning_id')
+      .notNull()
+      .references(() => documents.id, { onDelete: 'cascade' }),
     handOff: file('hand_off').notNull(),
     /** Where in the project's folder it is written by each saved revision; null where it was for once. */
     path: text('path'),

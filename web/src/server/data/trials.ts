@@ -1,5 +1,6 @@
-import { and, desc, eq, or } from 'drizzle-orm';
+import { and, desc, eq, lt, or } from 'drizzle-orm';
 import type { Database } from './connection.ts';
+import type { Place } from './documents.ts';
 import { trials } from './schema.ts';
 
 /** A round of a blind trial as it is kept. */
@@ -12,16 +13,32 @@ export async function keepTrial(db: Database, round: typeof trials.$inferInsert)
   return row;
 }
 
-/** Rounds that are listed at the most. */
-const MOST = 1000;
+interface Listing {
+  /** Two tunings, in either order: only the rounds between them. */
+  pair?: readonly [string, string] | undefined;
+  limit: number;
+  after?: Place | undefined;
+}
 
-/** The rounds between two tunings, whichever is which, or all of them; newest first. */
-export function listTrials(db: Database, a?: string, b?: string): Promise<TrialRow[]> {
+/** A page of rounds, newest first, and the place of the next page. */
+export async function listTrials(
+  db: Database,
+  { pair: tunings, limit, after }: Listing,
+): Promise<{ items: TrialRow[]; next: Place | null }> {
+  const { createdAt, id } = trials;
   const pair = (one: string, other: string) => and(eq(trials.tuningA, one), eq(trials.tuningB, other));
-  return db
+  const rows = await db
     .select()
     .from(trials)
-    .where(a && b ? or(pair(a, b), pair(b, a)) : undefined)
-    .orderBy(desc(trials.createdAt), desc(trials.id))
-    .limit(MOST);
+    .where(
+      and(
+        tunings && or(pair(tunings[0], tunings[1]), pair(tunings[1], tunings[0])),
+        after && or(lt(createdAt, after.madeAt), and(eq(createdAt, after.madeAt), lt(id, after.id))),
+      ),
+    )
+    .orderBy(desc(createdAt), desc(id))
+    .limit(limit + 1);
+  const items = rows.slice(0, limit);
+  const last = items.at(-1);
+  return { items, next: rows.length > limit && last ? { madeAt: last.createdAt, id: last.id } : null };
 }

@@ -17,6 +17,11 @@ describe('trouble with a database that answers', () => {
     expect(lastTrouble()).toBe(trouble);
   });
 
+  it('is a full disk where a new connection has no space for its file', () => {
+    expect(noteTrouble(Object.assign(new Error('could not write init file'), { code: 'XX000' }))).toBe('full');
+    expect(noteTrouble(Object.assign(new Error('unexpected chunk number'), { code: 'XX000' }))).toBeNull();
+  });
+
   it('is forgotten when a write succeeds, and after a while by itself', () => {
     noteTrouble(coded('53100'));
     endTrouble();

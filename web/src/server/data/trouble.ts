@@ -7,6 +7,9 @@ const CODES: readonly (readonly [RegExp, Trouble])[] = [
   [/^25006$/, 'readOnly'],
 ];
 
+/** What PostgreSQL reports, without a SQLSTATE of its own, when it has no space for the file that it writes for a new connection. */
+const NO_FILE = /could not write init file/;
+
 /** Milliseconds for which trouble is believed without being seen again. */
 const LASTS = 15_000;
 
@@ -16,7 +19,7 @@ let seen: { trouble: Trouble; at: number } | null = null;
 export function noteTrouble(error: unknown): Trouble | null {
   for (let e = error; e instanceof Error; e = e.cause) {
     const code = 'code' in e ? String(e.code) : '';
-    const trouble = CODES.find(([pattern]) => pattern.test(code))?.[1];
+    const trouble = NO_FILE.test(e.message) ? 'full' : CODES.find(([pattern]) => pattern.test(code))?.[1];
     if (!trouble) continue;
     seen = { trouble, at: performance.now() };
     return trouble;

@@ -64,6 +64,8 @@ const server = createServer({ connectionsCheckingInterval: CHECKED_EVERY }, (req
 
 server.headersTimeout = 15_000;
 server.requestTimeout = 60_000;
+// A response that nobody reads is given up; streams of events send something more often.
+server.timeout = 60_000;
 server.on('clientError', (error: NodeJS.ErrnoException, socket) => {
   if (error.code === 'ECONNRESET' || !socket.writable) return;
   const [status, title] =

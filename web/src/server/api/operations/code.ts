@@ -2,8 +2,9 @@ import { type Reading, readTape, readTargets, readTuning } from '@zygopod/core';
 import { z } from 'zod';
 import { type CodeAsked, makeCode } from '../../code/maker.ts';
 import { Problem } from '../../problem.ts';
+import { jsonOfFiles } from '../madeFiles.ts';
 import type { Asked, Operation } from '../operation.ts';
-import { json } from '../responses.ts';
+import { streamed } from '../responses.ts';
 import { text } from '../shapes.ts';
 
 const file = z.record(z.string(), z.unknown()).meta({ description: 'A file of its format' });
@@ -22,7 +23,7 @@ function judged(reading: Reading<unknown>, what: string): void {
 async function answer(asked: CodeAsked, { signal }: Request): Promise<Response> {
   const done = await makeCode(asked, signal);
   if ('why' in done) throw new Problem(422, `No file can hold it: ${done.why}`);
-  return json(done);
+  return streamed(jsonOfFiles(done.files), { 'content-type': 'application/json', 'cache-control': 'private, no-cache' });
 }
 
 const codeBody = z

@@ -1,24 +1,12 @@
 import { z } from 'zod';
-import { bringBack, createDocument, getDocument, listDocuments, type Place, putAway, removeForever } from '../../data/documents.ts';
+import { bringBack, createDocument, getDocument, listDocuments, putAway, removeForever } from '../../data/documents.ts';
 import { keptOf } from '../../data/kept.ts';
 import { findProject, firstProject } from '../../data/projects.ts';
 import { seenBy } from '../conditions.ts';
+import { after, cursorOf } from '../cursor.ts';
 import type { Asked, Operation } from '../operation.ts';
 import { done, json } from '../responses.ts';
 import { document, documentPage, documentWithFile } from '../shapes.ts';
-
-/** A place in a list, as a text that means nothing to anybody else. */
-const cursorOf = ({ madeAt, id }: Place) => Buffer.from(`${madeAt.getTime()} ${id}`).toString('base64url');
-
-/** Milliseconds beyond which a date is none (ECMAScript, time values). */
-const LATEST = 8.64e15;
-
-const cursor = z.string().transform((text, context): Place => {
-  const [made = '', id = ''] = Buffer.from(text, 'base64url').toString('latin1').split(' ');
-  if (/^\d{1,16}$/.test(made) && Number(made) <= LATEST && z.uuid().safeParse(id).success) return { madeAt: new Date(Number(made)), id };
-  context.addIssue({ code: 'custom', message: 'expected the next of an earlier page' });
-  return z.NEVER;
-});
 
 /** Text that a name can hold. */
 const part = z
@@ -31,7 +19,7 @@ const inProject = z.object({ project: z.uuid().optional().meta({ description: 'T
 const listQuery = z.object({
   project: z.uuid().optional().meta({ description: 'Those of one project' }),
   limit: z.coerce.number().int().min(1).max(200).default(50).meta({ description: 'Documents on a page' }),
-  after: cursor.optional().meta({ description: 'The next of the page before', override: { type: 'string' } }),
+  after,
   q: part.optional().meta({ description: 'Part of the name, in capitals or not' }),
   away: z
     .stringbool()

@@ -41,7 +41,7 @@ const keep: Operation = {
   name: 'keepHandOff',
   words: 'Keeps that a tuning was handed over to its game, and as what',
   body: handOff,
-  answers: { 201: { words: 'The hand-off', schema: kept } },
+  answers: { 201: { words: 'The hand-off', schema: kept }, 404: { words: 'The tuning doesn’t exist' } },
   run: async ({ body, database }: Asked<object, z.infer<typeof handOff>>) =>
     json(
       toldOf(

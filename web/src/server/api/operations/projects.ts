@@ -1,23 +1,29 @@
-import { readSearch } from '@zygopod/core';
+import { LARGEST_PROJECT, readSearch } from '@zygopod/core';
 import { z } from 'zod';
+import type { Database } from '../../data/connection.ts';
 import { loadDemo } from '../../data/demo.ts';
+import type { Place } from '../../data/documents.ts';
 import {
   bringProjectBack,
   changeProject,
   countsOf,
-  filesOf,
   findProject,
   listProjects,
   listVersions,
   makeProject,
+  membersOf,
+  type ProjectMember,
   type ProjectRow,
   putProjectAway,
 } from '../../data/projects.ts';
+import { jsonText } from '../../data/rawJson.ts';
+import { getRevision } from '../../data/revisions.ts';
 import { listShelf, type Mark, orders } from '../../data/shelf.ts';
 import { Problem } from '../../problem.ts';
 import { ifSeen } from '../conditions.ts';
+import { after, next, cursorOf as placeCursor } from '../cursor.ts';
 import { type Asked, collections, type Operation } from '../operation.ts';
-import { done, json } from '../responses.ts';
+import { done, json, streamed } from '../responses.ts';
 import { counts, project, projectFile, projectVersion, shelfPage, text } from '../shapes.ts';
 
 const name = text(120).refine((value) => value.trim() !== '', 'expected a name');
@@ -40,15 +46,20 @@ const list: Operation = {
   method: 'GET',
   path: '/projects',
   name: 'listProjects',
-  words: 'The projects, oldest first',
+  words: 'The projects, oldest first, a page at a time',
   query: z.object({
+    limit: z.coerce.number().int().min(1).max(1000).default(1000).meta({ description: 'Projects on a page' }),
+    after,
     away: z
       .stringbool()
       .default(false)
       .meta({ description: 'Those that are put away, instead of those in use', override: { type: 'boolean' } }),
   }),
-  answers: { 200: { words: 'The projects', schema: z.strictObject({ items: z.array(project) }) } },
-  run: async ({ query, database }: Asked<{ away: boolean }>) => json({ items: await listProjects(await database(), query.away) }),
+  answers: { 200: { words: 'A page', schema: z.strictObject({ items: z.array(project), next }) } },
+  run: async ({ query, database }: Asked<{ away: boolean; limit: number; after?: Place }>) => {
+    const page = await listProjects(await database(), query);
+    return json({ items: page.items, next: page.next && placeCursor(page.next) });
+  },
 };
 
 const create: Operation = {
@@ -147,19 +158,42 @@ const demo: Operation = {
   },
 };
 
+/** The parts of a project's file, one document at a time: revisions never change, so that the file is of one moment. */
+async function* partsOf(db: Database, head: object, members: readonly ProjectMember[]): AsyncGenerator<string> {
+  yield jsonText(head).slice(0, -1);
+  for (const [list, kind] of Object.entries(collections)) {
+    yield `,${JSON.stringify(list)}:[`;
+    let comma = '';
+    for (const { id, head: number } of members.filter((member) => member.kind === kind)) {
+      yield comma + (await getRevision(db, id, number)).file.text;
+      comma = ',';
+    }
+    yield ']';
+  }
+  yield '}';
+}
+
+const megabytes = (bytes: number) => `${(bytes / 1e6).toFixed(1)} MB`;
+
 const takeOut: Operation = {
   method: 'GET',
   path: '/projects/{id}/file',
   name: 'getProjectFile',
-  words: 'A project as one file, with the newest revisions of all documents in use',
-  answers: { 200: { words: 'The file', schema: projectFile } },
+  words: 'A project as one file, with the newest revisions of all documents in use. 422 where it is larger than a project file may be',
+  answers: { 200: { words: 'The file', schema: projectFile }, 422: { words: 'It is too large for one file' } },
   run: async ({ id, database }: Asked) => {
     const db = await database();
     const { name, unit, names } = await findProject(db, id);
-    const files = await filesOf(db, id);
-    const of = (wanted: string) => files.filter(({ kind }) => kind === wanted).map(({ file }) => file);
-    const lists = Object.entries(collections).map(([list, kind]) => [list, of(kind)]);
-    return json({ format: 'zygopod/project', version: 1, name, unit, names, ...Object.fromEntries(lists) });
+    const members = await membersOf(db, id);
+    const bytes = members.reduce((sum, member) => sum + member.bytes, 0);
+    if (bytes > LARGEST_PROJECT)
+      throw new Problem(
+        422,
+        `The project has ${megabytes(bytes)}, a project file at most ${megabytes(LARGEST_PROJECT)}. ./zygopod pull FOLDER exports any number of files`,
+        { found: bytes, most: LARGEST_PROJECT },
+      );
+    const head = { format: 'zygopod/project', version: 1, name, unit, names };
+    return streamed(partsOf(db, head, members), { 'content-type': 'application/json', 'cache-control': 'private, no-cache' });
   },
 };
 

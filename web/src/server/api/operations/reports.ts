@@ -42,7 +42,7 @@ const keep: Operation = {
   name: 'keepReport',
   words: 'Keeps how a tuning stood in the drills',
   body: report,
-  answers: { 201: { words: 'The report', schema: kept } },
+  answers: { 201: { words: 'The report', schema: kept }, 404: { words: 'The tuning doesn’t exist' } },
   run: async ({ body, database }: Asked<object, z.infer<typeof report>>) => {
     const { id: tuning, revision } = body.tuning;
     const row = await keepReport(await database(), { tuning, revision, report: new RawJson(JSON.stringify(body)) });

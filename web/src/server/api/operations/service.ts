@@ -28,7 +28,7 @@ const schema: Operation = {
   path: '/schemas/{format}',
   name: 'getSchema',
   words: 'The JSON Schema (2020-12) of a file format',
-  answers: { 200: { words: 'The schema', schema: z.looseObject({ title: z.string() }) } },
+  answers: { 200: { words: 'The schema', schema: z.looseObject({ title: z.string() }), type: 'application/schema+json' } },
   run: async ({ kind }: Asked) => json(jsonSchema(kind), { type: 'application/schema+json' }),
 };
 

@@ -1,8 +1,11 @@
 import { csvLine } from '@zygopod/core';
 import { z } from 'zod';
+import type { Database } from '../../data/connection.ts';
+import type { Place } from '../../data/documents.ts';
 import { keepTrial, listTrials, type TrialRow } from '../../data/trials.ts';
+import { after, cursorOf, next } from '../cursor.ts';
 import type { Asked, Operation } from '../operation.ts';
-import { json } from '../responses.ts';
+import { json, streamed } from '../responses.ts';
 import { text } from '../shapes.ts';
 
 const side = z.strictObject({ id: z.uuid(), revision: z.int().min(1), name: text(120) });
@@ -19,7 +22,13 @@ const round = z
   })
   .meta({ id: 'TrialRound' });
 
-const kept = round.extend({ id: z.uuid(), createdAt: z.iso.datetime() }).meta({ id: 'KeptTrialRound' });
+const kept = round
+  .extend({
+    id: z.uuid(),
+    createdAt: z.iso.datetime(),
+    ground: z.uuid().nullable().meta({ description: 'The ground; null once it is deleted' }),
+  })
+  .meta({ id: 'KeptTrialRound' });
 
 const toldOf = ({ id, who, choice, why, first, ground, createdAt, ...row }: TrialRow) => ({
   id,
@@ -38,13 +47,23 @@ const pairQuery = z.object({
   b: z.uuid().optional().meta({ description: 'The other one' }),
 });
 
+/** Rounds on a page, unless fewer are requested. */
+const MOST = 1000;
+
+const listQuery = pairQuery.extend({
+  limit: z.coerce.number().int().min(1).max(MOST).default(MOST).meta({ description: 'Rounds on a page' }),
+  after,
+});
+
+const pairOf = ({ a, b }: z.infer<typeof pairQuery>) => (a && b ? ([a, b] as const) : undefined);
+
 const keep: Operation = {
   method: 'POST',
   path: '/trials',
   name: 'keepTrial',
   words: 'Keeps a round of a blind trial between two revisions',
   body: round,
-  answers: { 201: { words: 'The round', schema: kept } },
+  answers: { 201: { words: 'The round', schema: kept }, 404: { words: 'A tuning or the ground doesn’t exist' } },
   run: async ({ body, database }: Asked<object, z.infer<typeof round>>) => {
     const { a, b, ...rest } = body;
     const row = await keepTrial(await database(), {
@@ -64,30 +83,37 @@ const list: Operation = {
   method: 'GET',
   path: '/trials',
   name: 'listTrials',
-  words: 'The rounds of blind trials between two tunings, or all of them, newest first, at most a thousand',
-  query: pairQuery,
-  answers: { 200: { words: 'The rounds', schema: z.strictObject({ items: z.array(kept) }) } },
-  run: async ({ query, database }: Asked<z.infer<typeof pairQuery>>) =>
-    json({ items: (await listTrials(await database(), query.a, query.b)).map(toldOf) }),
+  words: 'The rounds of blind trials between two tunings, or all of them, newest first, a page at a time',
+  query: listQuery,
+  answers: { 200: { words: 'A page', schema: z.strictObject({ items: z.array(kept), next }) } },
+  run: async ({ query, database }: Asked<z.infer<typeof listQuery>>) => {
+    const page = await listTrials(await database(), { ...query, pair: pairOf(query) });
+    return json({ items: page.items.map(toldOf), next: page.next && cursorOf(page.next) });
+  },
 };
 
-/** The rounds as lines of comma-separated values (RFC 4180). */
-function csvOf(rows: readonly TrialRow[]): string {
-  const head = ['when', 'who', 'better', 'why', 'first', 'a', 'revision of a', 'b', 'revision of b', 'ground'];
-  const better = ({ choice, nameA, nameB }: TrialRow) => (choice === 'a' ? nameA : choice === 'b' ? nameB : 'no difference');
-  const lines = rows.map((row) => [
-    row.createdAt.toISOString(),
-    row.who,
-    better(row),
-    row.why,
-    row.first === 'a' ? row.nameA : row.nameB,
-    row.nameA,
-    row.revisionA,
-    row.nameB,
-    row.revisionB,
-    row.ground,
-  ]);
-  return [head, ...lines].map(csvLine).join('');
+const better = ({ choice, nameA, nameB }: TrialRow) => (choice === 'a' ? nameA : choice === 'b' ? nameB : 'no difference');
+
+/** All rounds as lines of comma-separated values (RFC 4180), read a page at a time. */
+async function* csvOf(db: Database, pair: readonly [string, string] | undefined): AsyncGenerator<string> {
+  yield csvLine(['when', 'who', 'better', 'why', 'first', 'a', 'revision of a', 'b', 'revision of b', 'ground']);
+  for (let after: Place | null | undefined; after !== null; ) {
+    const page = await listTrials(db, { pair, limit: MOST, after });
+    for (const row of page.items)
+      yield csvLine([
+        row.createdAt.toISOString(),
+        row.who,
+        better(row),
+        row.why,
+        row.first === 'a' ? row.nameA : row.nameB,
+        row.nameA,
+        row.revisionA,
+        row.nameB,
+        row.revisionB,
+        row.ground ?? '',
+      ]);
+    after = page.next;
+  }
 }
 
 const csv: Operation = {
@@ -98,8 +124,9 @@ const csv: Operation = {
   query: pairQuery,
   answers: { 200: { words: 'The rounds', schema: z.string(), type: 'text/csv' } },
   run: async ({ query, database }: Asked<z.infer<typeof pairQuery>>) =>
-    new Response(csvOf(await listTrials(await database(), query.a, query.b)), {
-      headers: { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': 'attachment; filename="blind-trials.csv"' },
+    streamed(csvOf(await database(), pairOf(query)), {
+      'content-type': 'text/csv; charset=utf-8',
+      'content-disposition': 'attachment; filename="blind-trials.csv"',
     }),
 };
 
