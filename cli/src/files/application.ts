@@ -73,7 +73,13 @@ export class Application {
   }
 
   async projects(): Promise<ProjectHead[]> {
-    return ((await this.#ask('GET', '/projects')) as { items: ProjectHead[] }).items;
+    const found: ProjectHead[] = [];
+    for (let next: string | null = ''; next !== null; ) {
+      const page = (await this.#ask('GET', `/projects${next ? `?after=${next}` : ''}`)) as { items: ProjectHead[]; next: string | null };
+      found.push(...page.items);
+      next = page.next;
+    }
+    return found;
   }
 
   async project(id: string): Promise<ProjectHead> {

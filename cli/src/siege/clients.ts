@@ -4,7 +4,8 @@ import { Dice } from './dice.ts';
 import { atLeast, type Figure, none, quantile, told, under } from './figures.ts';
 import type { Stand } from './stand.ts';
 
-const CLIENTS = 50;
+/** Concurrent clients. */
+export const CLIENTS = 50;
 const tuning = (name: string, speed: number) => ({ format: 'zygopod/tuning', version: 2, name, pace: { walkSpeed: speed } });
 
 /** Memory that a process has now, MB. */
@@ -45,6 +46,43 @@ function send(
   });
 }
 
+/** Sends one request of a client. */
+type Ask = (method: string, path: string, body?: unknown, headers?: Record<string, string>) => Promise<Answer>;
+
+/** Sends requests to servers in turn over persistent connections; `heard` receives each answer and how long it took (ms). */
+export function asker(
+  agent: Agent,
+  ports: readonly number[],
+  heard: (answer: Answer, took: number, request: { method: string; path: string }) => void,
+): Ask {
+  let turn = 0;
+  return async (method, path, body, headers) => {
+    const from = performance.now();
+    const answer = await send(agent, ports[turn++ % ports.length] as number, method, path, body, headers);
+    heard(answer, performance.now() - from, { method, path });
+    return answer;
+  };
+}
+
+/** Runs one client: creates, lists, reads, drafts and saves tunings until `end`. */
+export async function client(name: string, dice: Dice, end: number, ask: Ask): Promise<void> {
+  while (performance.now() < end) {
+    const { body } = await ask('POST', '', { file: tuning(name, 100) });
+    const path = `/${body['id']}`;
+    let draft: unknown;
+    for (let head = 1; head < 6 && performance.now() < end; head++) {
+      await ask('GET', '?limit=20');
+      await ask('GET', path);
+      for (let n = 0; n < 3; n++) {
+        const condition: Record<string, string> = draft === undefined ? { 'if-none-match': '*' } : { 'if-match': `"${draft}"` };
+        draft = (await ask('PUT', `${path}/draft`, { file: tuning(name, 100 + dice.below(100)) }, condition)).body['version'];
+      }
+      await ask('POST', `${path}/revisions`, { file: tuning(name, 100 + head), draft: `"${draft}"` }, { 'if-match': `"${head}"` });
+      draft = undefined;
+    }
+  }
+}
+
 /** Fifty clients that list, read, draft and save: how many requests a second, how long the slow ones take, whether memory grows. */
 export async function clients(stand: Stand, minutes: number, seed: number): Promise<Figure[]> {
   const agent = new Agent({ keepAlive: true, maxSockets: CLIENTS });
@@ -52,39 +90,11 @@ export async function clients(stand: Stand, minutes: number, seed: number): Prom
   const end = begun + minutes * 60_000;
   const times: number[] = [];
   let bad = 0;
-  const timed = async (...call: Parameters<typeof send> extends [Agent, number, ...infer Rest] ? Rest : never): Promise<Answer> => {
-    const from = performance.now();
-    const answer = await send(agent, stand.port, ...call);
-    times.push(performance.now() - from);
-    if (answer.status === 0 || answer.status >= 400) bad++;
-    return answer;
-  };
-  const client = async (i: number) => {
-    const dice = new Dice(seed + i);
-    while (performance.now() < end) {
-      const { body } = await timed('POST', '', { file: tuning(`Boots of client ${i}`, 100) });
-      const path = `/${body['id']}`;
-      let draft: unknown;
-      for (let head = 1; head < 6 && performance.now() < end; head++) {
-        await timed('GET', '?limit=20');
-        await timed('GET', path);
-        for (let n = 0; n < 3; n++) {
-          const condition: Record<string, string> = draft === undefined ? { 'if-none-match': '*' } : { 'if-match': `"${draft}"` };
-          draft = (await timed('PUT', `${path}/draft`, { file: tuning(`Boots of client ${i}`, 100 + dice.below(100)) }, condition)).body[
-            'version'
-          ];
-        }
-        await timed(
-          'POST',
-          `${path}/revisions`,
-          { file: tuning(`Boots of client ${i}`, 100 + head), draft: `"${draft}"` },
-          { 'if-match': `"${head}"` },
-        );
-        draft = undefined;
-      }
-    }
-  };
-  const all = Promise.all(Array.from({ length: CLIENTS }, (_, i) => client(i)));
+  const ask = asker(agent, [stand.port], ({ status }, took) => {
+    times.push(took);
+    if (status === 0 || status >= 400) bad++;
+  });
+  const all = Promise.all(Array.from({ length: CLIENTS }, (_, i) => client(`Boots of client ${i}`, new Dice(seed + i), end, ask)));
   // Memory is held against what it is once warm: after a third of the time.
   const looks: { share: number; memory: number }[] = [];
   const timer = setInterval(

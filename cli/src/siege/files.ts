@@ -109,6 +109,9 @@ interface Told {
   peak: number;
 }
 
+/** Files that are read at most. */
+const MOST = 100_000;
+
 /** Milliseconds after which a file counts as one that hangs. */
 const HANG = 3000;
 
@@ -136,11 +139,14 @@ function read(minutes: number, seed: number, most: number): Told {
   return result;
 }
 
-/** Mutated files in a process of its own, whose memory is theirs alone. */
-export async function files(minutes: number, seed: number, most = 100_000): Promise<Figure[]> {
-  const reader = spawn(process.execPath, [join(root, 'cli/src/siege/files.ts'), String(minutes), String(seed), String(most)], {
+/** Reads mutated files in a process of its own, so that its memory is theirs alone; `stop` ends it. */
+export async function files(minutes: number, seed: number, stop?: AbortSignal): Promise<Figure[]> {
+  const reader = spawn(process.execPath, [join(root, 'cli/src/siege/files.ts'), String(minutes), String(seed), String(MOST)], {
+    ...(stop && { signal: stop }),
     stdio: ['ignore', 'pipe', 'inherit'],
   });
+  // A reader that is stopped reports nothing.
+  reader.on('error', () => undefined);
   let text = '';
   reader.stdout.on('data', (chunk: Buffer) => {
     text += chunk.toString();

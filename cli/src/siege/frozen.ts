@@ -54,3 +54,11 @@ export async function frozen(stand: Stand, seconds: number): Promise<Figure[]> {
     under('frozen', 'recovery', recovery / 1000, 6, 's'),
   ];
 }
+
+/** Freezes the server (SIGSTOP), and waits for its replacement. */
+export async function frozenServer(stand: Stand): Promise<Figure[]> {
+  const pid = stand.serverPid as number;
+  process.kill(pid, 'SIGSTOP');
+  const took = await until(async () => stand.serverPid !== pid && (await stand.isHealthy()), 'another server', 60_000).catch(() => 60_000);
+  return [under('frozen', 'a server that stands still is replaced after', took / 1000, 30, 's')];
+}

@@ -3,7 +3,9 @@ import { clients } from './clients.ts';
 import { type Figure, tableOf } from './figures.ts';
 import { files } from './files.ts';
 import { frozen } from './frozen.ts';
+import { fullDisk } from './fullDisk.ts';
 import { kills } from './kills.ts';
+import { links } from './links.ts';
 import { requests } from './requests.ts';
 import { sockets } from './sockets.ts';
 import { clearFolder, ownFolder, Stand, TOKEN } from './stand.ts';
@@ -16,11 +18,11 @@ let stand: Stand;
 beforeAll(async () => {
   state = ownFolder();
   stand = await Stand.serving(state);
-}, 90_000);
+});
 afterAll(async () => {
   await stand.stop();
   clearFolder(state);
-}, 30_000);
+});
 
 const holds = (figures: readonly Figure[], least: number) => {
   const counted = Number.parseInt(figures[0]?.figure ?? '0', 10);
@@ -41,12 +43,20 @@ it('a frozen database keeps nobody waiting for ever', async () => {
   expect((await frozen(stand, 3)).filter(({ isGood, name }) => !isGood && !forLong.has(name))).toEqual([]);
 });
 it('fifty clients are served', async () => holds(await clients(stand, 0.06, seed), 60));
+it('two servers on one database hear each other', async () => holds(await links(stand, 0.05, seed), 20));
+it('a disk that fills up loses nothing and ends nothing', async () => {
+  const figures = await fullDisk(6, seed);
+  expect(
+    figures.filter(({ isGood }) => !isGood),
+    tableOf(figures),
+  ).toEqual([]);
+});
 it('bytes that are almost HTTP end no server that asks for a token', async () => {
-  const closed = await Stand.serving(ownFolder(), { ZYGOPOD_TOKEN: TOKEN });
+  const closed = await Stand.serving(ownFolder(), { env: { ZYGOPOD_TOKEN: TOKEN } });
   try {
     holds(await sockets(closed, 0.06, seed), 300);
   } finally {
     await closed.stop();
     clearFolder(closed.state);
   }
-}, 60_000);
+});

@@ -1,17 +1,24 @@
 import { FINDING, GOOD, Misuse } from '../misuse.ts';
 import { clients } from './clients.ts';
-import { type Figure, tableOf } from './figures.ts';
+import { atLeast, type Figure, tableOf } from './figures.ts';
 import { files } from './files.ts';
-import { frozen } from './frozen.ts';
+import { folders } from './folders.ts';
+import { frozen, frozenServer } from './frozen.ts';
+import { fullDisk } from './fullDisk.ts';
 import { kills } from './kills.ts';
+import { links } from './links.ts';
 import { requests } from './requests.ts';
 import { sockets } from './sockets.ts';
 import { clearFolder, ownFolder, Stand, TOKEN } from './stand.ts';
+import { typed } from './typed.ts';
 
 interface SiegeOptions {
   minutes: string;
   seed?: string;
 }
+
+/** Kills a minute, in all parts together. */
+const KILLS = 25;
 
 const say = (line: string) => process.stderr.write(`${line}\n`);
 
@@ -22,32 +29,48 @@ export async function siege(options: SiegeOptions): Promise<number> {
   const seed = options.seed === undefined ? Math.floor(Math.random() * 2 ** 31) : Number(options.seed);
   if (!Number.isInteger(seed)) throw new Misuse(`--seed: found ${options.seed}, expected a whole number`);
   say(`Siege of ${minutes} minutes, seed ${seed}`);
-  const state = ownFolder();
-  const stand = await Stand.serving(state);
   const figures: Figure[] = [];
   const part = async (name: string, work: Promise<Figure[]>) => {
     say(`${name} …`);
     figures.push(...(await work));
   };
-  try {
+  let killed = 0;
+  await at({}, async (stand, failed) => {
     // Files are read by a process of their own, while the kills mostly wait.
-    const reading = files(minutes * 0.55, seed);
-    await part('kills', kills(stand, minutes * 0.63, seed));
+    const reading = files(minutes * 0.35, seed, failed);
+    await part('kills', kills(stand, minutes * 0.42, seed));
+    killed += stand.kills;
     await part('files', reading);
-    await part('requests', requests(stand, minutes * 0.13, seed));
+    await part('requests', requests(stand, minutes * 0.08, seed));
     await part('a frozen database', frozen(stand, Math.min(20, minutes * 6)));
-    await part('fifty clients', clients(stand, minutes * 0.22, seed));
-  } finally {
-    await stand.stop();
-    clearFolder(state);
-  }
-  const closed = await Stand.serving(ownFolder(), { ZYGOPOD_TOKEN: TOKEN });
-  try {
-    await part('raw sockets', sockets(closed, minutes * 0.1, seed));
-  } finally {
-    await closed.stop();
-    clearFolder(closed.state);
-  }
+    await part('raw sockets without a token', sockets(stand, minutes * 0.03, seed));
+    await part('a frozen server', frozenServer(stand));
+    await part('fifty clients', clients(stand, minutes * 0.13, seed));
+    await part('fifty clients of two servers', links(stand, minutes * 0.05, seed));
+  });
+  await at({}, async (stand) => {
+    await part('folders under version control', folders(stand, minutes * 0.08, seed));
+    await part('numbers typed on pages', typed(stand, minutes * 0.13, seed));
+    killed += stand.kills;
+  });
+  await part('a full disk', fullDisk(Math.min(60, minutes * 3), seed));
+  await at({ env: { ZYGOPOD_TOKEN: TOKEN } }, (stand) => part('raw sockets with a token', sockets(stand, minutes * 0.06, seed)));
+  figures.push(atLeast('all parts', 'kills', killed, KILLS * minutes));
   process.stdout.write(`${tableOf(figures)}\n\nseed ${seed}\n`);
   return figures.every(({ isGood }) => isGood) ? GOOD : FINDING;
+}
+
+/** Runs parts on an application of their own; `failed` is aborted if one of them can't go on. */
+async function at(options: Parameters<typeof Stand.serving>[1], work: (stand: Stand, failed: AbortSignal) => Promise<void>): Promise<void> {
+  const stand = await Stand.serving(ownFolder(), options);
+  const failed = new AbortController();
+  try {
+    await work(stand, failed.signal);
+  } catch (error) {
+    failed.abort();
+    throw error;
+  } finally {
+    await stand.stop();
+    clearFolder(stand.state);
+  }
 }

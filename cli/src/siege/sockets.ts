@@ -112,7 +112,7 @@ function statusOf(port: number, bytes: Buffer): Promise<number> {
 /** Connections at the same time. */
 const LANES = 32;
 
-/** Sends bytes that are almost HTTP to a server that asks for a token: it never ends, never fails, and still answers. */
+/** Sends bytes that are almost HTTP, with and without the token of the siege: the server never ends, never fails, and still answers. */
 export async function sockets(stand: Stand, minutes: number, seed: number, most = 100_000): Promise<Figure[]> {
   const end = performance.now() + minutes * 60_000;
   const deathsBefore = stand.said.split('The server has died').length;

@@ -49,6 +49,13 @@ export function clearFolder(state: string): void {
 /** The access token of stands that ask for one. */
 export const TOKEN = 'siege-token';
 
+interface Options {
+  env?: NodeJS.ProcessEnv;
+  port?: number;
+  /** More arguments of `up`. */
+  args?: readonly string[];
+}
+
 /** An `up` with a folder and a port of its own, to be looked at and killed at. */
 export class Stand {
   readonly state: string;
@@ -57,16 +64,18 @@ export class Stand {
   readonly #headers: Record<string, string>;
   /** The exit code, once it has ended. */
   readonly ended: Promise<number | null>;
+  /** How often parts of it were killed. */
+  kills = 0;
   /** All that it has said. */
   said = '';
 
-  private constructor(state: string, port: number, env: NodeJS.ProcessEnv) {
+  private constructor(state: string, port: number, { env = {}, args = [] }: Options) {
     this.state = state;
     this.port = port;
     this.#headers = env['ZYGOPOD_TOKEN'] ? { authorization: `Bearer ${env['ZYGOPOD_TOKEN']}` } : {};
     // Neither the caller's database nor its token is to be touched.
     const { DATABASE_URL, ZYGOPOD_TOKEN, ...rest } = process.env;
-    const up = spawn(process.execPath, [join(root, 'cli/src/main.ts'), 'up', '--port', String(port)], {
+    const up = spawn(process.execPath, [join(root, 'cli/src/main.ts'), 'up', '--port', String(port), ...args], {
       env: { ...rest, LOG_LEVEL: 'fatal', ZYGOPOD_STATE: state, ...env },
       stdio: ['ignore', 'pipe', 'pipe'],
     });
@@ -79,13 +88,13 @@ export class Stand {
     this.ended = once(up, 'close').then(([code]) => code as number | null);
   }
 
-  static async start(state: string, env: NodeJS.ProcessEnv = {}, port?: number): Promise<Stand> {
-    return new Stand(state, port ?? (await freePort()), env);
+  static async start(state: string, options: Options = {}): Promise<Stand> {
+    return new Stand(state, options.port ?? (await freePort()), options);
   }
 
   /** One that serves; throws with what it said where it does not come to that. */
-  static async serving(state: string, env: NodeJS.ProcessEnv = {}, port?: number): Promise<Stand> {
-    const stand = await Stand.start(state, env, port);
+  static async serving(state: string, options: Options = {}): Promise<Stand> {
+    const stand = await Stand.start(state, options);
     await until(() => stand.said.includes('Zygopod is on') || stand.process.exitCode !== null, 'the address', 90_000);
     if (!stand.said.includes('Zygopod is on')) throw new Error(stand.said);
     return stand;
