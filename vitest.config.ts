@@ -1,5 +1,8 @@
 import { defineConfig } from 'vitest/config';
 
+/** Milliseconds after which a test hangs. What it waits for has bounds of its own; a busy machine may take ten times as long as a quiet one. */
+const HANG = 300_000;
+
 export default defineConfig({
   test: {
     projects: [
@@ -13,7 +16,8 @@ export default defineConfig({
             'web/src/**/*.test.ts',
             'testing/**/*.test.ts',
           ],
-          testTimeout: 60_000,
+          testTimeout: HANG,
+          hookTimeout: HANG,
           // By itself the runner leaves a core free, which on two is half of them.
           maxWorkers: 2,
         },
@@ -22,7 +26,8 @@ export default defineConfig({
         test: {
           name: 'integration',
           include: ['web/src/**/*.integration.ts', 'cli/src/**/*.integration.ts'],
-          testTimeout: 60_000,
+          testTimeout: HANG,
+          hookTimeout: HANG,
           fileParallelism: false,
           globalSetup: './testing/server.ts',
         },
@@ -31,7 +36,8 @@ export default defineConfig({
         test: {
           name: 'browser',
           include: ['e2e/**/*.spec.ts'],
-          testTimeout: 60_000,
+          testTimeout: HANG,
+          hookTimeout: HANG,
           fileParallelism: false,
           globalSetup: './testing/server.ts',
         },

@@ -1,22 +1,20 @@
-import { existsSync } from 'node:fs';
-import { type Browser, type BrowserContextOptions, chromium, type Page } from 'playwright-core';
+import type { Browser, BrowserContextOptions, Page } from 'playwright-core';
 
-const flags = [
-  '--no-sandbox',
-  '--disable-gpu',
-  '--disable-quic',
-  '--no-first-run',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-];
+import { openBrowser as launch } from '../cli/src/siege/browser.ts';
 
-/** Debian's Chromium, as it is built for work without a window, where it is there; it starts and draws faster. */
-const program = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'].find((path) => existsSync(path)) ?? '/usr/bin/chromium';
+/** Milliseconds that a page is waited for: a busy machine takes many times as long as a quiet one. */
+const PATIENCE = 120_000;
 
-/** The browser, without a window and without a profile. */
-export function openBrowser(): Promise<Browser> {
-  return chromium.launch({ executablePath: program, args: flags });
+/** A browser whose pages are waited for. */
+export async function openBrowser(): Promise<Browser> {
+  const browser = await launch();
+  const open = browser.newContext.bind(browser);
+  browser.newContext = async (options) => {
+    const context = await open(options);
+    context.setDefaultTimeout(PATIENCE);
+    return context;
+  };
+  return browser;
 }
 
 /** A tuning of its own for a test: a copy of the demo's main one. */
@@ -107,7 +105,7 @@ export async function place(page: Page): Promise<{ x: number; y: number }> {
 
 /** Waits until `look` gives what `is` wants, looking every few milliseconds. */
 export async function until<T>(look: () => Promise<T>, is: (value: T) => boolean, what: string): Promise<T> {
-  const end = Date.now() + 10_000;
+  const end = Date.now() + PATIENCE;
   for (;;) {
     const value = await look();
     if (is(value)) return value;

@@ -1,7 +1,9 @@
 import { readFileSync } from 'node:fs';
+import { VERSION } from '@zygopod/core';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { makeDocument, openBrowser, openPage, ready, until } from './browser.ts';
+import { count, demo, snags } from './snags.ts';
 
 const address = inject('address');
 let browser: Browser;
@@ -9,10 +11,6 @@ beforeAll(async () => {
   browser = await openBrowser();
 });
 afterAll(() => browser.close());
-
-const demo = (name: string) => JSON.parse(readFileSync(new URL(`../demo/${name}.json`, import.meta.url), 'utf8')) as object;
-const snags = (page: Page) => page.getByRole('region', { name: 'Snags' });
-const count = async (page: Page) => Number((await snags(page).getByRole('heading').textContent())?.replace(/\D/g, ''));
 
 describe('snags on the bench', () => {
   it('name the faults of a first draft; each is tried, mended with a click, and given back by undo', async () => {
@@ -84,7 +82,7 @@ describe('snags on the bench', () => {
     expect((file.stamina as { emptyEndsSprint?: boolean }).emptyEndsSprint ?? true).toBe(true);
     expect(faults).toEqual([]);
     await page.context().close();
-  }, 90_000);
+  });
 
   it('of a looped tape are told with their moment, and go when they are mended', async () => {
     const id = await makeDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'Flipped', facing: { flip: 'x' } });
@@ -241,7 +239,7 @@ describe('the Drills screen', () => {
       items: { tuning: { revision: number }; ground: { name: string }; core: string; metrics: { stopDistance: number } }[];
     };
     expect(items).toHaveLength(1);
-    expect(items[0]).toMatchObject({ tuning: { revision: 1 }, core: '0.1.0' });
+    expect(items[0]).toMatchObject({ tuning: { revision: 1 }, core: VERSION });
     // 140² / (2 · 300), half a tick's way more or less.
     expect(Math.abs((items[0]?.metrics.stopDistance ?? 0) - 140 ** 2 / 600)).toBeLessThan(140 / 60);
     await page.reload();

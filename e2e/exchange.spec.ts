@@ -104,6 +104,27 @@ describe('import and export', () => {
     await page.context().close();
   });
 
+  // It takes half a minute: for `./zygopod test --long`.
+  it.runIf(process.env['ZYGOPOD_LONG'] === '1')(
+    'refuses a picture of 4096 × 4096 cells with its size before anything is lost',
+    async () => {
+      const { page, faults } = await openGround(browser, address, { cells: ['#'] });
+      const data = Uint8Array.from({ length: 4096 * 4096 }, (_, i) => (((i * 2654435761) >>> 16) % 2 ? 255 : 0));
+      const picture = Buffer.from(encode({ width: 4096, height: 4096, data, channels: 1 }));
+      await page.keyboard.press('i');
+      await page.getByLabel('File').setInputFiles({ name: 'huge.png', mimeType: 'image/png', buffer: picture });
+      await page
+        .getByRole('alert')
+        .getByText(/16\.8 MB can be saved at most/)
+        .waitFor({ timeout: 60_000 });
+      expect(await page.getByRole('button', { name: 'In place of this one' }).isEnabled()).toBe(false);
+      await page.getByRole('button', { name: 'Not now' }).click();
+      expect(await page.getByTestId('save-state').textContent()).toBe('saved');
+      expect(faults).toEqual([]);
+      await page.context().close();
+    },
+  );
+
   it('takes a ground of 512 × 512 cells, keeps it as a draft, and finds it again after a reload', async () => {
     const { page, id, faults } = await openGround(browser, address);
     const rows = Array.from({ length: 512 }, (_, y) =>

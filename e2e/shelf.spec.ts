@@ -120,7 +120,7 @@ int jumpHeight = 40;`,
     expect(history.items.at(-1)?.note).toContain('jumpHeight = 40 (line 6)');
     expect(faults).toEqual([]);
     await page.context().close();
-  }, 90_000);
+  });
 });
 
 describe('the shelf', () => {
@@ -251,7 +251,7 @@ describe('the shelf', () => {
     await row(page, '漢字 boots').waitFor();
     expect(faults).toEqual([]);
     await page.context().close();
-  }, 90_000);
+  });
 });
 
 describe('the screen', () => {
