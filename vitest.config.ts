@@ -36,6 +36,7 @@ export default defineConfig({
         test: {
           name: 'browser',
           include: ['e2e/**/*.spec.ts'],
+          setupFiles: ['./e2e/onFailure.ts'],
           testTimeout: HANG,
           hookTimeout: HANG,
           fileParallelism: false,

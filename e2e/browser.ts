@@ -30,6 +30,9 @@ interface Opened {
   faults: string[];
 }
 
+/** The pages that `openPage` opened and nobody closed; a test that fails says what they show. */
+export const opened = new Set<Opened>();
+
 /** A page of 1280 × 800 at a path; errors of the page end up in `faults`. */
 export async function openPage(browser: Browser, url: string, options: BrowserContextOptions): Promise<Opened> {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, ...options });
@@ -39,16 +42,19 @@ export async function openPage(browser: Browser, url: string, options: BrowserCo
   page.on('console', (message) => {
     if (message.type() === 'error') faults.push(message.text());
   });
+  const one = { page, faults };
+  opened.add(one);
+  page.on('close', () => opened.delete(one));
   await page.goto(url);
-  return { page, faults };
+  return one;
 }
 
 /** The bench with a tuning of its own, ready to be driven, on the Boardwalk or on another ground. */
 export async function openBench(browser: Browser, address: string, options: BrowserContextOptions = {}, ground?: string): Promise<Opened> {
   const on = ground ? `?ground=${ground}` : '';
-  const opened = await openPage(browser, `${address}/bench/${await freshTuning(address)}${on}`, options);
-  await ready(opened.page);
-  return opened;
+  const bench = await openPage(browser, `${address}/bench/${await freshTuning(address)}${on}`, options);
+  await ready(bench.page);
+  return bench;
 }
 
 /** Makes a document from a file; gives its id. */
@@ -82,9 +88,9 @@ export async function openGround(
   options: BrowserContextOptions = {},
 ): Promise<Opened & { id: string }> {
   const id = await makeDocument(address, 'grounds', groundFile(over));
-  const opened = await openPage(browser, `${address}/grounds/${id}`, options);
-  await opened.page.locator('[data-testid=findings][data-fresh=true]').waitFor();
-  return { ...opened, id };
+  const editor = await openPage(browser, `${address}/grounds/${id}`, options);
+  await editor.page.locator('[data-testid=findings][data-fresh=true]').waitFor();
+  return { ...editor, id };
 }
 
 /** Waits until the bench has drawn its first frame. */

@@ -36,7 +36,7 @@ export function compare(pathA: string, pathB: string, options: CompareOptions): 
     parameters: tuning.parameters,
     trace: rerun(tape, tuning.parameters, ground).trace,
   })) as [Side, Side];
-  const [left, right] = sides.map(({ trace }) => traceMetrics(trace));
+  const [left, right] = sides.map(({ trace, parameters }) => traceMetrics(trace, parameters));
   const moments = partings(...sides, ground.unit);
   const metrics = (Object.keys(metricSpecs) as MetricName[])
     .filter((name) => left?.[name] !== undefined || right?.[name] !== undefined)

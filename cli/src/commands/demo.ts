@@ -29,8 +29,9 @@ export function demoReport(options: { json?: boolean }): number {
     const read = parseTape(readText(demo(`${name}.tape.json`)));
     if (!read.ok) throw new Error(`the demo’s ${name} cannot be read`);
     const on = groundFile(demo(`${ground}.ground.json`));
-    const { trace } = rerun(read.value, tuningFile(demo(`${tuning}.tuning.json`)).parameters, on);
-    return { name: read.value.name, tuning, ground: on.name, unit: on.unit, metrics: traceMetrics(trace) };
+    const { parameters } = tuningFile(demo(`${tuning}.tuning.json`));
+    const { trace } = rerun(read.value, parameters, on);
+    return { name: read.value.name, tuning, ground: on.name, unit: on.unit, metrics: traceMetrics(trace, parameters) };
   });
   if (options.json) {
     const told = tunings.map(({ tuning, results, snags }) => ({

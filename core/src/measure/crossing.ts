@@ -1,3 +1,5 @@
+import type { SpeedLaw } from './speedLaw.ts';
+
 /** How equal (relatively) two ratios of neighbouring ticks have to be for what fades to be known as such. */
 const ALIKE = 1e-6;
 
@@ -15,4 +17,24 @@ export function shareOfTick(before: number | null, v0: number, v1: number, goal:
   const way = Math.sign(v1 - v0) || 1;
   const rate = Math.max(way * (v1 - v0), before === null ? 0 : way * (v0 - before));
   return rate > 0 ? Math.min(1, Math.max(0, (way * (goal - v0)) / rate)) : 1;
+}
+
+/** What a quantity does in one tick of `dt` seconds: its values before, at both ends, and the value that it goes towards. */
+export interface TickOf {
+  before: number | null;
+  v0: number;
+  v1: number;
+  limit: number | null;
+  dt: number;
+}
+
+/** Whether a tick goes by a law; a wall, a surface or a route changes the speed, too. */
+const follows = (law: SpeedLaw, { v0, v1, limit, dt }: TickOf): boolean =>
+  limit !== null && Math.abs(law.after(v0, limit, dt) - v1) <= ALIKE * Math.max(Math.abs(v0), Math.abs(limit));
+
+/** The share of a tick after which a speed meets a goal, and the distance until then by the law that it goes by; without one the share is `shareOfTick`'s. */
+export function meetingIn(tick: TickOf, goal: number, law: SpeedLaw): { share: number; distance: number | null } {
+  const { before, v0, v1, limit, dt } = tick;
+  const met = follows(law, tick) ? law.meets(v0, limit as number, goal, dt) : null;
+  return met ? { share: met.seconds / dt, distance: met.distance } : { share: shareOfTick(before, v0, v1, goal, limit), distance: null };
 }

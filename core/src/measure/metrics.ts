@@ -1,8 +1,10 @@
 import { gaits } from '../motion/codes.ts';
 import type { Column, Trace } from '../motion/trace.ts';
-import { shareOfTick } from './crossing.ts';
+import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+import { meetingIn } from './crossing.ts';
 import type { MetricName, Metrics } from './metricSpecs.ts';
 import { measureSpan } from './span.ts';
+import { type SpeedLaw, speedLaw } from './speedLaw.ts';
 
 /** Share of a change of speed that counts as all of it. */
 const DONE = 0.99;
@@ -14,71 +16,74 @@ interface Change {
   distance: number;
 }
 
-/** The way of a trace from one row on to a share of the tick that ends with another. */
-function wayTo(trace: Trace, from: number, to: number, share: number): number {
-  let way = 0;
-  for (let row = from + 1; row <= to; row++) {
-    const step = Math.sqrt((trace.at('x', row) - trace.at('x', row - 1)) ** 2 + (trace.at('y', row) - trace.at('y', row - 1)) ** 2);
-    way += row === to ? step * Math.min(1, share) : step;
+/** The distance that a tick covers, unit. */
+const covered = (trace: Trace, row: number): number =>
+  Math.sqrt((trace.at('x', row) - trace.at('x', row - 1)) ** 2 + (trace.at('y', row) - trace.at('y', row - 1)) ** 2);
+
+/** Reads the changes of speed in a trace, inside their ticks by the law of its ramp. */
+class Changes {
+  readonly #trace: Trace;
+  readonly #law: SpeedLaw;
+  readonly #isExact: boolean;
+  /** What counts as rest, as a share of the speed from which the body stops. */
+  readonly #left: number;
+
+  constructor(trace: Trace, parameters: Parameters) {
+    this.#trace = trace;
+    this.#law = speedLaw(parameters);
+    this.#isExact = parameters.clock.integration === 'exact';
+    this.#left = parameters.ramp.model === 'smooth' ? 1 - DONE : 0;
   }
-  return way;
-}
 
-function change(trace: Trace, from: number, to: number, share: number): Change {
-  const before = trace.at('time', to - 1);
-  return { seconds: before + (trace.at('time', to) - before) * share - trace.at('time', from), distance: wayTo(trace, from, to, share) };
-}
+  /** From the tick after row `from` to where, in the tick that ends with row `to`, the speed meets a goal on its way to `aim`. */
+  #change(from: number, to: number, goal: number, aim: number): Change {
+    const trace = this.#trace;
+    const [v0, v1] = [trace.at('speed', to - 1), trace.at('speed', to)];
+    const dt = trace.at('time', to) - trace.at('time', to - 1);
+    const before = to - 2 >= from ? trace.at('speed', to - 2) : null;
+    const { share, distance: inside } = meetingIn({ before, v0, v1, limit: aim, dt }, goal, this.#law);
+    // A body that has come to rest has covered all that the tick covers.
+    const rested = goal === 0 ? covered(trace, to) : null;
+    let distance = rested ?? (this.#isExact ? inside : null) ?? share * covered(trace, to);
+    for (let row = from + 1; row < to; row++) distance += covered(trace, row);
+    return { seconds: trace.at('time', to - 1) + share * dt - trace.at('time', from), distance };
+  }
 
-/** The speed a tick before the one that ends with a row would begin, at a known rate (unit/s²); null where that is 0: not known. */
-const earlier = (trace: Trace, to: number, rate: number): number | null =>
-  rate === 0 ? null : trace.at('speed', to - 1) + rate * (trace.at('time', to) - trace.at('time', to - 1));
-
-/** The rates (unit/s²) at which the speed is known to rise and to fall: what is over within its first tick does not show them. */
-export interface SteadyRates {
-  rise: number;
-  fall: number;
-}
-
-/** The rises from rest, with the hands asking for it all the while, to 99 % of the speed that is aimed at. */
-function rises(trace: Trace, rate: number | null): Change[] {
-  const found: Change[] = [];
-  const at = (column: Column, row: number) => trace.at(column, row);
-  for (let row = trace.first; row + 1 < trace.end; row++) {
-    if (at('speed', row) > RESTS || at('amount', row + 1) === 0) continue;
-    for (let to = row + 1; to < trace.end && at('amount', to) > 0 && at('contacts', to) === 0; to++) {
-      const goal = DONE * at('target', to);
-      if (goal <= 0 || at('speed', to) < goal) continue;
-      const before = to - 2 >= row ? at('speed', to - 2) : earlier(trace, to, -(rate ?? 0));
-      found.push(change(trace, row, to, shareOfTick(before, at('speed', to - 1), at('speed', to), goal, at('target', to))));
-      row = to;
-      break;
+  /** The rises from rest, with the hands asking for it all the while, to 99 % of the speed that is aimed at. */
+  rises(): Change[] {
+    const found: Change[] = [];
+    const at = (column: Column, row: number) => this.#trace.at(column, row);
+    const { first, end } = this.#trace;
+    for (let row = first; row + 1 < end; row++) {
+      if (at('speed', row) > RESTS || at('amount', row + 1) === 0) continue;
+      for (let to = row + 1; to < end && at('amount', to) > 0 && at('contacts', to) === 0; to++) {
+        const goal = DONE * at('target', to);
+        if (goal <= 0 || at('speed', to) < goal) continue;
+        found.push(this.#change(row, to, goal, at('target', to)));
+        row = to;
+        break;
+      }
     }
+    return found;
   }
-  return found;
-}
 
-/** The stops from the speed aimed at, with nothing asked for, to rest: where a steady rate ends it inside of its tick, or to the last hundredth. */
-function stops(trace: Trace, known: number | null): Change[] {
-  const found: Change[] = [];
-  const speed = (row: number) => trace.at('speed', row);
-  for (let row = trace.first; row + 1 < trace.end; row++) {
-    const from = speed(row);
-    if (trace.at('amount', row) === 0 || trace.at('amount', row + 1) > 0 || from < DONE * trace.at('target', row) || from <= RESTS)
-      continue;
-    for (let to = row + 1; to < trace.end && trace.at('amount', to) === 0 && trace.at('contacts', to) === 0; to++) {
-      const goal = (1 - DONE) * from;
-      const [v0, v1] = [speed(to - 1), speed(to)];
-      if (v1 > goal) continue;
-      // A steady rate comes to rest where the line of the tick before meets zero; what fades is over at the last hundredth.
-      const rate = to - 2 >= row ? speed(to - 2) - v0 : (earlier(trace, to, known ?? 0) ?? 2 * v0) - v0;
-      const isSteady = rate > RESTS && (v1 <= RESTS ? rate >= v0 - RESTS : Math.abs(v0 - v1 - rate) < 1e-6 * rate);
-      const before = to - 2 >= row ? speed(to - 2) : null;
-      found.push(change(trace, row, to, isSteady ? v0 / rate : v0 > v1 ? shareOfTick(before, v0, v1, goal, 0) : 1));
-      row = to;
-      break;
+  /** The stops from the speed aimed at, with nothing asked for, to rest: where a steady rate ends it inside of its tick, or to the last hundredth. */
+  stops(): Change[] {
+    const found: Change[] = [];
+    const at = (column: Column, row: number) => this.#trace.at(column, row);
+    const { first, end } = this.#trace;
+    for (let row = first; row + 1 < end; row++) {
+      const from = at('speed', row);
+      if (at('amount', row) === 0 || at('amount', row + 1) > 0 || from < DONE * at('target', row) || from <= RESTS) continue;
+      for (let to = row + 1; to < end && at('amount', to) === 0 && at('contacts', to) === 0; to++) {
+        if (at('speed', to) > Math.max(RESTS, this.#left * from)) continue;
+        found.push(this.#change(row, to, this.#left * from, 0));
+        row = to;
+        break;
+      }
     }
+    return found;
   }
-  return found;
 }
 
 /** Ticks from the first that asks for motion to the first that moves, both counted; absent where nothing is asked for or moves. */
@@ -94,17 +99,18 @@ function latency(trace: Trace): number | undefined {
 const mean = (values: number[]): number | undefined => (values.length > 0 ? values.reduce((a, b) => a + b) / values.length : undefined);
 
 /**
- * The metrics of a trace; those that it does not hold are absent. Rises and stops are the means of all that are in it, interpolated inside
- * their ticks; `rates`, where they are known, tell when one ends that is over within its first tick.
+ * The metrics of a trace, driven with `parameters`; those that it does not hold are absent. Rises and stops are the means of all that are in
+ * it, read inside their ticks by the law of the ramp (`speedLaw`).
  */
-export function traceMetrics(trace: Trace, rates: SteadyRates | null = null): Metrics {
+export function traceMetrics(trace: Trace, parameters: Parameters): Metrics {
   const span = measureSpan(trace, trace.at('time', trace.first), trace.at('time', trace.end - 1));
   const inGait = gaits.map(() => 0);
   for (let row = trace.first + 1; row < trace.end; row++) {
     const gait = trace.at('gait', row);
     inGait[gait] = (inGait[gait] ?? 0) + trace.at('time', row) - trace.at('time', row - 1);
   }
-  const [up, down] = [rises(trace, rates?.rise ?? null), stops(trace, rates?.fall ?? null)];
+  const changes = new Changes(trace, parameters);
+  const [up, down] = [changes.rises(), changes.stops()];
   const metrics: Partial<Record<MetricName, number | undefined>> = {
     riseTime: mean(up.map(({ seconds }) => seconds)),
     riseDistance: mean(up.map(({ distance }) => distance)),

@@ -28,8 +28,9 @@ export function staminaCycle({ stamina, pace }: Parameters): StaminaCycle {
   const sprinting = goal / drain;
   const recovering = moving > 0 ? wait + goal / moving : Infinity;
   const share = recovering === Infinity ? 0 : sprinting / (sprinting + recovering);
-  const unlocked = stamina.recoverTo < goal ? stamina.recoverTo / goal : 1;
-  const spentSpeed = walkSpeed * (stamina.spentFactor * unlocked + (1 - unlocked));
+  // It walks as if spent through the wait and until the lock opens, which is before a sprint may begin where `startAt` is the larger.
+  const locked = recovering === Infinity ? 1 : (wait + Math.min(goal, stamina.recoverTo) / moving) / recovering;
+  const spentSpeed = walkSpeed * (stamina.spentFactor * locked + (1 - locked));
   return {
     lasts: stamina.max / drain,
     recovers: stamina.regain > 0 ? wait + goal / stamina.regain : Infinity,

@@ -2,6 +2,7 @@ import { ARRIVED, CIRCLED, STUCK } from '../../motion/events.ts';
 import type { Trace } from '../../motion/trace.ts';
 import { Navigator } from '../../route/navigator.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
+import { turnLaw } from '../speedLaw.ts';
 import { boxWall, openGround, START, walledGround } from './course.ts';
 import type { Course, Drill, Ran } from './drill.ts';
 import { reaches, rowFrom, turnTo, wayBetween } from './read.ts';
@@ -190,15 +191,15 @@ export const plant: Drill = {
       .say(plantAt, { point: there });
     return [{ ground: openGround(), tape: script.tape('Plant', plantAt + PLANTED) }];
   },
-  measure: ([ran], { rise, hz }) => {
+  measure: ([ran], { rise, hz, parameters }) => {
     const { trace } = ran as Ran;
     const planted = Math.round((0.05 + rise + 0.2) * hz) / hz;
     const row = rowFrom(trace, planted);
     const [from, to] = [trace.at('facing', row), trace.at('facing', trace.end - 1)];
     const turn = Math.abs(turnTo(from, to)) % 360;
     if (turn < 1) return { plantDrift: wayBetween(trace, planted + 0.2, Infinity) };
-    const time = reaches(trace, row, 0.9 * turn, (r) => Math.abs(turnTo(from, trace.at('facing', r))) % 360);
-    const lag = time === null ? undefined : time - planted;
-    return { plantTurn: lag !== undefined && lag <= 1 / hz ? 0 : lag, plantDrift: wayBetween(trace, planted + 0.2, Infinity) };
+    const turned = (r: number) => Math.abs(turnTo(from, trace.at('facing', r))) % 360;
+    const time = reaches(trace, row, 0.9 * turn, turned, turn, turnLaw(parameters));
+    return { plantTurn: time === null ? undefined : time - planted, plantDrift: wayBetween(trace, planted + 0.2, Infinity) };
   },
 };

@@ -37,7 +37,7 @@ export function courseOf(parameters: Parameters, run: Run): Course {
         tape: script.press(0, script.ahead).tape('Start', seconds),
         parameters: own,
       });
-      const { riseTime, riseDistance } = traceMetrics(trace);
+      const { riseTime, riseDistance } = traceMetrics(trace, own);
       if (riseTime === undefined || riseDistance === undefined) continue;
       rise = { seconds: riseTime, way: riseDistance };
       break;

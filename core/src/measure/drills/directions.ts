@@ -1,4 +1,5 @@
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
+import { turnLaw } from '../speedLaw.ts';
 import { cannotMove, openGround } from './course.ts';
 import type { Drill } from './drill.ts';
 import { reaches, rowFrom, turnTo } from './read.ts';
@@ -108,8 +109,8 @@ export const facingTurn: Drill = {
     const row = rowFrom(trace, begun);
     const first = trace.at('facing', row);
     const goal = turnOf(parameters);
-    const time = reaches(trace, row, 0.9 * goal, (at) => Math.abs(turnTo(first, trace.at('facing', at))) % 360);
-    const lag = time === null ? undefined : time - begun;
+    const gone = (at: number) => Math.abs(turnTo(first, trace.at('facing', at))) % 360;
+    const time = reaches(trace, row, 0.9 * goal, gone, goal, turnLaw(parameters));
     let flips: number | undefined;
     if (border) {
       const { trace: held } = border;
@@ -119,7 +120,7 @@ export const facingTurn: Drill = {
       flips /= BORDER - 0.5;
       if (parameters.facing.turn !== 'instant') flips = undefined;
     }
-    return { facingLag: lag !== undefined && lag <= 1 / hz ? 0 : lag, facingFlips: flips };
+    return { facingLag: time === null ? undefined : time - begun, facingFlips: flips };
   },
 };
 

@@ -1,5 +1,6 @@
 import type { Column, Trace } from '../../motion/trace.ts';
-import { shareOfTick } from '../crossing.ts';
+import { meetingIn, shareOfTick } from '../crossing.ts';
+import type { SpeedLaw } from '../speedLaw.ts';
 
 /** The row whose tick begins at or after a time (s). */
 export const rowFrom = (trace: Trace, time: number): number => Math.min(trace.end - 1, trace.rowAt(time - 1e-9));
@@ -7,8 +8,8 @@ export const rowFrom = (trace: Trace, time: number): number => Math.min(trace.en
 const at = (trace: Trace, column: Column, row: number) => trace.at(column, Math.max(trace.first, Math.min(trace.end - 1, row)));
 
 /**
- * The time (s) at which a quantity of rows first reaches a goal from below, from row `from` on, inside its tick (`shareOfTick`); `limit` is
- * what the quantity nears, if that is known. Null where it never does.
+ * The time (s) at which a quantity of rows first reaches a goal from below, from row `from` on, inside its tick (`shareOfTick`; by `law`, where
+ * it is a speed that follows one); `limit` is what the quantity nears, if that is known. Null where it never does.
  */
 export function reaches(
   trace: Trace,
@@ -16,13 +17,16 @@ export function reaches(
   goal: number,
   quantity: (row: number) => number,
   limit: number | null = null,
+  law: SpeedLaw | null = null,
 ): number | null {
   for (let row = from + 1; row < trace.end; row++) {
     const [v0, v1] = [quantity(row - 1), quantity(row)];
     if (v1 < goal) continue;
-    const share = v0 >= goal ? 0 : shareOfTick(row - 2 >= from ? quantity(row - 2) : null, v0, v1, goal, limit);
-    const before = trace.at('time', row - 1);
-    return before + (trace.at('time', row) - before) * share;
+    const [t0, t1] = [trace.at('time', row - 1), trace.at('time', row)];
+    const before = row - 2 >= from ? quantity(row - 2) : null;
+    const within = () =>
+      law ? meetingIn({ before, v0, v1, limit, dt: t1 - t0 }, goal, law).share : shareOfTick(before, v0, v1, goal, limit);
+    return t0 + (t1 - t0) * (v0 >= goal ? 0 : within());
   }
   return null;
 }

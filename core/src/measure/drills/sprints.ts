@@ -31,11 +31,21 @@ function rowWith(trace: Trace, event: number, from = trace.first): number {
   return -1;
 }
 
-/** The time (s) at which stamina runs out for the first time, on the line inside the tick; null where it does not. */
-function emptyAt(trace: Trace): number | null {
+/** The moment (s) of a tick at which stamina changed in a lump, which is on a multiple of the interval; null where it changes steadily. */
+function lumpAt(trace: Trace, row: number, interval: number): number | null {
+  if (interval <= 0) return null;
+  const [t0, t1] = [trace.at('time', row - 1), trace.at('time', row)];
+  const lump = Math.floor(t1 / interval + 1e-6) * interval;
+  return interval > t1 - t0 ? Math.max(t0, Math.min(t1, lump)) : null;
+}
+
+/** The time (s) at which stamina runs out for the first time, inside the tick; null where it does not. */
+function emptyAt(trace: Trace, { interval }: Parameters['stamina']): number | null {
   for (let row = trace.first + 1; row < trace.end; row++) {
     const [before, now] = [trace.at('stamina', row - 1), trace.at('stamina', row)];
     if (now > 0 || before <= 0) continue;
+    const lump = lumpAt(trace, row, interval);
+    if (lump !== null) return lump;
     const last = row - 2 >= trace.first ? trace.at('stamina', row - 2) - before : before;
     // The tick in which it ends is cut short: what the one before lost is its rate.
     const share = last > 0 ? Math.min(1, before / last) : 1;
@@ -43,6 +53,9 @@ function emptyAt(trace: Trace): number | null {
   }
   return null;
 }
+
+/** The end (s) of the tick in which the bar ran out: the earliest moment for hands to let go. */
+const handsOff = (empty: number, { clock }: Parameters) => Math.ceil(empty * clock.hz - 1e-6) / clock.hz;
 
 /** Speed under which a body stands, unit/s. */
 const STANDS = 0.01;
@@ -73,28 +86,31 @@ export const sprintToEmpty: Drill = {
   lay: ({ parameters }, run) => {
     const seconds = likely(parameters);
     const first = run({ ground: openGround(), tape: sprinting(parameters, seconds).tape('Sprint to empty', seconds) });
-    const empty = emptyAt(first.trace);
+    const empty = emptyAt(first.trace, parameters.stamina);
     if (empty === null) return [first];
     const { stamina } = parameters;
     const back = stamina.regainDelay + (stamina.regain > 0 ? Math.max(stamina.recoverTo, stamina.startAt) / stamina.regain : 0);
     const end = empty + Math.min(LONGEST, back * 1.2) + Math.min(LONGEST, stopSeconds(parameters)) + stamina.interval + 1;
-    return [{ ground: openGround(), tape: sprinting(parameters, empty + 1 / parameters.clock.hz).tape('Sprint to empty', end) }];
+    return [{ ground: openGround(), tape: sprinting(parameters, handsOff(empty, parameters)).tape('Sprint to empty', end) }];
   },
   measure: ([ran], { parameters }) => {
     const { trace } = ran as Ran;
     const began = rowWith(trace, SPRINT_BEGAN);
-    const empty = emptyAt(trace);
+    const empty = emptyAt(trace, parameters.stamina);
     if (began < 0 || empty === null || !parameters.stamina.emptyEndsSprint) return {};
     const begin = trace.at('time', Math.max(trace.first, began - 1));
-    const { startAt, recoverTo, max } = parameters.stamina;
+    const { startAt, recoverTo, max, regainWhile, regainDelay } = parameters.stamina;
+    const wait = regainWhile === 'always' ? 0 : regainDelay;
     const goal = Math.min(max, Math.max(startAt, recoverTo));
     let back: number | undefined;
     for (let row = trace.rowAt(empty) + 1; row < trace.end && back === undefined; row++) {
       const [s0, s1] = [trace.at('stamina', row - 1), trace.at('stamina', row)];
       if (s1 < goal || s0 >= goal) continue;
       const [t0, t1] = [trace.at('time', row - 1), trace.at('time', row)];
-      back = t0 + ((goal - s0) / (s1 - s0)) * (t1 - t0) - empty;
+      back = (lumpAt(trace, row, parameters.stamina.interval) ?? t0 + ((goal - s0) / (s1 - s0)) * (t1 - t0)) - empty;
     }
+    // What a short wait leaves of the tick in which it ran out is not stood through: the hands still hold.
+    if (back !== undefined) back -= Math.max(0, handsOff(empty, parameters) - empty - wait);
     // The tick in which it runs out goes on at the speed of the one before until it does.
     const last = trace.rowAt(empty) - 1;
     const way = wayBetween(trace, begin, trace.at('time', last)) + trace.at('speed', last) * (empty - trace.at('time', last));

@@ -1,5 +1,6 @@
-import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
-import { type SteadyRates, traceMetrics } from '../metrics.ts';
+import { meetingIn } from '../crossing.ts';
+import { traceMetrics } from '../metrics.ts';
+import { type SpeedLaw, speedLaw } from '../speedLaw.ts';
 import { cannotMove, openGround } from './course.ts';
 import type { Drill } from './drill.ts';
 import { reaches, rowFrom, wayBetween } from './read.ts';
@@ -8,10 +9,6 @@ import { Script } from './script.ts';
 /** Seconds of rest before anything is asked for, and what is left at the end. */
 const REST = 0.1;
 const AFTER = 0.4;
-
-/** The rates of a linear ramp; other ramps have no steady ones. */
-const ratesOf = ({ ramp }: Parameters): SteadyRates | null =>
-  ramp.model === 'linear' ? { rise: ramp.accelerate, fall: ramp.decelerate } : null;
 
 /**
  * From rest to full walking speed. riseTime and riseDistance: from the tick that asks for it to 99 % of the gait's speed, inside the tick
@@ -29,7 +26,7 @@ export const standingStart: Drill = {
     return [{ ground: openGround(), tape: script.press(REST, script.ahead).tape('Standing start', REST + rise + AFTER) }];
   },
   measure: ([ran], { parameters }) => {
-    const { riseTime, riseDistance, inputLatency } = traceMetrics((ran as NonNullable<typeof ran>).trace, ratesOf(parameters));
+    const { riseTime, riseDistance, inputLatency } = traceMetrics((ran as NonNullable<typeof ran>).trace, parameters);
     return { riseTime, riseDistance, inputLatency };
   },
 };
@@ -54,10 +51,16 @@ export const hardStop: Drill = {
     return [{ ground: openGround(), tape: script.tape('Hard stop', off + Math.min(30, stop * 1.5) + AFTER) }];
   },
   measure: ([ran], { parameters }) => {
-    const { stopTime, stopDistance } = traceMetrics((ran as NonNullable<typeof ran>).trace, ratesOf(parameters));
+    const { stopTime, stopDistance } = traceMetrics((ran as NonNullable<typeof ran>).trace, parameters);
     return { stopTime, stopDistance };
   },
 };
+
+/** How far a body still goes ahead in the tick in which its speed back, from `v0` < 0 to `v1`, passes zero, unit. */
+function turnsWithin(law: SpeedLaw, v0: number, v1: number, aim: number, dt: number): number {
+  const { share, distance } = meetingIn({ before: null, v0, v1, limit: aim, dt }, 0, law);
+  return distance === null ? (-v0 * share * dt) / 2 : -distance;
+}
 
 /**
  * Full speed, then the other way. reverseTime: from the tick that asks for it to 99 % of what is aimed at that way. reverseOvershoot: the way
@@ -88,24 +91,20 @@ export const turnRound: Drill = {
     if (speed === 0) return {};
     const back = (at: number) => -(trace.at('vx', at) * vx + trace.at('vy', at) * vy) / speed;
     const limit = trace.at('target', trace.end - 1);
-    const goal = 0.99 * limit;
-    const time = goal > 0 ? reaches(trace, row, goal, back, limit) : null;
-    const isSteady = ramp.model === 'linear' && ramp.turning === 'vector';
+    const law = speedLaw({ ramp, clock });
+    const time = limit > 0 ? reaches(trace, row, 0.99 * limit, back, limit, law) : null;
     const ahead = (at: number) => ((trace.at('x', at) - x) * vx + (trace.at('y', at) - y) * vy) / speed;
     let over = 0;
     for (let at = row; at < trace.end; at++) {
       over = Math.max(over, ahead(at));
-      // Where the motion inside a tick is exact, so is its turning point: V²/2·brake beyond the tick's beginning.
-      const turns = at > row && back(at - 1) < 0 && back(at) >= 0;
-      if (turns && isSteady && clock.integration === 'exact') over = Math.max(over, ahead(at - 1) + back(at - 1) ** 2 / (2 * ramp.brake));
+      // Semi-implicit ticks go straight from one place to the next; the others turn inside a tick.
+      if (at > row && back(at - 1) < 0 && back(at) >= 0 && clock.integration !== 'semiImplicit')
+        over = Math.max(
+          over,
+          ahead(at - 1) + turnsWithin(law, back(at - 1), back(at), limit, trace.at('time', at) - trace.at('time', at - 1)),
+        );
     }
-    // A steady rate that brakes, speeds up and is done within two ticks leaves no tick that shows it: its two slopes are known.
-    const last = time === null ? row : rowFrom(trace, time);
-    const isQuick = isSteady && (last - 2 < row || back(last - 2) < 0);
-    const v0 = back(last - 1);
-    const quick = Math.min(1 / hz, Math.max(0, -v0) / ramp.brake + (goal - Math.max(0, v0)) / ramp.accelerate);
-    const seconds = time === null ? undefined : (isQuick ? trace.at('time', last - 1) + quick : time) - begun;
-    return { reverseTime: seconds, reverseOvershoot: over };
+    return { reverseTime: time === null ? undefined : time - begun, reverseOvershoot: over };
   },
 };
 

@@ -289,7 +289,7 @@ export class Comparing extends Playback {
     const { unit } = this.$ground.get().ground;
     const moments = first ? others.flatMap((other) => partings(tellable(first), tellable(other), unit)) : [];
     return {
-      metrics: sides.map(({ again }) => traceMetrics(again.world.trace)),
+      metrics: sides.map(({ again }) => traceMetrics(again.world.trace, again.world.parameters)),
       moments: moments.sort((a, b) => a.time - b.time),
     };
   });

@@ -1,0 +1,22 @@
+import { afterEach } from 'vitest';
+import { opened } from './browser.ts';
+
+/** What a page showed when a test failed is part of the failure: a fault that comes once in a hundred runs is seldom seen again. */
+afterEach(async ({ task }) => {
+  for (const { page, faults } of opened) {
+    const error = task.result?.errors?.[0];
+    if (error) {
+      const shown = await page
+        .locator('body')
+        .ariaSnapshot({ timeout: 10_000 })
+        .catch((why) => `- alert: ${why}`);
+      const telling = shown.split('\n').filter((line) => /- (alert|button|dialog|heading|link|paragraph|status)/.test(line));
+      error.message += `\n\n${page.url()} showed:\n${telling.join('\n')}\nErrors of the page: ${faults.join('\n') || 'none'}`;
+    }
+    await page
+      .context()
+      .close()
+      .catch(() => undefined);
+  }
+  opened.clear();
+});
