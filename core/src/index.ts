@@ -46,9 +46,10 @@ export { bucketWalls, type WallBuckets, WallIndex } from './ground/wallIndex.ts'
 // What can be told of a ground or a trace.
 export { chanceOf, shareInterval } from './measure/binomial.ts';
 export { clearanceAt } from './measure/clearance.ts';
+export type { Absences } from './measure/drills/absences.ts';
 export type { Drill, Ran } from './measure/drills/drill.ts';
 export { drills } from './measure/drills/list.ts';
-export { type DrillResult, metricsOf, runDrills } from './measure/drills/run.ts';
+export { absencesOf, type DrillResult, metricsOf, runDrills } from './measure/drills/run.ts';
 export type { Gap } from './measure/gaps.ts';
 export { type Happening, lastHappenings } from './measure/happenings.ts';
 export { type MetricName, type Metrics, metricKey, metricOfKey, metricSpecOf, metricSpecs } from './measure/metricSpecs.ts';

@@ -1,4 +1,5 @@
 import {
+  absencesOf,
   bySeverity,
   type DrillResult,
   drillSnags,
@@ -73,7 +74,7 @@ export function drill(options: DrillOptions): number {
   const results = [...runDrills(tuning.parameters)];
   const took = performance.now() - begun;
   const metrics = metricsOf(results);
-  const targets = judgeTargets(set?.targets ?? [], metrics);
+  const targets = judgeTargets(set?.targets ?? [], metrics, absencesOf(results));
   const snags = bySeverity([
     ...tuningSnags(tuning, ground),
     ...(ground ? groundSnags(ground, tuning.parameters) : []),
@@ -84,14 +85,18 @@ export function drill(options: DrillOptions): number {
   else {
     const unit = tuning.file.unit ?? 'px';
     const missed = targets.filter(({ ok }) => ok === false).length;
-    const absent = targets.filter(({ ok }) => ok === null);
+    const [absent, unmeasured] = [
+      targets.filter(({ ok }) => ok === null),
+      targets.filter(({ ok, value }) => ok === false && value === null),
+    ];
     const lines = [
       `${tuning.file.name}${set ? `, judged by ${set.name}` : ''}`,
       '',
       ...drillTable(results, targets, unit),
       '',
       ...(set ? [`${targets.length - missed - absent.length} in their band, ${missed} out, ${absent.length} not measured`] : []),
-      ...absent.map(({ metric, at }) => `  not measured: ${metricKey(metric, at)}`),
+      ...unmeasured.map(({ metric, at, why }) => `  out, could not be measured: ${metricKey(metric, at)}: ${why}`),
+      ...absent.map(({ metric, at, why }) => `  not measured: ${metricKey(metric, at)}${why ? `: ${why}` : ''}`),
       `${results.filter(({ not }) => not === null).length} drills in ${seconds(took)}`,
       ...(snags.length > 0 ? ['', ...snags.map(snagLine)] : []),
     ];
@@ -103,7 +108,7 @@ export function drill(options: DrillOptions): number {
       options.junit,
       junitXml(
         tuning.file.name,
-        results.map(({ drill: { name }, metrics: own }) => ({ name, metrics: own })),
+        results.map(({ drill: { name }, metrics: own, absent }) => ({ name, metrics: own, absent })),
         targets,
         took / 1000,
       ),
@@ -131,13 +136,14 @@ function report(
       ...(cutShort ? { cutShort } : {}),
     })),
     metrics,
-    targets: targets.map(({ metric, at, min, max, value, ok, fault }) => ({
+    targets: targets.map(({ metric, at, min, max, value, ok, why, fault }) => ({
       metric,
       at,
       min,
       max,
       value,
       ok,
+      ...(why ? { why } : {}),
       ...(fault ? { fault } : {}),
     })),
     snags,

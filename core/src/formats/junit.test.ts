@@ -3,8 +3,8 @@ import { judgeTargets, type Target } from '../targets/targets.ts';
 import { junitXml } from './junit.ts';
 
 const drills = [
-  { name: 'hard-stop', metrics: { stopDistance: 7 } },
-  { name: 'wall-graze', metrics: { 'slideKept(45)': 0.7 } },
+  { name: 'hard-stop', metrics: { stopDistance: 7 }, absent: {} },
+  { name: 'wall-graze', metrics: { 'slideKept(45)': 0.7 }, absent: {} },
 ];
 const metrics = { stopDistance: 7, 'slideKept(45)': 0.7 };
 const xmlOf = (targets: Target[], name = 'Boots') => junitXml(name, drills, judgeTargets(targets, metrics), 0.25);

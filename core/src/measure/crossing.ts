@@ -28,13 +28,16 @@ export interface TickOf {
   dt: number;
 }
 
-/** Whether a tick goes by a law; a wall, a surface or a route changes the speed, too. */
-const follows = (law: SpeedLaw, { v0, v1, limit, dt }: TickOf): boolean =>
-  limit !== null && Math.abs(law.after(v0, limit, dt) - v1) <= ALIKE * Math.max(Math.abs(v0), Math.abs(limit));
+/** Whether a tick goes by a law, to a part of what changes; a wall, a surface or a route changes the speed, too. */
+const follows = (law: SpeedLaw, { v0, v1, limit, dt }: TickOf, alike: number): boolean =>
+  limit !== null && Math.abs(law.after(v0, limit, dt) - v1) <= alike * Math.max(Math.abs(v0), Math.abs(limit));
 
-/** The share of a tick after which a speed meets a goal, and the distance until then by the law that it goes by; without one the share is `shareOfTick`'s. */
-export function meetingIn(tick: TickOf, goal: number, law: SpeedLaw): { share: number; distance: number | null } {
+/**
+ * The share of a tick after which a speed meets a goal, and the distance until then by the law that it goes by (to a part `alike`); without one
+ * the share is `shareOfTick`'s.
+ */
+export function meetingIn(tick: TickOf, goal: number, law: SpeedLaw, alike = ALIKE): { share: number; distance: number | null } {
   const { before, v0, v1, limit, dt } = tick;
-  const met = follows(law, tick) ? law.meets(v0, limit as number, goal, dt) : null;
+  const met = follows(law, tick, alike) ? law.meets(v0, limit as number, goal, dt) : null;
   return met ? { share: met.seconds / dt, distance: met.distance } : { share: shareOfTick(before, v0, v1, goal, limit), distance: null };
 }

@@ -62,6 +62,9 @@ export const metricSpecs = {
   rateSensitivity: { words: 'Changes with the rate', quantity: 'ratio', better: 'lower' },
 } as const satisfies Record<string, MetricSpec>;
 
+/** Angles (degrees) at which walls are met, and `slideKept` is told. */
+export const GRAZES: readonly number[] = [5, 15, 25, 35, 45, 55, 65, 75, 85];
+
 export type MetricName = keyof typeof metricSpecs;
 
 /** Values by metric; what is told at an angle has it behind its name: `slideKept(45)`. */

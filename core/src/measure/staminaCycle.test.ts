@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
+import { campaign } from '../testing/campaign.ts';
 import { drive, parametersWith } from '../testing/drive.ts';
+import { sequence } from '../testing/sequence.ts';
 import { staminaCycle } from './staminaCycle.ts';
 
 const sprint = [
@@ -32,6 +34,33 @@ describe('staminaCycle', () => {
     for (let row = from; row < to; row++) sprinting += trace.at('sprintGiven', row);
     expect(Math.abs(mean / cycle.meanSpeed - 1)).toBeLessThan(0.01);
     expect(Math.abs(sprinting / (to - from) - cycle.share)).toBeLessThan(0.01);
+  });
+
+  it('tells them of random bars, whichever of start and recovery is the larger', () => {
+    for (let seed = 1; seed <= campaign(6, 60); seed++) {
+      const next = sequence(seed * 6_700_417);
+      const all = {
+        'stamina.enabled': true,
+        'stamina.afterEmpty': 'resume',
+        'ramp.model': 'instant',
+        'stamina.drain': 20 + 60 * next(),
+        'stamina.regain': 20 + 80 * next(),
+        'stamina.regainDelay': 2 * next(),
+        'stamina.regainMovingFactor': 0.3 + 0.7 * next(),
+        'stamina.startAt': 5 + 90 * next(),
+        'stamina.recoverTo': 5 + 90 * next(),
+        'stamina.spentFactor': 0.2 + 0.8 * next(),
+      };
+      const cycle = staminaCycle(parametersWith(all));
+      const { trace } = drive(all, 60 * 500, sprint);
+      // Whole cycles: from one end of a sprint to the last one.
+      const ends: number[] = [];
+      for (let row = 1; row < trace.end; row++)
+        if (trace.at('sprintGiven', row - 1) === 1 && trace.at('sprintGiven', row) === 0) ends.push(row);
+      const [from, to] = [ends[0] as number, ends.at(-1) as number];
+      const mean = (trace.at('x', to) - trace.at('x', from)) / (trace.at('time', to) - trace.at('time', from));
+      expect(Math.abs(mean / cycle.meanSpeed - 1), `seed ${seed}, ${JSON.stringify(all)}`).toBeLessThan(0.01);
+    }
   });
 
   it('knows bars that never empty and bars that never fill on the move', () => {

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { type Format, readDocument, readJson } from '../document/document.ts';
 import type { Reading } from '../document/fault.ts';
-import { type Metrics, metricKey, metricOfKey, metricSpecs } from '../measure/metricSpecs.ts';
+import type { Absences } from '../measure/drills/absences.ts';
+import { GRAZES, type Metrics, metricKey, metricOfKey, metricSpecs } from '../measure/metricSpecs.ts';
 
 /** The band in which a metric is good; an end that is absent is open. */
 export interface Target {
@@ -55,6 +56,7 @@ export function targetFaults(targets: readonly Target[]): (string | null)[] {
   const key = ({ metric, at }: Target) => metricKey(metric, at);
   return targets.map((one, i) => {
     if (!isKnown(one)) return `no metric is called ${one.metric}`;
+    if (one.at !== undefined && !GRAZES.includes(one.at)) return `walls are met at ${GRAZES.join('°, ')}°`;
     const apart = ({ min = -Infinity, max = Infinity }: Target) => min > (one.max ?? Infinity) || max < (one.min ?? -Infinity);
     const other = targets.findIndex((another, j) => j !== i && isKnown(another) && key(another) === key(one) && apart(another));
     return other < 0 ? null : `no value is in this band and in that of target ${other + 1}`;
@@ -72,10 +74,15 @@ export function parseTargets(text: string): Reading<TargetSet> {
   return json.ok ? readTargets(json.value) : json;
 }
 
-/** A target held against metrics: the value, and whether it is in its band; null where there is no such value. */
+/**
+ * A target held against metrics: the value, and whether it is in its band. Without a value it is missed where the tuning has what it is about
+ * but it couldn't be measured, and neither met nor missed (null) where it does not apply.
+ */
 export interface JudgedTarget extends Target {
   value: number | null;
   ok: boolean | null;
+  /** Why there is no value; null where there is one, or nobody knows. */
+  why: string | null;
   /** What is wrong with the target itself; null where nothing is. It is judged all the same, as far as it can be. */
   fault: string | null;
 }
@@ -83,14 +90,22 @@ export interface JudgedTarget extends Target {
 /** Slack on the ends of a band, as a share of the larger of its end and 1e-9: a value that was written with its own digits is in it. */
 const SLACK = 1e-9;
 
-export function judgeTargets(targets: readonly Target[], metrics: Metrics): JudgedTarget[] {
+export function judgeTargets(targets: readonly Target[], metrics: Metrics, absent: Absences = {}): JudgedTarget[] {
   const faults = targetFaults(targets);
   return targets.map((one, i) => {
     const fault = faults[i] ?? null;
-    const value = metrics[metricKey(one.metric, one.at)] ?? null;
-    if (value === null) return { ...one, value, ok: null, fault };
+    const key = metricKey(one.metric, one.at);
+    const value = metrics[key] ?? null;
+    const absence = absent[key];
+    if (value === null) return { ...one, value, ok: absence?.applies ? false : null, why: absence?.why ?? null, fault };
     const [low, high] = [one.min ?? -Infinity, one.max ?? Infinity];
-    return { ...one, value, ok: value >= low - SLACK * Math.abs(low || 1) && value <= high + SLACK * Math.abs(high || 1), fault };
+    return {
+      ...one,
+      value,
+      why: null,
+      fault,
+      ok: value >= low - SLACK * Math.abs(low || 1) && value <= high + SLACK * Math.abs(high || 1),
+    };
   });
 }
 

@@ -1,4 +1,6 @@
 import {
+  type Absences,
+  absencesOf,
   bucketWalls,
   bySeverity,
   type DrillResult,
@@ -33,6 +35,8 @@ export interface DrilledPart {
   not: string | null;
   cutShort: string | null;
   metrics: Metrics;
+  /** Why it has no value for other metrics of its own. */
+  absent: Absences;
   runs: DrawnRun[];
   /** The first run's walls about its start, as lines; none on open ground. */
   walls: { points: [number, number][]; isSolid: boolean }[];
@@ -42,6 +46,8 @@ export interface DrilledPart {
 export interface Judgement {
   drills: DrilledPart[];
   metrics: Metrics;
+  /** Why other metrics have no value. */
+  absent: Absences;
   snags: Snag[];
   milliseconds: number;
   ticks: number;
@@ -76,7 +82,7 @@ function drawn(ran: Ran, drawing: DrillResult['drill']['drawing']): DrawnRun {
   return { points, gaits: rows.map((row) => trace.at('gait', row)) };
 }
 
-function partOf({ drill, not, cutShort, metrics, runs }: DrillResult): DrilledPart {
+function partOf({ drill, not, cutShort, metrics, absent, runs }: DrillResult): DrilledPart {
   const [first] = runs;
   const walls = first && drill.drawing === 'way' ? first.ground.walls : [];
   const start = first?.ground.start ?? { x: 0, y: 0 };
@@ -85,6 +91,7 @@ function partOf({ drill, not, cutShort, metrics, runs }: DrillResult): DrilledPa
     not,
     cutShort,
     metrics,
+    absent,
     runs: runs.slice(0, RUNS).map((ran) => drawn(ran, drill.drawing)),
     walls: walls.map(({ points, closed }) => {
       const placed = points.map(([x, y]) => [x - start.x, y - start.y] as [number, number]);
@@ -118,6 +125,7 @@ const api = {
     return {
       drills: results.map(partOf),
       metrics: metricsOf(results),
+      absent: absencesOf(results),
       snags: bySeverity([...(ground ? groundSnags(ground, parameters, surveyOf(ground, parameters)) : []), ...drillSnags(results)]),
       milliseconds,
       ticks: results.reduce((sum, { runs }) => sum + runs.reduce((ticks, { trace }) => ticks + trace.end - 1, 0), 0),

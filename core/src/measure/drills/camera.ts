@@ -13,6 +13,7 @@ export const viewLag: Drill = {
   words: 'Full walking speed until the view has settled.',
   main: 'cameraLag',
   drawing: 'speed',
+  gives: ['cameraLag'],
   unless: (parameters) => cannotMove(parameters) ?? (parameters.camera.follow === 'none' ? 'the view stays' : null),
   lay: ({ parameters, rise }) => {
     const { follow, halfLife } = parameters.camera;

@@ -3,7 +3,7 @@ import type { Trace } from '../../motion/trace.ts';
 import { Navigator } from '../../route/navigator.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import { turnLaw } from '../speedLaw.ts';
-import { boxWall, openGround, START, walledGround } from './course.ts';
+import { boxWall, openGround, START, turnSeconds, walledGround } from './course.ts';
 import type { Course, Drill, Ran } from './drill.ts';
 import { reaches, rowFrom, turnTo, wayBetween } from './read.ts';
 import { Script } from './script.ts';
@@ -64,6 +64,7 @@ export const clickTour: Drill = {
   words: 'Clicks near, far, behind a wall, on the body itself and into the wall.',
   main: 'arriveOvershoot',
   drawing: 'way',
+  gives: ['pathRatio', 'arriveError', 'arriveOvershoot', 'arriveTime', 'stuckCount'],
   unless: noClicks,
   lay: ({ parameters, width, walk, rise }) =>
     names.map((name) => {
@@ -100,7 +101,7 @@ export const clickTour: Drill = {
       pathRatio: Math.max(ratio('far'), ratio('behind')),
       arriveError: Math.max(error('near'), error('far'), error('behind')),
       arriveOvershoot: over,
-      arriveTime: arrived < 0 ? undefined : far.at('time', arrived - 1) - 0.1,
+      arriveTime: arrived < 0 ? undefined : far.at('time', arrived - 1) - Math.round(0.1 * course.hz) / course.hz,
       stuckCount: runs.filter(({ trace }) => firstWith(trace, STUCK | CIRCLED) >= 0).length,
     };
   },
@@ -124,6 +125,7 @@ export const holdAndFollow: Drill = {
   words: 'Holds the pointer and leads it round in a wide bend.',
   main: 'followError',
   drawing: 'way',
+  gives: ['followError'],
   unless: noClicks,
   lay: (course) => {
     const script = new Script(course.parameters);
@@ -148,6 +150,7 @@ export const reclick: Drill = {
   words: 'A click to the right, and at full speed one at right angles to it.',
   main: 'reclickKept',
   drawing: 'speed',
+  gives: ['reclickKept'],
   unless: noClicks,
   lay: ({ parameters, width, walk, rise }) => {
     const again = 0.05 + rise + 0.3;
@@ -168,6 +171,9 @@ export const reclick: Drill = {
 /** Degrees that a planted body is asked to turn, and the seconds that it is watched. */
 const TURN = 135;
 const PLANTED = 1.2;
+const REST = 0.2;
+/** How near the goal of a turn stays to where it ends: the pointer is seen from a body that still glides. */
+const NEARLY = 0.02;
 
 /**
  * On its way to a click it is planted, and the pointer goes behind it. plantTurn: from the press of plant until 90 % of the turn are done.
@@ -179,6 +185,7 @@ export const plant: Drill = {
   words: 'On its way to a click it is planted, and turned towards the pointer.',
   main: 'plantTurn',
   drawing: 'facing',
+  gives: ['plantTurn', 'plantDrift'],
   unless: noClicks,
   lay: ({ parameters, walk, rise, width }) => {
     const plantAt = 0.05 + rise + 0.2;
@@ -189,7 +196,7 @@ export const plant: Drill = {
       .click(0.05, START.x + far, START.y)
       .press(plantAt, 'plant')
       .say(plantAt, { point: there });
-    return [{ ground: openGround(), tape: script.tape('Plant', plantAt + PLANTED) }];
+    return [{ ground: openGround(), tape: script.tape('Plant', plantAt + Math.max(PLANTED, turnSeconds(parameters) + REST)) }];
   },
   measure: ([ran], { rise, hz, parameters }) => {
     const { trace } = ran as Ran;
@@ -199,7 +206,7 @@ export const plant: Drill = {
     const turn = Math.abs(turnTo(from, to)) % 360;
     if (turn < 1) return { plantDrift: wayBetween(trace, planted + 0.2, Infinity) };
     const turned = (r: number) => Math.abs(turnTo(from, trace.at('facing', r))) % 360;
-    const time = reaches(trace, row, 0.9 * turn, turned, turn, turnLaw(parameters));
+    const time = reaches(trace, row, 0.9 * turn, turned, turn, turnLaw(parameters), NEARLY);
     return { plantTurn: time === null ? undefined : time - planted, plantDrift: wayBetween(trace, planted + 0.2, Infinity) };
   },
 };

@@ -82,3 +82,20 @@ export const middleOf = ({ parameters }: Course): { x: number; y: number } => ce
 /** Why a body cannot be driven at all, or not by a held way. */
 export const cannotMove = ({ pace, scheme }: Parameters): string | null =>
   pace.walkSpeed <= 0 ? 'the walk speed is 0' : scheme === 'step' ? 'it steps from cell to cell' : null;
+
+/** Longest turn that is waited for, s. */
+const LONGEST_TURN = 20;
+/** Half a turn, degrees, and what may be left of it. */
+const HALF = 180;
+
+/** Seconds in which half a turn comes to within a degree. */
+export function turnSeconds({ facing, clock }: Parameters): number {
+  const halvings = Math.log2(HALF);
+  const seconds = {
+    instant: 0,
+    rate: HALF / facing.rate,
+    smooth: halvings * facing.halfLife,
+    perTick: facing.perTick >= 1 ? 1 / clock.hz : halvings / -Math.log2(1 - facing.perTick) / clock.hz,
+  }[facing.turn];
+  return Math.min(LONGEST_TURN, seconds);
+}

@@ -1,6 +1,8 @@
+import type { Trace } from '../../motion/trace.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
-import { turnLaw } from '../speedLaw.ts';
-import { cannotMove, openGround } from './course.ts';
+import { meetingIn } from '../crossing.ts';
+import { speedLaw, turnLaw } from '../speedLaw.ts';
+import { cannotMove, openGround, turnSeconds } from './course.ts';
 import type { Drill } from './drill.ts';
 import { reaches, rowFrom, turnTo } from './read.ts';
 import { Script } from './script.ts';
@@ -9,22 +11,11 @@ const ways = [['right'], ['right', 'down'], ['down'], ['down', 'left'], ['left']
 
 /** Seconds that each of the eight is held beyond the rise and the turn. */
 const HELD = 0.4;
-/** Longest turn that is waited for, s. */
-const LONGEST_TURN = 20;
-/** Half a turn, degrees, and what may be left of it. */
+/** Half a turn, degrees. */
 const HALF = 180;
 
-/** Seconds in which half a turn comes to within a degree. */
-function turnSeconds({ facing, clock }: Parameters): number {
-  const halvings = Math.log2(HALF);
-  const seconds = {
-    instant: 0,
-    rate: HALF / facing.rate,
-    smooth: halvings * facing.halfLife,
-    perTick: facing.perTick >= 1 ? 1 / clock.hz : halvings / -Math.log2(1 - facing.perTick) / clock.hz,
-  }[facing.turn];
-  return Math.min(LONGEST_TURN, seconds);
-}
+/** Whether two keys held at once are a way of their own. */
+const hasDiagonals = ({ input }: Parameters) => input.directions !== '4' && input.axes === 'both';
 
 const facesMovement = ({ facing }: Parameters) => facing.from !== 'pointer';
 
@@ -44,6 +35,12 @@ export const eightDirections: Drill = {
   words: 'Each of the eight ways from rest, with keys.',
   main: 'diagonalRatio',
   drawing: 'way',
+  gives: ['diagonalRatio', 'facingErrors'],
+  lacks: (parameters) => ({
+    ...(hasDiagonals(parameters) ? {} : { diagonalRatio: 'it has no diagonals' }),
+    ...(facesMovement(parameters) ? {} : { facingErrors: 'it faces the pointer' }),
+    ...(parameters.facing.directions === '2' ? { facingErrors: 'it faces two ways' } : {}),
+  }),
   unless: (parameters) => cannotMove(parameters) ?? (parameters.scheme === 'turn' ? 'it turns and goes' : null),
   lay: ({ parameters, rise }) =>
     ways.map((held) => ({
@@ -57,10 +54,8 @@ export const eightDirections: Drill = {
       const [before, faced] = [trace.at('facing', trace.end - 2), trace.at('facing', trace.end - 1)];
       return before === faced && !facesRight(faced, i * 45, parameters.facing.directions);
     });
-    // Ways that are no diagonals have none to be faster.
-    const hasDiagonals = parameters.input.directions !== '4' && parameters.input.axes === 'both';
     return {
-      diagonalRatio: hasDiagonals && of(false) > 0 ? of(true) / of(false) : undefined,
+      diagonalRatio: hasDiagonals(parameters) && of(false) > 0 ? of(true) / of(false) : undefined,
       facingErrors: facesMovement(parameters) && parameters.facing.directions !== '2' ? errors.length : undefined,
     };
   },
@@ -68,14 +63,46 @@ export const eightDirections: Drill = {
 
 /** Seconds that are watched after the turn, and those of holding a border. */
 const WATCHED = 1.2;
+const REST = 0.2;
 const BORDER = 2;
 
 /** How far the body is to turn: the least that is a turn for all its ways. */
 const turnOf = ({ facing }: Parameters) => (facing.directions === '2' ? 180 : 90);
 
+/** Whether the facing flips at once from one direction to the next where a stick trembles between them. */
+const hasBorder = ({ facing, input }: Parameters) =>
+  facing.directions !== 'free' && input.directions === 'free' && facing.turn === 'instant';
+
+/** Halvings in which the moment of a turn is found inside its tick. */
+const HALVINGS = 30;
+
 /**
- * Facing one way, then asked to face another. facingLag: from the tick that asks for it until 90 % of the turn are done; 0 where the first
- * tick does it. facingFlips: with a stick that trembles by 2 ° on the border of two sectors, changes of facing a second.
+ * The share of a tick after which the velocity, on the line between its ends, has turned from `first` by an angle, degrees: at that moment a
+ * facing that follows the movement at once takes the next of its directions.
+ */
+function turnsAfter(trace: Trace, row: number, first: number, angle: number): number {
+  const at = (column: 'vx' | 'vy', share: number) => trace.at(column, row - 1) * (1 - share) + trace.at(column, row) * share;
+  let [low, high] = [0, 1];
+  for (let i = 0; i < HALVINGS; i++) {
+    const middle = (low + high) / 2;
+    const along = (Math.atan2(at('vy', middle), at('vx', middle)) * 180) / Math.PI;
+    if (Math.abs(turnTo(first, along)) < angle) low = middle;
+    else high = middle;
+  }
+  // What comes to its end inside the tick has the pace of the one before.
+  const change = (to: number) => Math.hypot(trace.at('vx', to) - trace.at('vx', to - 1), trace.at('vy', to) - trace.at('vy', to - 1));
+  const ends = row + 1 < trace.end && change(row + 1) < 1e-6 * change(row);
+  return ends ? (high * change(row)) / Math.max(change(row), change(row - 1)) : high;
+}
+
+/** The angle (degrees) off the first direction at which a body faces the last one of a turn: that border, past its stickiness. */
+function borderOf({ facing }: Parameters, turn: number): number {
+  return facing.directions === 'free' ? 0.9 * turn : turn - 180 / Number(facing.directions) + facing.stickiness;
+}
+
+/**
+ * Facing one way, then asked to face another. facingLag: from the tick that asks for it until 90 % of the turn are done; 0 where it is done at
+ * once. facingFlips: with a stick that trembles by 2 ° on the border of two sectors, changes of facing a second.
  */
 export const facingTurn: Drill = {
   name: 'facing-turn',
@@ -83,6 +110,8 @@ export const facingTurn: Drill = {
   words: 'Faces one way, then another; then a stick trembles on the border of two ways.',
   main: 'facingLag',
   drawing: 'facing',
+  gives: ['facingLag', 'facingFlips'],
+  lacks: (parameters) => (hasBorder(parameters) ? {} : { facingFlips: 'its facing has no borders that a stick could tremble on' }),
   unless: (parameters) =>
     cannotMove(parameters) ??
     (parameters.scheme === 'turn' ? 'it turns and goes' : facesMovement(parameters) ? null : 'it faces the pointer'),
@@ -93,8 +122,10 @@ export const facingTurn: Drill = {
       .press(0.1, 'right')
       .release(turn, 'right')
       .press(turn, turnOf(parameters) === 90 ? 'down' : 'left');
-    const scenes = [{ ground: openGround(), tape: script.tape('Facing turn', turn + rise + WATCHED) }];
-    if (parameters.facing.directions === 'free' || parameters.input.directions !== 'free') return scenes;
+    const scenes = [
+      { ground: openGround(), tape: script.tape('Facing turn', turn + rise + Math.max(WATCHED, turnSeconds(parameters) + REST)) },
+    ];
+    if (!hasBorder(parameters)) return scenes;
     const border = parameters.facing.directions === '2' ? 90 : 180 / Number(parameters.facing.directions);
     const trembling = new Script(parameters);
     for (let i = 0; i < BORDER * 20; i++) {
@@ -111,6 +142,18 @@ export const facingTurn: Drill = {
     const goal = turnOf(parameters);
     const gone = (at: number) => Math.abs(turnTo(first, trace.at('facing', at))) % 360;
     const time = reaches(trace, row, 0.9 * goal, gone, goal, turnLaw(parameters));
+    const moment = (found: number) => {
+      const { facing, ramp } = parameters;
+      if (facing.from !== 'movement' || facing.turn !== 'instant' || ramp.model === 'instant') return found;
+      const turning = trace.rowAt(found) + (gone(trace.rowAt(found)) < 0.9 * goal ? 1 : 0);
+      const along = (Math.atan2(trace.at('vy', row), trace.at('vx', row)) * 180) / Math.PI;
+      const t0 = trace.at('time', turning - 1);
+      const dt = trace.at('time', turning) - t0;
+      if (goal < HALF) return t0 + dt * turnsAfter(trace, turning, along, borderOf(parameters, goal));
+      // Straight back it turns where the speed passes zero.
+      const [v0, v1] = [-trace.at('vx', turning - 1), -trace.at('vx', turning)];
+      return t0 + dt * meetingIn({ before: null, v0, v1, limit: trace.at('target', turning), dt }, 0, speedLaw(parameters)).share;
+    };
     let flips: number | undefined;
     if (border) {
       const { trace: held } = border;
@@ -118,9 +161,8 @@ export const facingTurn: Drill = {
       // The first half second is the start.
       for (let at = rowFrom(held, 0.5) + 1; at < held.end; at++) if (held.at('facing', at) !== held.at('facing', at - 1)) flips++;
       flips /= BORDER - 0.5;
-      if (parameters.facing.turn !== 'instant') flips = undefined;
     }
-    return { facingLag: time === null ? undefined : time - begun, facingFlips: flips };
+    return { facingLag: time === null ? undefined : moment(time) - begun, facingFlips: flips };
   },
 };
 
@@ -134,6 +176,7 @@ export const swipeSequence: Drill = {
   words: 'Swipes right, down, left and up, one after the other.',
   main: 'swipesTaken',
   drawing: 'way',
+  gives: ['swipesTaken'],
   unless: (parameters) => cannotMove(parameters) ?? (parameters.scheme === 'latch' ? null : 'swipes do not lead it'),
   lay: ({ parameters }) => {
     const script = new Script(parameters);

@@ -53,6 +53,10 @@ export interface Drill {
   /** The angle at which the main one is told. */
   at?: number;
   drawing: Drawing;
+  /** The metrics that it measures where it applies. */
+  gives: readonly (keyof Metrics)[];
+  /** Those of them that a tuning has nothing for, each with the reason. One that is missing without a reason could not be measured. */
+  lacks?(parameters: Parameters): Partial<Record<keyof Metrics, string>>;
   /** Why it does not apply; null where it does. */
   unless(parameters: Parameters): string | null;
   /** The runs that it takes. `run` drives a scene at once, for runs that depend on earlier ones. */

@@ -40,6 +40,7 @@ export const tickRates: Drill = {
   words: 'Start, stop, turns, clicks and view at 30, 60 and 144 ticks a second.',
   main: 'rateSensitivity',
   drawing: 'speed',
+  gives: ['rateSensitivity'],
   unless: (parameters) => standingStart.unless(parameters),
   perform(course: Course, run: Run) {
     const runs: Ran[] = [];

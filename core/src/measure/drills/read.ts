@@ -9,7 +9,7 @@ const at = (trace: Trace, column: Column, row: number) => trace.at(column, Math.
 
 /**
  * The time (s) at which a quantity of rows first reaches a goal from below, from row `from` on, inside its tick (`shareOfTick`; by `law`, where
- * it is a speed that follows one); `limit` is what the quantity nears, if that is known. Null where it never does.
+ * it follows one to a part `alike`); `limit` is what the quantity nears, if that is known. Null where it never does.
  */
 export function reaches(
   trace: Trace,
@@ -18,6 +18,7 @@ export function reaches(
   quantity: (row: number) => number,
   limit: number | null = null,
   law: SpeedLaw | null = null,
+  alike?: number,
 ): number | null {
   for (let row = from + 1; row < trace.end; row++) {
     const [v0, v1] = [quantity(row - 1), quantity(row)];
@@ -25,7 +26,7 @@ export function reaches(
     const [t0, t1] = [trace.at('time', row - 1), trace.at('time', row)];
     const before = row - 2 >= from ? quantity(row - 2) : null;
     const within = () =>
-      law ? meetingIn({ before, v0, v1, limit, dt: t1 - t0 }, goal, law).share : shareOfTick(before, v0, v1, goal, limit);
+      law ? meetingIn({ before, v0, v1, limit, dt: t1 - t0 }, goal, law, alike).share : shareOfTick(before, v0, v1, goal, limit);
     return t0 + (t1 - t0) * (v0 >= goal ? 0 : within());
   }
   return null;

@@ -165,7 +165,8 @@ describe('metrics of facing are those of the turn itself', () => {
     each(60, 800, (seed) => {
       const next = sequence(seed * 104_729);
       const pick = <T>(...all: T[]): T => all[Math.floor(next() * all.length)] as T;
-      const [turn, directions] = [pick('instant', 'rate', 'smooth', 'perTick'), pick('2', '4', '8', '16', 'free')];
+      const turn = pick<'instant' | 'rate' | 'smooth' | 'perTick'>('instant', 'rate', 'smooth', 'perTick');
+      const directions = pick('2', '4', '8', '16', 'free');
       const [hz, rate, halfLife, perTick] = [
         Math.round(20 + next() * 220),
         60 * 500 ** next(),
@@ -187,6 +188,46 @@ describe('metrics of facing are those of the turn itself', () => {
         'facing-turn',
       );
       agrees(m.facingLag, wanted, 1 / hz, `seed ${seed}, ${turn} to ${directions}, ${hz} Hz`);
+    });
+  });
+});
+
+/** Metrics at many ticks for each of the tuning's own. */
+function atManyTicks(values: Record<string, FileValue>, hz: number, name: string): Metrics {
+  const parameters = parametersWith(values);
+  const clock = { ...parameters.clock, hz: hz * Math.ceil(2400 / hz) };
+  return metricsOf([
+    ...runDrills(
+      { ...parameters, clock },
+      drills.filter((drill) => drill.name === name),
+    ),
+  ]);
+}
+
+describe('metrics of facing are those at a fine tick rate', () => {
+  it('where it follows the movement at once, or the pointer while planted', () => {
+    each(40, 400, (seed) => {
+      const next = sequence(seed * 86_028_121);
+      const pick = <T>(...all: T[]): T => all[Math.floor(next() * all.length)] as T;
+      const hz = Math.round(20 + next() * 220);
+      const directions = pick('2', '4', '8', '16', 'free');
+      const values = {
+        'pace.walkSpeed': 40 + next() * 300,
+        'ramp.model': pick('instant', 'linear', 'smooth'),
+        'ramp.accelerate': 300 * 30 ** next(),
+        'ramp.brake': 300 * 30 ** next(),
+        'ramp.halfLife': 0.05 + 0.2 * next(),
+        'clock.integration': 'exact',
+        'clock.hz': hz,
+        'facing.directions': directions,
+        // A tick that passes over a narrow sector isn't held by it.
+        'facing.stickiness': directions === '2' || directions === '4' ? 8 * next() : 0,
+        'route.enabled': true,
+      };
+      const what = `seed ${seed}, ${JSON.stringify(values)}`;
+      const [turn, plant] = [measured(values, 'facing-turn').facingLag, measured(values, 'plant').plantTurn];
+      agrees(turn, atManyTicks(values, hz, 'facing-turn').facingLag as number, 1 / hz, `${what}: facingLag`);
+      agrees(plant, atManyTicks(values, hz, 'plant').plantTurn as number, 1 / hz, `${what}: plantTurn`);
     });
   });
 });

@@ -1,6 +1,7 @@
 import { rerun } from '../../replay/rerun.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import type { Metrics } from '../metricSpecs.ts';
+import { type Absence, type Absences, reasonOf } from './absences.ts';
 import { bared, courseOf } from './course.ts';
 import type { Drill, Ran, Run, Scene } from './drill.ts';
 import { drills } from './list.ts';
@@ -13,6 +14,8 @@ export interface DrillResult {
   not: string | null;
   metrics: Metrics;
   runs: readonly Ran[];
+  /** The metrics that it has no value for, and why. */
+  absent: Absences;
   /** What ended at the limit of ticks, in words; null where nothing did. */
   cutShort: string | null;
 }
@@ -27,6 +30,18 @@ const withEdges = (parameters: Parameters): Parameters => ({
 const known = (metrics: Metrics): Metrics =>
   Object.fromEntries(Object.entries(metrics).filter(([, value]) => value !== undefined && Number.isFinite(value)));
 
+/** The metrics that a drill which ran has no value for. */
+function absentFrom(drill: Drill, parameters: Parameters, found: Metrics, cutShort: string | null): Absences {
+  const lacks = drill.lacks?.(parameters) ?? {};
+  const missing = drill.gives.filter((key) => found[key] === undefined);
+  return Object.fromEntries(
+    missing.map((key): [string, Absence] => {
+      const why = lacks[key];
+      return [key, why === undefined ? { why: cutShort ?? reasonOf(key), applies: true } : { why, applies: false }];
+    }),
+  );
+}
+
 /** Runs drills on a tuning, one after the other; each result comes as soon as it is there. One that fails says so, and the rest still runs. */
 export function* runDrills(parameters: Parameters, wanted: readonly Drill[] = drills): Generator<DrillResult> {
   const drive: Run = (scene: Scene) => {
@@ -39,9 +54,12 @@ export function* runDrills(parameters: Parameters, wanted: readonly Drill[] = dr
   let course: ReturnType<typeof courseOf> | null = null;
   for (const drill of wanted) {
     const not = drill.unless(parameters);
-    const nothing = { drill, metrics: {}, runs: [], cutShort: null };
+    const none = (why: string, applies: boolean): DrillResult => {
+      const absent = Object.fromEntries(drill.gives.map((key) => [key, { why, applies }]));
+      return { drill, metrics: {}, runs: [], cutShort: null, absent, not: why };
+    };
     if (not !== null) {
-      yield { ...nothing, not };
+      yield none(not, false);
       continue;
     }
     try {
@@ -49,10 +67,11 @@ export function* runDrills(parameters: Parameters, wanted: readonly Drill[] = dr
       const own: Run = drill.name === 'edge-press' ? (scene) => drive({ parameters: withEdges(parameters), ...scene }) : drive;
       const laid = drill.perform ? null : (drill.lay?.(course, own) ?? []).map((scene) => ('trace' in scene ? scene : own(scene)));
       const { runs, metrics } = drill.perform?.(course, own) ?? { runs: laid ?? [], metrics: drill.measure?.(laid ?? [], course) ?? {} };
-      const cut = runs.some(({ tape }) => tape.ticks >= MOST_TICKS);
-      yield { drill, not: null, metrics: known(metrics), runs, cutShort: cut ? `ended at ${MOST_TICKS} ticks` : null };
+      const cutShort = runs.some(({ tape }) => tape.ticks >= MOST_TICKS) ? `ended at ${MOST_TICKS} ticks` : null;
+      const found = known(metrics);
+      yield { drill, not: null, metrics: found, runs, cutShort, absent: absentFrom(drill, parameters, found, cutShort) };
     } catch (error) {
-      yield { ...nothing, not: `it failed: ${error instanceof Error ? error.message : String(error)}` };
+      yield none(`it failed: ${error instanceof Error ? error.message : String(error)}`, true);
     }
   }
 }
@@ -60,4 +79,10 @@ export function* runDrills(parameters: Parameters, wanted: readonly Drill[] = dr
 /** All metrics of all drills by name; where two give the same one, the first counts. */
 export function metricsOf(results: readonly DrillResult[]): Metrics {
   return Object.assign({}, ...results.map(({ metrics }) => metrics).toReversed());
+}
+
+/** Why metrics have no value, by name: those that no drill gave one for. */
+export function absencesOf(results: readonly Pick<DrillResult, 'metrics' | 'absent'>[]): Absences {
+  const measured = new Set(results.flatMap(({ metrics }) => Object.keys(metrics)));
+  return Object.fromEntries(results.flatMap(({ absent }) => Object.entries(absent).filter(([key]) => !measured.has(key))));
 }

@@ -1,13 +1,15 @@
 import { EMPTIED, SPRINT_BEGAN, SPRINT_ENDED } from '../../motion/events.ts';
 import type { Trace } from '../../motion/trace.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
+import type { Metrics } from '../metricSpecs.ts';
+import { staminaCycle } from '../staminaCycle.ts';
 import { cannotMove, openGround } from './course.ts';
 import type { Drill, Ran } from './drill.ts';
 import { wayBetween } from './read.ts';
 import { MOST_TICKS, Script } from './script.ts';
 
 /** Seconds that a bar is tried, and those of standing after it. */
-const LONGEST = 60;
+const LONGEST = 300;
 const SHORTEST = 3;
 
 const noSprint = (parameters: Parameters): string | null => {
@@ -71,6 +73,15 @@ function stopSeconds({ ramp, pace }: Parameters): number {
 const likely = ({ stamina }: Parameters) =>
   Math.min(LONGEST, Math.max(SHORTEST, stamina.drain > 0 ? (stamina.max / stamina.drain) * 1.3 : LONGEST) + stamina.interval);
 
+/** What a bar that does not end a sprint, or never empties or fills, has nothing for. */
+function barLacks(parameters: Parameters): Partial<Record<keyof Metrics, string>> {
+  const { emptyEndsSprint } = parameters.stamina;
+  const { lasts, recovers } = staminaCycle(parameters);
+  const why = emptyEndsSprint ? 'the bar never empties' : 'an empty bar does not end a sprint';
+  if (lasts === Infinity) return { sprintTime: why, sprintDistance: why, recoverTime: why };
+  return recovers === Infinity ? { recoverTime: 'stamina does not come back' } : {};
+}
+
 /**
  * Sprint from a full bar until it ends, then stand until it may begin again. sprintTime: from the tick in which it begins to the empty bar
  * (max/drain). sprintDistance: the way of it. recoverTime: from then to the stamina that a sprint needs to begin again, standing
@@ -82,6 +93,8 @@ export const sprintToEmpty: Drill = {
   words: 'Sprints from full until it ends, stands until it may begin again.',
   main: 'sprintTime',
   drawing: 'stamina',
+  gives: ['sprintTime', 'sprintDistance', 'recoverTime'],
+  lacks: barLacks,
   unless: noSprint,
   lay: ({ parameters }, run) => {
     const seconds = likely(parameters);
@@ -131,6 +144,7 @@ export const longSprint: Drill = {
   words: 'Runs for a minute and a half, and sprints whenever it may.',
   main: 'sprintShare',
   drawing: 'stamina',
+  gives: ['sprintShare', 'meanSpeed'],
   unless: noSprint,
   lay: ({ parameters, hz }) => {
     const seconds = Math.min(LONG, MOST_TICKS / hz);

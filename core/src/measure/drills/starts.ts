@@ -20,6 +20,7 @@ export const standingStart: Drill = {
   words: 'From rest straight ahead until full walking speed.',
   main: 'riseTime',
   drawing: 'speed',
+  gives: ['riseTime', 'riseDistance', 'inputLatency'],
   unless: cannotMove,
   lay: ({ parameters, rise }) => {
     const script = new Script(parameters);
@@ -41,6 +42,7 @@ export const hardStop: Drill = {
   words: 'Full walking speed, then hands off.',
   main: 'stopDistance',
   drawing: 'speed',
+  gives: ['stopTime', 'stopDistance'],
   unless: cannotMove,
   lay: ({ parameters, rise, walk }) => {
     const script = new Script(parameters);
@@ -72,6 +74,8 @@ export const turnRound: Drill = {
   words: 'Full walking speed one way, then the opposite way.',
   main: 'reverseOvershoot',
   drawing: 'across',
+  gives: ['reverseTime', 'reverseOvershoot'],
+  lacks: ({ scheme, pace }) => (scheme === 'turn' && pace.backwardFactor === 0 ? { reverseTime: 'it does not go backwards' } : {}),
   unless: cannotMove,
   lay: ({ parameters, rise, walk }) => {
     const script = new Script(parameters);
@@ -118,6 +122,7 @@ export const rightAngle: Drill = {
   words: 'Full walking speed, then at right angles to it.',
   main: 'turn90Radius',
   drawing: 'way',
+  gives: ['turn90Radius'],
   unless: cannotMove,
   lay: ({ parameters, rise }) => {
     const script = new Script(parameters);
@@ -158,6 +163,7 @@ export const autoRun: Drill = {
   words: 'Auto-run, left alone for a second, then the opposite way.',
   main: 'autoRunEnds',
   drawing: 'speed',
+  gives: ['autoRunEnds'],
   unless: (parameters) => cannotMove(parameters) ?? (parameters.pace.autoRun === 'off' ? 'there is no auto-run' : null),
   lay: ({ parameters }) => {
     const script = new Script(parameters);
@@ -190,6 +196,7 @@ export const drift: Drill = {
   words: 'Nobody touches the stick, which rests a tenth off its middle.',
   main: 'deadZoneDrift',
   drawing: 'way',
+  gives: ['deadZoneDrift'],
   unless: cannotMove,
   lay: ({ parameters }) => {
     const script = new Script(parameters);

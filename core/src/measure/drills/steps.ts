@@ -41,6 +41,7 @@ export const gridWalk: Drill = {
   words: 'Ten steps right and ten down, the turn pressed before the last step is over.',
   main: 'stepTime',
   drawing: 'way',
+  gives: ['stepTime', 'stepLatency', 'stepDrift'],
   unless: ({ scheme, step }) => (scheme !== 'step' ? 'it does not step from cell to cell' : step.time <= 0 ? 'a step takes no time' : null),
   lay: ({ parameters }) => {
     const { step } = parameters;

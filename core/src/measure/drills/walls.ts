@@ -1,6 +1,6 @@
 import { bodySize } from '../../tuning/body.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
-import type { Metrics } from '../metricSpecs.ts';
+import { GRAZES, type Metrics, metricKey } from '../metricSpecs.ts';
 import { plainGround } from '../scenes/plainGround.ts';
 import { boxWall, cannotMove, lineWall, middleOf, openGround, START, walledGround } from './course.ts';
 import type { Course, Drill, Ran, Scene } from './drill.ts';
@@ -16,8 +16,7 @@ function straightAhead(parameters: Parameters): Script {
   return script.press(0, script.ahead);
 }
 
-/** Angles (degrees) at which walls are met, and the seconds of sliding of which the last are read. */
-const GRAZES = [5, 15, 25, 35, 45, 55, 65, 75, 85] as const;
+/** Seconds of sliding along a wall, of which the last are read. */
 const SLIDING = 1.2;
 const READ = 0.4;
 
@@ -38,6 +37,7 @@ export const wallGraze: Drill = {
   main: 'slideKept',
   at: 45,
   drawing: 'way',
+  gives: GRAZES.map((degrees) => metricKey('slideKept', degrees)),
   unless: feelsNone,
   lay: (course) => {
     const { parameters, width } = course;
@@ -79,6 +79,7 @@ export const cornerPress: Drill = {
   words: 'Straight into a square and an obtuse corner, and held there.',
   main: 'cornerTremble',
   drawing: 'way',
+  gives: ['cornerTremble'],
   unless: feelsNone,
   lay: (course) => {
     const { parameters, width } = course;
@@ -106,6 +107,7 @@ export const gapSeries: Drill = {
   words: 'Straight through gaps, from wide to just too narrow.',
   main: 'tightestGap',
   drawing: 'way',
+  gives: ['tightestGap'],
   unless: feelsNone,
   lay: (course) => {
     const { parameters, width } = course;
@@ -140,6 +142,7 @@ export const seamRun: Drill = {
   words: 'Along a row of solid cells, pressed against them.',
   main: 'seamCatches',
   drawing: 'speed',
+  gives: ['seamCatches'],
   unless: (parameters) =>
     feelsNone(parameters) ??
     (parameters.contact.response === 'stop' || parameters.scheme === 'turn' || parameters.input.directions === '4'
@@ -200,6 +203,7 @@ export const edgePress: Drill = {
   words: 'Held against the edge on all four sides.',
   main: 'edgeOvershoot',
   drawing: 'way',
+  gives: ['edgeOvershoot', 'edgeTremble'],
   unless: (parameters) => cannotMove(parameters) ?? (parameters.scheme === 'turn' ? 'it turns and goes' : null),
   lay: (course) => {
     const { parameters, width } = course;

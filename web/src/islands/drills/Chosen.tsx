@@ -23,7 +23,10 @@ export function Chosen() {
   const old = was?.drills.find(({ name }) => name === picked) ?? null;
   if (!drill) return null;
   const main = metricKey(drill.main, drill.at);
-  const keys = Object.keys(part?.metrics ?? {}).sort((a, b) => Number(b === main) - Number(a === main)) as (keyof Metrics)[];
+  const absent = Object.entries(part?.absent ?? {}).filter(([, { applies }]) => applies);
+  const keys = [...Object.keys(part?.metrics ?? {}), ...absent.map(([key]) => key)].sort(
+    (a, b) => Number(b === main) - Number(a === main),
+  ) as (keyof Metrics)[];
   const snags = (judged?.judgement.snags ?? []).filter((snag) => snag.drill === picked);
   const setBand = (target: Target, band: { min?: number; max?: number } | null) =>
     $judging.set({ ...judging, isChanged: true, set: { ...judging.set, targets: withBand(judging.set.targets, target, band) } });
@@ -43,6 +46,7 @@ export function Chosen() {
             metric={key}
             unit={unit}
             value={part?.metrics[key] ?? null}
+            why={part?.absent[key]?.why ?? null}
             before={was?.metrics[key] ?? null}
             targets={judging.set.targets}
             setBand={setBand}
@@ -74,6 +78,7 @@ function Metric({
   metric,
   unit,
   value,
+  why,
   before,
   targets,
   setBand,
@@ -81,13 +86,15 @@ function Metric({
   metric: keyof Metrics;
   unit: string;
   value: number | null;
+  /** Why there is no value. */
+  why: string | null;
   before: number | null;
   targets: readonly Target[];
   setBand(target: Target, band: { min?: number; max?: number } | null): void;
 }) {
   const { words, quantity } = metricSpecOf(metric);
   const target = targets.find((one) => metricKey(one.metric, one.at) === metric) ?? null;
-  const isOut = target !== null && value !== null && judgeTargets([target], { [metric]: value })[0]?.ok === false;
+  const isOut = target !== null && (value === null || judgeTargets([target], { [metric]: value })[0]?.ok === false);
   return (
     <li className="border-t border-rule/60 py-1">
       <p className="flex items-baseline justify-between gap-2">
@@ -96,6 +103,7 @@ function Metric({
           {value === null ? '–' : shortNumber(value, 3)} {unitOf(quantity, unit)}
         </span>
       </p>
+      {value === null && why !== null && <p className={isOut ? 'text-now' : 'text-ink-soft'}>Not measured: {why}.</p>}
       <Band
         metric={metric}
         value={value}

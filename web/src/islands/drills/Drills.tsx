@@ -143,7 +143,7 @@ function Multiple({ standing, isPicked, pick }: { standing: Standing; isPicked: 
         {part?.not === null ? (
           <>
             <span className="flex items-baseline justify-between gap-2">
-              <span className="truncate">{words}</span>
+              <span className="truncate">{value === null ? (part.absent[key]?.why ?? words) : words}</span>
               <span className={`digits shrink-0 ${state === 'out' ? 'text-now' : ''}`}>
                 {value === null ? '–' : shortNumber(value, 3)} {unitOf(quantity, unit ?? 'px')}
               </span>

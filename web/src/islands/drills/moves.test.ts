@@ -1,4 +1,4 @@
-import { drills, metricsOf, newTuning, readTuning, runDrills, type Tuning, type TuningFile, withValue } from '@zygopod/core';
+import { type Absences, drills, metricsOf, newTuning, readTuning, runDrills, type Tuning, type TuningFile, withValue } from '@zygopod/core';
 import { describe, expect, it } from 'vitest';
 import { TriedBefore, triedPaths, whatIsMoved, whatMoves } from './moves.ts';
 import { ordered, standings, withBand } from './session.ts';
@@ -112,10 +112,19 @@ describe('what was tried before', () => {
 });
 
 describe('how drills stand', () => {
-  const part = (name: string, metrics: object, not: string | null = null) => ({ name, not, cutShort: null, metrics, runs: [], walls: [] });
+  const part = (name: string, metrics: object, not: string | null = null, absent: Absences = {}) => ({
+    name,
+    not,
+    cutShort: null,
+    metrics,
+    absent,
+    runs: [],
+    walls: [],
+  });
   const judgement = (...parts: ReturnType<typeof part>[]) => ({
     drills: parts,
     metrics: Object.assign({}, ...parts.map(({ metrics }) => metrics)),
+    absent: Object.assign({}, ...parts.map(({ absent }) => absent)),
     snags: [],
     milliseconds: 0,
     ticks: 0,
@@ -135,6 +144,17 @@ describe('how drills stand', () => {
     const states = Object.fromEntries(standings(now, was, targets).map(({ name, state }) => [name, state]));
     expect([states['standing-start'], states['hard-stop'], states['turn-round']]).toEqual(['out', 'in', 'not']);
     expect(standings(now, was, [])[0]?.state).toBe('free');
+  });
+
+  it('is out where a metric with a band could not be measured, and not where it does not apply', () => {
+    const stateOf = (applies: boolean, not: string | null) => {
+      const absent = { stopDistance: { why: 'it did not come to rest', applies } };
+      return standings(judgement(part('hard-stop', {}, not, absent)), null, targets).find(({ name }) => name === 'hard-stop');
+    };
+    expect(stateOf(true, null)).toMatchObject({ state: 'out', key: 'stopDistance', value: null });
+    expect(stateOf(true, 'it failed: no room')?.state).toBe('out');
+    expect(stateOf(false, null)?.state).toBe('free');
+    expect(stateOf(false, 'it steps from cell to cell')?.state).toBe('not');
   });
 
   it('is ordered by what is out, by work, and by what has changed most', () => {

@@ -21,7 +21,7 @@ const set = {
 };
 const metrics = { riseTime: 0.15, 'slideKept(45)': 0.71 } as Metrics;
 const made = () =>
-  reportOf(of, { id: 'S', head: 3, set }, { metrics }, [{ id: 'sprint-on-empty', severity: 'fault', evidence: 'all of it' }]);
+  reportOf(of, { id: 'S', head: 3, set }, { metrics, absent: {} }, [{ id: 'sprint-on-empty', severity: 'fault', evidence: 'all of it' }]);
 
 afterEach(() => vi.unstubAllGlobals());
 

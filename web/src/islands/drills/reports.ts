@@ -31,7 +31,7 @@ export interface KeptReport extends Report {
 export function reportOf(
   of: Pick<Report, 'tuning' | 'changedSince' | 'ground'>,
   { id, head, set }: { id: string | null; head: number; set: TargetSet },
-  { metrics }: Pick<Judgement, 'metrics'>,
+  { metrics, absent }: Pick<Judgement, 'metrics' | 'absent'>,
   snags: readonly Snag[],
 ): Report {
   return {
@@ -39,7 +39,7 @@ export function reportOf(
     targets: { id, revision: head, name: set.name },
     core: VERSION,
     metrics,
-    judged: judgeTargets(set.targets, metrics).map(({ metric, at, min, max, ok }) => ({
+    judged: judgeTargets(set.targets, metrics, absent).map(({ metric, at, min, max, ok }) => ({
       metric: metricKey(metric, at),
       ...(min === undefined ? {} : { min }),
       ...(max === undefined ? {} : { max }),

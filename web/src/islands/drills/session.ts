@@ -112,10 +112,9 @@ export function standings(now: Judgement | null, before: Was | null, targets: re
   return drills.map(({ name, title, main, at }) => {
     const part = now?.drills.find((one) => one.name === name) ?? null;
     const was = before?.drills.find((one) => one.name === name) ?? null;
-    const own = targets.filter((target) => part?.metrics[metricKey(target.metric, target.at)] !== undefined);
-    const missed = judgeTargets(own, part?.metrics ?? {})
-      .filter(({ ok }) => ok === false)
-      .map((target) => metricKey(target.metric, target.at));
+    const judged = judgeTargets(targets, part?.metrics ?? {}, part?.absent);
+    const own = judged.filter(({ ok }) => ok !== null);
+    const missed = own.filter(({ ok }) => ok === false).map((target) => metricKey(target.metric, target.at));
     const mainKey = metricKey(main, at);
     const key = missed.length === 0 || missed.includes(mainKey) ? mainKey : (missed[0] ?? mainKey);
     return {
@@ -128,7 +127,7 @@ export function standings(now: Judgement | null, before: Was | null, targets: re
       value: part?.metrics[key] ?? null,
       before: before?.metrics[key] ?? null,
       target: targets.find((target) => metricKey(target.metric, target.at) === key) ?? null,
-      state: !part || part.not !== null ? 'not' : own.length === 0 ? 'free' : missed.length > 0 ? 'out' : 'in',
+      state: missed.length > 0 ? 'out' : !part || part.not !== null ? 'not' : own.length === 0 ? 'free' : 'in',
     };
   });
 }

@@ -13,10 +13,13 @@ export interface Reported {
 
 /** The metrics as lines of comma-separated values (RFC 4180): drill, metric, value, unit, band, whether it is in it. */
 function csvOf({ judgement, targets, unit }: Reported): string {
-  const lines = judgement.drills.flatMap(({ name, metrics }) =>
-    Object.entries(metrics).map(([key, value]) => {
+  const lines = judgement.drills.flatMap(({ name, metrics, absent }) =>
+    [
+      ...Object.entries(metrics),
+      ...Object.entries(absent).flatMap(([key, { applies }]) => (applies ? [[key, undefined] as const] : [])),
+    ].map(([key, value]) => {
       const own = targets.targets.filter(({ metric, at }) => metricKey(metric, at) === key);
-      const [judged] = judgeTargets(own, metrics);
+      const [judged] = judgeTargets(own, metrics, absent);
       const { words, quantity } = metricSpecOf(key);
       return [
         name,
@@ -72,7 +75,7 @@ function jsonOf({ report, targets, judgement }: Reported): string {
     at: new Date().toISOString(),
     drills: judgement.drills.map(({ name, metrics, not }) => ({ name, metrics, ...(not === null ? {} : { notRun: not }) })),
     metrics: judgement.metrics,
-    targets: judgeTargets(targets.targets, judgement.metrics),
+    targets: judgeTargets(targets.targets, judgement.metrics, judgement.absent),
     snags: judgement.snags,
   };
   return `${JSON.stringify(told, null, 2)}\n`;
@@ -91,7 +94,8 @@ export function takeReportOut(form: Form, reported: Reported): void {
   else if (form === 'CSV') download(`${stem}.csv`, csvOf(reported), 'text/csv');
   else if (form === 'SVG') download(`${stem}.svg`, svgOf(reported), 'image/svg+xml');
   else {
-    const xml = junitXml(tuning, judgement.drills, judgeTargets(targets.targets, judgement.metrics), judgement.milliseconds / 1000);
+    const judged = judgeTargets(targets.targets, judgement.metrics, judgement.absent);
+    const xml = junitXml(tuning, judgement.drills, judged, judgement.milliseconds / 1000);
     download(`${stem}.xml`, xml, 'application/xml');
   }
 }

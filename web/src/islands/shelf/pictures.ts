@@ -104,8 +104,8 @@ export class Pictures {
     if (!read.ok) throw new Error('it cannot be read');
     const laid = ground ? readGround(await this.#file('grounds', ground)) : null;
     const on = laid?.ok ? laid.value : null;
-    const { metrics, snags } = await this.#drills.call((remote) => remote.judge(read.value.file, on), PATIENCE);
-    const judged = judgeTargets(targets, metrics);
+    const { metrics, absent, snags } = await this.#drills.call((remote) => remote.judge(read.value.file, on), PATIENCE);
+    const judged = judgeTargets(targets, metrics, absent);
     const all: Snag[] = [...tuningSnags(read.value, on ?? undefined), ...snags];
     const faults = new Set(all.filter(({ severity }) => severity === 'fault').map(({ id }) => id));
     const count = (ok: boolean) => judged.filter((one) => one.ok === ok).length;
