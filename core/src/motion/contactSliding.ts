@@ -2,6 +2,7 @@ import { easeRound } from '../collision/cornerAssist.ts';
 import { addPlane, leadAlong } from '../collision/planes.ts';
 import type { Probe } from '../collision/probe.ts';
 import { gather, sweep } from '../collision/sweep.ts';
+import { GRAZE, SLOP } from '../collision/tolerance.ts';
 import { shareAlong } from '../math/segment.ts';
 import type { Own } from './body.ts';
 import { BOTTOM_SIDE, BY_DRIVE, LEFT_SIDE, RIGHT_SIDE, TOP_SIDE } from './codes.ts';
@@ -10,8 +11,39 @@ import type { ContactPlan } from './contactPlan.ts';
 /** Part of a tick's way (unit) that counts as no way at all, so that a body at rest in a corner stays where it is, to the bit. */
 const STILL = 1e-9;
 
-/** To the first contact, then along what it touches, and so on, until the way is gone or a corner closes. */
+/**
+ * To the first contact, then along what it touches, and so on, until the way is gone or a corner closes. In a corner of walls and edges all that
+ * the wanted way presses counts as met, whichever of them rounding put first.
+ */
 export function slide(body: Own<'contact'>, p: ContactPlan, moved: boolean): void {
+  const hasEdges = isNearEdge(body, p);
+  slideOn(body, p, moved, hasEdges);
+  if (hasEdges) meetAllPressed(body, p);
+}
+
+/** Notes the edges, and a wall if none was met, that the body lies at in the end and presses. */
+function meetAllPressed(body: Own<'contact'>, p: ContactPlan): void {
+  const { contactX: x, contactY: y, velocityDx: dx, velocityDy: dy } = body;
+  const reach = Math.sqrt(dx * dx + dy * dy);
+  const least = GRAZE * reach;
+  if (x < p.left + SLOP && dx < -least) body.contactSides |= LEFT_SIDE;
+  if (x > p.right - SLOP && dx > least) body.contactSides |= RIGHT_SIDE;
+  if (y < p.top + SLOP && dy < -least) body.contactSides |= TOP_SIDE;
+  if (y > p.bottom - SLOP && dy > least) body.contactSides |= BOTTOM_SIDE;
+  if (body.contactSides === 0 || body.contactCount > 0) return;
+  const { probe } = p;
+  probe.x = x + p.centreX;
+  probe.y = y + p.centreY;
+  probe.dx = dx;
+  probe.dy = dy;
+  probe.reach = reach;
+  gather(probe);
+  if (!sweep(probe) || probe.time * reach > SLOP) return;
+  note(body, p);
+  body.contactCount = 1;
+}
+
+function slideOn(body: Own<'contact'>, p: ContactPlan, moved: boolean, hasEdges: boolean): void {
   const { probe, planes } = p;
   probe.room = -1;
   probe.x = body.contactX + p.centreX;
@@ -20,7 +52,6 @@ export function slide(body: Own<'contact'>, p: ContactPlan, moved: boolean): voi
   probe.dy = body.velocityDy;
   planes.count = 0;
   probe.rest = 1;
-  const hasEdges = isNearEdge(body, p);
   // Walls slid along, and four sides of the frame; one more round takes the rest of the way.
   for (let round = 0; round < p.most + 6; round++) {
     const reach = Math.sqrt(probe.dx * probe.dx + probe.dy * probe.dy);
