@@ -54,7 +54,7 @@ const stages: readonly (readonly [string, string, keyof Standalone['plan'] | nul
   ['motion/velocity.ts', 'stepVelocity', 'velocity'],
   ['motion/contact.ts', 'meet', 'contact'],
   ['motion/bounds.ts', 'meetEdges', 'bounds'],
-  ['motion/gait.ts', 'nameGait', null],
+  ['motion/gait.ts', 'nameGait', 'gait'],
   ['motion/facing.ts', 'stepFacing', 'facing'],
 ];
 

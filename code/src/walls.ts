@@ -17,7 +17,7 @@ const planeLists: Readonly<Record<string, List>> = {
   isWall: new List('planeIsWall', PLANES),
 };
 /** Parts of a plan that never change, of what is written otherwise. */
-const fixed = new Set(['index', 'circle', 'halfWidth', 'halfHeight', 'friction', 'keeps', 'plain']);
+const fixed = new Set(['index', 'circle', 'halfWidth', 'halfHeight', 'slop', 'friction', 'keeps', 'plain']);
 
 /** Folds what looks for walls with a tuning: walls are a list that is looked through, and what is written on the way are fields. */
 class AmongWalls extends Specialiser {

@@ -1,8 +1,8 @@
 import type { Probe } from './probe.ts';
 import { gather, sweep } from './sweep.ts';
 
-/** Room left beside the corner, so that rounding does not make it catch again. */
-const ROOM = 1e-5;
+/** Room left beside the corner, in slops, so that rounding does not make it catch again. */
+const ROOM = 8;
 
 /**
  * Whether a body that is stopped at the start of its way would get past by a step of at most `assist` to either side: then that step,
@@ -53,7 +53,7 @@ function leastAside(p: Probe, x: number, y: number, ux: number, uy: number, far:
     if (ahead <= 0 || ahead > far || across >= half || across <= -half) continue;
     // The end is passed on its right or on its left.
     for (let side = -1; side <= 1; side += 2) {
-      const step = across + side * (half + ROOM);
+      const step = across + side * (half + ROOM * p.slop);
       const size = step < 0 ? -step : step;
       if (size > assist || (least !== 0 && size >= Math.abs(least))) continue;
       if (passes(p, x, y, ux, uy, step, ahead)) least = step;

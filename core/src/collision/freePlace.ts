@@ -9,9 +9,6 @@ interface Place {
   y: number;
 }
 
-/** Room (unit) beyond touching, so that rounding does not make a free place one that is not. */
-const ROOM = 1e-6;
-
 /**
  * The free place nearest to (x, y) for a body's origin: that one, or one on the border of what is free. The border is made of the
  * outlines of the walls grown by the body (Minkowski sums: sides, and arcs for a circle) and of the limits; the nearest place on it
@@ -70,8 +67,10 @@ function onRings(body: PlacedBody, x: number, y: number, from: number): Place | 
 function nearestWithin(body: PlacedBody, outline: Outline, x: number, y: number, radius: number): Place | null {
   const places: (Place & { away: number })[] = [];
   const range = rangeOf(body);
+  const near = body.probe.slop / 8;
   const add = (crossingX: number, crossingY: number) => {
-    const [px, py] = [snapped(crossingX, range.left, range.right), snapped(crossingY, range.top, range.bottom)];
+    const px = snapped(crossingX, range.left, range.right, near);
+    const py = snapped(crossingY, range.top, range.bottom, near);
     const away = (px - x) ** 2 + (py - y) ** 2;
     if (away <= radius * radius && isIn(range, px, py)) places.push({ x: px, y: py, away });
   };
@@ -86,6 +85,8 @@ function nearestWithin(body: PlacedBody, outline: Outline, x: number, y: number,
 /** The outlines of all walls and limits within the radius, as the body's origin meets them. */
 function outlineNear(body: PlacedBody, x: number, y: number, radius: number): Outline {
   const { probe, felt, centreX, centreY } = body;
+  // Room beyond touching, so that rounding does not make a free place one that is not.
+  const room = probe.slop;
   const outline: Outline = [];
   const { left, right, top, bottom } = rangeOf(body);
   for (const [ax, ay, bx, by] of [
@@ -96,16 +97,16 @@ function outlineNear(body: PlacedBody, x: number, y: number, radius: number): Ou
   ] as const)
     outline.push(...outlineOf.side(ax, ay, bx, by));
   if (!felt) return outline;
-  const reachX = radius + probe.halfWidth + Math.abs(centreX) + ROOM;
-  const reachY = radius + probe.halfHeight + Math.abs(centreY) + ROOM;
+  const reachX = radius + probe.halfWidth + Math.abs(centreX) + room;
+  const reachY = radius + probe.halfHeight + Math.abs(centreY) + room;
   const { index } = probe;
   index.near(x + centreX - reachX, y + centreY - reachY, x + centreX + reachX, y + centreY + reachY);
   for (let k = 0; k < index.count; k++) {
     const i = (index.found[k] as number) * 4;
     const [ax, ay, bx, by] = Array.from(index.segments.subarray(i, i + 4)) as [number, number, number, number];
     const pieces = probe.circle
-      ? outlineOf.capsule(ax - centreX, ay - centreY, bx - centreX, by - centreY, probe.halfWidth + ROOM)
-      : outlineOf.grownByBox(ax - centreX, ay - centreY, bx - centreX, by - centreY, probe.halfWidth + ROOM, probe.halfHeight + ROOM);
+      ? outlineOf.capsule(ax - centreX, ay - centreY, bx - centreX, by - centreY, probe.halfWidth + room)
+      : outlineOf.grownByBox(ax - centreX, ay - centreY, bx - centreX, by - centreY, probe.halfWidth + room, probe.halfHeight + room);
     for (const piece of pieces) if (piece.isWithin(x, y, radius)) outline.push(piece);
   }
   return outline;
@@ -124,7 +125,7 @@ function rangeOf({ limits, ground: { size } }: PlacedBody): Limits {
 const isIn = ({ left, right, top, bottom }: Limits, x: number, y: number) => x >= left && x <= right && y >= top && y <= bottom;
 
 /** A coordinate of a crossing with a limit, put on the limit where only rounding parts the two. */
-function snapped(value: number, low: number, high: number): number {
-  if (Math.abs(value - low) < ROOM / 10) return low;
-  return Math.abs(value - high) < ROOM / 10 ? high : value;
+function snapped(value: number, low: number, high: number, near: number): number {
+  if (Math.abs(value - low) < near) return low;
+  return Math.abs(value - high) < near ? high : value;
 }

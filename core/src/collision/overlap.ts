@@ -2,10 +2,9 @@ import { length } from '../math/functions.ts';
 import { shareAlong } from '../math/segment.ts';
 import type { Probe } from './probe.ts';
 import { gather } from './sweep.ts';
-import { SLOP } from './tolerance.ts';
 
-/** Overlap (unit) that is no more than rounding. */
-const TOUCH = 2 * SLOP;
+/** Overlap that is no more than rounding, in slops. */
+const TOUCH = 2;
 
 /** Times that a body which overlaps several walls is pushed out of them. */
 const PUSHES = 4;
@@ -14,7 +13,7 @@ const PUSHES = 4;
 export function overlaps(p: Probe): boolean {
   p.reach = 0;
   gather(p);
-  for (let k = 0; k < p.count; k++) if (depthOf(p, (p.near[k] as number) * 4) > TOUCH) return true;
+  for (let k = 0; k < p.count; k++) if (depthOf(p, (p.near[k] as number) * 4) > TOUCH * p.slop) return true;
   return false;
 }
 
@@ -94,7 +93,7 @@ export function separate(p: Probe): boolean {
     const { x, y } = p;
     for (let k = 0; k < p.count; k++) {
       const i = (p.near[k] as number) * 4;
-      if (!isBy(p, i, x, y) || depthOf(p, i) <= TOUCH) continue;
+      if (!isBy(p, i, x, y) || depthOf(p, i) <= TOUCH * p.slop) continue;
       p.x += p.easeX;
       p.y += p.easeY;
       if (p.wall < 0) p.wall = p.near[k] as number;

@@ -1,4 +1,5 @@
 import type { WallIndex } from '../ground/wallIndex.ts';
+import { SLOP_SHARE } from './tolerance.ts';
 
 /** A fraction from the start, so that the engine keeps the field as a double. */
 const REAL = -0;
@@ -13,6 +14,8 @@ export class Probe {
   /** Half sides with the skin, unit; for a circle both are the radius. */
   readonly halfWidth: number;
   readonly halfHeight: number;
+  /** Depth by which it counts as touching, unit. */
+  readonly slop: number;
   /** The centre, and the displacement along which it is swept, unit. */
   x = REAL;
   y = REAL;
@@ -46,5 +49,6 @@ export class Probe {
     this.circle = circle;
     this.halfWidth = halfWidth;
     this.halfHeight = halfHeight;
+    this.slop = SLOP_SHARE * Math.max(halfWidth, halfHeight);
   }
 }

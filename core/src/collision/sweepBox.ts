@@ -1,5 +1,5 @@
 import type { Probe } from './probe.ts';
-import { GRAZE, SLOP } from './tolerance.ts';
+import { GRAZE } from './tolerance.ts';
 
 /**
  * A level box swept against segments, each felt from both sides, by separating axes: the box's two and the segment's normal (Ericson
@@ -10,8 +10,8 @@ export function sweepBoxes(p: Probe): void {
   const { near, count, x, y, dx, dy } = p;
   const { segments, courses } = p.index.buckets;
   const graze = -GRAZE * Math.sqrt(dx * dx + dy * dy);
-  const w = p.halfWidth - SLOP;
-  const h = p.halfHeight - SLOP;
+  const w = p.halfWidth - p.slop;
+  const h = p.halfHeight - p.slop;
   let least = 1;
   let wall = -1;
   let normalX = 0;
@@ -85,7 +85,7 @@ export function sweepBoxes(p: Probe): void {
     }
     const approach = along < 0 ? along : -along;
     if (approach >= graze) continue;
-    enter += SLOP / approach;
+    enter += p.slop / approach;
     if (enter < 0) enter = 0;
     if (enter >= least) continue;
     const sign = along < 0 ? 1 : -1;

@@ -1,5 +1,5 @@
 import type { Probe } from './probe.ts';
-import { GRAZE, SLOP } from './tolerance.ts';
+import { GRAZE } from './tolerance.ts';
 
 /**
  * A circle swept against segments, each felt from both sides: a point swept against the capsule around it (Ericson, Real-Time
@@ -11,7 +11,7 @@ export function sweepCircles(p: Probe): void {
   const { segments, courses } = p.index.buckets;
   const size = Math.sqrt(dx * dx + dy * dy);
   const graze = -GRAZE * size;
-  const r = p.halfWidth - SLOP;
+  const r = p.halfWidth - p.slop;
   let first = 1;
   let wall = -1;
   let normalX = 0;
@@ -41,7 +41,7 @@ export function sweepCircles(p: Probe): void {
     if (foot >= 0 && foot <= (courses[c + 2] as number)) {
       // On its side: laid down at its full size before the wall.
       if (approach >= graze) continue;
-      time += SLOP / approach;
+      time += p.slop / approach;
       if (time < 0) time = 0;
       if (time >= first) continue;
       normalX = -uy * side;
@@ -67,7 +67,7 @@ export function sweepCircles(p: Probe): void {
       if (length === 0) continue;
       const nears = (dx * nx + dy * ny) / length;
       if (nears >= graze) continue;
-      time += SLOP / nears;
+      time += p.slop / nears;
       if (time < 0) time = 0;
       if (time >= first) continue;
       normalX = nx / length;

@@ -146,7 +146,7 @@ function isFarFromWalls(body: Own<'contact'>, p: ContactPlan): boolean {
     if (square < nearest) nearest = square;
   }
   // A little less than it is, for the rounding of the roots.
-  probe.room = (Math.sqrt(nearest) - p.half) * (1 - 1e-9) - 1e-6;
+  probe.room = (Math.sqrt(nearest) - p.half) * (1 - 1e-9) - probe.slop;
   return probe.room > reach;
 }
 

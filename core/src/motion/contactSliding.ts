@@ -2,14 +2,14 @@ import { easeRound } from '../collision/cornerAssist.ts';
 import { addPlane, leadAlong } from '../collision/planes.ts';
 import type { Probe } from '../collision/probe.ts';
 import { gather, sweep } from '../collision/sweep.ts';
-import { GRAZE, SLOP } from '../collision/tolerance.ts';
+import { GRAZE } from '../collision/tolerance.ts';
 import { shareAlong } from '../math/segment.ts';
 import type { Own } from './body.ts';
 import { BOTTOM_SIDE, BY_DRIVE, LEFT_SIDE, RIGHT_SIDE, TOP_SIDE } from './codes.ts';
 import type { ContactPlan } from './contactPlan.ts';
 
-/** Part of a tick's way (unit) that counts as no way at all, so that a body at rest in a corner stays where it is, to the bit. */
-const STILL = 1e-9;
+/** Part of a tick's way that counts as no way at all, in slops, so that a body at rest in a corner stays where it is, to the bit. */
+const STILL = 1 / 1024;
 
 /**
  * To the first contact, then along what it touches, and so on, until the way is gone or a corner closes. In a corner of walls and edges all that
@@ -26,19 +26,20 @@ function meetAllPressed(body: Own<'contact'>, p: ContactPlan): void {
   const { contactX: x, contactY: y, velocityDx: dx, velocityDy: dy } = body;
   const reach = Math.sqrt(dx * dx + dy * dy);
   const least = GRAZE * reach;
-  if (x < p.left + SLOP && dx < -least) body.contactSides |= LEFT_SIDE;
-  if (x > p.right - SLOP && dx > least) body.contactSides |= RIGHT_SIDE;
-  if (y < p.top + SLOP && dy < -least) body.contactSides |= TOP_SIDE;
-  if (y > p.bottom - SLOP && dy > least) body.contactSides |= BOTTOM_SIDE;
-  if (body.contactSides === 0 || body.contactCount > 0) return;
   const { probe } = p;
+  const { slop } = probe;
+  if (x < p.left + slop && dx < -least) body.contactSides |= LEFT_SIDE;
+  if (x > p.right - slop && dx > least) body.contactSides |= RIGHT_SIDE;
+  if (y < p.top + slop && dy < -least) body.contactSides |= TOP_SIDE;
+  if (y > p.bottom - slop && dy > least) body.contactSides |= BOTTOM_SIDE;
+  if (body.contactSides === 0 || body.contactCount > 0) return;
   probe.x = x + p.centreX;
   probe.y = y + p.centreY;
   probe.dx = dx;
   probe.dy = dy;
   probe.reach = reach;
   gather(probe);
-  if (!sweep(probe) || probe.time * reach > SLOP) return;
+  if (!sweep(probe) || probe.time * reach > slop) return;
   note(body, p);
   body.contactCount = 1;
 }
@@ -71,7 +72,7 @@ function slideOn(body: Own<'contact'>, p: ContactPlan, moved: boolean, hasEdges:
       if (hasEdges) holdRounding(body, p);
       return;
     }
-    if (probe.time * reach > STILL) {
+    if (probe.time * reach > STILL * probe.slop) {
       probe.x += probe.dx * probe.time;
       probe.y += probe.dy * probe.time;
       planes.count = 0;
@@ -100,7 +101,7 @@ function slideOn(body: Own<'contact'>, p: ContactPlan, moved: boolean, hasEdges:
 /** Whether an edge may be met in this tick, wherever walls lead the body; a corner that it is eased round adds to its way. */
 function isNearEdge(body: Own<'contact'>, p: ContactPlan): boolean {
   const { contactX: x, contactY: y, velocityDx: dx, velocityDy: dy } = body;
-  const reach = 2 * Math.sqrt(dx * dx + dy * dy) + p.cornerAssist + 1e-6;
+  const reach = 2 * Math.sqrt(dx * dx + dy * dy) + p.cornerAssist + p.probe.slop;
   return x - reach < p.left || x + reach > p.right || y - reach < p.top || y + reach > p.bottom;
 }
 

@@ -3,8 +3,9 @@ import { atan2, clamp, cos, DEGREE, exp2, length, sin, TAU, wrapAngle } from '..
 import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import type { Own } from './body.ts';
+import { facelessSpeed } from './still.ts';
 
-/** Speed (unit/s) or input under which there is no direction to face. */
+/** Input under which there is no direction to face. */
 const STILL = 1e-3;
 
 /** What the facing stage needs of a tuning and a ground. */
@@ -28,13 +29,15 @@ export interface FacingPlan {
   fromInput: boolean;
   /** The plainest: along the movement, which is looked at in each tick. */
   plain: boolean;
+  /** Speed (unit/s; a distance, unit) under which there is no direction to face. */
+  faceless: number;
   turn: Parameters['facing']['turn'];
   rate: number;
   halfLife: number;
   perTick: number;
 }
 
-export function prepareFacing({ facing, scheme }: Parameters, ground: Ground): FacingPlan {
+export function prepareFacing({ body, facing, scheme }: Parameters, ground: Ground): FacingPlan {
   const count = facing.directions === 'free' ? 0 : Number(facing.directions);
   const middles = Float64Array.from({ length: count }, (_, i) => (i * 2 > count ? i - count : i) * (360 / count) * DEGREE);
   const turns = scheme === 'turn';
@@ -53,6 +56,7 @@ export function prepareFacing({ facing, scheme }: Parameters, ground: Ground): F
     fromMovement: facing.from === 'movement',
     fromInput: facing.from === 'input',
     plain: facing.from === 'movement' && !turns && !steps && !returns,
+    faceless: facelessSpeed(body),
     turn: facing.turn,
     rate: facing.rate * DEGREE,
     halfLife: facing.halfLife,
@@ -132,13 +136,15 @@ function look(body: Own<'facing'>, p: FacingPlan, hands: Hands): void {
   const atPointer = planted || !(p.fromMovement || p.fromInput);
   // Before a pointer was seen there is no direction to it.
   const unseen = atPointer && !hands.pointed;
+  // A speed, an input or a distance below which there is no direction.
+  const none = p.fromInput && !atPointer ? STILL : p.faceless;
   const x = unseen ? 0 : atPointer ? hands.pointX - body.x : p.fromMovement ? body.vx : body.routeWishX;
   const y = unseen ? 0 : atPointer ? hands.pointY - body.y : p.fromMovement ? body.vy : body.routeWishY;
-  if ((x !== body.facingAlongX || y !== body.facingAlongY) && length(x, y) > STILL) {
+  if ((x !== body.facingAlongX || y !== body.facingAlongY) && length(x, y) > none) {
     body.facingAlongX = x;
     body.facingAlongY = y;
     aim(body, p);
-  } else if (p.returns && length(x, y) <= STILL) {
+  } else if (p.returns && length(x, y) <= none) {
     forgetDirection(body);
     body.facingGoal = p.still;
   }
@@ -149,7 +155,7 @@ function lookAlong(body: Own<'facing'>, p: FacingPlan): void {
   const x = body.vx;
   const y = body.vy;
   const square = x * x + y * y;
-  if (square <= STILL * STILL) return;
+  if (square <= p.faceless * p.faceless) return;
   body.facingAlongX = x;
   body.facingAlongY = y;
   aim(body, p);

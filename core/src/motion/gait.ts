@@ -3,9 +3,8 @@ import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import type { Own } from './body.ts';
 import { SPENT, SPRINTING, STAND, WALK } from './codes.ts';
 import { EMPTIED, RECOVERED, SPRINT_BEGAN, SPRINT_ENDED, SPRINT_REFUSED } from './events.ts';
+import { standingSpeed } from './still.ts';
 
-/** Speed (unit/s) below which a body without input stands; a smooth ramp never gets to 0 in finite time. */
-const STANDING_SPEED = 0.01;
 /** Time (s) and stamina within which a threshold counts as met: sums of ticks round. */
 const SLACK = 1e-9;
 /** An interval under this part of a tick counts as continuous. */
@@ -16,6 +15,8 @@ export interface GaitPlan {
   walkSpeed: number;
   restoredSpeed: number;
   sprintSpeed: number;
+  /** Speed under which a body without input stands, unit/s. */
+  standing: number;
   /** Whether sprinting costs stamina. */
   costs: boolean;
   stamina: Parameters['stamina'];
@@ -26,11 +27,12 @@ export interface GaitPlan {
   regainsAlways: boolean;
 }
 
-export function prepareGait({ pace, stamina }: Parameters): GaitPlan {
+export function prepareGait({ body, pace, stamina }: Parameters): GaitPlan {
   return {
     walkSpeed: pace.walkSpeed,
     restoredSpeed: pace.restoredSpeed,
     sprintSpeed: pace.sprintSpeed,
+    standing: standingSpeed(body),
     costs: stamina.enabled,
     stamina,
     startAt: Math.min(stamina.startAt, stamina.max) - SLACK,
@@ -107,13 +109,13 @@ function decideSprint(body: Own<'gait'>, p: GaitPlan): void {
 }
 
 /** Whether the body stands: nothing is asked of the feet, and they have come to rest. */
-function stands(body: Own<'gait'>): boolean {
-  return body.routeWishAmount === 0 && body.vx * body.vx + body.vy * body.vy < STANDING_SPEED * STANDING_SPEED;
+function stands(body: Own<'gait'>, p: GaitPlan): boolean {
+  return body.routeWishAmount === 0 && body.vx * body.vx + body.vy * body.vy < p.standing * p.standing;
 }
 
 /** Regain a second: none while the tuning forbids it, less while moving. */
 function regainRate(body: Own<'gait'>, p: GaitPlan): number {
-  if (p.regainsStanding && !stands(body)) return 0;
+  if (p.regainsStanding && !stands(body, p)) return 0;
   if (!p.regainsAlways && body.gaitSprinting === 1) return 0;
   return p.stamina.regain * (body.routeWishAmount > 0 ? p.stamina.regainMovingFactor : 1);
 }
@@ -172,8 +174,8 @@ function runEmpty(body: Own<'gait'>, stamina: Parameters['stamina'], draining: b
 }
 
 /** Names the gait by what the tick came to. */
-export function nameGait(body: Own<'gait'>): void {
-  if (body.routeWishAmount > 0 || body.vx * body.vx + body.vy * body.vy >= STANDING_SPEED * STANDING_SPEED)
+export function nameGait(body: Own<'gait'>, p: GaitPlan): void {
+  if (body.routeWishAmount > 0 || body.vx * body.vx + body.vy * body.vy >= p.standing * p.standing)
     body.gaitIndex = body.gaitSprinting === 1 ? SPRINTING : body.gaitLocked === 1 ? SPENT : WALK;
   else body.gaitIndex = STAND;
 }

@@ -11,6 +11,8 @@ export interface RampPlan {
   brake: number;
   ease: number;
   halfLife: number;
+  /** Below this difference (unit/s) a smooth ramp has arrived. */
+  arrived: number;
   /** Length of a fixed tick, s, and what a smooth ramp keeps over it. */
   dt: number;
   kept: number;
@@ -22,8 +24,6 @@ export interface RampPlan {
 
 /** Part of a speed that counts as no difference, against rounding. */
 const EVEN = 1e-12;
-/** Below this difference (unit/s) a smooth ramp has arrived. */
-const ARRIVED = 1e-9;
 
 /**
  * Brings the velocity from where it began in this tick (`velocityFrom`) towards the one aimed at, and gives the displacement:
@@ -71,7 +71,7 @@ function smoothRamp(body: Own<'velocity'>, p: RampPlan): void {
   const keep = dt === p.dt ? p.kept : exp2(-dt / p.halfLife);
   const ex = body.velocityFromX - body.velocityAimX;
   const ey = body.velocityFromY - body.velocityAimY;
-  const arrived = ex < ARRIVED && ex > -ARRIVED && ey < ARRIVED && ey > -ARRIVED;
+  const arrived = ex < p.arrived && ex > -p.arrived && ey < p.arrived && ey > -p.arrived;
   body.velocityX = arrived ? body.velocityAimX : body.velocityAimX + ex * keep;
   body.velocityY = arrived ? body.velocityAimY : body.velocityAimY + ey * keep;
   if (p.integration !== 'exact') displace(body, p);

@@ -11,6 +11,7 @@ import { AFTER_POINTER, BY_HANDS, PASSES, STAYED, STEPPING, TO_POINT } from './c
 import { PLANTED, ROUTE_SET, UNREACHABLE } from './events.ts';
 import { followWay, headFor } from './routeFollowing.ts';
 import { drop, planAgain, planDetour, type RoutePlan, setOut, want } from './routePlanning.ts';
+import { restSpeed } from './still.ts';
 
 export function prepareRoute(parameters: Parameters, ground: Ground, walls: WallIndex, navigator: Navigator): RoutePlan {
   const { route, ramp, scheme } = parameters;
@@ -22,6 +23,7 @@ export function prepareRoute(parameters: Parameters, ground: Ground, walls: Wall
     body: placedBody(parameters, ground, walls),
     waypointRadius: route.waypointRadius,
     arriveRadius: route.arriveRadius,
+    rest: restSpeed(parameters.body),
     exact: route.arrival === 'exact',
     brake: route.brake,
     decelerate: ramp.decelerate,
@@ -126,14 +128,11 @@ function letGo(body: Own<'route'>, p: RoutePlan): void {
   else drop(body);
 }
 
-/** Speed (unit/s) under which a body rests. */
-const STILL = 1e-6;
-
 /** Straight to the pointer, as long as it is held: onto it with exact arrival, else into its radius. A body that rests within the radius stays. */
 function followPointer(body: Own<'route'>, p: RoutePlan, hands: Hands): void {
   const distance = length(hands.pointX - body.x, hands.pointY - body.y);
   body.routeOff = 0;
-  if (distance === 0 || (distance <= p.arriveRadius && (!p.exact || length(body.vx, body.vy) <= STILL))) {
+  if (distance === 0 || (distance <= p.arriveRadius && (!p.exact || length(body.vx, body.vy) <= p.rest))) {
     body.routeToGo = distance;
     want(body, 0, 0, 0);
   } else headFor(body, p, hands.pointX, hands.pointY, 0, true);

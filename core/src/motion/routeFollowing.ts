@@ -153,7 +153,7 @@ const MOST = 30;
 
 /** Whether the way left has not become less for long, though the body moves. */
 function isCircling(body: Own<'route'>, p: RoutePlan): boolean {
-  if (body.routeFresh === 1 || body.routeToGo < body.routeLeast - Math.max(1e-6, NEARER * body.routeVain)) {
+  if (body.routeFresh === 1 || body.routeToGo < body.routeLeast - Math.max(p.rest, NEARER * body.routeVain)) {
     if (body.routeFresh === 0) body.routeLeast = body.routeToGo;
     body.routeSinceLeast = 0;
     body.routeVain = 0;

@@ -16,6 +16,8 @@ export interface RoutePlan {
   body: PlacedBody;
   waypointRadius: number;
   arriveRadius: number;
+  /** Speed under which a body rests, unit/s; and, as a distance, what counts as none. */
+  rest: number;
   exact: boolean;
   brake: boolean;
   decelerate: number;

@@ -22,7 +22,7 @@ export function tick(body: Body, plan: Plan, hands: Hands): void {
   stepVelocity(body, plan.velocity);
   stepContact(body, plan.contact);
   stepBounds(body, plan.bounds);
-  nameGait(body);
+  nameGait(body, plan.gait);
   stepFacing(body, plan.facing, hands);
   stepCamera(body, plan.camera);
 }

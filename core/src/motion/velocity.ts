@@ -4,6 +4,7 @@ import { prepareCurve } from './accelerationCurve.ts';
 import type { Own } from './body.ts';
 import { BY_DRIVE, BY_HANDS, BY_HEADING, BY_VECTOR, LANDS_AT_REST, PASSES, WAS_SENT } from './codes.ts';
 import { type RampPlan, stepRamp } from './ramp.ts';
+import { arrivedSpeed, restSpeed } from './still.ts';
 
 /** What the velocity stage needs of a tuning. */
 export interface VelocityPlan {
@@ -18,12 +19,14 @@ export interface VelocityPlan {
   backwardFactor: number;
   sidewaysFactor: number;
   turnRate: number;
+  /** Speed below which a body has no direction of travel of its own, unit/s. */
+  rest: number;
   ramp: RampPlan;
   /** The ramp of a body that is turned against its motion: it stops as fast as it brakes. */
   braking: RampPlan;
 }
 
-export function prepareVelocity({ scheme, ramp, pace, clock }: Parameters): VelocityPlan {
+export function prepareVelocity({ scheme, body, ramp, pace, clock }: Parameters): VelocityPlan {
   const { accelerate, decelerate, brake, ease, model, halfLife } = ramp;
   const dt = 1 / clock.hz;
   const rates: RampPlan = {
@@ -34,6 +37,7 @@ export function prepareVelocity({ scheme, ramp, pace, clock }: Parameters): Velo
     brake,
     ease,
     halfLife,
+    arrived: arrivedSpeed(body),
     dt,
     kept: exp2(-dt / halfLife),
     curve: model === 'curve' ? prepareCurve(ramp.points) : null,
@@ -52,13 +56,11 @@ export function prepareVelocity({ scheme, ramp, pace, clock }: Parameters): Velo
     backwardFactor: pace.backwardFactor,
     sidewaysFactor: pace.sidewaysFactor,
     turnRate: ramp.turnRate * DEGREE,
+    rest: restSpeed(body),
     ramp: rates,
     braking: { ...rates, decelerate: brake, curve: null },
   };
 }
-
-/** Speed below which a body has no direction of travel of its own. */
-const STILL = 1e-6;
 
 /**
  * Sets velocity and displacement of this tick: towards v* = direction × gait speed × surface × facing factor, as the ramp says. With vector
@@ -90,7 +92,7 @@ function drive(body: Own<'velocity'>, p: VelocityPlan): void {
   }
   const led = body.routeActive !== BY_HANDS && body.routePlanted === 0;
   const mode = p.turns ? BY_DRIVE : p.heading ? BY_HEADING : BY_VECTOR;
-  if (mode !== body.velocityMode) changeMode(body, mode);
+  if (mode !== body.velocityMode) changeMode(body, p, mode);
   if (mode === BY_DRIVE && !led && body.routePlanted === 0) turnAndDrive(body, p);
   else {
     aim(body, p);
@@ -116,10 +118,10 @@ function followSteps(body: Own<'velocity'>): void {
 }
 
 /** What is steered apart begins with the motion as it is. */
-function changeMode(body: Own<'velocity'>, mode: number): void {
+function changeMode(body: Own<'velocity'>, p: VelocityPlan, mode: number): void {
   const speed = length(body.vx, body.vy);
   // At rest, a body that turns and drives sets out along what it faces.
-  const heading = speed > STILL ? atan2(body.vy, body.vx) : body.facingGoal;
+  const heading = speed > p.rest ? atan2(body.vy, body.vx) : body.facingGoal;
   body.velocityMode = mode;
   body.velocityHeading = heading;
   body.velocitySpeed = speed;
@@ -177,7 +179,7 @@ function followHeading(body: Own<'velocity'>, p: VelocityPlan, led: boolean): vo
   const speed = speedAlong(body, led);
   const target = length(body.velocityAimX, body.velocityAimY);
   const goal = target > 0 ? atan2(body.velocityAimY, body.velocityAimX) : body.velocityHeading;
-  const atOnce = speed <= STILL || (led && (body.routeCarries === 1 || p.turns));
+  const atOnce = speed <= p.rest || (led && (body.routeCarries === 1 || p.turns));
   const before = atOnce ? goal : body.velocityHeading;
   const away = wrapAngle(goal - before);
   const against = away > PI / 2 || away < -PI / 2;

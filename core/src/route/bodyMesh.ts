@@ -1,12 +1,12 @@
 import { type BodyParameters, originLimits } from '../collision/limits.ts';
 import type { Ground } from '../ground/ground.ts';
 import { wallLoops } from '../ground/loops.ts';
-import { bodySize, centreOffset } from '../tuning/body.ts';
+import { bodyRadius, bodySize, centreOffset } from '../tuning/body.ts';
 import type { Grown } from './inflate.ts';
 import { buildMesh, type Mesh, type Rectangle } from './mesh.ts';
 
-/** Room (unit) added to a body so that a way along a wall does not touch it for rounding. */
-const CLEAR = 1e-3;
+/** Room added to a body so that a way along a wall does not touch it for rounding, as a share of half its larger side: about 1e-3 for 24 units. */
+const CLEAR = 2 ** -14;
 
 /** What a mesh is made for: the body with its skin and a margin, and where its centre may be. */
 interface MeshOrder {
@@ -18,7 +18,7 @@ interface MeshOrder {
 function meshOrder(parameters: BodyParameters, ground: Ground, margin: number): MeshOrder {
   const { body, contact } = parameters;
   const { width, height } = bodySize(body);
-  const room = contact.skin + margin + CLEAR;
+  const room = contact.skin + margin + CLEAR * bodyRadius(body);
   const offset = centreOffset(body);
   const limits = originLimits(parameters, ground);
   const whole = { left: 0, top: 0, right: ground.size.width, bottom: ground.size.height };
