@@ -54,7 +54,7 @@ export type { Gap } from './measure/gaps.ts';
 export { type Happening, lastHappenings } from './measure/happenings.ts';
 export { type MetricName, type Metrics, metricKey, metricOfKey, metricSpecOf, metricSpecs } from './measure/metricSpecs.ts';
 export { traceMetrics } from './measure/metrics.ts';
-export { apartAt, type Parting, partings, type Side } from './measure/partings.ts';
+export { apartAt, inOrder, type Parting, partings, type Side } from './measure/partings.ts';
 // Small scenes, run on the core, of which the figures draw what a tuning comes to.
 export { clickRun } from './measure/scenes/click.ts';
 export { HELD_AGAINST, policies, pressAgainstEdge } from './measure/scenes/edge.ts';

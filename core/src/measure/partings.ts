@@ -244,7 +244,13 @@ export function partings(a: Side, b: Side, unit: string): Parting[] {
     ...rest(a, b),
     ...distance(a, b, unit),
   ].filter(({ time }) => time <= end);
-  const once = all.sort(byTime).filter(({ words }, i) => all.findIndex((other) => other.words === words) === i);
-  const weighed = [...once].sort((one, other) => weights.indexOf(one.kind) - weights.indexOf(other.kind));
+  return inOrder(all);
+}
+
+/** Moments in the order in which they are told, also those of several pairs of sides: each sentence once, and the five that matter most first. */
+export function inOrder(moments: readonly Parting[]): Parting[] {
+  const all = [...moments].sort(byTime);
+  const once = all.filter(({ words }, i) => all.findIndex((other) => other.words === words) === i);
+  const weighed = once.sort((one, other) => weights.indexOf(one.kind) - weights.indexOf(other.kind));
   return [...weighed.slice(0, FIRST).sort(byTime), ...weighed.slice(FIRST).sort(byTime)];
 }

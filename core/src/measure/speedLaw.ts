@@ -2,7 +2,7 @@ import { type AccelerationCurve, type Flow, factorAt, followCurve, prepareCurve 
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 
 /** Where a speed meets a goal inside a tick: seconds and distance (unit, with the sign of the speed) from the tick's beginning. */
-export interface Meeting {
+interface Meeting {
   seconds: number;
   distance: number;
 }

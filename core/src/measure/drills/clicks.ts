@@ -1,9 +1,11 @@
+import type { Ground, Wall } from '../../ground/ground.ts';
 import { ARRIVED, CIRCLED, STUCK } from '../../motion/events.ts';
 import type { Trace } from '../../motion/trace.ts';
 import { Navigator } from '../../route/navigator.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
+import { plainGround } from '../scenes/plainGround.ts';
 import { turnLaw } from '../speedLaw.ts';
-import { boxWall, openGround, START, turnSeconds, walledGround } from './course.ts';
+import { boxWall, movedBy, turnSeconds } from './course.ts';
 import type { Course, Drill, Ran } from './drill.ts';
 import { reaches, rowFrom, turnTo, wayBetween } from './read.ts';
 import { Script } from './script.ts';
@@ -31,19 +33,36 @@ const places = {
 type PlaceName = keyof typeof places;
 const names = Object.keys(places) as PlaceName[];
 
+/** Half a side of the ground about the start, in body widths, beyond what is walked on it. */
+const ROOM = 32;
+/** Side of the cells that grid planners go by, in body widths; and how many there are along a side at the most. */
+const CELL = 4 / 3;
+const CELLS = 512;
+
+/** Half the side of a ground on which so much is walked, unit: the start is in its middle. */
+const middleOf = (width: number, reach = 0): number => reach + ROOM * width;
+
+/** A ground about a start in its middle, with walls told from there. */
+function clickGround(width: number, reach = 0, walls: readonly Wall[] = []): Ground {
+  const half = middleOf(width, reach);
+  const start = { x: half, y: half, facing: 0 };
+  const size = { width: 2 * half, height: 2 * half };
+  return plainGround({ size, cell: Math.max(CELL * width, (2 * half) / CELLS), start, walls: walls.map((wall) => movedBy(wall, start)) });
+}
+
 /** Where a click is put, unit. */
 const pointOf = (name: PlaceName, width: number): [number, number] => [
-  START.x + places[name][0] * width,
-  START.y + places[name][1] * width,
+  middleOf(width) + places[name][0] * width,
+  middleOf(width) + places[name][1] * width,
 ];
 
-const tourGround = (width: number) => walledGround([boxWall(5 * width, -5 * width, 7 * width, 4 * width)]);
+const tourGround = (width: number) => clickGround(width, 0, [boxWall(5 * width, -5 * width, 7 * width, 4 * width)]);
 
 /** Length of the shortest way to a point for the body, its margin included. */
 function shortest({ parameters, width }: Course, to: readonly [number, number], world: Ran['world']): number {
   const plan = { ...parameters, route: { ...parameters.route, planner: 'shortest' as const } };
   const navigator = new Navigator(plan, tourGround(width), world.walls);
-  return navigator.plan(START.x, START.y, ...to)?.length ?? 0;
+  return navigator.plan(middleOf(width), middleOf(width), ...to)?.length ?? 0;
 }
 
 const at = (trace: Trace, row: number) => [trace.at('x', row), trace.at('y', row)] as const;
@@ -115,7 +134,8 @@ const SEEN = 30;
 function pointerAt({ width, walk }: Course, time: number): [number, number] {
   const radius = 8 * width;
   const angle = (0.6 * walk * time) / radius;
-  return [START.x + radius * Math.sin(angle), START.y + radius * (1 - Math.cos(angle)) + 2 * width];
+  const middle = middleOf(width);
+  return [middle + radius * Math.sin(angle), middle + radius * (1 - Math.cos(angle)) + 2 * width];
 }
 
 /** Holds the pointer and leads it round. followError: mean distance from it over the last second. */
@@ -130,7 +150,7 @@ export const holdAndFollow: Drill = {
   lay: (course) => {
     const script = new Script(course.parameters);
     for (let i = 0; i < HOLDING * SEEN; i++) script.say(i / SEEN, { point: pointerAt(course, i / SEEN) });
-    return [{ ground: openGround(), tape: script.press(0.05, 'pointer').tape('Hold and follow', HOLDING) }];
+    return [{ ground: clickGround(course.width), tape: script.press(0.05, 'pointer').tape('Hold and follow', HOLDING) }];
   },
   measure: ([ran], course) => {
     const { trace } = ran as Ran;
@@ -155,8 +175,9 @@ export const reclick: Drill = {
   lay: ({ parameters, width, walk, rise }) => {
     const again = 0.05 + rise + 0.3;
     const far = (again + 2) * walk + 6 * width;
-    const script = new Script(parameters).click(0.05, START.x + far, START.y).click(again, START.x + walk * again, START.y + far);
-    return [{ ground: openGround(), tape: script.tape('Click again', again + 0.8) }];
+    const middle = middleOf(width, far);
+    const script = new Script(parameters).click(0.05, middle + far, middle).click(again, middle + walk * again, middle + far);
+    return [{ ground: clickGround(width, far), tape: script.tape('Click again', again + 0.8) }];
   },
   measure: ([ran], { rise, walk }) => {
     const { trace } = ran as Ran;
@@ -191,12 +212,13 @@ export const plant: Drill = {
     const plantAt = 0.05 + rise + 0.2;
     const far = (plantAt + 4) * walk + 10 * width;
     const angle = (TURN * Math.PI) / 180;
-    const there: [number, number] = [START.x + plantAt * walk + Math.cos(angle) * 1e4, START.y + Math.sin(angle) * 1e4];
+    const middle = middleOf(width, far);
+    const there: [number, number] = [middle + plantAt * walk + Math.cos(angle) * 1e4, middle + Math.sin(angle) * 1e4];
     const script = new Script(parameters)
-      .click(0.05, START.x + far, START.y)
+      .click(0.05, middle + far, middle)
       .press(plantAt, 'plant')
       .say(plantAt, { point: there });
-    return [{ ground: openGround(), tape: script.tape('Plant', plantAt + Math.max(PLANTED, turnSeconds(parameters) + REST)) }];
+    return [{ ground: clickGround(width, far), tape: script.tape('Plant', plantAt + Math.max(PLANTED, turnSeconds(parameters) + REST)) }];
   },
   measure: ([ran], { rise, hz, parameters }) => {
     const { trace } = ran as Ran;

@@ -57,10 +57,13 @@ export const openGround = (): Ground => plainGround({ start: START });
 
 /** A ground with walls about the start, told from the start and in unit. */
 export const walledGround = (walls: readonly Wall[]): Ground =>
-  plainGround({
-    start: START,
-    walls: walls.map((wall) => ({ ...wall, points: wall.points.map(([x, y]) => [START.x + x, START.y + y] as [number, number]) })),
-  });
+  plainGround({ start: START, walls: walls.map((wall) => movedBy(wall, START)) });
+
+/** A wall told from a start, where it stands. */
+export const movedBy = (wall: Wall, start: { x: number; y: number }): Wall => ({
+  ...wall,
+  points: wall.points.map(([x, y]) => [start.x + x, start.y + y] as [number, number]),
+});
 
 /** A closed wall as a box between two corners. */
 export const boxWall = (x0: number, y0: number, x1: number, y1: number): Wall => ({

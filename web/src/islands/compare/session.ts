@@ -1,6 +1,7 @@
 import {
   apartAt,
   type Ground,
+  inOrder,
   type Metrics,
   outAndBack,
   type Parting,
@@ -290,7 +291,7 @@ export class Comparing extends Playback {
     const moments = first ? others.flatMap((other) => partings(tellable(first), tellable(other), unit)) : [];
     return {
       metrics: sides.map(({ again }) => traceMetrics(again.world.trace, again.world.parameters)),
-      moments: moments.sort((a, b) => a.time - b.time),
+      moments: inOrder(moments),
     };
   });
 }
