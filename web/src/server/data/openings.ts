@@ -38,6 +38,9 @@ export type Subject = 'tuning' | 'ground';
 /** A database at one moment: what others save while a page is opened is in all that it is given, or in none of it. */
 type Moment = Pick<Database, 'select'>;
 
+/** The demo's documents were all made in one transaction, at one time: among these their file names decide. */
+const oldestFirst = [asc(documents.createdAt), asc(documents.demo), asc(documents.id)];
+
 /** The demo's documents that a first visit opens. */
 const foremost: Readonly<Record<Subject, string>> = { tuning: 'carrier-day-boots.tuning.json', ground: 'boardwalk.ground.json' };
 
@@ -55,7 +58,7 @@ export async function firstOf(db: Moment, subject: Subject, project?: string): P
         project ? eq(documents.project, project) : undefined,
       ),
     )
-    .orderBy(sql`${documents.demo} = ${foremost[subject]} desc nulls last`, asc(documents.createdAt))
+    .orderBy(sql`${documents.demo} = ${foremost[subject]} desc nulls last`, ...oldestFirst)
     .limit(1);
   return first?.id ?? null;
 }
@@ -111,7 +114,7 @@ async function tapeFor(db: Moment, ground: string): Promise<Opening['tape']> {
     .select({ id: documents.id, name: documents.name })
     .from(documents)
     .where(and(eq(documents.kind, 'tape'), eq(documents.ground, ground), isNull(documents.putAwayAt)))
-    .orderBy(asc(documents.createdAt))
+    .orderBy(...oldestFirst)
     .limit(1);
   return tape ?? null;
 }

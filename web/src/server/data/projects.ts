@@ -43,7 +43,7 @@ export async function firstProject(db: Reader): Promise<ProjectRow> {
     .select()
     .from(projects)
     .where(isNull(projects.putAwayAt))
-    .orderBy(sql`${projects.isDemo} desc`, asc(projects.createdAt))
+    .orderBy(sql`${projects.isDemo} desc`, asc(projects.createdAt), asc(projects.id))
     .limit(1);
   if (!project) throw new Problem(404, 'There is no project');
   return project;
