@@ -11,10 +11,14 @@ export interface Tuning {
   parameters: Parameters;
 }
 
+/** The keys of the catalogue's paths, split once. */
+const keys = /* @__PURE__ */ new Map([...specs.keys()].map((path) => [path, path.split('.')]));
+const keysOf = (path: string): readonly string[] => keys.get(path) ?? path.split('.');
+
 /** The value of `path` as written in the file; undefined where the default holds. */
 export function writtenAt(file: TuningFile, path: string): FileValue | undefined {
   let value: FileValue | Overrides | undefined = file as Overrides;
-  for (const key of path.split('.')) value = Object.hasOwn((value ?? {}) as Overrides, key) ? (value as Overrides)[key] : undefined;
+  for (const key of keysOf(path)) value = Object.hasOwn((value ?? {}) as Overrides, key) ? (value as Overrides)[key] : undefined;
   return value as FileValue | undefined;
 }
 
@@ -43,14 +47,14 @@ export function resolveTuning(file: TuningFile): Reading<Tuning> {
   if (faults.length > 0) return { ok: false, faults };
   const parameters: Record<string, unknown> = {};
   for (const [path, spec] of specs) {
-    const keys = path.split('.');
-    const last = keys.pop() as string;
+    const own = keysOf(path);
     let group = parameters;
-    for (const key of keys) {
+    for (let i = 0; i < own.length - 1; i++) {
+      const key = own[i] as string;
       group[key] ??= {};
       group = group[key] as Record<string, unknown>;
     }
-    group[last] = spec.kind === 'number' ? numbers.get(path) : rawAt(file, path);
+    group[own.at(-1) as string] = spec.kind === 'number' ? numbers.get(path) : rawAt(file, path);
   }
   return { ok: true, value: { file, parameters: parameters as unknown as Parameters } };
 }
@@ -81,7 +85,7 @@ export function numberAt(parameters: Parameters, path: string): number {
 
 /** The value at `path`, after links. */
 export function valueAt(parameters: Parameters, path: string): unknown {
-  return path.split('.').reduce<unknown>((value, key) => (value as Record<string, unknown>)[key], parameters);
+  return keysOf(path).reduce<unknown>((value, key) => (value as Record<string, unknown>)[key], parameters);
 }
 
 /** The row of a path that is known to be a number. */

@@ -7,8 +7,6 @@ import {
   readTape,
   readTargets,
   readTuning,
-  type Tape,
-  type TargetSet,
   tapeLine,
   tuningLine,
   tuningNumbers,
@@ -33,6 +31,8 @@ export interface JudgedBody {
   draft: number;
 }
 
+type Kept = Pick<JudgedBody, 'name' | 'text' | 'hash' | 'line' | 'numbers'>;
+
 /** Plain data, because it may come from another thread. */
 export type Verdict = { ok: true; body: JudgedBody } | { ok: false; status: number; title: string; members?: Record<string, unknown> };
 
@@ -52,36 +52,40 @@ const bodySchema = z.strictObject({
   draft: draftTag.optional(),
 });
 
-/** Reads a file of a kind; gives it in its newest version. A ground stays as it was written: its schema would fill in defaults. */
-const readers: Record<Kind, (value: unknown) => Reading<unknown>> = {
-  tuning: (value) => mapped(readTuning(value), ({ file }) => file),
-  ground: (value) => mapped(readGround(value), () => value),
-  tape: readTape,
-  targets: readTargets,
-};
-
-function mapped<T>(reading: Reading<T>, file: (read: T) => unknown): Reading<unknown> {
-  return reading.ok ? { ok: true, value: file(reading.value) } : reading;
+/** What was read of a file: the file in its newest version, and its numbers in a line and by path. */
+interface Read {
+  file: { name: string };
+  line: string;
+  numbers: Record<string, number>;
 }
 
-/** A file's numbers, in a line and by path. */
-const numbersOf: Record<Kind, (file: never) => { line: string; numbers: Record<string, number> }> = {
-  tuning: (file) => {
-    const read = readTuning(file);
-    return read.ok ? { line: tuningLine(read.value), numbers: tuningNumbers(read.value) } : { line: '', numbers: {} };
-  },
-  ground: (file) => {
-    const read = readGround(file);
-    return { line: read.ok ? groundLine(read.value) : '', numbers: {} };
-  },
-  tape: (file: Tape) => ({ line: tapeLine(file), numbers: {} }),
-  targets: ({ targets }: TargetSet) => ({ line: targets.length === 1 ? '1 target' : `${targets.length} targets`, numbers: {} }),
+/** Reads a file of a kind. A ground stays as it was written: its schema would fill in defaults. */
+const readers: Record<Kind, (value: unknown) => Reading<Read>> = {
+  tuning: (value) => mapped(readTuning(value), (read) => ({ file: read.file, line: tuningLine(read), numbers: tuningNumbers(read) })),
+  ground: (value) => mapped(readGround(value), (read) => ({ file: value as { name: string }, line: groundLine(read), numbers: {} })),
+  tape: (value) => mapped(readTape(value), (read) => ({ file: read, line: tapeLine(read), numbers: {} })),
+  targets: (value) =>
+    mapped(readTargets(value), (read) => ({
+      file: read,
+      line: read.targets.length === 1 ? '1 target' : `${read.targets.length} targets`,
+      numbers: {},
+    })),
 };
 
-/** A good file as it is kept. */
-export function judged(file: { name: string }, kind: Kind): Pick<JudgedBody, 'name' | 'text' | 'hash' | 'line' | 'numbers'> {
+function mapped<T>(reading: Reading<T>, as: (read: T) => Read): Reading<Read> {
+  return reading.ok ? { ok: true, value: as(reading.value) } : reading;
+}
+
+/** What is kept of a file that was read. */
+function keptAs({ file, line, numbers }: Read): Kept {
   const hash = createHash('sha256').update(canonicalText(file)).digest('hex');
-  return { name: file.name, text: JSON.stringify(file), hash, ...numbersOf[kind](file as never) };
+  return { name: file.name, text: JSON.stringify(file), hash, line, numbers };
+}
+
+/** A file that was good once, as it is kept. One that can't be read any more has no numbers. */
+export function judged(file: { name: string }, kind: Kind): Kept {
+  const reading = readers[kind](file);
+  return keptAs({ ...(reading.ok ? reading.value : { line: '', numbers: {} }), file });
 }
 
 /** Judges the bytes of a body that should hold a file of a kind. */
@@ -110,5 +114,5 @@ function judgeBytes(bytes: Uint8Array, kind: Kind): Verdict {
   const reading = readers[kind](file);
   if (!reading.ok)
     return { ok: false, status: 422, title: 'The document is not valid', members: { errors: reading.faults.slice(0, MOST) } };
-  return { ok: true, body: { ...judged(reading.value as { name: string }, kind), note, base, draft } };
+  return { ok: true, body: { ...keptAs(reading.value), note, base, draft } };
 }
