@@ -12,9 +12,8 @@ export interface SpeedLaw {
   /** The speed after `dt` seconds, from `v0` towards `aim` (unit/s, signed). */
   after(v0: number, aim: number, dt: number): number;
   /**
-   * Where, inside of `dt` seconds, the speed meets a goal between `v0` and what it is after them. With exact integration the distance is the
-   * integral of the speed; with the others it is the goal's share of what the tick covers, since they know no motion inside a tick.
-   * Null where it does not meet the goal.
+   * Where, inside of `dt` seconds, the speed meets a goal between `v0` and what it is after them; null where it does not. The distance is the
+   * integral of the speed, which is what a tick with exact integration covers.
    */
   meets(v0: number, aim: number, goal: number, dt: number): Meeting | null;
 }
