@@ -192,6 +192,8 @@ export const reclick: Drill = {
 /** Degrees that a planted body is asked to turn, and the seconds that it is watched. */
 const TURN = 135;
 const PLANTED = 1.2;
+/** Body widths to the pointer that it turns to: so far that gliding does not change the angle by much. */
+const AWAY = 400;
 const REST = 0.2;
 /** How near the goal of a turn stays to where it ends: the pointer is seen from a body that still glides. */
 const NEARLY = 0.02;
@@ -213,7 +215,7 @@ export const plant: Drill = {
     const far = (plantAt + 4) * walk + 10 * width;
     const angle = (TURN * Math.PI) / 180;
     const middle = middleOf(width, far);
-    const there: [number, number] = [middle + plantAt * walk + Math.cos(angle) * 1e4, middle + Math.sin(angle) * 1e4];
+    const there: [number, number] = [middle + plantAt * walk + Math.cos(angle) * AWAY * width, middle + Math.sin(angle) * AWAY * width];
     const script = new Script(parameters)
       .click(0.05, middle + far, middle)
       .press(plantAt, 'plant')

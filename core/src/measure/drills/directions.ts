@@ -101,6 +101,25 @@ function borderOf({ facing }: Parameters, turn: number): number {
 }
 
 /**
+ * The time (s) of a turn that the facing was seen to do at `found`, from row `from` on: a facing that follows the movement at once turns where
+ * the velocity passes the border of its directions, inside the tick.
+ */
+function momentOf(trace: Trace, from: number, found: number, parameters: Parameters): number {
+  const { facing, ramp } = parameters;
+  if (facing.from !== 'movement' || facing.turn !== 'instant' || ramp.model === 'instant') return found;
+  const goal = turnOf(parameters);
+  const gone = (row: number) => Math.abs(turnTo(trace.at('facing', from), trace.at('facing', row))) % 360;
+  const row = trace.rowAt(found) + (gone(trace.rowAt(found)) < 0.9 * goal ? 1 : 0);
+  const along = (Math.atan2(trace.at('vy', from), trace.at('vx', from)) * 180) / Math.PI;
+  const t0 = trace.at('time', row - 1);
+  const dt = trace.at('time', row) - t0;
+  if (goal < HALF) return t0 + dt * turnsAfter(trace, row, along, borderOf(parameters, goal));
+  // Straight back it turns where the speed passes zero.
+  const [v0, v1] = [-trace.at('vx', row - 1), -trace.at('vx', row)];
+  return t0 + dt * meetingIn({ before: null, v0, v1, limit: trace.at('target', row), dt }, 0, speedLaw(parameters)).share;
+}
+
+/**
  * Facing one way, then asked to face another. facingLag: from the tick that asks for it until 90 % of the turn are done; 0 where it is done at
  * once. facingFlips: with a stick that trembles by 2 ° on the border of two sectors, changes of facing a second.
  */
@@ -142,18 +161,6 @@ export const facingTurn: Drill = {
     const goal = turnOf(parameters);
     const gone = (at: number) => Math.abs(turnTo(first, trace.at('facing', at))) % 360;
     const time = reaches(trace, row, 0.9 * goal, gone, goal, turnLaw(parameters));
-    const moment = (found: number) => {
-      const { facing, ramp } = parameters;
-      if (facing.from !== 'movement' || facing.turn !== 'instant' || ramp.model === 'instant') return found;
-      const turning = trace.rowAt(found) + (gone(trace.rowAt(found)) < 0.9 * goal ? 1 : 0);
-      const along = (Math.atan2(trace.at('vy', row), trace.at('vx', row)) * 180) / Math.PI;
-      const t0 = trace.at('time', turning - 1);
-      const dt = trace.at('time', turning) - t0;
-      if (goal < HALF) return t0 + dt * turnsAfter(trace, turning, along, borderOf(parameters, goal));
-      // Straight back it turns where the speed passes zero.
-      const [v0, v1] = [-trace.at('vx', turning - 1), -trace.at('vx', turning)];
-      return t0 + dt * meetingIn({ before: null, v0, v1, limit: trace.at('target', turning), dt }, 0, speedLaw(parameters)).share;
-    };
     let flips: number | undefined;
     if (border) {
       const { trace: held } = border;
@@ -162,7 +169,7 @@ export const facingTurn: Drill = {
       for (let at = rowFrom(held, 0.5) + 1; at < held.end; at++) if (held.at('facing', at) !== held.at('facing', at - 1)) flips++;
       flips /= BORDER - 0.5;
     }
-    return { facingLag: time === null ? undefined : moment(time) - begun, facingFlips: flips };
+    return { facingLag: time === null ? undefined : momentOf(trace, row, time, parameters) - begun, facingFlips: flips };
   },
 };
 

@@ -1,4 +1,5 @@
 import { EMPTIED, SPRINT_BEGAN, SPRINT_ENDED } from '../../motion/events.ts';
+import { standingSpeed } from '../../motion/still.ts';
 import type { Trace } from '../../motion/trace.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import type { Metrics } from '../metricSpecs.ts';
@@ -59,14 +60,12 @@ function emptyAt(trace: Trace, { interval }: Parameters['stamina']): number | nu
 /** The end (s) of the tick in which the bar ran out: the earliest moment for hands to let go. */
 const handsOff = (empty: number, { clock }: Parameters) => Math.ceil(empty * clock.hz - 1e-6) / clock.hz;
 
-/** Speed under which a body stands, unit/s. */
-const STANDS = 0.01;
-
 /** Seconds from a sprint to standing: regain may have to wait for that. */
-function stopSeconds({ ramp, pace }: Parameters): number {
+function stopSeconds({ body, ramp, pace }: Parameters): number {
   if (ramp.model === 'instant') return 0;
-  const speed = Math.max(STANDS, pace.sprintSpeed, pace.walkSpeed);
-  return ramp.model === 'smooth' ? Math.log2(speed / STANDS) * ramp.halfLife : speed / ramp.decelerate;
+  const stands = standingSpeed(body);
+  const speed = Math.max(stands, pace.sprintSpeed, pace.walkSpeed);
+  return ramp.model === 'smooth' ? Math.log2(speed / stands) * ramp.halfLife : speed / ramp.decelerate;
 }
 
 /** Seconds within which the bar of a tuning is likely to end, by its drain. */

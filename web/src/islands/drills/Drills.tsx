@@ -2,6 +2,7 @@ import { useStore } from '@nanostores/react';
 import { drills as allDrills, differences, metricSpecOf, shortNumber, unitOf } from '@zygopod/core';
 import { useEffect, useMemo, useState } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
+import { Failed } from '../controls/Failed.tsx';
 import { Trouble } from '../controls/Trouble.tsx';
 import { keepUnsaved } from '../judging/targets.ts';
 import { openTuningWork, TuningContext } from '../tuning/context.ts';
@@ -98,14 +99,7 @@ function Multiples() {
       data-testid="drills"
       data-ticks={judged?.judgement.ticks}
     >
-      {trouble && (
-        <p role="alert" className="px-2">
-          <span className="text-now">▲ The drills didn’t finish: {trouble}</span>{' '}
-          <button type="button" className="deed" onClick={() => now.retry()}>
-            Try again
-          </button>
-        </p>
-      )}
+      {trouble && <Failed why={`The drills didn’t finish: ${trouble}`} retry={() => now.retry()} className="px-2" />}
       {!judged && !trouble && <p className="px-2 text-ink-soft">Drilling …</p>}
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(186px,1fr))] gap-x-2">
         {judged &&

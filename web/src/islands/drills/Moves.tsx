@@ -1,6 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { drills, type Metrics, metricKey, metricSpecOf, shortNumber, specOf, type Tuning, unitOf } from '@zygopod/core';
 import { type ReactNode, useEffect, useState } from 'react';
+import { Failed } from '../controls/Failed.tsx';
 import { type Moved, type Outcome, triedPaths, whatIsMoved, whatMoves } from './moves.ts';
 import { useDrills } from './session.ts';
 
@@ -42,15 +43,7 @@ function useTried<T>(tuning: Tuning, what: string, find: () => Promise<T[]>): { 
 /** The state of a list while it has no entries: being measured, failed, or empty. */
 function Unlisted<T>({ measured, retry, empty }: { measured: Measured<T>; retry(): void; empty: string }) {
   if (measured.is === 'measuring') return <p className="text-ink-soft">Measuring …</p>;
-  if (measured.is === 'failed')
-    return (
-      <p role="alert">
-        <span className="text-now">▲ Couldn’t be measured: {measured.why}</span>{' '}
-        <button type="button" className="deed" onClick={retry}>
-          Try again
-        </button>
-      </p>
-    );
+  if (measured.is === 'failed') return <Failed why={`Couldn’t be measured: ${measured.why}`} retry={retry} />;
   return measured.list.length === 0 ? <p className="text-ink-soft">{empty}</p> : null;
 }
 

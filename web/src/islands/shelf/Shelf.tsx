@@ -2,6 +2,7 @@ import { useStore } from '@nanostores/react';
 import { newGround, newTuning } from '@zygopod/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { ShelfOpening } from '../../server/data/openings.ts';
+import { Failed } from '../controls/Failed.tsx';
 import { Trouble } from '../controls/Trouble.tsx';
 import { BringIn } from '../work/bringIn/BringIn.tsx';
 import { Interrupted } from '../work/bringIn/Interrupted.tsx';
@@ -248,14 +249,7 @@ function Rows({ pictures, ask, tell }: { pictures: Pictures; ask(asking: Asking)
   return (
     <>
       <section aria-label="On the shelf" className="min-h-0 flex-1 overflow-y-auto" data-testid="shelf">
-        {why && (
-          <p role="alert" className="px-4 py-3 text-now">
-            ▲ {why}{' '}
-            <button type="button" className="deed" onClick={() => void shelf.load()}>
-              Try again
-            </button>
-          </p>
-        )}
+        {why && <Failed why={why} retry={() => void shelf.load()} className="px-4 py-3" />}
         {!items && !why && <p className="px-4 py-3 text-ink-soft">Fetching …</p>}
         {items?.length === 0 && (
           <p className="px-4 py-6 text-ink-soft">

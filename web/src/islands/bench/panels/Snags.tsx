@@ -1,6 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { bySeverity, type Snag, specOf, traceSnags, tuningSnags } from '@zygopod/core';
 import { useEffect, useMemo, useState } from 'react';
+import { Failed } from '../../controls/Failed.tsx';
 import { showFigure } from '../../figures/showFigure.ts';
 import { Judge } from '../../judging/judge.ts';
 import { type SnagDeeds, SnagRow } from '../../judging/SnagRow.tsx';
@@ -65,14 +66,7 @@ export function Snags() {
       <h2 className="rubric flex justify-between">
         Snags <span className="digits font-normal">{found.length}</span>
       </h2>
-      {trouble && (
-        <p role="alert" className="mt-1.5">
-          <span className="text-now">▲ The drills didn’t finish: {trouble}</span>{' '}
-          <button type="button" className="deed" onClick={() => judge.retry()}>
-            Try again
-          </button>
-        </p>
-      )}
+      {trouble && <Failed why={`The drills didn’t finish: ${trouble}`} retry={() => judge.retry()} className="mt-1.5" />}
       {found.length === 0 && !trouble && <p className="mt-1.5 text-ink-soft">{judged ? 'None found.' : 'Checking …'}</p>}
       <ul>
         {(all ? found : found.slice(0, SHOWN)).map((snag) => (

@@ -1,0 +1,11 @@
+/** Says, in the place of what it concerns, why it failed, with a way to try it again. */
+export function Failed({ why, retry, className = '' }: { why: string; retry(): void; className?: string }) {
+  return (
+    <p role="alert" className={className}>
+      <span className="text-now">▲ {why}</span>{' '}
+      <button type="button" className="deed" onClick={retry}>
+        Try again
+      </button>
+    </p>
+  );
+}
