@@ -30,13 +30,15 @@ export function seenBy(headers: Headers): Seen {
   const tags = entityTags(headers.get('if-match'));
   if (tags === null) throw new Problem(428, 'Say which version was seen last: If-Match: "n"');
   // A weak tag is never the same as another, by the strong comparison that If-Match asks for.
-  return (version) => version > 0 && (tags === '*' || tags.some(({ isWeak, text }) => !isWeak && text === String(version)));
+  const seen: Seen = (version) => version > 0 && (tags === '*' || tags.some(({ isWeak, text }) => !isWeak && text === String(version)));
+  const version = tags.length === 1 && tags !== '*' ? Number(tags[0]?.text) : 0;
+  return version > 0 && seen(version) ? Object.assign(seen, { only: version }) : seen;
 }
 
 /** The same for what need not be there yet: `If-None-Match: *` says that none has been seen. */
 export function seenOrNone(headers: Headers): Seen {
   const none = entityTags(headers.get('if-none-match'));
-  if (none === '*' && headers.get('if-match') === null) return (version) => version === 0;
+  if (none === '*' && headers.get('if-match') === null) return Object.assign((version: number) => version === 0, { only: 0 });
   if (none === null && headers.get('if-match') === null)
     throw new Problem(428, 'Say which version was seen last: If-Match: "n", or If-None-Match: * for none');
   return seenBy(headers);

@@ -89,34 +89,37 @@ export async function listDocuments(
 
 /** A document that is in use; put away or unknown ones are 404. */
 export async function findDocument(db: Reader, kind: Kind, id: string): Promise<Document> {
-  const [document] = await db
-    .select(shown)
+  const [found] = await db
+    .select({ document: shown, projectAway: projects.putAwayAt })
     .from(documents)
+    .innerJoin(projects, eq(projects.id, documents.project))
     .where(and(eq(documents.id, id), eq(documents.kind, kind)))
     .limit(1);
-  if (!document) throw new Problem(404, `No ${kind} has this id`);
+  return foundInUse(kind, found);
+}
+
+/** The document that a query found, if it is in use. Throws a 404 that says why it is not. */
+function foundInUse(kind: Kind, found: { document: Document; projectAway: Date | null } | undefined): Document {
+  if (!found) throw new Problem(404, `No ${kind} has this id`);
+  const { document, projectAway } = found;
   if (document.putAwayAt) throw new Problem(404, `This ${kind} was put away`, { putAwayAt: document.putAwayAt });
-  const [project] = await db
-    .select({ putAwayAt: projects.putAwayAt })
-    .from(projects)
-    .where(and(eq(projects.id, document.project), isNotNull(projects.putAwayAt)))
-    .limit(1);
-  if (project)
-    throw new Problem(404, `The project of this ${kind} was put away`, { putAwayAt: project.putAwayAt, project: document.project });
+  if (projectAway)
+    throw new Problem(404, `The project of this ${kind} was put away`, { putAwayAt: projectAway, project: document.project });
   return document;
 }
 
 /** A document with the file of its newest revision. */
 export async function getDocument(db: Reader, kind: Kind, id: string): Promise<Document & { file: RawJson }> {
-  const document = await findDocument(db, kind, id);
-  const [newest] = await db
-    .select({ file: revisions.file })
-    .from(revisions)
-    .where(and(eq(revisions.document, id), eq(revisions.number, document.head)))
+  const [found] = await db
+    .select({ document: shown, projectAway: projects.putAwayAt, file: revisions.file })
+    .from(documents)
+    .innerJoin(projects, eq(projects.id, documents.project))
+    .innerJoin(revisions, and(eq(revisions.document, documents.id), eq(revisions.number, documents.head)))
+    .where(and(eq(documents.id, id), eq(documents.kind, kind)))
     .limit(1);
-  // Whoever saved or removed it in between was asked about too late or too early: both are as good as gone.
-  if (!newest) throw new Problem(404, `No ${kind} has this id`);
-  return { ...document, file: newest.file };
+  const document = foundInUse(kind, found);
+  // The compiler can't know that what was found in use was found.
+  return { ...document, file: (found as NonNullable<typeof found>).file };
 }
 
 /** What says that the project of a document is in use. */
@@ -132,8 +135,12 @@ export async function notInUse(db: Reader, kind: Kind, id: string): Promise<neve
   throw new Problem(404, `No ${kind} has this id`);
 }
 
-/** What a writer last saw: whether a version is it. */
-export type Seen = (version: number) => boolean;
+/** Whether a version is one that a writer has seen last. */
+export interface Seen {
+  (version: number): boolean;
+  /** The version, where it can be one only (0: none). */
+  only?: number;
+}
 
 /** Puts a document away whose newest revision the writer has seen, and gives its number; with a newer one it stays (409). Its history and draft are kept. */
 export async function putAway(db: Database, kind: Kind, id: string, seen: Seen): Promise<number> {
