@@ -3,6 +3,7 @@ import { once } from 'node:events';
 import { chmodSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { createInterface } from 'node:readline';
 import { root } from '../root.ts';
 import { freePort } from '../up/server.ts';
 
@@ -49,6 +50,9 @@ export function clearFolder(state: string): void {
 /** The access token of stands that ask for one. */
 export const TOKEN = 'siege-token';
 
+/** Characters that are shown of a fault in a server's log. */
+const FAULT = 1500;
+
 interface Options {
   env?: NodeJS.ProcessEnv;
   port?: number;
@@ -76,7 +80,7 @@ export class Stand {
     // Neither the caller's database nor its token is to be touched.
     const { DATABASE_URL, ZYGOPOD_TOKEN, ...rest } = process.env;
     const up = spawn(process.execPath, [join(root, 'cli/src/main.ts'), 'up', '--port', String(port), ...args], {
-      env: { ...rest, LOG_LEVEL: 'fatal', ZYGOPOD_STATE: state, ...env },
+      env: { ...rest, LOG_LEVEL: 'error', ZYGOPOD_STATE: state, ...env },
       stdio: ['ignore', 'pipe', 'pipe'],
     });
     const hear = (chunk: Buffer) => {
@@ -84,6 +88,10 @@ export class Stand {
     };
     up.stdout.on('data', hear);
     up.stderr.on('data', hear);
+    // What an endpoint failed of, which its answer doesn't say.
+    createInterface({ input: up.stderr }).on('line', (line) => {
+      if (line.startsWith('{')) process.stderr.write(`${line.slice(0, FAULT)}\n`);
+    });
     this.process = up;
     this.ended = once(up, 'close').then(([code]) => code as number | null);
   }

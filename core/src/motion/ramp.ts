@@ -26,10 +26,10 @@ export interface RampPlan {
 const EVEN = 1e-12;
 
 /**
- * Brings the velocity from where it began in this tick (`velocityFrom`) towards the one aimed at, and gives the displacement:
+ * Brings the velocity from where it began (`velocityFrom`) towards the one aimed at, for dt seconds, and gives the displacement:
  * at once (instant), by at most rate·dt (linear; curve), or by 1 − 2^(−dt/halfLife) of the difference (smooth).
  */
-export function stepRamp(body: Own<'velocity'>, p: RampPlan): void {
+export function stepRamp(body: Own<'velocity'>, p: RampPlan, dt: number): void {
   switch (p.model) {
     case 'instant':
       body.velocityX = body.velocityAimX;
@@ -38,15 +38,15 @@ export function stepRamp(body: Own<'velocity'>, p: RampPlan): void {
         body.velocityFromX = body.velocityAimX;
         body.velocityFromY = body.velocityAimY;
       }
-      displace(body, p);
+      displace(body, p, dt);
       return;
     case 'smooth':
-      smoothRamp(body, p);
+      smoothRamp(body, p, dt);
       return;
     case 'linear':
     case 'curve':
-      if (p.integration === 'exact') exactLinearRamp(body, p);
-      else linearRamp(body, p);
+      if (p.integration === 'exact') exactLinearRamp(body, p, dt);
+      else linearRamp(body, p, dt);
   }
 }
 
@@ -54,8 +54,7 @@ export function stepRamp(body: Own<'velocity'>, p: RampPlan): void {
  * The displacement of a step of dt in which the velocity went from the old one to the new one: semi-implicit Euler v′·dt, or the
  * trapezoid ½(v + v′)·dt, which is exact for a steady acceleration.
  */
-function displace(body: Own<'velocity'>, p: RampPlan): void {
-  const dt = body.clockDt;
+function displace(body: Own<'velocity'>, p: RampPlan, dt: number): void {
   if (p.integration === 'semiImplicit') {
     body.velocityDx = body.velocityX * dt;
     body.velocityDy = body.velocityY * dt;
@@ -66,15 +65,14 @@ function displace(body: Own<'velocity'>, p: RampPlan): void {
 }
 
 /** Smooth: v ← v* + (v − v*)·2^(−dt/halfLife), with its exact integral v*·dt + (v − v*)·(1 − 2^(−dt/halfLife))·halfLife/ln 2. */
-function smoothRamp(body: Own<'velocity'>, p: RampPlan): void {
-  const dt = body.clockDt;
+function smoothRamp(body: Own<'velocity'>, p: RampPlan, dt: number): void {
   const keep = dt === p.dt ? p.kept : exp2(-dt / p.halfLife);
   const ex = body.velocityFromX - body.velocityAimX;
   const ey = body.velocityFromY - body.velocityAimY;
   const arrived = ex < p.arrived && ex > -p.arrived && ey < p.arrived && ey > -p.arrived;
   body.velocityX = arrived ? body.velocityAimX : body.velocityAimX + ex * keep;
   body.velocityY = arrived ? body.velocityAimY : body.velocityAimY + ey * keep;
-  if (p.integration !== 'exact') displace(body, p);
+  if (p.integration !== 'exact') displace(body, p, dt);
   else {
     const weight = ((1 - keep) * p.halfLife) / LN2;
     body.velocityDx = body.velocityAimX * dt + ex * weight;
@@ -94,7 +92,7 @@ function rateFor(
 }
 
 /** Linear (and curve): v moves straight towards v* by at most rate·dt. */
-function linearRamp(body: Own<'velocity'>, p: RampPlan): void {
+function linearRamp(body: Own<'velocity'>, p: RampPlan, dt: number): void {
   const vx = body.velocityFromX;
   const vy = body.velocityFromY;
   const targetX = body.velocityAimX;
@@ -107,7 +105,7 @@ function linearRamp(body: Own<'velocity'>, p: RampPlan): void {
   let rate = rateFor(body, p, false);
   const target = p.curve ? length(targetX, targetY) : 0;
   if (p.curve && rate === p.accelerate && target > 0) rate *= factorAt(p.curve, 1 - difference / target);
-  const gained = rate * body.clockDt;
+  const gained = rate * dt;
   if (gained >= difference) {
     body.velocityX = targetX;
     body.velocityY = targetY;
@@ -115,17 +113,17 @@ function linearRamp(body: Own<'velocity'>, p: RampPlan): void {
     body.velocityX = vx + (ex * gained) / difference;
     body.velocityY = vy + (ey * gained) / difference;
   }
-  displace(body, p);
+  displace(body, p, dt);
 }
 
 /**
  * The same, split where the rate changes: at the point where braking has stopped the motion against v*, where easing
  * falls below the target's size before it is reached, and where it is reached. Within a piece the motion is ½·rate·t², exactly.
  */
-function exactLinearRamp(body: Own<'velocity'>, p: RampPlan): void {
+function exactLinearRamp(body: Own<'velocity'>, p: RampPlan, dt: number): void {
   const { velocityAimX: targetX, velocityAimY: targetY } = body;
   const target = length(targetX, targetY);
-  let left = body.clockDt;
+  let left = dt;
   let braked = false;
   body.velocityX = body.velocityFromX;
   body.velocityY = body.velocityFromY;

@@ -21,6 +21,8 @@ export interface VelocityPlan {
   turnRate: number;
   /** Speed below which a body has no direction of travel of its own, unit/s. */
   rest: number;
+  /** Whether positions are exact integrals of the velocity. */
+  exact: boolean;
   ramp: RampPlan;
   /** The ramp of a body that is turned against its motion: it stops as fast as it brakes. */
   braking: RampPlan;
@@ -57,6 +59,7 @@ export function prepareVelocity({ scheme, body, ramp, pace, clock }: Parameters)
     sidewaysFactor: pace.sidewaysFactor,
     turnRate: ramp.turnRate * DEGREE,
     rest: restSpeed(body),
+    exact: clock.integration === 'exact',
     ramp: rates,
     braking: { ...rates, decelerate: brake, curve: null },
   };
@@ -99,7 +102,7 @@ function drive(body: Own<'velocity'>, p: VelocityPlan): void {
     if (mode === BY_VECTOR) followVector(body, p, led);
     else followHeading(body, p, led);
   }
-  if (led) keepToWay(body);
+  if (led) keepToWay(body, p);
   body.velocityToX = body.x + body.velocityDx;
   body.velocityToY = body.y + body.velocityDy;
   if (led && body.routeLands !== PASSES) land(body);
@@ -162,7 +165,7 @@ function followVector(body: Own<'velocity'>, p: VelocityPlan, led: boolean): voi
   const drops = led && body.routeRestarts === 1;
   body.velocityFromX = drops ? 0 : x;
   body.velocityFromY = drops ? 0 : y;
-  stepRamp(body, p.ramp);
+  stepRamp(body, p.ramp, body.clockDt);
 }
 
 /** The speed along the heading at the start of the tick: nothing after a wall, an edge or a new click that stopped the body. */
@@ -183,9 +186,41 @@ function followHeading(body: Own<'velocity'>, p: VelocityPlan, led: boolean): vo
   const before = atOnce ? goal : body.velocityHeading;
   const away = wrapAngle(goal - before);
   const against = away > PI / 2 || away < -PI / 2;
-  const after = target > 0 ? wrapAngle(before + clamp(away, -p.turnRate * body.clockDt, p.turnRate * body.clockDt)) : before;
-  followSpeed(body, against && target > 0 ? p.braking : p.ramp, speed, against ? 0 : target);
-  layAlong(body, p, before, after);
+  if (against && target > 0 && p.exact) turnRound(body, p, speed, target, before, goal);
+  else {
+    const after = target > 0 ? turnedTo(before, away, p.turnRate * body.clockDt) : before;
+    followSpeed(body, against && target > 0 ? p.braking : p.ramp, speed, against ? 0 : target, body.clockDt);
+    layAlong(body, p, before, after);
+  }
+}
+
+/** A heading (radians) turned by at most `most` of the way to another one. */
+function turnedTo(before: number, away: number, most: number): number {
+  return wrapAngle(before + clamp(away, -most, most));
+}
+
+/**
+ * A tick that begins turned against the motion, with exact integration: the body brakes until it stands, which frees its direction, or has
+ * turned to 90° off, and goes on from there for the rest of the tick.
+ */
+function turnRound(body: Own<'velocity'>, p: VelocityPlan, speed: number, target: number, before: number, goal: number): void {
+  const dt = body.clockDt;
+  const away = wrapAngle(goal - before);
+  const turned = ((away < 0 ? -away : away) - PI / 2) / p.turnRate;
+  const stopped = p.braking.model === 'smooth' ? Infinity : p.braking.model === 'instant' ? 0 : speed / p.braking.decelerate;
+  const first = stopped < turned ? stopped : turned;
+  const braked = first < dt ? first : dt;
+  const side = turnedTo(before, away, p.turnRate * braked);
+  followSpeed(body, p.braking, speed, 0, braked);
+  layAlong(body, p, before, side);
+  if (braked === dt) return;
+  const { velocityDx: dx, velocityDy: dy, velocitySpeed: kept } = body;
+  const from = stopped <= turned ? goal : side;
+  const after = turnedTo(from, wrapAngle(goal - from), p.turnRate * (dt - braked));
+  followSpeed(body, p.ramp, stopped <= turned ? 0 : kept, target, dt - braked);
+  layAlong(body, p, from, after);
+  body.velocityDx += dx;
+  body.velocityDy += dy;
 }
 
 /** Scheme turn: the heading turns with the hands, the drive is a signed speed along it. */
@@ -194,17 +229,17 @@ function turnAndDrive(body: Own<'velocity'>, p: VelocityPlan): void {
   const steady = body.gaitSpeed * body.contactSurface;
   const target = body.intentDrive * steady * (body.intentDrive < 0 ? p.backwardFactor : 1);
   body.velocityTarget = target < 0 ? -target : target;
-  followSpeed(body, p.ramp, speedAlong(body, false), target);
+  followSpeed(body, p.ramp, speedAlong(body, false), target, body.clockDt);
   layAlong(body, p, before, wrapAngle(before + body.intentTurn * p.turnRate * body.clockDt));
 }
 
 /** The ramp on one axis: from a speed towards another one. */
-function followSpeed(body: Own<'velocity'>, ramp: RampPlan, from: number, target: number): void {
+function followSpeed(body: Own<'velocity'>, ramp: RampPlan, from: number, target: number, dt: number): void {
   body.velocityFromX = from;
   body.velocityFromY = 0;
   body.velocityAimX = target;
   body.velocityAimY = 0;
-  stepRamp(body, ramp);
+  stepRamp(body, ramp, dt);
 }
 
 /** Lays speed and distance along the heading: the new one (semi-implicit), else the mean of old and new. */
@@ -220,9 +255,13 @@ function layAlong(body: Own<'velocity'>, p: VelocityPlan, before: number, after:
   body.velocityDy = distance * sin(way);
 }
 
-/** No faster than the way allows. */
-function keepToWay(body: Own<'velocity'>): void {
+/** No faster than the way allows: with exact integration at each moment of the tick, else by what is left of the way at its start. */
+function keepToWay(body: Own<'velocity'>, p: VelocityPlan): void {
   const speed = length(body.velocityX, body.velocityY);
+  if (p.exact && body.routeCarries === 1 && body.routeCap < Infinity) {
+    brakeInTick(body, p, speed);
+    return;
+  }
   if (speed <= body.routeCap) return;
   const share = body.routeCap / speed;
   body.velocityX *= share;
@@ -230,6 +269,34 @@ function keepToWay(body: Own<'velocity'>): void {
   body.velocityDx *= share;
   body.velocityDy *= share;
   body.velocitySpeed *= share;
+}
+
+/**
+ * Brakes along v = √(2·d·left), from the moment in which the motion of this tick meets it. With the steady acceleration a of the tick that is
+ * after s = (2·d·left − v²)/(2·(a + d)) at the speed h = √(v² + 2·a·s), a time of 2·s/(v + h); what is left of the tick takes d from the speed.
+ */
+function brakeInTick(body: Own<'velocity'>, p: VelocityPlan, speed: number): void {
+  const { routeToGo: left, routeCap: cap } = body;
+  const twice = 2 * p.ramp.decelerate;
+  const after = left - length(body.velocityDx, body.velocityDy);
+  if (after > 0 && speed * speed <= twice * after) return;
+  const dt = body.clockDt;
+  const before = length(body.velocityFromX, body.velocityFromY);
+  const from = before < cap ? before : cap;
+  const gain = (speed < cap ? speed - from : 0) / dt;
+  const until = (cap * cap - from * from) / (2 * gain + twice);
+  const met = Math.sqrt(from * from + 2 * gain * until);
+  const braked = until > 0 ? dt - (2 * until) / (from + met) : dt;
+  const kept = met - p.ramp.decelerate * braked;
+  const end = kept > 0 ? kept : 0;
+  const gone = left - (end * end) / twice;
+  body.velocityX = body.routeWishX * end;
+  body.velocityY = body.routeWishY * end;
+  body.velocitySpeed = end;
+  // The whole way is the very place.
+  const isWhole = end === 0 && left === body.routeDistance;
+  body.velocityDx = isWhole ? body.routeAimX - body.x : body.routeWishX * gone;
+  body.velocityDy = isWhole ? body.routeAimY - body.y : body.routeWishY * gone;
 }
 
 /** The tick that would pass the point on which the way ends or bends ends there: at its end at rest, at a bend with the speed kept. */

@@ -5,10 +5,11 @@ import { Navigator } from '../../route/navigator.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import { plainGround } from '../scenes/plainGround.ts';
 import { turnLaw } from '../speedLaw.ts';
+import { arrivedAt } from './arrival.ts';
 import { boxWall, movedBy, turnSeconds } from './course.ts';
 import type { Course, Drill, Ran } from './drill.ts';
 import { reaches, rowFrom, turnTo, wayBetween } from './read.ts';
-import { Script } from './script.ts';
+import { CLICK, Script } from './script.ts';
 
 const noClicks = ({ route, scheme, pace }: Parameters): string | null =>
   !route.enabled
@@ -21,6 +22,9 @@ const noClicks = ({ route, scheme, pace }: Parameters): string | null =>
 
 /** Seconds after which a walk to a click is given up, and those that are watched after the time it should take. */
 const PATIENCE = 2;
+
+/** Second in which a place is clicked. */
+const PRESSED = 0.05;
 
 /** Places that are clicked, in body widths from the start: near, far, behind the wall, the body itself, in the wall. */
 const places = {
@@ -75,7 +79,7 @@ const firstWith = (trace: Trace, event: number): number => {
 /**
  * Clicks near, far, behind a wall, on the body itself and into the wall. pathRatio: way to the shortest, the worse of far and behind.
  * arriveError: from the point at the end, the worst of near, far and behind. arriveOvershoot: how far the body goes away from the far point
- * again after it was nearest to it for the first time. arriveTime: from the end of the click to the arrival at the far point. stuckCount: walks that were given up.
+ * again after it was nearest to it for the first time. arriveTime: from the end of the click, CLICK after it was pressed, to the arrival at the far point. stuckCount: walks that were given up.
  */
 export const clickTour: Drill = {
   name: 'click-tour',
@@ -91,7 +95,7 @@ export const clickTour: Drill = {
       const long = (apart([0, 0], places[name]) * 2 + 10) * width;
       return {
         ground: tourGround(width),
-        tape: new Script(parameters).click(0.05, x, y).tape(`Click ${name}`, long / walk + 2 * rise + PATIENCE),
+        tape: new Script(parameters).click(PRESSED, x, y).tape(`Click ${name}`, long / walk + 2 * rise + PATIENCE),
       };
     }),
   measure: (runs, course) => {
@@ -108,6 +112,7 @@ export const clickTour: Drill = {
     const { trace: far } = ran.far;
     const goal = pointOf('far', course.width);
     const arrived = firstWith(far, ARRIVED);
+    const pressed = Math.round(PRESSED * course.hz) / course.hz;
     let [near, over] = [Infinity, 0];
     let isPast = false;
     for (let row = far.first; row < far.end; row++) {
@@ -120,7 +125,7 @@ export const clickTour: Drill = {
       pathRatio: Math.max(ratio('far'), ratio('behind')),
       arriveError: Math.max(error('near'), error('far'), error('behind')),
       arriveOvershoot: over,
-      arriveTime: arrived < 0 ? undefined : far.at('time', arrived - 1) - Math.round(0.1 * course.hz) / course.hz,
+      arriveTime: arrived < 0 ? undefined : arrivedAt(far, arrived, goal, course.parameters) - pressed - CLICK,
       stuckCount: runs.filter(({ trace }) => firstWith(trace, STUCK | CIRCLED) >= 0).length,
     };
   },
@@ -230,7 +235,7 @@ export const plant: Drill = {
     const turn = Math.abs(turnTo(from, to)) % 360;
     if (turn < 1) return { plantDrift: wayBetween(trace, planted + 0.2, Infinity) };
     const turned = (r: number) => Math.abs(turnTo(from, trace.at('facing', r))) % 360;
-    const time = reaches(trace, row, 0.9 * turn, turned, turn, turnLaw(parameters), NEARLY);
+    const time = reaches(trace, row, 0.9 * turn, turned, { limit: turn, law: turnLaw(parameters), alike: NEARLY });
     return { plantTurn: time === null ? undefined : time - planted, plantDrift: wayBetween(trace, planted + 0.2, Infinity) };
   },
 };

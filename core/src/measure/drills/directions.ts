@@ -160,7 +160,7 @@ export const facingTurn: Drill = {
     const first = trace.at('facing', row);
     const goal = turnOf(parameters);
     const gone = (at: number) => Math.abs(turnTo(first, trace.at('facing', at))) % 360;
-    const time = reaches(trace, row, 0.9 * goal, gone, goal, turnLaw(parameters));
+    const time = reaches(trace, row, 0.9 * goal, gone, { limit: goal, law: turnLaw(parameters) });
     let flips: number | undefined;
     if (border) {
       const { trace: held } = border;

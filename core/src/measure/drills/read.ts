@@ -7,27 +7,37 @@ export const rowFrom = (trace: Trace, time: number): number => Math.min(trace.en
 
 const at = (trace: Trace, column: Column, row: number) => trace.at(column, Math.max(trace.first, Math.min(trace.end - 1, row)));
 
-/**
- * The time (s) at which a quantity of rows first reaches a goal from below, from row `from` on, inside its tick (`shareOfTick`; by `law`, where
- * it follows one to a part `alike`); `limit` is what the quantity nears, if that is known. Null where it never does.
- */
+/** What is known of how a quantity goes. */
+interface Going {
+  /** What it nears. */
+  limit?: number | null;
+  /** The law that it follows, to a part `alike`. */
+  law?: SpeedLaw;
+  alike?: number;
+  /** The share of a row's tick after which it meets the goal, where no law of one speed says so. */
+  within?: ((row: number) => number) | undefined;
+}
+
+/** The time (s) at which a quantity of rows first reaches a goal from below, from row `from` on, inside its tick (`shareOfTick`, or as is known). Null where it never does. */
 export function reaches(
   trace: Trace,
   from: number,
   goal: number,
   quantity: (row: number) => number,
-  limit: number | null = null,
-  law: SpeedLaw | null = null,
-  alike?: number,
+  { limit = null, law, alike, within }: Going = {},
 ): number | null {
   for (let row = from + 1; row < trace.end; row++) {
     const [v0, v1] = [quantity(row - 1), quantity(row)];
     if (v1 < goal) continue;
     const [t0, t1] = [trace.at('time', row - 1), trace.at('time', row)];
     const before = row - 2 >= from ? quantity(row - 2) : null;
-    const within = () =>
-      law ? meetingIn({ before, v0, v1, limit, dt: t1 - t0 }, goal, law, alike).share : shareOfTick(before, v0, v1, goal, limit);
-    return t0 + (t1 - t0) * (v0 >= goal ? 0 : within());
+    const share = () =>
+      within
+        ? within(row)
+        : law
+          ? meetingIn({ before, v0, v1, limit, dt: t1 - t0 }, goal, law, alike).share
+          : shareOfTick(before, v0, v1, goal, limit);
+    return t0 + (t1 - t0) * (v0 >= goal ? 0 : share());
   }
   return null;
 }

@@ -6,6 +6,9 @@ import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 /** Ticks of a drill's run at the most: what takes longer ends there. */
 export const MOST_TICKS = 20_000;
 
+/** Seconds for which a click is held. */
+export const CLICK = 0.05;
+
 /** Hands written down in seconds, by what they are to do, for the scheme that reads them. */
 export class Script {
   readonly #hz: number;
@@ -46,7 +49,7 @@ export class Script {
   }
 
   click(at: number, x: number, y: number): this {
-    return this.say(at, { point: [x, y] }, { press: 'pointer' }).release(at + 0.05, 'pointer');
+    return this.say(at, { point: [x, y] }, { press: 'pointer' }).release(at + CLICK, 'pointer');
   }
 
   /** The tape of all that, so many seconds long, at least one tick and not over the limit. */

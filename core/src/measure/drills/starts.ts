@@ -1,3 +1,5 @@
+import { DEGREE } from '../../math/functions.ts';
+import type { Trace } from '../../motion/trace.ts';
 import { meetingIn } from '../crossing.ts';
 import { traceMetrics } from '../metrics.ts';
 import { type SpeedLaw, speedLaw } from '../speedLaw.ts';
@@ -65,6 +67,39 @@ function turnsWithin(law: SpeedLaw, v0: number, v1: number, aim: number, dt: num
 }
 
 /**
+ * The share of a row's tick after which the speed back meets a goal while the heading turns that way at a rate (radians/s): v(t)·cos φ(t), v by its
+ * law where it follows that, else on a line.
+ */
+function bendsWithin(
+  trace: Trace,
+  row: number,
+  back: (row: number) => number,
+  goal: number,
+  limit: number,
+  law: SpeedLaw,
+  rate: number,
+): number {
+  const [v0, v1] = [trace.at('speed', row - 1), trace.at('speed', row)];
+  const dt = trace.at('time', row) - trace.at('time', row - 1);
+  // Braked to a stand, the body has set out straight back.
+  const stopped = back(row - 1) < 0 ? law.meets(-v0, limit, goal, dt) : null;
+  if (stopped && Math.abs(law.after(-v0, limit, dt) - v1) <= 1e-6 * limit) return stopped.seconds / dt;
+  const off = v0 > 0 ? Math.acos(Math.max(-1, Math.min(1, back(row - 1) / v0))) : 0;
+  const isLawful = Math.abs(law.after(v0, limit, dt) - v1) <= 1e-6 * limit;
+  const at = (t: number) => (isLawful ? law.after(v0, limit, t) : v0 + ((v1 - v0) * t) / dt) * Math.cos(Math.max(0, off - rate * t));
+  let [low, high] = [0, dt];
+  for (let i = 0; i < HALVINGS; i++) {
+    const middle = (low + high) / 2;
+    if (at(middle) < goal) low = middle;
+    else high = middle;
+  }
+  return high / dt;
+}
+
+/** Halvings that find a moment inside a tick. */
+const HALVINGS = 40;
+
+/**
  * Full speed, then the other way. reverseTime: from the tick that asks for it to 99 % of what is aimed at that way. reverseOvershoot: the way
  * that is still gone ahead (linear with vector turning: V²/2·brake).
  */
@@ -80,12 +115,12 @@ export const turnRound: Drill = {
   lay: ({ parameters, rise, walk }) => {
     const script = new Script(parameters);
     const turn = REST + rise + AFTER;
-    const { model, brake, halfLife } = parameters.ramp;
-    const back = model === 'smooth' ? 8 * halfLife : walk / brake;
+    const { model, brake, halfLife, turning, turnRate } = parameters.ramp;
+    const back = (model === 'smooth' ? 8 * halfLife : walk / brake) + (turning === 'heading' ? 180 / turnRate : 0);
     script.press(REST, script.ahead).release(turn, script.ahead).press(turn, script.back);
     return [{ ground: openGround(), tape: script.tape('Turn-round', turn + Math.min(30, 1.5 * back + 1.2 * rise) + AFTER) }];
   },
-  measure: ([ran], { rise, hz, parameters: { ramp, clock } }) => {
+  measure: ([ran], { rise, hz, parameters: { ramp, clock, scheme } }) => {
     const { trace } = ran as NonNullable<typeof ran>;
     const begun = Math.round((REST + rise + AFTER) * hz) / hz;
     const row = rowFrom(trace, begun);
@@ -96,7 +131,10 @@ export const turnRound: Drill = {
     const back = (at: number) => -(trace.at('vx', at) * vx + trace.at('vy', at) * vy) / speed;
     const limit = trace.at('target', trace.end - 1);
     const law = speedLaw({ ramp, clock });
-    const time = limit > 0 ? reaches(trace, row, 0.99 * limit, back, limit, law) : null;
+    // A body that stops at once is free to set out the other way at once.
+    const turns = ramp.turning === 'heading' && ramp.model !== 'instant' && scheme !== 'turn';
+    const within = turns ? (at: number) => bendsWithin(trace, at, back, 0.99 * limit, limit, law, ramp.turnRate * DEGREE) : undefined;
+    const time = limit > 0 ? reaches(trace, row, 0.99 * limit, back, { limit, law, within }) : null;
     const ahead = (at: number) => ((trace.at('x', at) - x) * vx + (trace.at('y', at) - y) * vy) / speed;
     let over = 0;
     for (let at = row; at < trace.end; at++) {
