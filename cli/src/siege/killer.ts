@@ -119,6 +119,9 @@ export class Killer {
   }
 }
 
+/** Milliseconds for which work is waited for once it has been told to stop. */
+const PATIENCE = 60_000;
+
 /** Kills now and then for as long as work runs, which is told to stop by `isOver` if the application doesn't recover. */
 export async function killDuring(killer: Killer, rest: () => number, work: (isOver: () => boolean) => Promise<void>): Promise<void> {
   let isOver = false;
@@ -133,6 +136,7 @@ export async function killDuring(killer: Killer, rest: () => number, work: (isOv
     }
   } finally {
     isOver = true;
-    await working;
+    // What asks an application that has ended may never come to its end.
+    await Promise.race([working, pause(PATIENCE)]);
   }
 }

@@ -124,7 +124,9 @@ export class Stand {
   /** The main process of its database; undefined while there is none. */
   get postmasterPid(): number | undefined {
     try {
-      return Number.parseInt(readFileSync(join(this.state, 'postgres/postmaster.pid'), 'utf8'), 10) || undefined;
+      const pid = Number.parseInt(readFileSync(join(this.state, 'postgres/postmaster.pid'), 'utf8'), 10);
+      // The file outlives a killed database, and its number may be another process's by now.
+      return commandOf(pid).includes('postgres') ? pid : undefined;
     } catch {
       return undefined;
     }
