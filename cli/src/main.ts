@@ -151,8 +151,9 @@ program
   .command('export')
   .description('Hands a tuning over: its numbers as constants in a language, in the game’s own units and names.')
   .argument('<tuning>', 'tuning file, - for stdin')
-  .requiredOption('--to <language>', 'ts, c, csharp, python, lua, rust, json or csv')
-  .option('--units <words>', 'the game’s units: px, m:PIXELS or tiles:PIXELS, second or frame:HZ, degree or radian', 'px,second,degree')
+  .option('--to <language>', 'ts, c, csharp, python, lua, rust, json or csv')
+  .option('--into <file>', 'a source or data file of the game: the numbers in it that changed are written in place, and nothing else')
+  .option('--units <words>', 'the game’s units: px, m:PIXELS or tiles:PIXELS, second or frame:HZ, degree or radian')
   .option('--names <file>', 'JSON object with the game’s names by path; a project file does, too')
   .option('--case <style>', 'SCREAMING_SNAKE, snake_case, camelCase or PascalCase; the language’s own when absent')
   .option('--code', 'the motion itself in place of its numbers: ts, c, csharp, python, lua or rust')
@@ -160,8 +161,17 @@ program
   .option('--all', 'all parameters, also those that this tuning does not use')
   .option('-o, --output <file>', 'where to write it (stdout when absent)')
   .option('--force', 'write over a file that was changed by hand')
+  .option('--guesses', 'with --into: writes numbers whose names are only guessed at, too')
+  .option('--digits <more>', 'with --into: digits behind the point beyond those that the file has', '0')
+  .option('--dry-run', 'with --into: says what would change, and writes nothing')
   .addHelpText('after', '\nExample:\n  ./zygopod export demo/carrier-day-boots.tuning.json --to c --units tiles:32,frame:60')
-  .action(leave(async (tuning: string, options) => (await import('./commands/handOff.ts')).exportTuning(tuning, options)));
+  .action(
+    leave(async (tuning: string, options) =>
+      options.into !== undefined
+        ? (await import('./commands/source.ts')).exportInto(tuning, options)
+        : (await import('./commands/handOff.ts')).exportTuning(tuning, options),
+    ),
+  );
 
 program
   .command('checks')
@@ -182,13 +192,13 @@ program
   .command('import')
   .description('Makes a tuning of the numbers in a game’s code or data: what is only guessed or not known is told, and left out.')
   .argument('<file>', 'code or data in any language, - for stdin')
-  .option('--units <words>', 'the units that they stand in, as for export', 'px,second,degree')
+  .option('--units <words>', 'the units that they stand in, as for export; where absent, those that the file speaks of')
   .option('--names <file>', 'JSON object with the game’s names by path; a project file does, too')
   .option('--name <name>', 'what to call the tuning', 'Imported tuning')
-  .option('--guess', 'takes guesses, too')
+  .option('--guess, --guesses', 'takes guesses, too')
   .option('-o, --output <file>', 'where to write it (stdout when absent)')
   .addHelpText('after', '\nExample:\n  ./zygopod import game/motion.h --units tiles:32,frame:60 -o motion.tuning.json')
-  .action(leave(async (file: string, options) => (await import('./commands/handOff.ts')).importTuning(file, options)));
+  .action(leave(async (file: string, options) => (await import('./commands/source.ts')).importTuning(file, options)));
 
 program
   .command('verify')

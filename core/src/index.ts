@@ -16,9 +16,15 @@ export { type GameUnits, plainUnits, readUnits, unitsWord } from './formats/hand
 export { type Case, cases, inCase, writers } from './formats/handOff/writers.ts';
 export { jsonSchema } from './formats/jsonSchema.ts';
 export { junitXml } from './formats/junit.ts';
-export { type Found, findNumbers } from './formats/paste/found.ts';
-export { inUnits, likelyUnits, type PastedUnits, type Placed, pastedTuning, placeNumbers } from './formats/paste/place.ts';
-export { LONGEST as LONGEST_PASTE } from './formats/paste/tokens.ts';
+export type { Terms } from './formats/source/convert.ts';
+export type { Found } from './formats/source/found.ts';
+export { knownNames, unitsOfHandOff } from './formats/source/handedOver.ts';
+export { pastedTuning } from './formats/source/pasted.ts';
+export { type Placed, placeKnown, placeNumbers } from './formats/source/placing.ts';
+export { type ProposedUnits, proposeUnits } from './formats/source/proposeUnits.ts';
+export { readSource, type Source } from './formats/source/source.ts';
+export { LONGEST as LONGEST_SOURCE } from './formats/source/tokens.ts';
+export { type Edit, type Unplaced, type WrittenBack, writeBack } from './formats/source/writeBack.ts';
 export { traceHeader, traceRows } from './formats/traceCsv.ts';
 export { type Formula, formulasOf } from './formulas/formulas.ts';
 export { formulaMath } from './formulas/mathml.ts';

@@ -2,7 +2,7 @@ import '../../../testing/provided.ts';
 import { mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { findNumbers } from '@zygopod/core';
+import { readSource } from '@zygopod/core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { Application, type Listed } from './application.ts';
 import { Folder } from './folder.ts';
@@ -48,7 +48,7 @@ async function handOver(id: string, values: object, name = 'Boots'): Promise<num
   return answer.status;
 }
 const numberIn = (path: string, name: string) =>
-  findNumbers(readFileSync(join(folder.root, path), 'utf8')).find((found) => found.name.split('.').at(-1) === name)?.value;
+  readSource(readFileSync(join(folder.root, path), 'utf8')).found.find((found) => found.name.split('.').at(-1) === name)?.value;
 
 describe('hand-offs with a place in the folder', () => {
   it('are written once they are handed over, and by each saved revision, in their units and the project’s names', async () => {

@@ -8,7 +8,7 @@ import { handOver } from './handOff/handOff.ts';
 import { plainUnits } from './handOff/units.ts';
 import { writers } from './handOff/writers.ts';
 import { junitXml } from './junit.ts';
-import { findNumbers } from './paste/found.ts';
+import { readSource } from './source/source.ts';
 
 const names = nastyNames(400);
 
@@ -82,7 +82,7 @@ describe('a hand-off of a tuning with any name', () => {
     const { text, faults } = handOver(read.value, 'rev 1', { to, units: plainUnits, names: {}, style: null, all: true });
     expect(faults).toEqual([]);
     // Some languages name the whole, and with it what is in it.
-    return findNumbers(text).map(({ name: own, value }) => `${own.split('.').at(-1)} ${value}`);
+    return readSource(text).found.map(({ name: own, value }) => `${own.split('.').at(-1)} ${value}`);
   };
 
   it.each(writers.map(({ id }) => id))('in %s has the same numbers under the same names', (to) => {

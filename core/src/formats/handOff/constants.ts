@@ -5,7 +5,7 @@ import { isLink } from '../../tuning/links.ts';
 import { HALF_LIVES_TO_90, stopDistance } from '../../tuning/outcomes.ts';
 import { rawAt, type Tuning, valueAt } from '../../tuning/tuning.ts';
 import { linkWords } from '../../tuning/words.ts';
-import { type GameUnits, gameUnitWords, inGameUnits } from './units.ts';
+import { type GameUnits, gameDecimal, gameUnitWords, inGameUnits } from './units.ts';
 
 /** A value as it goes into a game. */
 export type ConstantValue = number | boolean | string | readonly ConstantValue[];
@@ -17,6 +17,8 @@ export interface Constant {
   words: readonly string[];
   own: string | null;
   value: ConstantValue;
+  /** A number's shortest text that reads back as the same double in the tuning. */
+  decimal?: string;
   /** Its unit; empty where it has none. */
   unit: string;
   /** What it comes to: `stops in 7 px`. */
@@ -76,7 +78,8 @@ export function constantsOf(
     if (!all && !matters(path, parameters)) continue;
     const raw = valueAt(parameters, path);
     const isNumber = spec.kind === 'number';
-    const value = isNumber ? inGameUnits(raw as number, (spec as NumberSpec).quantity, unit, units) : (raw as ConstantValue);
+    const decimal = isNumber ? gameDecimal(raw as number, (spec as NumberSpec).quantity, unit, units) : null;
+    const value = decimal === null ? (raw as ConstantValue) : Number(decimal);
     if (isNumber && (!Number.isFinite(value) || (value === 0 && raw !== 0)))
       faults.push({ path, why: `${shortNumber(raw as number)} becomes ${value} in these units` });
     const written = rawAt(file, path);
@@ -86,6 +89,7 @@ export function constantsOf(
       words: wordsOfPath(path),
       own: Object.hasOwn(names, path) ? (names[path] as string) : null,
       value,
+      ...(decimal === null ? {} : { decimal }),
       unit: isNumber ? gameUnitWords((spec as NumberSpec).quantity, units) : '',
       outcome: [follows, outcomeOf(path, parameters, unit, units)].filter(Boolean).join(', '),
       group: path.split('.')[0] as string,

@@ -3,7 +3,7 @@ import { sequence } from '../../testing/sequence.ts';
 import { specs } from '../../tuning/catalogue/catalogue.ts';
 import type { FileValue } from '../../tuning/schema.ts';
 import { newTuning, readTuning, withValue } from '../../tuning/tuning.ts';
-import { findNumbers } from '../paste/found.ts';
+import { readSource } from '../source/source.ts';
 import { constantsOf, wordsOfPath } from './constants.ts';
 import { changesSince, type HandOffChoice, handOver } from './handOff.ts';
 import { type GameUnits, inGameUnits, plainUnits, readUnits, unitsWord } from './units.ts';
@@ -75,7 +75,7 @@ describe('constants', () => {
       for (const { id } of writers) {
         const { text, values, faults } = handOver(tuning, 'rev 1', choice({ to: id, units, all: next() < 0.5 }));
         expect(faults).toEqual([]);
-        const found = new Map(findNumbers(text).map(({ name, value }) => [name.split('.').at(-1), value]));
+        const found = new Map(readSource(text).found.map(({ name, value }) => [name.split('.').at(-1), value]));
         for (const [name, value] of Object.entries(values))
           if (typeof value === 'number') expect(found.get(name), `${id} ${name} in ${unitsWord(units)}`).toBe(value);
       }

@@ -1,3 +1,4 @@
+import { EXACT_PI, Exact, shortestDecimal } from '../../math/exact.ts';
 import type { Quantity } from '../../tuning/catalogue/specs.ts';
 
 /** In which units a game takes its numbers. */
@@ -14,40 +15,48 @@ export interface GameUnits {
 
 export const plainUnits: GameUnits = { length: 'px', tile: 32, metre: 32, time: 'second', hz: 60, angle: 'degree' };
 
-/** What one unit of a tuning is in the game's: lengths from px or m, times from s, angles from degrees. */
-function factorOf(quantity: Quantity, unit: 'px' | 'm', { length, tile, metre, time, hz, angle }: GameUnits): number {
-  const pixels = unit === 'm' ? metre : 1;
-  const of = pixels / (length === 'm' ? metre : length === 'tiles' ? tile : 1);
-  const rate = time === 'frame' ? 1 / hz : 1;
-  const turn = angle === 'radian' ? Math.PI / 180 : 1;
+/** What one unit of a tuning is in the game's: lengths from px or m, times from s, angles from degrees. Exact. */
+function factorOf(quantity: Quantity, unit: 'px' | 'm', { length, tile, metre, time, hz, angle }: GameUnits): Exact {
+  const pixels = unit === 'm' ? new Exact(metre) : ONE;
+  const of = pixels.div(length === 'm' ? metre : length === 'tiles' ? tile : 1);
+  const rate = time === 'frame' ? ONE.div(hz) : ONE;
+  const turn = angle === 'radian' ? EXACT_PI.div(180) : ONE;
   switch (quantity) {
     case 'length':
       return of;
     case 'speed':
-      return of * rate;
+      return of.times(rate);
     case 'acceleration':
-      return of * rate * rate;
+      return of.times(rate).times(rate);
     case 'time':
-      return 1 / rate;
+      return ONE.div(rate);
     case 'rate':
       return rate;
     case 'angle':
       return turn;
     case 'angularSpeed':
-      return turn * rate;
+      return turn.times(rate);
     default:
-      return 1;
+      return ONE;
   }
 }
 
-/** Digits that a converted number keeps; one that is not converted keeps all. */
-const DIGITS = 9;
+const ONE = new Exact(1);
 
-/** A number of a tuning in the game's units. */
-export function inGameUnits(value: number, quantity: Quantity, unit: 'px' | 'm', units: GameUnits): number {
+/** A number of a tuning in the game's units: the shortest decimal that reads back as the same double (`fromGameUnits`). */
+export function gameDecimal(value: number, quantity: Quantity, unit: 'px' | 'm', units: GameUnits): string {
   const factor = factorOf(quantity, unit, units);
-  return factor === 1 ? value : Number((value * factor).toPrecision(DIGITS));
+  if (factor.eq(1) || !Number.isFinite(value)) return String(value);
+  return shortestDecimal(factor.times(value), (decimal) => decimal.div(factor).toNumber() === value);
 }
+
+/** The same as the nearest double. */
+export const inGameUnits = (value: number, quantity: Quantity, unit: 'px' | 'm', units: GameUnits): number =>
+  Number(gameDecimal(value, quantity, unit, units));
+
+/** A number that stands in the game's units, in a tuning's. */
+export const fromGameUnits = (value: Exact, quantity: Quantity, unit: 'px' | 'm', units: GameUnits): Exact =>
+  value.div(factorOf(quantity, unit, units));
 
 /** The unit of a quantity in the game, in words; empty for what has none. */
 export function gameUnitWords(quantity: Quantity, { length, time, angle }: GameUnits): string {

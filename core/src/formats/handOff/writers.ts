@@ -1,4 +1,4 @@
-import { csvLine, identifierOf, inComment } from '../escaping.ts';
+import { csvCell, identifierOf, inComment } from '../escaping.ts';
 import type { Constant, ConstantFault, ConstantValue } from './constants.ts';
 
 /** The case in which names are written. */
@@ -17,6 +17,7 @@ export interface WrittenConstant {
   path: string;
   name: string;
   value: ConstantValue;
+  decimal?: string;
   comment: string;
   group: string;
 }
@@ -49,13 +50,13 @@ const words = (text: string) => text.split(' ');
 interface Literals {
   isTrue: string;
   isFalse: string;
-  number(value: number): string;
+  number(decimal: string): string;
   list(values: string[], value: readonly ConstantValue[]): string;
 }
 
-function literal(value: ConstantValue, of: Literals): string {
+function literal(value: ConstantValue, of: Literals, decimal = String(value)): string {
   if (typeof value === 'boolean') return value ? of.isTrue : of.isFalse;
-  if (typeof value === 'number') return of.number(value);
+  if (typeof value === 'number') return of.number(decimal);
   if (typeof value === 'string') return JSON.stringify(value);
   return of.list(
     value.map((one) => literal(one, of)),
@@ -64,11 +65,8 @@ function literal(value: ConstantValue, of: Literals): string {
 }
 
 /** A number with a point in it, so that no language takes it for a whole one. */
-const pointed = (value: number) => {
-  const text = String(value);
-  return /[.e]/.test(text) ? text : `${text}.0`;
-};
-const plain = (value: number) => String(value);
+const pointed = (decimal: string) => (/[.e]/.test(decimal) ? decimal : `${decimal}.0`);
+const plain = (decimal: string) => decimal;
 
 /** Lines `name value comment`, names and values in columns of their own, a gap between groups. */
 function columns(
@@ -76,7 +74,7 @@ function columns(
   line: (name: string, value: string, comment: string) => string,
   of: Literals,
 ): string {
-  const rows = constants.map(({ name, value, comment, group }) => ({ name, value: literal(value, of), comment, group }));
+  const rows = constants.map(({ name, value, decimal, comment, group }) => ({ name, value: literal(value, of, decimal), comment, group }));
   const wide = Math.max(0, ...rows.map(({ name }) => name.length));
   const deep = Math.min(14, Math.max(0, ...rows.map(({ value }) => value.length)));
   let group = rows[0]?.group;
@@ -237,7 +235,10 @@ const json: Writer = {
   style: 'snake_case',
   comment: null,
   reserved: [],
-  write: (constants) => `{\n${constants.map(({ name, value }) => `  ${JSON.stringify(name)}: ${JSON.stringify(value)}`).join(',\n')}\n}\n`,
+  write: (constants, { units }) => {
+    const members = constants.map(({ name, value, decimal }) => `  ${JSON.stringify(name)}: ${decimal ?? JSON.stringify(value)}`);
+    return `{\n${[`  "_units": "${units.replaceAll(', ', ',')}"`, ...members].join(',\n')}\n}\n`;
+  },
 };
 
 const csv: Writer = {
@@ -247,12 +248,14 @@ const csv: Writer = {
   style: 'snake_case',
   comment: null,
   reserved: [],
-  write: (constants) =>
-    `name,value,comment,path\r\n${constants
-      .map(({ name, value, comment, path }) =>
-        csvLine([name, typeof value === 'string' || typeof value === 'number' ? value : JSON.stringify(value), comment, path]),
-      )
-      .join('')}`,
+  write: (constants, { units }) => {
+    // A number stays one, whatever its sign.
+    const cell = (value: ConstantValue) => csvCell(typeof value === 'string' ? value : JSON.stringify(value));
+    const rows = constants.map(
+      ({ name, value, decimal, comment, path }) => `${csvCell(name)},${decimal ?? cell(value)},${csvCell(comment)},${csvCell(path)}\r\n`,
+    );
+    return `name,value,comment,path\r\n_units,"${units.replaceAll(', ', ',')}",,\r\n${rows.join('')}`;
+  },
 };
 
 /** The languages and formats in which constants are handed over. */
@@ -268,13 +271,13 @@ export function nameConstants(
 ): { written: WrittenConstant[]; faults: ConstantFault[] } {
   const faults: ConstantFault[] = [];
   const taken = new Map<string, string>();
-  const written = constants.map(({ path, words, own, value, unit, outcome, group }): WrittenConstant => {
+  const written = constants.map(({ path, words, own, value, decimal, unit, outcome, group }): WrittenConstant => {
     const name = own ?? inCase(words, style);
     if (writer.comment !== null && !identifier.test(name)) faults.push({ path, why: `“${name}” can be no name in ${writer.title}` });
     else if (writer.reserved.includes(name)) faults.push({ path, why: `${name} is a word of ${writer.title} itself` });
     else if (taken.has(name)) faults.push({ path, why: `${name} is the name of ${taken.get(name)}, too` });
     taken.set(name, path);
-    return { path, name, value, group, comment: [unit, outcome].filter(Boolean).join(', ') };
+    return { path, name, value, ...(decimal === undefined ? {} : { decimal }), group, comment: [unit, outcome].filter(Boolean).join(', ') };
   });
   return { written, faults };
 }

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { specs } from '../../../tuning/catalogue/catalogue.ts';
+import { specs } from '../../tuning/catalogue/catalogue.ts';
 
 /** A number, flag or word of a fragment, and the parameter that it is. Test data. */
 export interface Mark {

@@ -1,8 +1,9 @@
-import { and, desc, eq, getTableColumns, ilike, isNotNull, isNull, lt, or, sql } from 'drizzle-orm';
+import { and, desc, eq, getTableColumns, ilike, isNotNull, isNull, lt, or, type Placeholder, sql } from 'drizzle-orm';
 import type { Kind } from '../kinds.ts';
 import { Problem } from '../problem.ts';
 import { announce } from './changes.ts';
 import type { Database } from './connection.ts';
+import { prepared } from './prepared.ts';
 import type { RawJson } from './rawJson.ts';
 import { documents, projects, revisions } from './schema.ts';
 
@@ -13,6 +14,9 @@ type Document = Omit<typeof documents.$inferSelect, 'numbers'>;
 
 /** A database, or a transaction on it. */
 export type Reader = Pick<Database, 'select'>;
+
+/** Whether a reader is the database itself, and no transaction on it. */
+const isDatabase = (db: Reader): db is Database => '$client' in db;
 
 /** A file that was judged good: its name, its text, and the SHA-256 of its canonical text. */
 export interface JudgedFile {
@@ -108,15 +112,23 @@ function foundInUse(kind: Kind, found: { document: Document; projectAway: Date |
   return document;
 }
 
-/** A document with the file of its newest revision. */
-export async function getDocument(db: Reader, kind: Kind, id: string): Promise<Document & { file: RawJson }> {
-  const [found] = await db
+const withNewest = (db: Reader, kind: Kind | Placeholder, id: string | Placeholder) =>
+  db
     .select({ document: shown, projectAway: projects.putAwayAt, file: revisions.file })
     .from(documents)
     .innerJoin(projects, eq(projects.id, documents.project))
     .innerJoin(revisions, and(eq(revisions.document, documents.id), eq(revisions.number, documents.head)))
     .where(and(eq(documents.id, id), eq(documents.kind, kind)))
     .limit(1);
+
+/** A document with the file of its newest revision. */
+export async function getDocument(db: Reader, kind: Kind, id: string): Promise<Document & { file: RawJson }> {
+  const [found] = isDatabase(db)
+    ? await prepared(db, 'document', (name) => withNewest(db, sql.placeholder('kind'), sql.placeholder('id')).prepare(name)).execute({
+        kind,
+        id,
+      })
+    : await withNewest(db, kind, id);
   const document = foundInUse(kind, found);
   // The compiler can't know that what was found in use was found.
   return { ...document, file: (found as NonNullable<typeof found>).file };
@@ -126,7 +138,7 @@ export async function getDocument(db: Reader, kind: Kind, id: string): Promise<D
 const inUsedProject = sql`exists (select 1 from ${projects} where ${projects.id} = ${documents.project} and ${projects.putAwayAt} is null)`;
 
 /** What says that a document is the one of this kind and id, and in use, as its project is. */
-export const inUse = (kind: Kind, id: string) =>
+export const inUse = (kind: Kind | Placeholder, id: string | Placeholder) =>
   and(eq(documents.id, id), eq(documents.kind, kind), isNull(documents.putAwayAt), inUsedProject);
 
 /** Says why a document that a writer wanted is not in use. */

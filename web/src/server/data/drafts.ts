@@ -1,8 +1,9 @@
-import { and, eq, getTableColumns, gte, sql } from 'drizzle-orm';
+import { type AnyColumn, and, eq, getTableColumns, gte, type SQL, sql } from 'drizzle-orm';
 import type { Kind } from '../kinds.ts';
 import { Problem } from '../problem.ts';
 import type { Database } from './connection.ts';
 import { findDocument, inUse, notInUse, type Reader, type Seen } from './documents.ts';
+import { prepared } from './prepared.ts';
 import type { RawJson } from './rawJson.ts';
 import { documents, drafts } from './schema.ts';
 
@@ -56,45 +57,68 @@ async function putAtOnce(
   db: Database,
   { kind, id, file, base, seen }: { kind: Kind; id: string; file: RawJson; base: number | undefined; seen: number },
 ): Promise<Draft | undefined> {
-  const isSeen = sql`exists (select 1 from ${drafts} where ${drafts.document} = ${id} and ${drafts.version} = ${seen})`;
-  const isNone = sql`not exists (select 1 from ${drafts} where ${drafts.document} = ${id})`;
-  const fits = base === undefined ? undefined : seen > 0 ? gte(documents.head, base) : eq(documents.head, base);
-  const counted = db.$with('counted').as(
+  const statement = seen > 0 ? putOver(db, base !== undefined) : putFirst(db, base !== undefined);
+  const [draft] = await statement.execute({ id, kind, seen, base, file: file.text });
+  return draft;
+}
+
+/** What counts a draft's version on, if the document is in use and its newest revision fits the base. */
+function counting(db: Database, draftIsThere: SQL, fits: SQL | undefined) {
+  return db.$with('counted').as(
     db
       .update(documents)
       .set({ drafted: sql`${documents.drafted} + 1` })
-      .where(and(inUse(kind, id), fits, seen > 0 ? isSeen : isNone))
+      .where(and(inUse(sql.placeholder('kind'), sql.placeholder('id')), fits, draftIsThere))
       .returning({ id: documents.id, head: documents.head, version: documents.drafted }),
   );
-  const version = sql<number>`${counted.version}`;
-  const from = base === undefined ? sql<number>`${counted.head}` : sql<number>`${base}::int`;
-  const [draft] =
-    seen > 0
-      ? await db
-          .with(counted)
-          .update(drafts)
-          .set({ version, base: from, file, updatedAt: sql`now()` })
-          .from(counted)
-          .where(and(eq(drafts.document, counted.id), eq(drafts.version, seen)))
-          .returning(getTableColumns(drafts))
-      : await db
-          .with(counted)
-          .insert(drafts)
-          .select((query) =>
-            query
-              .select({
-                document: counted.id,
-                version: counted.version,
-                base: from.as('base'),
-                file: sql<RawJson>`${sql.param(file, drafts.file)}::jsonb`.as('file'),
-                updatedAt: sql<Date>`now()`.as('updated_at'),
-              })
-              .from(counted),
-          )
-          .onConflictDoNothing()
-          .returning();
-  return draft;
 }
+
+/** The base that is told, or the newest revision. */
+const baseOf = (isTold: boolean, head: AnyColumn) => (isTold ? sql<number>`${sql.placeholder('base')}::int` : sql<number>`${head}`);
+
+/** Keeps a draft in place of the one that was seen. */
+const putOver = (db: Database, hasBase: boolean) =>
+  prepared(db, `draft_over${hasBase ? '_base' : ''}`, (name) => {
+    const isSeen = sql`exists (select 1 from ${drafts} where ${drafts.document} = ${sql.placeholder('id')} and ${drafts.version} = ${sql.placeholder('seen')})`;
+    const counted = counting(db, isSeen, hasBase ? gte(documents.head, sql.placeholder('base')) : undefined);
+    return db
+      .with(counted)
+      .update(drafts)
+      .set({
+        version: sql`${counted.version}`,
+        base: baseOf(hasBase, counted.head),
+        file: sql`${sql.placeholder('file')}::jsonb`,
+        updatedAt: sql`now()`,
+      })
+      .from(counted)
+      .where(and(eq(drafts.document, counted.id), eq(drafts.version, sql.placeholder('seen'))))
+      .returning(getTableColumns(drafts))
+      .prepare(name);
+  });
+
+/** Keeps the first draft since a revision. */
+const putFirst = (db: Database, hasBase: boolean) =>
+  prepared(db, `draft_first${hasBase ? '_base' : ''}`, (name) => {
+    const isNone = sql`not exists (select 1 from ${drafts} where ${drafts.document} = ${sql.placeholder('id')})`;
+    const counted = counting(db, isNone, hasBase ? eq(documents.head, sql.placeholder('base')) : undefined);
+    return db
+      .with(counted)
+      .insert(drafts)
+      .select((query) =>
+        query
+          .select({
+            document: counted.id,
+            version: counted.version,
+            base: baseOf(hasBase, counted.head).as('base'),
+            file: sql<RawJson>`${sql.placeholder('file')}::jsonb`.as('file'),
+            updatedAt: sql<Date>`now()`.as('updated_at'),
+          })
+          .from(counted),
+      )
+      .onConflictDoNothing()
+      .returning()
+      .prepare(name);
+  });
 
 /** Throws away the draft that the writer has seen; one that moved on meanwhile stays, and is handed back with a 409. */
 export async function deleteDraft(db: Database, kind: Kind, id: string, seen: Seen): Promise<void> {

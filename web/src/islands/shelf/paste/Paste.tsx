@@ -1,4 +1,15 @@
-import { isLink, LONGEST_PASTE, type PastedUnits, type Placed, shortNumber, specOf, specs, unitOf } from '@zygopod/core';
+import {
+  type GameUnits,
+  isLink,
+  LONGEST_SOURCE,
+  type Placed,
+  type ProposedUnits,
+  shortNumber,
+  specOf,
+  specs,
+  type Terms,
+  unitOf,
+} from '@zygopod/core';
 import { useMemo, useState } from 'react';
 import { Overlay } from '../../controls/Overlay.tsx';
 import { createDocument } from '../../work/deeds.ts';
@@ -7,14 +18,16 @@ import { firstPasting, readPasting } from './session.ts';
 /** Rows of numbers that are shown. */
 const SHOWN = 200;
 
-const paths = [...specs].filter(([, { kind }]) => kind === 'number').map(([path, { label }]) => ({ path, label }));
+const paths = [...specs].map(([path, { label, kind }]) => ({ path, label, kind }));
+/** What a number, a flag or a word may be. */
+const kindsOf = { number: ['number'], flag: ['flag'], word: ['choice'], list: ['set', 'curve'] } as const;
 
 /** Makes a tuning of numbers that are pasted from code: which parameter each is, in which units, and what stays in the note. */
 export function Paste({ close }: { close(): void }) {
   const [pasting, change] = useState(firstPasting);
   const [why, tell] = useState<string | null>(null);
   const read = useMemo(() => readPasting(pasting), [pasting]);
-  const { placed, made, units, likely } = read;
+  const { placed, made, terms, likely, isAsked } = read;
   const count = (is: (one: Placed) => boolean) => placed.filter(is).length;
   const [sure, guessed, left] = [
     count((one) => one.path !== null && !one.isGuess),
@@ -37,13 +50,18 @@ export function Paste({ close }: { close(): void }) {
             placeholder={
               'WALK_SPEED = 3.5f;\n"run_speed": 6,\nlocal accel = 40\n…\n\nConstants in any language, or JSON, YAML, INI, TOML, XML, CSV'
             }
-            maxLength={LONGEST_PASTE}
+            maxLength={LONGEST_SOURCE}
             spellCheck={false}
             className="digits h-56 w-full resize-none border border-ink bg-paper p-2 text-[13px]"
             value={pasting.code}
-            onChange={(event) => change({ ...pasting, code: event.target.value, chosen: {} })}
+            onChange={(event) => change({ ...pasting, code: event.target.value, chosen: {}, terms: null })}
           />
-          <Units units={units} why={pasting.units ? [] : likely.why} change={(units) => change({ ...pasting, units })} />
+          <Units
+            terms={terms}
+            likely={pasting.terms ? null : likely}
+            isAsked={isAsked && placed.length > 0}
+            change={(changed) => change({ ...pasting, terms: changed })}
+          />
           <label className="flex items-baseline gap-2">
             Name
             <input
@@ -64,16 +82,20 @@ export function Paste({ close }: { close(): void }) {
           <div className="mt-1 h-[330px] overflow-y-auto border-t border-rule">
             <table className="w-full text-[13px]">
               <tbody>
-                {placed.slice(0, SHOWN).map((one, i) => (
-                  <Row
-                    key={`${i} ${one.found.name}`}
-                    one={one}
-                    value={one.path ? made.values[one.path] : undefined}
-                    refused={one.path ? made.refused.find(({ path }) => path === one.path)?.why : undefined}
-                    unit={made.file.unit ?? 'px'}
-                    choose={(path) => change({ ...pasting, chosen: { ...pasting.chosen, [i]: path } })}
-                  />
-                ))}
+                {placed
+                  .slice(0, SHOWN)
+                  .map((one, i) =>
+                    one.found.kind === 'word' && !one.path ? null : (
+                      <Row
+                        key={`${i} ${one.found.name}`}
+                        one={one}
+                        value={one.path ? made.values[one.path] : undefined}
+                        refused={one.path ? made.refused.find(({ path }) => path === one.path)?.why : undefined}
+                        unit={made.file.unit ?? 'px'}
+                        choose={(path) => change({ ...pasting, chosen: { ...pasting.chosen, [i]: path } })}
+                      />
+                    ),
+                  )}
               </tbody>
             </table>
             {placed.length > SHOWN && <p className="text-ink-soft">and {placed.length - SHOWN} more, taken the same way</p>}
@@ -96,7 +118,8 @@ export function Paste({ close }: { close(): void }) {
         </button>
         <button
           type="button"
-          disabled={Object.keys(made.values).length === 0}
+          disabled={Object.keys(made.values).length === 0 || isAsked}
+          title={isAsked ? 'Confirm the units first' : undefined}
           className="bg-ink px-3 py-1 font-semibold text-sheet disabled:opacity-50"
           onClick={() => void make()}
         >
@@ -121,7 +144,11 @@ function Row({
   choose(path: string | null): void;
 }) {
   const spec = path ? specOf(path) : null;
-  const raw = found.times ? `${shortNumber(found.times.factor)} × ${found.times.of}` : shortNumber(found.value, 6);
+  const raw = found.times
+    ? `${shortNumber(Number(found.times.factor))} × ${found.times.of}`
+    : typeof found.value === 'number'
+      ? shortNumber(found.value, 6)
+      : String(found.value);
   const link = isLink(value as never) ? (value as { of: string; times?: number }) : null;
   return (
     <tr
@@ -146,11 +173,13 @@ function Row({
           onChange={(event) => choose(event.target.value || null)}
         >
           <option value="">stays in the note</option>
-          {paths.map(({ path: own, label }) => (
-            <option key={own} value={own}>
-              {label} ({own})
-            </option>
-          ))}
+          {paths
+            .filter(({ kind }) => (kindsOf[found.kind] as readonly string[]).includes(kind))
+            .map(({ path: own, label }) => (
+              <option key={own} value={own}>
+                {label} ({own})
+              </option>
+            ))}
         </select>
         <span className={`block text-xs ${refused ? 'text-now' : 'text-ink-soft'}`}>
           {refused ? `▲ ${refused}` : isGuess ? `a guess: ${why}` : why}
@@ -170,9 +199,24 @@ function Row({
   );
 }
 
-/** In which units the numbers stand, and what speaks for that. */
-function Units({ units, why, change }: { units: PastedUnits; why: readonly string[]; change(units: PastedUnits): void }) {
-  const number = (label: string, value: number, set: (value: number) => void) => (
+/** In which units the numbers stand, and what speaks for that; what is doubtful has to be confirmed. */
+function Units({
+  terms,
+  likely,
+  isAsked,
+  change,
+}: {
+  terms: Terms;
+  likely: ProposedUnits | null;
+  isAsked: boolean;
+  change(terms: Terms): void;
+}) {
+  const { units } = terms;
+  const set = (changes: Partial<GameUnits>) => {
+    const next = { ...units, ...changes };
+    change({ ...terms, units: next, fileUnit: next.length === 'm' ? 'm' : 'px' });
+  };
+  const number = (label: string, value: number, put: (value: number) => void) => (
     <input
       aria-label={label}
       type="number"
@@ -180,40 +224,58 @@ function Units({ units, why, change }: { units: PastedUnits; why: readonly strin
       step="any"
       className="digits w-16 border-b border-rule bg-transparent text-right"
       value={value}
-      onChange={(event) => Number(event.target.value) > 0 && set(Number(event.target.value))}
+      onChange={(event) => Number(event.target.value) > 0 && put(Number(event.target.value))}
     />
   );
   return (
-    <fieldset className="border-t border-rule pt-2">
+    <fieldset className="border-t border-rule pt-2" data-testid="units">
       <legend className="rubric">In which units</legend>
-      <p className="flex items-baseline gap-2">
+      <p className="flex flex-wrap items-baseline gap-2">
         <select
           aria-label="Unit of length"
           className="bg-transparent"
           value={units.length}
-          onChange={(event) => change({ ...units, length: event.target.value as PastedUnits['length'] })}
+          onChange={(event) => set({ length: event.target.value as GameUnits['length'] })}
         >
           <option value="px">pixels</option>
           <option value="m">metres</option>
           <option value="tiles">tiles of</option>
         </select>
-        {units.length === 'tiles' && <>{number('Pixels of a tile', units.tile, (tile) => change({ ...units, tile }))} px</>}
+        {units.length === 'tiles' && <>{number('Pixels of a tile', units.tile, (tile) => set({ tile }))} px</>}
         <select
           aria-label="Unit of time"
           className="bg-transparent"
           value={units.time}
-          onChange={(event) => change({ ...units, time: event.target.value as PastedUnits['time'] })}
+          onChange={(event) => set({ time: event.target.value as GameUnits['time'] })}
         >
           <option value="second">per second</option>
           <option value="frame">per frame at</option>
         </select>
-        {units.time === 'frame' && <>{number('Frames a second', units.hz, (hz) => change({ ...units, hz }))} Hz</>}
+        {units.time === 'frame' && <>{number('Frames a second', units.hz, (hz) => set({ hz }))} Hz</>}
+        <select
+          aria-label="Unit of angle"
+          className="bg-transparent"
+          value={units.angle}
+          onChange={(event) => set({ angle: event.target.value as GameUnits['angle'] })}
+        >
+          <option value="degree">degrees</option>
+          <option value="radian">radians</option>
+        </select>
       </p>
-      {why.map((line) => (
+      {likely && likely.evidence.length > 0 && <p className="text-xs text-ink-soft">{likely.evidence.join('; ')}</p>}
+      {likely?.doubts.map((line) => (
         <p key={line} className="text-xs text-stamina-ink">
-          ◆ {line}
+          ◆ {line}: hardly
         </p>
       ))}
+      {isAsked && (
+        <p className="mt-1 text-stamina-ink">
+          ◆ Nothing says for sure which units these are.{' '}
+          <button type="button" className="font-semibold underline" onClick={() => change(terms)}>
+            These are right
+          </button>
+        </p>
+      )}
     </fieldset>
   );
 }

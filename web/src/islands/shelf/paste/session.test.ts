@@ -1,3 +1,4 @@
+import { plainUnits } from '@zygopod/core';
 import { describe, expect, it } from 'vitest';
 import { firstPasting, readPasting } from './session.ts';
 
@@ -6,23 +7,24 @@ const of = (changes: object) => readPasting({ ...firstPasting, code, ...changes 
 
 describe('a paste', () => {
   it('is read as its numbers speak for, which is told', () => {
-    const { placed, units, likely, made } = of({});
+    const { placed, terms, isAsked, made } = of({});
     expect(placed.map(({ path, isGuess }) => [path, isGuess])).toEqual([
       ['pace.walkSpeed', true],
       ['pace.sprintSpeed', false],
       [null, false],
       [null, false],
     ]);
-    expect(units).toEqual({ length: 'px', tile: 32, time: 'frame', hz: 60 });
-    expect(likely.why).toHaveLength(1);
-    expect(made.values).toEqual({ 'pace.walkSpeed': 210, 'pace.sprintSpeed': 360 });
+    // Tiles, metres or pixels a frame: nothing says which, and it has to be asked.
+    expect(isAsked).toBe(true);
+    expect(of({ terms }).isAsked).toBe(false);
+    expect(made.values).toEqual(of({ terms }).made.values);
     expect(made.file.name).toBe('Pasted tuning');
   });
 
   it('is what is chosen by hand: that is no guess any more, and nobody else’s', () => {
     const { placed, made } = of({
       chosen: { 2: 'ramp.accelerate', 1: null },
-      units: { length: 'px', tile: 32, time: 'second', hz: 60 },
+      terms: { units: plainUnits, fileUnit: 'px', strictly: false },
       name: ' Mine ',
     });
     expect(placed[2]).toMatchObject({ path: 'ramp.accelerate', isGuess: false, why: 'chosen by you' });
@@ -30,7 +32,10 @@ describe('a paste', () => {
     expect(made.values).toEqual({ 'pace.walkSpeed': 3.5, 'ramp.accelerate': 900 });
     expect(made.note).toContain('run = 6 (line 2)');
     expect(made.file.name).toBe('Mine');
-    const other = of({ chosen: { 2: 'pace.walkSpeed' } });
+    const other = of({
+      chosen: { 2: 'pace.walkSpeed' },
+      terms: { units: { ...plainUnits, time: 'frame' }, fileUnit: 'px', strictly: false },
+    });
     expect(other.placed[0]).toMatchObject({ path: null, why: 'you chose another for it' });
     expect(other.made.values['pace.walkSpeed']).toBe(54_000);
   });

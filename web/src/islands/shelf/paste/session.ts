@@ -1,4 +1,4 @@
-import { findNumbers, likelyUnits, type PastedUnits, type Placed, pastedTuning, placeNumbers } from '@zygopod/core';
+import { type Placed, pastedTuning, placeNumbers, proposeUnits, readSource, type Terms } from '@zygopod/core';
 
 /** What is pasted, and what was changed of its reading by hand. */
 export interface Pasting {
@@ -6,15 +6,16 @@ export interface Pasting {
   name: string;
   /** By hand: the parameter of a number by its place; null leaves it in the note. */
   chosen: Readonly<Record<number, string | null>>;
-  /** By hand; null: as the numbers speak for. */
-  units: PastedUnits | null;
+  /** By hand, or confirmed; null: as the numbers speak for. */
+  terms: Terms | null;
 }
 
-export const firstPasting: Pasting = { code: '', name: 'Pasted tuning', chosen: {}, units: null };
+export const firstPasting: Pasting = { code: '', name: 'Pasted tuning', chosen: {}, terms: null };
 
 /** Reads what is pasted: the numbers with their places, the units and what speaks for them, and the tuning that it comes to. */
-export function readPasting({ code, name, chosen, units }: Pasting) {
-  const proposed = placeNumbers(findNumbers(code));
+export function readPasting({ code, name, chosen, terms }: Pasting) {
+  const source = readSource(code);
+  const proposed = placeNumbers(source.found);
   const placed = proposed.map((one, i): Placed => {
     const path = chosen[i];
     if (path === undefined) return one;
@@ -30,7 +31,8 @@ export function readPasting({ code, name, chosen, units }: Pasting) {
       ? { ...one, path: null, isGuess: false, why: 'you chose another for it' }
       : one,
   );
-  const likely = likelyUnits(settled);
-  const inForce = units ?? likely.units;
-  return { placed: settled, likely, units: inForce, made: pastedTuning(name.trim() || 'Pasted tuning', settled, inForce) };
+  const likely = proposeUnits(settled, source);
+  const inForce = terms ?? likely.terms;
+  const made = pastedTuning(name.trim() || 'Pasted tuning', settled, inForce);
+  return { placed: settled, likely, terms: inForce, isAsked: terms === null && !likely.isSure, made };
 }

@@ -1,13 +1,20 @@
 import { describe, expect, it } from 'vitest';
 import { sequence } from '../../testing/sequence.ts';
-import { findNumbers } from './found.ts';
-import { fragments } from './fragments.ts';
-import { likelyUnits, type PastedUnits, pastedTuning, placeNumbers } from './place.ts';
+import { fragments } from '../../testing/sources/fragments.ts';
+import { type GameUnits, plainUnits } from '../handOff/units.ts';
+import { pastedTuning } from './pasted.ts';
+import { placeNumbers } from './placing.ts';
+import { proposeUnits } from './proposeUnits.ts';
+import { readSource } from './source.ts';
 
 const last = (name: string) => name.split('.').at(-1) as string;
-const perSecond: PastedUnits = { length: 'px', tile: 32, time: 'second', hz: 60 };
-const pasted = (code: string, units: Partial<PastedUnits> = {}) =>
-  pastedTuning('Pasted', placeNumbers(findNumbers(code)), { ...perSecond, ...units });
+const findNumbers = (code: string) => readSource(code).found.filter(({ kind }) => kind === 'number');
+const pasted = (code: string, units: Partial<GameUnits> = {}) =>
+  pastedTuning('Pasted', placeNumbers(readSource(code).found), {
+    units: { ...plainUnits, ...units },
+    fileUnit: units.length === 'm' ? 'm' : 'px',
+    strictly: false,
+  });
 
 describe('pasted fragments of games', () => {
   it.each(fragments)('in $language: every number is found, and none is placed wrongly without being marked as a guess', ({ code, is }) => {
@@ -176,13 +183,13 @@ describe('numbers', () => {
   });
 
   it('speak for their units by names, comments and size; nothing is taken silently', () => {
-    const likely = (code: string) => likelyUnits(placeNumbers(findNumbers(code)));
-    expect(likely('walk_speed = 140')).toEqual({ units: perSecond, why: [] });
-    expect(likely('walk_speed = 3.5 // m/s').units.length).toBe('m');
-    expect(likely('walk_speed = 2.5 # px per frame').units.time).toBe('frame');
-    expect(likely('walk_speed = 2.5')).toMatchObject({ units: { time: 'frame' }, why: [expect.stringContaining('2.5')] });
-    expect(likely('walk_speed = 4\ntile_size = 16').units).toMatchObject({ length: 'tiles', tile: 16 });
-    expect(likely('walk_speed = 140\ntick_rate = 50').units.hz).toBe(50);
+    const likely = (code: string) => proposeUnits(placeNumbers(readSource(code).found), readSource(code));
+    expect(likely('walk_speed = 140')).toMatchObject({ terms: { units: plainUnits }, isSure: true });
+    expect(likely('walk_speed = 3.5 // m/s').terms.units.length).toBe('m');
+    expect(likely('walk_speed = 2.5 # px per frame').terms.units.time).toBe('frame');
+    expect(likely('walk_speed = 2.5')).toMatchObject({ isSure: false, evidence: expect.arrayContaining([]) });
+    expect(likely('walk_speed = 4\ntile_size = 16').terms.units).toMatchObject({ length: 'tiles', tile: 16 });
+    expect(likely('walk_speed = 140\ntick_rate = 50').terms.units.hz).toBe(50);
   });
 });
 

@@ -21,7 +21,7 @@ function numberPiece(next: () => number): Piece {
   ]);
   // A hexadecimal number may end in what would else be a suffix.
   const suffix = text.startsWith('0x') ? '' : pick(next, ['', 'f', 'd', 'F', '_f32', 'u']);
-  return { code: text + suffix, kind: 'number', text, value };
+  return { code: text + suffix, kind: 'number', text: text + suffix, value };
 }
 
 function piece(next: () => number): Piece {
@@ -76,8 +76,11 @@ describe('code in any language', () => {
         found.map(({ kind, text, line: on }) => ({ kind, text, line: on })),
         code,
       ).toEqual(wanted.map(({ kind, text, line: on }) => ({ kind, text, line: on })));
-      for (const [i, { value }] of wanted.entries()) if (value !== undefined) expect(found[i]?.value, code).toBe(value);
+      for (const [i, { value }] of wanted.entries()) if (value !== undefined) expect(found[i]?.literal?.value, code).toBe(value);
       expect(comments).toHaveLength(told);
+      // Each stands where it says.
+      for (const { kind, text, at, end } of found)
+        expect(code.slice(at, end).includes(text) && (kind === 'text' || end - at === text.length)).toBe(true);
     }
   });
 
