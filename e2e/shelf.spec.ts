@@ -254,6 +254,32 @@ describe('the shelf', () => {
   });
 });
 
+describe('pasting', () => {
+  it('asks for units that nothing tells, and takes those that are told', async () => {
+    const { page } = await emptyShelf(`Units ${Date.now()}`);
+    await page.getByRole('button', { name: 'Paste numbers from code' }).click();
+    const code = page.getByRole('textbox', { name: 'Code or data with numbers' });
+    const make = page.getByRole('button', { name: 'Make the tuning' });
+    await code.fill('walk_speed = 3.5\nradius = 0.4');
+    await page.getByText('Nothing says for sure which units these are.').waitFor();
+    expect(await make.isDisabled()).toBe(true);
+    await page.getByRole('button', { name: 'These are right' }).click();
+    await until(
+      () => make.isEnabled(),
+      (is) => is,
+      'the units confirmed',
+    );
+    await code.fill('-- tiles, seconds; 16 px tiles\nwalk_speed = 3.2\nradius = 0.4');
+    await until(
+      () => make.isEnabled(),
+      (is) => is,
+      'units that are told',
+    );
+    expect(await page.getByRole('spinbutton', { name: 'Pixels of a tile' }).inputValue()).toBe('16');
+    await page.context().close();
+  });
+});
+
 describe('the screen', () => {
   it.each(['light', 'dark'] as const)('has no accessibility violations, nor has pasting (%s)', async (colorScheme) => {
     const { page } = await openPage(browser, `${address}/shelf`, { colorScheme });

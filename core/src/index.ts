@@ -21,7 +21,7 @@ export type { Found } from './formats/source/found.ts';
 export { knownNames, unitsOfHandOff } from './formats/source/handedOver.ts';
 export { pastedTuning } from './formats/source/pasted.ts';
 export { type Placed, placeKnown, placeNumbers } from './formats/source/placing.ts';
-export { type ProposedUnits, proposeUnits } from './formats/source/proposeUnits.ts';
+export { doubtsIn, type ProposedUnits, proposeUnits } from './formats/source/proposeUnits.ts';
 export { readSource, type Source } from './formats/source/source.ts';
 export { LONGEST as LONGEST_SOURCE } from './formats/source/tokens.ts';
 export { type Edit, type Unplaced, type WrittenBack, writeBack } from './formats/source/writeBack.ts';

@@ -1,5 +1,6 @@
 import {
   documentText,
+  doubtsIn,
   knownNames,
   type Placed,
   pastedTuning,
@@ -44,11 +45,17 @@ function readingOf(text: string, options: ReadingOptions): { placed: Placed[]; t
 /** As is asked for, as a hand-off of ours says, or as remarks and sizes speak for; null where nothing tells. */
 function termsOf(options: ReadingOptions, source: Source, placed: readonly Placed[]): Terms | null {
   const own = unitsOfHandOff(source.text);
-  if (options.units !== undefined) return { units: gameUnits(options.units), fileUnit: 'px', strictly: true, isHandedOver: own !== null };
+  if (options.units !== undefined) {
+    const terms: Terms = { units: gameUnits(options.units), fileUnit: 'px', strictly: true, isHandedOver: own !== null };
+    const doubts = own ? [] : doubtsIn(placed, terms);
+    if (doubts.length > 0)
+      say(`hard to believe in these units: ${doubts.join(', ')}; ${unitsWord(proposeUnits(placed, source).terms.units)} would be likelier`);
+    return terms;
+  }
   if (own) return { units: own, fileUnit: 'px', strictly: true, isHandedOver: true };
   const { terms, isSure, evidence, doubts } = proposeUnits(placed, source);
   const word = unitsWord(terms.units);
-  const why = [...evidence, ...doubts.map((doubt) => `${doubt}: hardly`)].join('; ');
+  const why = [...evidence, ...doubts.map((doubt) => `hard to believe: ${doubt}`)].join('; ');
   if (isSure || options.guesses) {
     if (word !== unitsWord(plainUnits)) say(`units: ${word} (${why})`);
     return terms;

@@ -39,6 +39,8 @@ export interface Writer {
   style: Case;
   /** How a line that is no code begins; null: the format has no comments. */
   comment: string | null;
+  /** What a name has to be like (its grammar's identifiers); null: anything. */
+  name: RegExp | null;
   /** Words that cannot be names. */
   reserved: readonly string[];
   write(constants: readonly WrittenConstant[], told: Told): string;
@@ -96,8 +98,9 @@ const typescript: Writer = {
   extension: 'ts',
   style: 'camelCase',
   comment: '//',
+  name: /^[\p{ID_Start}$_][\p{ID_Continue}$]*$/u,
   reserved: words(
-    'break case catch class const continue debugger default delete do else enum export extends false finally for function if import in instanceof let new null return static super switch this throw true try typeof var void while with yield await async of',
+    'break case catch class const continue debugger default delete do else enum export extends false finally for function if import in instanceof let new null return static super switch this throw true try typeof var void while with yield await async of implements interface package private protected public eval arguments undefined NaN Infinity globalThis',
   ),
   write: (constants, told) => {
     const of: Literals = { isTrue: 'true', isFalse: 'false', number: plain, list: (values) => `[${values.join(', ')}]` };
@@ -111,8 +114,9 @@ const c: Writer = {
   extension: 'h',
   style: 'SCREAMING_SNAKE',
   comment: '//',
+  name: /^[A-Za-z_]\w*$/,
   reserved: words(
-    'auto break case char const continue default do double else enum extern float for goto if inline int long register restrict return short signed sizeof static struct switch typedef union unsigned void volatile while',
+    'auto break case char const continue default do double else enum extern float for goto if inline int long register restrict return short signed sizeof static struct switch typedef union unsigned void volatile while _Alignas _Alignof _Atomic _Bool _Complex _Generic _Imaginary _Noreturn _Static_assert _Thread_local alignas alignof bool constexpr false nullptr static_assert thread_local true typeof typeof_unqual asm NULL EOF errno assert main stdin stdout stderr signbit isnan isinf INFINITY NAN defined',
   ),
   write: (constants, told) => {
     const guard = `${identifierOf(told.stem).toUpperCase()}_H`;
@@ -133,6 +137,7 @@ const csharp: Writer = {
   extension: 'cs',
   style: 'PascalCase',
   comment: '//',
+  name: /^[\p{L}\p{Nl}_][\p{L}\p{Nl}\p{Nd}\p{Mn}\p{Mc}\p{Pc}]*$/u,
   reserved: words(
     'abstract as base bool break byte case catch char checked class const continue decimal default delegate do double else enum event explicit extern false finally fixed float for foreach goto if implicit in int interface internal is lock long namespace new null object operator out override params private protected public readonly ref return sbyte sealed short sizeof stackalloc static string struct switch this throw true try typeof uint ulong unchecked unsafe ushort using virtual void volatile while',
   ),
@@ -170,6 +175,7 @@ const python: Writer = {
   extension: 'py',
   style: 'SCREAMING_SNAKE',
   comment: '#',
+  name: /^[\p{ID_Start}_][\p{ID_Continue}]*$/u,
   reserved: words(
     'False None True and as assert async await break class continue def del elif else except finally for from global if import in is lambda nonlocal not or pass raise return try while with yield',
   ),
@@ -190,6 +196,7 @@ const lua: Writer = {
   extension: 'lua',
   style: 'snake_case',
   comment: '--',
+  name: /^[A-Za-z_]\w*$/,
   reserved: words('and break do else elseif end false for function goto if in local nil not or repeat return then true until while'),
   write: (constants, told) => {
     const of: Literals = {
@@ -208,6 +215,7 @@ const rust: Writer = {
   extension: 'rs',
   style: 'SCREAMING_SNAKE',
   comment: '//',
+  name: /^(?:[\p{XID_Start}]|_(?=[\p{XID_Continue}]))[\p{XID_Continue}]*$/u,
   reserved: words(
     'as async await break const continue crate dyn else enum extern false fn for if impl in let loop match mod move mut pub ref return self Self static struct super trait true type unsafe use where while abstract become box do final macro override priv try typeof unsized virtual yield',
   ),
@@ -234,6 +242,7 @@ const json: Writer = {
   extension: 'json',
   style: 'snake_case',
   comment: null,
+  name: null,
   reserved: [],
   write: (constants, { units }) => {
     const members = constants.map(({ name, value, decimal }) => `  ${JSON.stringify(name)}: ${decimal ?? JSON.stringify(value)}`);
@@ -247,6 +256,7 @@ const csv: Writer = {
   extension: 'csv',
   style: 'snake_case',
   comment: null,
+  name: null,
   reserved: [],
   write: (constants, { units }) => {
     // A number stays one, whatever its sign.
@@ -261,7 +271,14 @@ const csv: Writer = {
 /** The languages and formats in which constants are handed over. */
 export const writers: readonly Writer[] = [typescript, c, csharp, python, lua, rust, json, csv];
 
-const identifier = /^[\p{L}_][\p{L}\p{N}_]*$/u;
+/** Why a text can be no name in a language; null where it can. Names have to be in the normal form in which a language compares them (NFC; Python: NFKC). */
+function nameFault(name: string, { name: pattern, reserved, title, id }: Writer): string | null {
+  if (pattern && (!pattern.test(name) || name.normalize(id === 'python' ? 'NFKC' : 'NFC') !== name))
+    return `“${name}” can be no name in ${title}`;
+  // The compiler's own names begin so.
+  const isOurs = reserved.includes(name) || (id === 'c' && /^_[_A-Z]/.test(name));
+  return isOurs ? `${name} is a word of ${title} itself` : null;
+}
 
 /** Constants with their names in a language; what cannot be a name, or is one twice, is told before anything is written. */
 export function nameConstants(
@@ -273,8 +290,8 @@ export function nameConstants(
   const taken = new Map<string, string>();
   const written = constants.map(({ path, words, own, value, decimal, unit, outcome, group }): WrittenConstant => {
     const name = own ?? inCase(words, style);
-    if (writer.comment !== null && !identifier.test(name)) faults.push({ path, why: `“${name}” can be no name in ${writer.title}` });
-    else if (writer.reserved.includes(name)) faults.push({ path, why: `${name} is a word of ${writer.title} itself` });
+    const why = nameFault(name, writer);
+    if (why) faults.push({ path, why });
     else if (taken.has(name)) faults.push({ path, why: `${name} is the name of ${taken.get(name)}, too` });
     taken.set(name, path);
     return { path, name, value, ...(decimal === undefined ? {} : { decimal }), group, comment: [unit, outcome].filter(Boolean).join(', ') };

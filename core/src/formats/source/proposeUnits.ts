@@ -173,6 +173,11 @@ const MARGIN = 3;
 
 const cost = (outcomes: readonly Outcome[]) => outcomes.reduce((sum, { off: far }) => sum + Math.min(18, (far * far) / 2), 0);
 
+const unbelievable = (outcomes: readonly Outcome[]) => outcomes.filter(({ off: far }) => Math.abs(far) > BELIEF).map(({ words }) => words);
+
+/** What the numbers come to in some units that is beyond belief, in words: `a body 0.8 px wide`. */
+export const doubtsIn = (placed: readonly Placed[], terms: Terms): string[] => unbelievable(outcomesOf(placed, terms));
+
 /** Proposes the units of a source: what it says goes before what is plausible, and what is neither said nor the only plausible has to be confirmed. */
 export function proposeUnits(placed: readonly Placed[], source: Pick<Source, 'remarks' | 'text'>): ProposedUnits {
   const said = saidBy(placed, source);
@@ -213,7 +218,7 @@ export function proposeUnits(placed: readonly Placed[], source: Pick<Source, 're
   const { units } = best.terms;
   const needsTile = units.length === 'tiles' && said.tile === null;
   const needsRate = units.time === 'frame' && said.hz === null;
-  const doubts = best.outcomes.filter(({ off: far }) => Math.abs(far) > BELIEF).map(({ words }) => words);
+  const doubts = unbelievable(best.outcomes);
   const isSure = !needsTile && !needsRate && doubts.length === 0 && (!rival || rival.cost - best.cost > MARGIN);
   const evidence = [...said.evidence];
   if (!said.length || !said.time) evidence.push(...best.outcomes.slice(0, 3).map(({ words }) => words));

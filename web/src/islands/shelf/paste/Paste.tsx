@@ -27,12 +27,12 @@ export function Paste({ close }: { close(): void }) {
   const [pasting, change] = useState(firstPasting);
   const [why, tell] = useState<string | null>(null);
   const read = useMemo(() => readPasting(pasting), [pasting]);
-  const { placed, made, terms, likely, isAsked } = read;
+  const { placed, made, terms, likely, doubts, isAsked } = read;
   const count = (is: (one: Placed) => boolean) => placed.filter(is).length;
   const [sure, guessed, left] = [
     count((one) => one.path !== null && !one.isGuess),
     count((one) => one.path !== null && one.isGuess),
-    count((one) => one.path === null),
+    count((one) => one.path === null && one.found.kind === 'number'),
   ];
   const make = async () => {
     const answer = await createDocument('tunings', made.file, made.note);
@@ -58,7 +58,9 @@ export function Paste({ close }: { close(): void }) {
           />
           <Units
             terms={terms}
-            likely={pasting.terms ? null : likely}
+            likely={likely}
+            isChosen={pasting.terms !== null}
+            doubts={doubts}
             isAsked={isAsked && placed.length > 0}
             change={(changed) => change({ ...pasting, terms: changed })}
           />
@@ -199,15 +201,23 @@ function Row({
   );
 }
 
+/** `tiles of 16 px, per second`. */
+const unitWords = ({ units: { length, tile, time, hz } }: Terms) =>
+  `${length === 'tiles' ? `tiles of ${shortNumber(tile)} px` : length === 'm' ? 'metres' : 'pixels'}, ${time === 'frame' ? `per frame at ${shortNumber(hz)} Hz` : 'per second'}`;
+
 /** In which units the numbers stand, and what speaks for that; what is doubtful has to be confirmed. */
 function Units({
   terms,
   likely,
+  isChosen,
+  doubts,
   isAsked,
   change,
 }: {
   terms: Terms;
-  likely: ProposedUnits | null;
+  likely: ProposedUnits;
+  isChosen: boolean;
+  doubts: readonly string[];
   isAsked: boolean;
   change(terms: Terms): void;
 }) {
@@ -262,12 +272,20 @@ function Units({
           <option value="radian">radians</option>
         </select>
       </p>
-      {likely && likely.evidence.length > 0 && <p className="text-xs text-ink-soft">{likely.evidence.join('; ')}</p>}
-      {likely?.doubts.map((line) => (
-        <p key={line} className="text-xs text-stamina-ink">
-          ◆ {line}: hardly
+      {!isChosen && likely.evidence.length > 0 && <p className="text-xs text-ink-soft">{likely.evidence.join('; ')}</p>}
+      {doubts.length > 0 && (
+        <p className="mt-1 text-now">
+          ▲ Hard to believe: {doubts.join(', ')}.
+          {likely.doubts.length === 0 && (
+            <>
+              {' '}
+              <button type="button" className="font-semibold underline" onClick={() => change(likely.terms)}>
+                Ordinary in {unitWords(likely.terms)}
+              </button>
+            </>
+          )}
         </p>
-      ))}
+      )}
       {isAsked && (
         <p className="mt-1 text-stamina-ink">
           ◆ Nothing says for sure which units these are.{' '}

@@ -1,4 +1,4 @@
-import { type Placed, pastedTuning, placeNumbers, proposeUnits, readSource, type Terms } from '@zygopod/core';
+import { doubtsIn, type Placed, pastedTuning, placeNumbers, proposeUnits, readSource, type Terms } from '@zygopod/core';
 
 /** What is pasted, and what was changed of its reading by hand. */
 export interface Pasting {
@@ -34,5 +34,6 @@ export function readPasting({ code, name, chosen, terms }: Pasting) {
   const likely = proposeUnits(settled, source);
   const inForce = terms ?? likely.terms;
   const made = pastedTuning(name.trim() || 'Pasted tuning', settled, inForce);
-  return { placed: settled, likely, terms: inForce, isAsked: terms === null && !likely.isSure, made };
+  const doubts = doubtsIn(settled, inForce);
+  return { placed: settled, likely, doubts, terms: inForce, isAsked: terms === null && !likely.isSure, made };
 }
