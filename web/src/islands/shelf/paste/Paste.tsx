@@ -226,6 +226,20 @@ function Units({
     const next = { ...units, ...changes };
     change({ ...terms, units: next, fileUnit: next.length === 'm' ? 'm' : 'px' });
   };
+  const choice = (of: 'length' | 'time' | 'angle', options: Readonly<Record<string, string>>) => (
+    <select
+      aria-label={`Unit of ${of}`}
+      className="bg-transparent"
+      value={units[of]}
+      onChange={(event) => set({ [of]: event.target.value })}
+    >
+      {Object.entries(options).map(([value, words]) => (
+        <option key={value} value={value}>
+          {words}
+        </option>
+      ))}
+    </select>
+  );
   const number = (label: string, value: number, put: (value: number) => void) => (
     <input
       aria-label={label}
@@ -241,36 +255,11 @@ function Units({
     <fieldset className="border-t border-rule pt-2" data-testid="units">
       <legend className="rubric">In which units</legend>
       <p className="flex flex-wrap items-baseline gap-2">
-        <select
-          aria-label="Unit of length"
-          className="bg-transparent"
-          value={units.length}
-          onChange={(event) => set({ length: event.target.value as GameUnits['length'] })}
-        >
-          <option value="px">pixels</option>
-          <option value="m">metres</option>
-          <option value="tiles">tiles of</option>
-        </select>
+        {choice('length', { px: 'pixels', m: 'metres', tiles: 'tiles of' })}
         {units.length === 'tiles' && <>{number('Pixels of a tile', units.tile, (tile) => set({ tile }))} px</>}
-        <select
-          aria-label="Unit of time"
-          className="bg-transparent"
-          value={units.time}
-          onChange={(event) => set({ time: event.target.value as GameUnits['time'] })}
-        >
-          <option value="second">per second</option>
-          <option value="frame">per frame at</option>
-        </select>
+        {choice('time', { second: 'per second', frame: 'per frame at' })}
         {units.time === 'frame' && <>{number('Frames a second', units.hz, (hz) => set({ hz }))} Hz</>}
-        <select
-          aria-label="Unit of angle"
-          className="bg-transparent"
-          value={units.angle}
-          onChange={(event) => set({ angle: event.target.value as GameUnits['angle'] })}
-        >
-          <option value="degree">degrees</option>
-          <option value="radian">radians</option>
-        </select>
+        {choice('angle', { degree: 'degrees', radian: 'radians' })}
       </p>
       {!isChosen && likely.evidence.length > 0 && <p className="text-xs text-ink-soft">{likely.evidence.join('; ')}</p>}
       {doubts.length > 0 && (
