@@ -100,25 +100,36 @@ async function answers(address: string): Promise<boolean> {
   }
 }
 
-async function healthy(address: string, token: string | undefined, patience: number, stop: AbortSignal): Promise<void> {
-  let last = 'no answer';
-  for (let end = performance.now() + patience; performance.now() < end && !stop.aborted; ) {
+/** Milliseconds that a server may take to its first answer, whatever it is: on a machine that is busy, or slow to read its files, the process alone takes seconds. */
+const FIRST_ANSWER = 30_000;
+
+/** Waits until a server says that it is healthy. Throws when it still says something else after so many milliseconds, or nothing at all. */
+export async function healthy(
+  address: string,
+  token: string | undefined,
+  patience: number,
+  stop: AbortSignal,
+  firstAnswer = Math.max(patience, FIRST_ANSWER),
+): Promise<void> {
+  let last: string | null = null;
+  for (let end = performance.now() + firstAnswer; performance.now() < end && !stop.aborted; ) {
     try {
       const answer = await fetch(`${address}/api/v1/health`, {
         headers: token ? { authorization: `Bearer ${token}` } : {},
         signal: AbortSignal.any([stop, AbortSignal.timeout(3000)]),
       });
-      last = await answer.text();
+      const text = await answer.text();
       // An upgrade takes as long as it takes.
-      if (/"database":"preparing"/.test(last)) end = performance.now() + patience;
+      if (last === null || /"database":"preparing"/.test(text)) end = performance.now() + patience;
+      last = text;
       // One that cannot be written to can still be read, and says so itself.
       if (answer.ok || /"database":"(full|readOnly)"/.test(last)) return;
     } catch {
-      last = 'no answer';
+      // Not listening yet, or silent: asked again.
     }
     await new Promise((next) => setTimeout(next, 100));
   }
-  throw new Misuse(`The server did not become healthy: ${last}`);
+  throw new Misuse(`The server did not become healthy: ${last ?? 'no answer'}`);
 }
 
 /** Ends a server and waits for it; by force when it takes too long. */

@@ -27,7 +27,7 @@ interface Watched {
 export interface Parts {
   /** Null for a database of the user's, which is theirs to look after. */
   database: Watched | null;
-  /** Starts the server; throws when it does not become healthy in so many milliseconds. */
+  /** Starts the server; throws when it does not become healthy in so many milliseconds after its first answer. */
   startServer(patience: number): Promise<RunningServer>;
   say(line: string): void;
 }
@@ -40,7 +40,7 @@ export const MENDED_IN = 10_000;
 /** Milliseconds between two looks at the database, and between two tries. */
 const LOOK = 150;
 const RETRY = 100;
-/** Milliseconds that one start of the server may take: on a busy machine it takes several seconds. */
+/** Milliseconds after its first answer in which a started server must become healthy. */
 const START = 8000;
 /** Milliseconds after which a server that is killed at every start is given up. */
 const LONGEST = 60_000;
@@ -56,7 +56,8 @@ const rest = (milliseconds: number) => new Promise<void>((over) => setTimeout(ov
 
 /**
  * Keeps a server and its database running: whatever dies, in any order, also while the other is being started, is started again within
- * ten seconds of the last kill, or the supervisor ends with a failure in one line; a full disk is waited for. One loop acts at a time, so that nothing is started twice.
+ * ten seconds of the last kill, or the supervisor ends with a failure in one line; a full disk is waited for, and so is a server that is slow to give its
+ * first answer. One loop acts at a time, so that nothing is started twice.
  */
 export class Supervisor {
   readonly #parts: Parts;
