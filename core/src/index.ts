@@ -19,8 +19,10 @@ export { junitXml } from './formats/junit.ts';
 export type { Terms } from './formats/source/convert.ts';
 export type { Found } from './formats/source/found.ts';
 export { knownNames, unitsOfHandOff } from './formats/source/handedOver.ts';
+export { type IntoKept, intoKept, type LinePair, type Missing, takeByHand } from './formats/source/intoKept.ts';
+export { type KeptSource, keepSource, keptSource, placeKept, sourceNames, termsOfKept } from './formats/source/kept.ts';
 export { pastedTuning } from './formats/source/pasted.ts';
-export { type Placed, placeKnown, placeNumbers } from './formats/source/placing.ts';
+export { type Placed, placeByHand, placeKnown, placeNumbers, uniqueNames } from './formats/source/placing.ts';
 export { doubtsIn, type ProposedUnits, proposeUnits } from './formats/source/proposeUnits.ts';
 export { readSource, type Source } from './formats/source/source.ts';
 export { LONGEST as LONGEST_SOURCE } from './formats/source/tokens.ts';
@@ -49,6 +51,7 @@ export {
 export { type Ground, groundFormat, newGround, OPEN, parseGround, readGround, SOLID, type Surface, type Wall } from './ground/ground.ts';
 export { solidTester, wallSegments } from './ground/outlines.ts';
 export { bucketWalls, type WallBuckets, WallIndex } from './ground/wallIndex.ts';
+export { suitsSpeed, yardFor } from './ground/yard.ts';
 // What can be told of a ground or a trace.
 export { chanceOf, shareInterval } from './measure/binomial.ts';
 export { clearanceAt } from './measure/clearance.ts';

@@ -18,10 +18,10 @@ import {
   type WrittenBack,
   writeBack,
 } from '@zygopod/core';
+import { readSourceFile, writeSourceFile } from '../files/sourceFile.ts';
 import { readText, tuningFile, writeText } from '../files.ts';
 import { gameNames, gameUnits, say } from '../handOff/words.ts';
 import { FINDING, GOOD } from '../misuse.ts';
-import { readSourceFile, writeSourceFile } from './sourceFile.ts';
 
 interface ReadingOptions {
   units?: string;

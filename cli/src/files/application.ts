@@ -1,4 +1,4 @@
-import { type MemberKind, readAny } from '@zygopod/core';
+import { type KeptSource, type MemberKind, readAny } from '@zygopod/core';
 import { folders } from './folder.ts';
 
 /** A document as the application lists it. */
@@ -19,6 +19,14 @@ export interface Standing {
   style?: string;
   all?: boolean;
   path: string;
+}
+
+/** A game's source that is linked to a file of the folder, as the application keeps it with a tuning. */
+export interface LinkedSource {
+  document: string;
+  version: number;
+  path: string;
+  source: KeptSource;
 }
 
 export interface ProjectHead {
@@ -101,6 +109,16 @@ export class Application {
   /** The hand-offs of a project that have a place in its folder, the newest of each place. */
   async standing(project: string): Promise<Standing[]> {
     return ((await this.#ask('GET', `/projects/${project}/handoffs`)) as { items: Standing[] }).items;
+  }
+
+  /** The sources of a project's tunings that are linked to files of its folder. */
+  async linkedSources(project: string): Promise<LinkedSource[]> {
+    return ((await this.#ask('GET', `/projects/${project}/sources`)) as { items: LinkedSource[] }).items;
+  }
+
+  /** Keeps a linked source in place of the one that was seen. Throws `Overtaken` where somebody was faster. */
+  async keepSource({ document, version, path }: LinkedSource, source: KeptSource): Promise<LinkedSource> {
+    return (await this.#ask('PUT', `/tunings/${document}/source`, { source, path }, { 'if-match': `"${version}"` })) as LinkedSource;
   }
 
   /** All documents in use of a project. */

@@ -171,6 +171,20 @@ export class Folder {
     }
   }
 
+  /** Why a place is not below the folder, where links lead out of it. */
+  outside(path: string): string | null {
+    const root = realpathSync(this.root);
+    for (let at = join(root, path); at.length > root.length; at = dirname(at)) {
+      try {
+        const real = realpathSync(at);
+        return real === root || real.startsWith(root + sep) ? null : 'a link leads out of the folder';
+      } catch {
+        // It is made when the file is.
+      }
+    }
+    return null;
+  }
+
   /** The file that a path stands for: that behind a link, as long as it lies in the folder. */
   #target(path: string): string {
     const whole = join(this.root, path);

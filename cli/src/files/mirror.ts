@@ -2,6 +2,7 @@ import { type Application, type Listed, Overtaken, Refused } from './application
 import { Exchange, type Told } from './exchange.ts';
 import { type DiskFile, type DiskFiles, type Folder, failureWords, folders, isFileFailure } from './folder.ts';
 import { filesOf, hashOf } from './identity.ts';
+import { LinkedSources } from './linkedSources.ts';
 import type { Memory, Pair } from './memory.ts';
 import { type Direction, lookAtProject, PROJECT_FILE } from './projectFile.ts';
 import { StandingHandOffs } from './standing.ts';
@@ -22,6 +23,7 @@ export class Mirror {
   readonly #direction: Direction;
   readonly #exchange: Exchange;
   readonly #standing: StandingHandOffs;
+  readonly #sources: LinkedSources;
   readonly #toldBroken = new Map<string, string>();
   readonly #quiet: number;
   readonly #now: () => number;
@@ -46,6 +48,7 @@ export class Mirror {
     this.#direction = direction;
     this.#exchange = new Exchange(folder, app, memory, project);
     this.#standing = new StandingHandOffs(folder, app, memory, project);
+    this.#sources = new LinkedSources(folder, app, project, direction);
     if (memory.project !== project) {
       memory.pairs.clear();
       memory.written.clear();
@@ -68,6 +71,9 @@ export class Mirror {
     for (const [id, pair] of [...this.#memory.pairs])
       if (!disk.unread.has(pair.kind)) await this.#step(told, pair.path, () => this.#known(id, pair, listed.get(id), own.get(id), told));
     await this.#strangers(listed, disk, new Set([...own.values()].map(({ path }) => path)), told);
+    await this.#step(told, 'sources', async () => {
+      told.lines.push(...(await this.#sources.look(await this.#headsNow(told, listed))));
+    });
     if (this.#fetches)
       await this.#step(told, 'hand-offs', async () => {
         told.lines.push(...(await this.#standing.look(await this.#headsNow(told, listed))));

@@ -1,6 +1,4 @@
 import { createHash } from 'node:crypto';
-import { realpathSync } from 'node:fs';
-import { dirname, join, sep } from 'node:path';
 import { type Case, cases, handOffPathFault, handOver, readTuning, readUnits, writers } from '@zygopod/core';
 import { differing, isAsWritten, stamped } from '../handOff/stamp.ts';
 import type { Application, Standing } from './application.ts';
@@ -50,7 +48,7 @@ export class StandingHandOffs {
 
   async #write(one: Standing, head: number, names: Record<string, string>, there: string | null): Promise<string | null> {
     const { path, tuning } = one;
-    const fault = handOffPathFault(path) ?? this.#outside(path);
+    const fault = handOffPathFault(path) ?? this.#folder.outside(path);
     if (fault) return `${path} is not written: ${fault}`;
     const file = await this.#app.file({ id: tuning.id, kind: 'tuning' }, head);
     const read = file && readTuning(file);
@@ -70,19 +68,5 @@ export class StandingHandOffs {
     this.#memory.written.set(path, hashOf(text));
     this.#memory.keep();
     return `${path}: rev ${head} of ${tuning.name} handed over`;
-  }
-
-  /** Why a place is not below the folder, where links lead out of it. */
-  #outside(path: string): string | null {
-    const root = realpathSync(this.#folder.root);
-    for (let at = dirname(join(root, path)); at.length > root.length; at = dirname(at)) {
-      try {
-        const real = realpathSync(at);
-        return real === root || real.startsWith(root + sep) ? null : 'a link leads out of the folder';
-      } catch {
-        // It is made when the file is.
-      }
-    }
-    return null;
   }
 }

@@ -1,5 +1,7 @@
 import { readFileSync } from 'node:fs';
+import { writeFile } from 'node:fs/promises';
 import { Agent, request as httpRequest } from 'node:http';
+import { join } from 'node:path';
 import { Dice } from './dice.ts';
 import { atLeast, type Figure, none, quantile, told, under } from './figures.ts';
 import type { Stand } from './stand.ts';
@@ -83,16 +85,68 @@ export async function client(name: string, dice: Dice, end: number, ask: Ask): P
   }
 }
 
+/** Answers that are not good, by what they say. */
+export class BadAnswers {
+  readonly #kinds = new Map<string, number>();
+
+  hear({ status, body }: Answer): void {
+    if (status > 0 && status < 400) return;
+    const kind = status === 0 ? 'none' : `${status} ${String(body['title'] ?? '')}`.trim();
+    this.#kinds.set(kind, (this.#kinds.get(kind) ?? 0) + 1);
+  }
+
+  figures(part: string): Figure[] {
+    const all = [...this.#kinds].sort(([, a], [, b]) => b - a);
+    return [
+      none(
+        part,
+        'answers that are not good',
+        all.reduce((sum, [, count]) => sum + count, 0),
+      ),
+      ...all.slice(0, 3).map(([kind, count]) => told(part, 'of them', `${count} × ${kind}`)),
+    ];
+  }
+}
+
+/** Measures how long a small write takes to reach the disk, four times a second: what the disk does to a run. */
+class DiskWatch {
+  readonly #path: string;
+  readonly #timer: NodeJS.Timeout;
+  #slowest = 0;
+  #isWriting = false;
+
+  constructor(folder: string) {
+    this.#path = join(folder, 'disk-watch');
+    this.#timer = setInterval(() => void this.#write(), 250);
+  }
+
+  async #write(): Promise<void> {
+    if (this.#isWriting) return;
+    this.#isWriting = true;
+    const begun = performance.now();
+    await writeFile(this.#path, Buffer.alloc(8192), { flush: true }).catch(() => undefined);
+    this.#slowest = Math.max(this.#slowest, performance.now() - begun);
+    this.#isWriting = false;
+  }
+
+  /** Ends it; returns the slowest write, ms. */
+  stop(): number {
+    clearInterval(this.#timer);
+    return this.#slowest;
+  }
+}
+
 /** Fifty clients that list, read, draft and save: how many requests a second, how long the slow ones take, whether memory grows. */
 export async function clients(stand: Stand, minutes: number, seed: number): Promise<Figure[]> {
   const agent = new Agent({ keepAlive: true, maxSockets: CLIENTS });
   const begun = performance.now();
   const end = begun + minutes * 60_000;
   const times: number[] = [];
-  let bad = 0;
-  const ask = asker(agent, [stand.port], ({ status }, took) => {
+  const bad = new BadAnswers();
+  const disk = new DiskWatch(stand.state);
+  const ask = asker(agent, [stand.port], (answer, took) => {
     times.push(took);
-    if (status === 0 || status >= 400) bad++;
+    bad.hear(answer);
   });
   const all = Promise.all(Array.from({ length: CLIENTS }, (_, i) => client(`Boots of client ${i}`, new Dice(seed + i), end, ask)));
   // Memory is held against what it is once warm: after a third of the time.
@@ -103,15 +157,17 @@ export async function clients(stand: Stand, minutes: number, seed: number): Prom
   );
   await all;
   clearInterval(timer);
+  const slowest = disk.stop();
   agent.destroy();
   const seconds = (performance.now() - begun) / 1000;
   const most = (from: number, to: number) =>
     Math.max(0, ...looks.filter(({ share }) => share >= from && share < to).map(({ memory }) => memory));
   return [
     told('clients', 'requests', `${times.length} in ${seconds.toFixed(0)} s`),
-    none('clients', 'answers that are not good', bad),
+    ...bad.figures('clients'),
     atLeast('clients', 'requests a second', times.length / seconds, 300),
     under('clients', 'p99', quantile(times, 0.99), 350, 'ms'),
+    told('clients', 'slowest write of 8 KB to the disk meanwhile', `${slowest.toFixed(0)} ms`),
     told('clients', 'memory of the server', `${most(0.3, 0.65).toFixed(0)} MB, then ${most(0.65, 2).toFixed(0)} MB`),
     under('clients', 'memory that has grown', Math.max(0, most(0.65, 2) - most(0.3, 0.65)), 40, 'MB'),
   ];

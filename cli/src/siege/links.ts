@@ -1,6 +1,6 @@
 import { Agent } from 'node:http';
 import { freePort, startServer } from '../up/server.ts';
-import { asker, CLIENTS, client } from './clients.ts';
+import { asker, BadAnswers, CLIENTS, client } from './clients.ts';
 import { Dice } from './dice.ts';
 import { type Figure, none, quantile, told, under } from './figures.ts';
 import { type Stand, until } from './stand.ts';
@@ -55,15 +55,16 @@ export async function links(stand: Stand, minutes: number, seed: number): Promis
   const agent = new Agent({ keepAlive: true, maxSockets: CLIENTS });
   /** When each change was answered, by its key. */
   const made = new Map<string, number>();
-  let bad = 0;
+  const bad = new BadAnswers();
   try {
     await Promise.all([listeners[0]?.open(stand.address), listeners[1]?.open(second.address)]);
     const end = performance.now() + minutes * 60_000;
     await Promise.all(
       Array.from({ length: CLIENTS }, (_, i) => {
-        const ask = asker(agent, i % 2 ? [port, stand.port] : [stand.port, port], ({ status, body }, _took, { method, path }) => {
-          if (status === 0 || status >= 400) bad++;
-          else if (method === 'POST')
+        const ask = asker(agent, i % 2 ? [port, stand.port] : [stand.port, port], (answer, _took, { method, path }) => {
+          bad.hear(answer);
+          const { status, body } = answer;
+          if (status < 400 && status > 0 && method === 'POST')
             made.set(path === '' ? keyOf(body['id'], 1) : keyOf(path.split('/')[1], body['number']), performance.now());
         });
         return client(`Boots between two servers ${i}`, new Dice(seed + i), end, ask);
@@ -82,7 +83,7 @@ export async function links(stand: Stand, minutes: number, seed: number): Promis
   );
   return [
     told('links', 'changes made on two servers', String(made.size)),
-    none('links', 'answers that are not good', bad),
+    ...bad.figures('links'),
     none('links', 'changes that a page did not hear of', 2 * made.size - waits.length),
     told('links', 'heard after the answer, median', `${quantile(waits, 0.5).toFixed(0)} ms`),
     under('links', 'heard after the answer, most', Math.max(0, ...waits) / 1000, 1, 's'),

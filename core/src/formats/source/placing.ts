@@ -50,11 +50,44 @@ export function placeKnown(placed: readonly Placed[], known: ReadonlyMap<string,
   });
 }
 
+/** The names of placed numbers, made unique: the second `speed` is `speed (2)`. */
+export function uniqueNames(placed: readonly Placed[]): string[] {
+  const counts = new Map<string, number>();
+  return placed.map(({ found: { name } }) => {
+    const count = (counts.get(name) ?? 0) + 1;
+    counts.set(name, count);
+    return count === 1 ? name : `${name} (${count})`;
+  });
+}
+
+/** The parameter of each unique name, without the guesses; null: none. */
+export function choicesOf(placed: readonly Placed[]): Record<string, string | null> {
+  const names = uniqueNames(placed);
+  return Object.fromEntries(placed.map(({ path, isGuess }, i) => [names[i] as string, isGuess ? null : path]));
+}
+
+/** The same, with the parameter of each unique name as it was chosen; null: none. A parameter that was chosen is nobody else's. */
+export function placeByHand(
+  placed: readonly Placed[],
+  chosen: Readonly<Record<string, string | null>>,
+  why: (path: string | null) => string,
+): Placed[] {
+  const paths = uniqueNames(placed).map((name) => (Object.hasOwn(chosen, name) ? (chosen[name] as string | null) : undefined));
+  const taken = new Set(paths.filter((path) => typeof path === 'string'));
+  return placed.map((one, i): Placed => {
+    const path = paths[i];
+    if (path === null) return left(one, why(path));
+    if (path !== undefined) return knownAs(one, path, why(path));
+    return one.path !== null && taken.has(one.path) ? left(one, 'you chose another for it') : one;
+  });
+}
+
 function knownAs(one: Placed, path: string, why: string): Placed {
   const { found } = one;
   const { kind } = specs.get(path) as Spec;
-  const as = one.path === path && one.as ? { as: one.as } : {};
-  if (kind === 'number') return found.kind === 'number' ? { found, path, isGuess: false, why, ...as } : left(one, 'it is no number');
+  // As it was proposed, it is taken the same way: half of a width, a ratio to the walk, the choice that a word stands for.
+  if (one.path === path) return { ...one, isGuess: false, why };
+  if (kind === 'number') return found.kind === 'number' ? { found, path, isGuess: false, why } : left(one, 'it is no number');
   const { value } = found;
   const says = kind === 'flag' ? (typeof value === 'number' ? value !== 0 : value) : kind === 'choice' ? String(value) : value;
   return { found, path, says: says as NonNullable<Placed['says']>, isGuess: false, why };

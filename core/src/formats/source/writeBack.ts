@@ -8,7 +8,7 @@ import { expressionAt } from './expression.ts';
 import { formatOf, written } from './format.ts';
 import type { Found } from './found.ts';
 import { namesOf, pastedTuning } from './pasted.ts';
-import { type Placed, placeKnown, placeNumbers } from './placing.ts';
+import { choicesOf, type Placed, placeByHand, placeNumbers } from './placing.ts';
 import { readSource } from './source.ts';
 import { type Names, takeOf } from './take.ts';
 import { type Token, tokensOf } from './tokens.ts';
@@ -23,6 +23,8 @@ export interface Edit {
   end: number;
   before: string;
   after: string;
+  /** The number that stands for the tuning's in the source, before it is rounded; null for flags and words. */
+  exact: number | null;
   /** The value in the tuning, and the one that the written text reads as. */
   wanted: FileValue;
   reads: FileValue;
@@ -87,9 +89,18 @@ const same = (a: unknown, b: unknown) => canonicalText(a) === canonicalText(b);
 
 /**
  * Writes a tuning's numbers into the source that they were read from: what changed, and nothing else. `more`: digits beyond those that the source
- * has. What is a guess is not written.
+ * has. What is a guess is not written, nor what is `settled`: parameters whose numbers stand for the tuning's already.
  */
-export function writeBack(text: string, placed: readonly Placed[], terms: Terms, tuning: Tuning, more = 0): WrittenBack {
+export function writeBack(
+  text: string,
+  placed: readonly Placed[],
+  given: Terms,
+  tuning: Tuning,
+  more = 0,
+  settled: ReadonlySet<string> = new Set(),
+): WrittenBack {
+  // Its numbers become those of this tuning, in its unit.
+  const terms = { ...given, fileUnit: tuning.file.unit ?? 'px' };
   const sure = placed.filter((one): one is Placed & { path: string } => one.path !== null && !one.isGuess);
   const names = new NewNames(namesOf(placed, terms));
   const base = resolveTuning(pastedTuning(tuning.file.name, sure, terms).file);
@@ -98,6 +109,7 @@ export function writeBack(text: string, placed: readonly Placed[], terms: Terms,
   // What others are ratios to is written first: these go by what stands there then.
   for (const one of [...sure].sort((x, y) => Number(x.found.times !== undefined) - Number(y.found.times !== undefined))) {
     const { path, found } = one;
+    if (settled.has(path)) continue;
     const wanted = valueAt(tuning.parameters, path) as FileValue;
     const was = base.ok ? (valueAt(base.value.parameters, path) as FileValue) : undefined;
     const isNumber = one.says === undefined;
@@ -106,22 +118,35 @@ export function writeBack(text: string, placed: readonly Placed[], terms: Terms,
     const piece = isNumber ? numberPiece(text, found, value, more) : wordPiece(text, found, wanted);
     if ('why' in piece) refused.push({ path, name: found.name, line: found.line, why: piece.why });
     else if (piece.after !== text.slice(piece.at, piece.end)) {
-      edits.push({ path, name: found.name, line: found.line, ...piece, before: text.slice(piece.at, piece.end), wanted, reads: wanted });
+      const exact = value?.toNumber() ?? null;
+      edits.push({
+        path,
+        name: found.name,
+        line: found.line,
+        ...piece,
+        before: text.slice(piece.at, piece.end),
+        exact,
+        wanted,
+        reads: wanted,
+      });
       if (isNumber && !found.times)
         names.set(found.own, expressionOf(text.slice(found.at, piece.at) + piece.after + text.slice(piece.end, found.end)));
     }
   }
   edits.sort((a, b) => a.at - b.at);
   const changed = edits.reduceRight((all, { at, end, after }) => all.slice(0, at) + after + all.slice(end), text);
-  const reads = readAgain(changed, sure, terms);
+  const reads = readAgain(changed, placed, terms);
   for (const edit of edits) edit.reads = reads[edit.path] ?? edit.reads;
   return { text: changed, edits, placed: sure.length, unplaced: base.ok ? unplacedOf(tuning, base.value, sure) : [], refused };
 }
 
-/** The values of a source whose numbers were changed, by the names that they were placed by. */
-function readAgain(text: string, placed: readonly (Placed & { path: string })[], terms: Terms): Record<string, FileValue> {
-  const known = new Map(placed.map(({ found, path }) => [found.name, path]));
-  return pastedTuning('', placeKnown(placeNumbers(readSource(text).found), known, ''), terms).values;
+/** The values of a source whose numbers were changed, placed as before. */
+function readAgain(text: string, placed: readonly Placed[], terms: Terms): Record<string, FileValue> {
+  return pastedTuning(
+    '',
+    placeByHand(placeNumbers(readSource(text).found), choicesOf(placed), () => ''),
+    terms,
+  ).values;
 }
 
 /** Parameters that differ from what the source does and have no place in it. */

@@ -14,6 +14,8 @@ import { Choices } from './Choices.tsx';
 import { FileText } from './FileText.tsx';
 import { Formulas } from './Formulas.tsx';
 import { Handed } from './Handed.tsx';
+import { InCode } from './inCode/InCode.tsx';
+import { SourceStore } from './inCode/sourceStore.ts';
 import { MotionCode } from './MotionCode.tsx';
 import { Parts } from './Parts.tsx';
 import { type Choice, choiceOf, HandOffs, keepChoice, type Part, parts } from './session.ts';
@@ -31,17 +33,24 @@ export function HandOff({ opening }: { opening: Opening }) {
   const [own, setOwn] = useState<Choice | null>(null);
   const [label, setLabel] = useState('');
   const [ownPath, setPath] = useState<string | null>(null);
-  const [part, setPart] = useState<Part>(partOf);
+  const store = useMemo(() => new SourceStore(opening.tuning.id), [opening]);
+  const stored = useStore(store.$stored);
+  const sourceTrouble = useStore(store.$why);
+  const [named, setPart] = useState<Part | null>(partOf);
+  // A tuning with code opens on it; nothing is shown until that is known.
+  const part = named ?? (stored ? 'code' : stored === null || sourceTrouble !== null ? 'numbers' : null);
   const turnTo = (to: Part) => {
     const url = new URL(window.location.href);
-    if (to === 'numbers') url.searchParams.delete('part');
-    else url.searchParams.set('part', to);
+    url.searchParams.set('part', to);
     window.history.replaceState(null, '', url);
     setPart(to);
   };
-  useEffect(() => void handOffs.load(), [handOffs]);
+  useEffect(() => {
+    void handOffs.load();
+    void store.load();
+  }, [handOffs, store]);
 
-  const choice = useMemo(() => own ?? choiceOf(opening.project.id, kept[0]), [own, opening, kept]);
+  const choice = useMemo(() => own ?? choiceOf(opening.project.id, kept), [own, opening, kept]);
   const isChanged = differences(before, tuning).length > 0;
   const handed = useMemo(
     () => handOver(tuning, isChanged ? `rev ${head}, changed` : `rev ${head}`, { ...choice, names }),
@@ -89,6 +98,9 @@ export function HandOff({ opening }: { opening: Opening }) {
         where={(commands) => <Where opening={opening} name={tuning.file.name} head={head} deeds={documentDeeds(commands)} />}
       >
         <Parts part={part} choose={turnTo} />
+        {part === 'code' && stored !== undefined && (
+          <InCode store={store} handOffs={handOffs} head={head} isChanged={isChanged} project={opening.project.id} />
+        )}
         {part === 'motion' && <MotionCode file={tuning.file} to={choice.to} choose={(to) => choose({ to })} />}
         {part === 'formulas' && <Formulas tuning={tuning} unit={work.drive.world.ground.unit} />}
         {part === 'checks' && <Checks file={tuning.file} id={opening.tuning.id} project={opening.project.id} />}
@@ -134,14 +146,15 @@ export function HandOff({ opening }: { opening: Opening }) {
         )}
       </Shell>
       <Trouble why={why} close={() => handOffs.$why.set(null)} />
+      <Trouble why={sourceTrouble} close={() => store.$why.set(null)} />
     </TuningContext>
   );
 }
 
-/** The part that the address names. */
-function partOf(): Part {
+/** The part that the address names, if any. */
+function partOf(): Part | null {
   const named = new URLSearchParams(typeof window === 'undefined' ? '' : window.location.search).get('part') ?? '';
-  return Object.hasOwn(parts, named) ? (named as Part) : 'numbers';
+  return Object.hasOwn(parts, named) ? (named as Part) : null;
 }
 
 /** Where in the project's folder each saved revision writes this hand-off; `stored`: the path of the last one. */

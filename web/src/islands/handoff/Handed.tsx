@@ -16,7 +16,6 @@ export function Handed({
   last: KeptHandOff | undefined;
   changes: readonly HandOffChange[];
 }) {
-  const [open, show] = useState<string | null>(null);
   return (
     <aside
       aria-label="What was handed over"
@@ -38,43 +37,51 @@ export function Handed({
           </ul>
         </section>
       )}
-      <section aria-label="Hand-offs">
-        <h2 className="rubric">Handed over</h2>
-        {kept.length === 0 && (
-          <p className="text-ink-soft">Nothing yet: Save or Copy hands it over, and it is kept here with its revision, units and names.</p>
-        )}
-        <ul>
-          {kept.map(({ id, createdAt, tuning, changedSince, to, units, label, values }) => (
-            <li key={id} className="border-b border-rule/60 py-0.5">
-              <button
-                type="button"
-                aria-expanded={open === id}
-                className="min-h-6 w-full text-left hover:underline"
-                onClick={() => show(open === id ? null : id)}
-              >
-                <span className="flex justify-between gap-2">
-                  <b className="truncate font-semibold">{label || `rev ${tuning.revision}`}</b>
-                  <span className="shrink-0 text-xs text-ink-soft">{when.format(new Date(createdAt))}</span>
-                </span>
-                <span className="block text-xs text-ink-soft">
-                  rev {tuning.revision}
-                  {changedSince && '+'}, {writers.find((writer) => writer.id === to)?.title}, {units}
-                </span>
-              </button>
-              {open === id && (
-                <dl className="digits max-h-48 overflow-y-auto text-xs">
-                  {Object.entries(values).map(([name, value]) => (
-                    <div key={name} className="flex justify-between gap-2">
-                      <dt className="truncate">{name}</dt>
-                      <dd>{told(value)}</dd>
-                    </div>
-                  ))}
-                </dl>
-              )}
-            </li>
-          ))}
-        </ul>
-      </section>
+      <HandedList kept={kept} />
     </aside>
+  );
+}
+
+/** All that was handed over, newest first, with the values of each. */
+export function HandedList({ kept }: { kept: readonly KeptHandOff[] }) {
+  const [open, show] = useState<string | null>(null);
+  return (
+    <section aria-label="Hand-offs">
+      <h2 className="rubric">Handed over</h2>
+      {kept.length === 0 && (
+        <p className="text-ink-soft">Nothing yet: Save or Copy hands it over, and it is kept here with its revision, units and names.</p>
+      )}
+      <ul>
+        {kept.map(({ id, createdAt, tuning, changedSince, to, units, label, values }) => (
+          <li key={id} className="border-b border-rule/60 py-0.5">
+            <button
+              type="button"
+              aria-expanded={open === id}
+              className="min-h-6 w-full text-left hover:underline"
+              onClick={() => show(open === id ? null : id)}
+            >
+              <span className="flex justify-between gap-2">
+                <b className="truncate font-semibold">{label || `rev ${tuning.revision}`}</b>
+                <span className="shrink-0 text-xs text-ink-soft">{when.format(new Date(createdAt))}</span>
+              </span>
+              <span className="block text-xs text-ink-soft">
+                rev {tuning.revision}
+                {changedSince && '+'}, {to === 'source' ? 'your code' : writers.find((writer) => writer.id === to)?.title}, {units}
+              </span>
+            </button>
+            {open === id && (
+              <dl className="digits max-h-48 overflow-y-auto text-xs">
+                {Object.entries(values).map(([name, value]) => (
+                  <div key={name} className="flex justify-between gap-2">
+                    <dt className="truncate">{name}</dt>
+                    <dd>{told(value)}</dd>
+                  </div>
+                ))}
+              </dl>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }

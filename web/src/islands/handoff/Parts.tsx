@@ -1,7 +1,7 @@
 import { type Part, parts } from './session.ts';
 
 /** What is handed over: the numbers, the motion itself, its formulas, or checks for a build server. */
-export function Parts({ part, choose }: { part: Part; choose(part: Part): void }) {
+export function Parts({ part, choose }: { part: Part | null; choose(part: Part): void }) {
   return (
     <fieldset className="flex gap-4 border-b border-rule px-3.5">
       <legend className="sr-only">What is handed over</legend>

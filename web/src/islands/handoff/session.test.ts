@@ -22,13 +22,13 @@ const last: KeptHandOff = {
 
 describe('what the numbers are handed over as', () => {
   it('is plain at first, then as the last hand-off, then as it was chosen in this browser', () => {
-    expect(choiceOf('P', undefined)).toEqual({ to: 'c', units: plainUnits, style: null, all: false });
+    expect(choiceOf('P', [])).toEqual({ to: 'c', units: plainUnits, style: null, all: false });
     const units = readUnits(last.units);
     if (typeof units === 'string') throw new Error(units);
-    expect(choiceOf('P', last)).toEqual({ to: 'python', units, style: null, all: false });
+    expect(choiceOf('P', [{ ...last, to: 'source' }, last])).toEqual({ to: 'python', units, style: null, all: false });
     keepChoice('P', { to: 'lua', units: plainUnits, style: 'SCREAMING_SNAKE', all: true });
-    expect(choiceOf('P', last)).toEqual({ to: 'lua', units: plainUnits, style: 'SCREAMING_SNAKE', all: true });
-    expect(choiceOf('Q', undefined).to).toBe('c');
+    expect(choiceOf('P', [{ ...last, to: 'source' }, last])).toEqual({ to: 'lua', units: plainUnits, style: 'SCREAMING_SNAKE', all: true });
+    expect(choiceOf('Q', []).to).toBe('c');
   });
 
   it('is never lost to what is kept and cannot be read', () => {
@@ -36,13 +36,13 @@ describe('what the numbers are handed over as', () => {
     const [key] = storage.keys();
     const choiceKeptAs = (text: string) => {
       storage.set(key as string, text);
-      return choiceOf('P', undefined);
+      return choiceOf('P', []);
     };
     expect(choiceKeptAs('{"to":"klingon","style":"shouting","all":3}')).toEqual({ to: 'c', units: plainUnits, style: null, all: false });
     for (const broken of ['{', 'null', '7', '{"units":"furlongs"}', '[]']) expect(() => choiceKeptAs(broken)).not.toThrow();
     storage.set(key as string, '{"units":"furlongs"}');
-    expect(choiceOf('P', last).to).toBe('python');
-    expect(choiceOf('P', { ...last, units: 'furlongs' }).units).toEqual(plainUnits);
+    expect(choiceOf('P', [{ ...last, to: 'source' }, last]).to).toBe('python');
+    expect(choiceOf('P', [{ ...last, units: 'furlongs' }]).units).toEqual(plainUnits);
   });
 });
 

@@ -20,7 +20,7 @@ export interface KeptHandOff {
 }
 
 /** What of a tuning can be handed over. */
-export const parts = { numbers: 'Numbers', motion: 'Motion code', formulas: 'Formulas', checks: 'Checks' } as const;
+export const parts = { code: 'In your code', numbers: 'Numbers', motion: 'Motion code', formulas: 'Formulas', checks: 'Checks' } as const;
 export type Part = keyof typeof parts;
 
 /** Languages in which motion is written; of the others it has the numbers alone. */
@@ -49,7 +49,8 @@ export interface Choice {
 const keyOf = (project: string) => `zygopod-hand-off:${project}`;
 
 /** The choice of the last hand-off in this project: kept in this browser, else as the last one that the server knows, else plain. */
-export function choiceOf(project: string, last: KeptHandOff | undefined): Choice {
+export function choiceOf(project: string, kept: readonly KeptHandOff[]): Choice {
+  const last = kept.find(({ to }) => to !== 'source');
   const plain: Choice = { to: last?.to ?? 'c', units: plainUnits, style: null, all: false };
   const lastUnits = readUnits(last?.units ?? '');
   if (typeof lastUnits !== 'string') plain.units = lastUnits;

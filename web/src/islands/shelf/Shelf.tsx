@@ -4,6 +4,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import type { ShelfOpening } from '../../server/data/openings.ts';
 import { Failed } from '../controls/Failed.tsx';
 import { Trouble } from '../controls/Trouble.tsx';
+import { PasteNew } from '../source/PasteNew.tsx';
 import { BringIn } from '../work/bringIn/BringIn.tsx';
 import { Interrupted } from '../work/bringIn/Interrupted.tsx';
 import { listenToServer } from '../work/changes.ts';
@@ -15,7 +16,6 @@ import { Naming } from '../work/Naming.tsx';
 import { Between } from './Between.tsx';
 import { away, back, duplicate, rename, takeOut } from './deeds.ts';
 import { Projects } from './Projects.tsx';
-import { Paste } from './paste/Paste.tsx';
 import { Pictures } from './pictures.ts';
 import { type RowDeed, ShelfRow } from './ShelfRow.tsx';
 import { boards, type Counts, ShelfContext, type ShelfItem, ShelfWork, sorts, useShelf } from './session.ts';
@@ -81,7 +81,7 @@ export function Shelf({ opening }: { opening: ShelfOpening }) {
         <Rows pictures={pictures} ask={ask} tell={tell} />
       </Frame>
       {chosen && <BringIn files={chosen} close={() => setChosen(null)} done={() => void shelf.load()} />}
-      {asking === 'paste' && <Paste close={close} />}
+      {asking === 'paste' && <PasteNew project={opening.project.id} close={close} />}
       {asking === 'projects' && <Projects close={close} />}
       {asking === 'out' && <TakeOut tell={tell} close={close} />}
       {asking !== null && typeof asking === 'object' && asking.what === 'rename' && (

@@ -1,4 +1,5 @@
 import { useStore } from '@nanostores/react';
+import { whenWords } from '../work/when.ts';
 import { type ShelfItem, useShelf } from './session.ts';
 
 const WIDTH = 340;
@@ -7,15 +8,6 @@ const STEP = 27;
 const MOST = 12;
 /** Of them, older ones that have names. */
 const MOST_OLDER = 4;
-
-const today = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
-const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
-
-/** `today 14:02`, `26 Nov`. */
-export function whenWords(time: string, now = new Date()): string {
-  const date = new Date(time);
-  return date.toDateString() === now.toDateString() ? `today ${today.format(date)}` : day.format(date);
-}
 
 /** The revisions that stand on the line, newest first: the newest, and of the older ones those that have names. */
 export function onTheLine<R extends { name: string }>(revisions: readonly R[]): R[] {

@@ -1,9 +1,10 @@
 import { newTuning, specs, withValue } from '@zygopod/core';
 import { describe, expect, it, vi } from 'vitest';
 import { sequence } from '../../../../core/src/testing/sequence.ts';
+import { whenWords } from '../work/when.ts';
 import { keptOr } from './kept.ts';
 import { numbersCsv } from './numbersCsv.ts';
-import { onTheLine, whenWords } from './Soundings.tsx';
+import { onTheLine } from './Soundings.tsx';
 import { readAsked, writeAsked } from './session.ts';
 
 describe('the address of a shelf', () => {

@@ -2,6 +2,7 @@ import '../../../../testing/provided.ts';
 import { beforeAll, describe, expect, inject, it } from 'vitest';
 import { Described } from '../../testing/described.ts';
 import { handOffsAnswer } from '../../testing/handOffsAnswer.ts';
+import { sourcesAnswer } from '../../testing/sourcesAnswer.ts';
 import { operations } from './operations/index.ts';
 
 const tuning = { format: 'zygopod/tuning', version: 2, name: 'Described boots' };
@@ -169,6 +170,7 @@ describe('the description of the API', () => {
   });
 
   handOffsAnswer(described, { tuning, tape, targets });
+  sourcesAnswer(described, tuning);
 
   it('is what projects are answered by: made, filled, searched, put away and back', async () => {
     const { value } = await ask('POST', '/projects', {}, 201, { body: { name: ' Tide mill ', names: { 'pace.walkSpeed': 'walk_speed' } } });

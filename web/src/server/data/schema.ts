@@ -6,6 +6,7 @@ import {
   index,
   integer,
   pgEnum,
+  pgSequence,
   pgTable,
   primaryKey,
   text,
@@ -218,4 +219,39 @@ export const handOffs = pgTable(
     createdAt: made,
   },
   (table) => [index('hand_offs_by_tuning').on(table.tuning, table.createdAt)],
+);
+
+/** Versions of sources: none comes twice, also where one was forgotten in between. */
+export const sourceVersions = pgSequence('source_versions');
+
+/** The game's own text that a tuning's numbers were read from. */
+export const sources = pgTable(
+  'sources',
+  {
+    document: uuid('document_id')
+      .primaryKey()
+      .references(() => documents.id, { onDelete: 'cascade' }),
+    /** Guards against overwriting. */
+    version: integer('version').notNull(),
+    /** The newest revision when it was kept. */
+    revision: integer('revision').notNull(),
+    source: file('source').notNull(),
+    /** Its place in the project's folder; null where it is linked to none. */
+    path: text('path'),
+    updatedAt: timestamp('updated_at', { withTimezone: true, precision: 3 }).notNull().defaultNow(),
+  },
+  (table) => [index('sources_by_path').on(table.path)],
+);
+
+/** Which parameter each name of a game's sources is, as somebody chose; null: none. */
+export const sourceNames = pgTable(
+  'source_names',
+  {
+    project: uuid('project_id')
+      .notNull()
+      .references(() => projects.id, { onDelete: 'cascade' }),
+    name: text('name').notNull(),
+    parameter: text('parameter'),
+  },
+  (table) => [primaryKey({ columns: [table.project, table.name] })],
 );

@@ -8,6 +8,7 @@ import { projectOperations } from './projects.ts';
 import { reportOperations } from './reports.ts';
 import { revisionOperations } from './revisions.ts';
 import { descriptionOf, serviceOperations } from './service.ts';
+import { sourceOperations } from './sources.ts';
 import { trialOperations } from './trials.ts';
 
 /** All that the API does. */
@@ -20,6 +21,7 @@ export const operations: readonly Operation[] = [
   ...trialOperations,
   ...reportOperations,
   ...handOffOperations,
+  ...sourceOperations,
   ...codeOperations,
   ...projectOperations,
   ...changeOperations,

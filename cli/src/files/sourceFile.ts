@@ -4,7 +4,7 @@ import { printable } from '@zygopod/core';
 import { Misuse } from '../misuse.ts';
 
 /** A source as its bytes are: text of UTF-8 with its byte order mark, else each byte as a letter. */
-interface SourceFile {
+export interface SourceFile {
   text: string;
   encoding: 'utf8' | 'latin1';
 }

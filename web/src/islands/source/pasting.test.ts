@@ -1,6 +1,6 @@
 import { plainUnits } from '@zygopod/core';
 import { describe, expect, it } from 'vitest';
-import { firstPasting, readPasting } from './session.ts';
+import { firstPasting, readPasting } from './pasting.ts';
 
 const code = 'speed = 3.5\nrun = 6\nodd_number = 900\nsprint_multiplier = 2';
 const of = (changes: object) => readPasting({ ...firstPasting, code, ...changes });
@@ -23,7 +23,7 @@ describe('a paste', () => {
 
   it('is what is chosen by hand: that is no guess any more, and nobody else’s', () => {
     const { placed, made } = of({
-      chosen: { 2: 'ramp.accelerate', 1: null },
+      chosen: { odd_number: 'ramp.accelerate', run: null },
       terms: { units: plainUnits, fileUnit: 'px', strictly: false },
       name: ' Mine ',
     });
@@ -33,7 +33,7 @@ describe('a paste', () => {
     expect(made.note).toContain('run = 6 (line 2)');
     expect(made.file.name).toBe('Mine');
     const other = of({
-      chosen: { 2: 'pace.walkSpeed' },
+      chosen: { odd_number: 'pace.walkSpeed' },
       terms: { units: { ...plainUnits, time: 'frame' }, fileUnit: 'px', strictly: false },
     });
     expect(other.placed[0]).toMatchObject({ path: null, why: 'you chose another for it' });
@@ -41,7 +41,7 @@ describe('a paste', () => {
   });
 
   it('keeps how a number is taken, where what is proposed is chosen', () => {
-    const { made } = readPasting({ ...firstPasting, code: 'body_diameter = 24', chosen: { 0: 'body.radius' } });
+    const { made } = readPasting({ ...firstPasting, code: 'body_diameter = 24', chosen: { body_diameter: 'body.radius' } });
     expect(made.values['body.radius']).toBe(12);
   });
 });

@@ -1,0 +1,67 @@
+import type { LinePair } from '@zygopod/core';
+
+/** Lines around a change that are shown of a long source. */
+const AROUND = 12;
+/** Lines up to which a source is shown whole. */
+const WHOLE = 400;
+
+interface Row extends LinePair {
+  number: number;
+  isChanged: boolean;
+}
+
+/** The rows to show: all of a short source, and of a long one those around changes; null stands for lines left out. */
+function rowsOf(lines: readonly LinePair[]): (Row | null)[] {
+  const rows = lines.map((line, i): Row => ({ ...line, number: i + 1, isChanged: line.before !== line.after }));
+  if (rows.length <= WHOLE) return rows;
+  const near = new Set(
+    rows.flatMap(({ isChanged }, i) => (isChanged ? Array.from({ length: 2 * AROUND + 1 }, (_, k) => i - AROUND + k) : [])),
+  );
+  if (near.size === 0) return rows.slice(0, WHOLE);
+  return rows.flatMap((row, i) => (near.has(i) ? [row] : near.has(i - 1) || i === 0 ? [null] : []));
+}
+
+/** A source beside the same text with the tuning's numbers; changed lines are marked. */
+export function Difference({ lines, name }: { lines: readonly LinePair[]; name: string }) {
+  return (
+    <section aria-label={`Changes in ${name}`} tabIndex={0} className="mt-2 min-h-0 flex-1 overflow-auto border border-rule bg-sheet py-2">
+      <table className="digits w-full table-fixed text-[13px] leading-6" data-testid="difference">
+        <thead className="sr-only">
+          <tr>
+            <th scope="col">{name} as it is</th>
+            <th scope="col">with the tuning’s numbers</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rowsOf(lines).map((row, i) =>
+            row ? (
+              <tr key={row.number} data-changed={row.isChanged || undefined}>
+                <Side text={row.before} sign={row.isChanged ? '−' : ''} tone="bg-now/10" />
+                <Side text={row.after} sign={row.isChanged ? '+' : ''} tone="bg-route/14" isRight />
+              </tr>
+            ) : (
+              <tr key={`gap ${i}`} className="text-ink-soft">
+                <td className="px-2">…</td>
+                <td className="border-l border-rule px-2">…</td>
+              </tr>
+            ),
+          )}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+function Side({ text, sign, tone, isRight = false }: { text: string | null; sign: string; tone: string; isRight?: boolean }) {
+  return (
+    <td
+      className={`overflow-hidden px-2 align-top text-ellipsis whitespace-pre ${isRight ? 'border-l border-rule' : ''} ${sign && text !== null ? tone : ''} ${sign === '' ? 'text-ink-soft' : ''}`}
+      title={text ?? undefined}
+    >
+      <span aria-hidden="true" className={`inline-block w-4 ${isRight ? 'text-route' : 'text-now'}`}>
+        {text === null ? '' : sign}
+      </span>
+      {text ?? ''}
+    </td>
+  );
+}

@@ -1,0 +1,102 @@
+import { type IntoKept, isLink, type Metrics, shortNumber, type Target, type Tuning } from '@zygopod/core';
+import { HandedList } from '../Handed.tsx';
+import type { KeptHandOff } from '../session.ts';
+import { asSaid, type Moved, movedMetrics } from './outcomes.ts';
+import { useMetrics } from './useMetrics.ts';
+
+/** Metrics that are listed. */
+const LISTED = 6;
+const LISTED_OF_ROUNDING = 2;
+/** Digits in which outcomes are told, and in which the effect of rounding is. */
+const DIGITS = 3;
+const DIGITS_OF_ROUNDING = 4;
+
+/** What the changed numbers do to the outcomes, what their rounding does, and what was handed over before. */
+export function Outcomes({
+  into,
+  tuning,
+  targets,
+  more,
+  setMore,
+  kept,
+}: {
+  into: IntoKept;
+  tuning: Tuning;
+  targets: readonly Target[];
+  more: number;
+  setMore(digits: number): void;
+  kept: readonly KeptHandOff[];
+}) {
+  const { file } = tuning;
+  const unit = file.unit ?? 'px';
+  const count = into.edits.length;
+  const drilled = useMetrics(count === 0 ? null : [asSaid(file, into.said.before), asSaid(file, into.said.after), file]);
+  const [before, after, exact] = (drilled && 'metrics' in drilled ? drilled.metrics : []) as [Metrics?, Metrics?, Metrics?];
+  const moved = before && after ? movedMetrics(before, after, { unit, targets, digits: DIGITS }) : null;
+  const rounded = into.edits.filter(({ exact, wanted, reads }) => exact !== null && !isLink(wanted) && !isSame(wanted, reads));
+  const lost = exact && after ? movedMetrics(exact, after, { unit, targets, digits: DIGITS_OF_ROUNDING }) : [];
+  return (
+    <aside aria-label="Effects" className="flex min-h-0 flex-col gap-3 overflow-y-auto border-l border-rule bg-paper px-3.5 py-2.5">
+      <section aria-label="Effects of the changes">
+        <h2 className="rubric">Effects</h2>
+        {count === 0 && <p className="text-ink-soft">Your code has the tuning’s numbers already.</p>}
+        {count > 0 && drilled === null && <p className="text-ink-soft">Running the drills …</p>}
+        {drilled && 'why' in drilled && <p className="text-now">▲ {drilled.why}</p>}
+        {moved?.length === 0 && <p className="text-ink-soft">No drill shows a difference.</p>}
+        <ul data-testid="effects">
+          {moved?.slice(0, LISTED).map((one) => (
+            <Effect key={one.key} moved={one} />
+          ))}
+        </ul>
+        {moved && moved.length > LISTED && <p className="text-xs text-ink-soft">and {moved.length - LISTED} more metrics</p>}
+      </section>
+      {(rounded.length > 0 || more > 0) && (
+        <section aria-label="Rounding" className="border-t border-rule pt-2">
+          <h2 className="rubric">Rounded as your file writes</h2>
+          <ul>
+            {rounded.map(({ path, name, exact, after: text }) => (
+              <li key={path} className="digits truncate text-[13px]" title={name}>
+                {name.split('.').at(-1)} {shortNumber(exact as number, 6)} → {text}
+              </li>
+            ))}
+          </ul>
+          {lost.slice(0, LISTED_OF_ROUNDING).map(({ key, words, change }) => (
+            <p key={key} className="text-xs text-ink-soft">
+              {words}: {change}
+            </p>
+          ))}
+          {rounded.length > 0 && exact && lost.length === 0 && <p className="text-xs text-ink-soft">No drill shows a difference.</p>}
+          <p className="flex gap-4">
+            {rounded.length > 0 && (
+              <button type="button" className="deed min-h-6" onClick={() => setMore(more + 1)}>
+                One digit more
+              </button>
+            )}
+            {more > 0 && (
+              <button type="button" className="deed min-h-6" onClick={() => setMore(0)}>
+                As written
+              </button>
+            )}
+          </p>
+        </section>
+      )}
+      <HandedList kept={kept} />
+    </aside>
+  );
+}
+
+/** Part of a number that a chain of units takes. */
+const isSame = (a: unknown, b: unknown) =>
+  a === b || (typeof a === 'number' && typeof b === 'number' && Math.abs(a - b) <= 1e-9 * Math.abs(a));
+
+function Effect({ moved: { words, change, isIn, wanted } }: { moved: Moved }) {
+  return (
+    <li className="border-b border-rule/60 py-1">
+      <p className="flex items-baseline justify-between gap-2">
+        <span className="min-w-0">{words}</span>
+        <span className="digits shrink-0 text-[13px]">{change}</span>
+      </p>
+      {isIn !== null && <p className={`text-xs ${isIn ? 'text-route' : 'text-now'}`}>{isIn ? '● in its band' : `▲ wanted ${wanted}`}</p>}
+    </li>
+  );
+}

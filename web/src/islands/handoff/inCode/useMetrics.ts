@@ -1,0 +1,37 @@
+import type { Metrics, TuningFile } from '@zygopod/core';
+import { useEffect, useMemo, useState } from 'react';
+import { Desk } from '../../../workers/desk.ts';
+import type { DrillsApi } from '../../../workers/drills.ts';
+
+/** Milliseconds without a change after which drills are run, and seconds after which they are given up. */
+const REST = 150;
+const PATIENCE = 20;
+
+/** The metrics of some tunings, drilled in a worker: null until they are known, or why they aren't. They are those of `files` as they were last. */
+export function useMetrics(files: readonly TuningFile[] | null): { metrics: Metrics[] } | { why: string } | null {
+  const [known, set] = useState<{ key: string; metrics: Metrics[] } | { key: string; why: string } | null>(null);
+  const desk = useMemo(
+    () => new Desk<DrillsApi>(() => new Worker(new URL('../../../workers/drills.ts', import.meta.url), { type: 'module' })),
+    [],
+  );
+  useEffect(() => () => desk.stop(), [desk]);
+  const key = files === null ? '' : JSON.stringify(files);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the files are named by their key
+  useEffect(() => {
+    if (files === null) return;
+    let isCurrent = true;
+    const timer = setTimeout(() => {
+      desk
+        .call((remote) => remote.all(files), PATIENCE)
+        .then(
+          (metrics) => isCurrent && set({ key, metrics }),
+          (error) => isCurrent && set({ key, why: error instanceof Error ? error.message : String(error) }),
+        );
+    }, REST);
+    return () => {
+      isCurrent = false;
+      clearTimeout(timer);
+    };
+  }, [key, desk]);
+  return known?.key === key ? known : null;
+}

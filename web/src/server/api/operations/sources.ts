@@ -1,0 +1,114 @@
+import { handOffPathFault, keptSource, sourceNames } from '@zygopod/core';
+import { z } from 'zod';
+import { findProject } from '../../data/projects.ts';
+import { RawJson } from '../../data/rawJson.ts';
+import { chosenNames, deleteSource, getSource, linkedSources, putSource } from '../../data/sources.ts';
+import { seenBy, seenOrNone } from '../conditions.ts';
+import type { Asked, Operation } from '../operation.ts';
+import { done, json } from '../responses.ts';
+import { text } from '../shapes.ts';
+
+/** Bytes of a source with its names at the most: each letter may be escaped. */
+const LARGEST = 2_000_000;
+
+const path = text(200)
+  .refine((place) => handOffPathFault(place) === null, 'expected a place below the folder, such as src/player.lua')
+  .nullable()
+  .meta({ description: 'The file of the project’s folder that it is linked to; null: none', example: 'game/player.lua' });
+
+const source = keptSource.meta({ id: 'Source' });
+
+const values = z
+  .strictObject({
+    source,
+    path: path.default(null),
+    chosen: sourceNames.default({}).meta({ description: 'Parameters that were chosen by hand for names; remembered for the project' }),
+  })
+  .meta({ id: 'SourceValues' });
+
+const kept = z
+  .strictObject({
+    document: z.uuid(),
+    version: z.int().min(1),
+    revision: z.int().min(1).meta({ description: 'The newest revision when it was kept' }),
+    source,
+    path,
+    updatedAt: z.iso.datetime(),
+  })
+  .meta({ id: 'KeptSource' });
+
+const address = '/tunings/{id}/source';
+
+const read: Operation = {
+  method: 'GET',
+  path: address,
+  name: 'getSource',
+  words: 'The game’s own text that is kept with a tuning; its ETag is the version to name when writing',
+  answers: { 200: { words: 'The source', schema: kept, tagged: true } },
+  run: async ({ id, database }: Asked) => {
+    const row = await getSource(await database(), id);
+    return json(row, { etag: String(row.version) });
+  },
+};
+
+const put: Operation = {
+  method: 'PUT',
+  path: address,
+  name: 'putSource',
+  words:
+    'Keeps a source with a tuning in place of the one that If-Match names, or, with If-None-Match: *, of none. 409 with the one that is there',
+  condition: 'seenOrNone',
+  body: values,
+  largest: LARGEST,
+  answers: {
+    200: { words: 'The source, in place of an earlier one', schema: kept, tagged: true },
+    201: { words: 'The first source of the tuning', schema: kept, tagged: true },
+  },
+  run: async ({ id, body, request, database }: Asked<object, z.infer<typeof values>>) => {
+    const seen = seenOrNone(request.headers);
+    const { row, isFirst } = await putSource(
+      await database(),
+      id,
+      { source: new RawJson(JSON.stringify(body.source)), path: body.path, chosen: body.chosen },
+      seen,
+    );
+    return json(row, { etag: String(row.version), status: isFirst ? 201 : 200 });
+  },
+};
+
+const remove: Operation = {
+  method: 'DELETE',
+  path: address,
+  name: 'deleteSource',
+  words: 'Forgets the source that If-Match names; the tuning stays',
+  condition: 'seen',
+  answers: { 204: { words: 'It is gone' } },
+  run: async ({ id, request, database }: Asked) => {
+    await deleteSource(await database(), id, seenBy(request.headers));
+    return done();
+  },
+};
+
+const linked: Operation = {
+  method: 'GET',
+  path: '/projects/{id}/sources',
+  name: 'linkedSources',
+  words: 'The sources of a project’s tunings that are linked to files of its folder',
+  answers: { 200: { words: 'The sources', schema: z.strictObject({ items: z.array(kept) }) } },
+  run: async ({ id, database }: Asked) => json({ items: await linkedSources(await database(), id) }),
+};
+
+const names: Operation = {
+  method: 'GET',
+  path: '/projects/{id}/source-names',
+  name: 'sourceNames',
+  words: 'Which parameter each name of a project’s sources is, as it was chosen by hand; null: none',
+  answers: { 200: { words: 'The names', schema: z.strictObject({ names: sourceNames }) } },
+  run: async ({ id, database }: Asked) => {
+    const db = await database();
+    await findProject(db, id);
+    return json({ names: await chosenNames(db, id) });
+  },
+};
+
+export const sourceOperations = [read, put, remove, linked, names];

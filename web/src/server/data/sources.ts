@@ -1,0 +1,93 @@
+import { and, asc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
+import { Problem } from '../problem.ts';
+import type { Database } from './connection.ts';
+import { findDocument, inUse, notInUse, type Reader, type Seen } from './documents.ts';
+import type { RawJson } from './rawJson.ts';
+import { documents, sourceNames, sources } from './schema.ts';
+
+export type SourceRow = typeof sources.$inferSelect;
+
+async function rowOf(db: Reader, tuning: string): Promise<SourceRow | undefined> {
+  const [row] = await db.select().from(sources).where(eq(sources.document, tuning)).limit(1);
+  return row;
+}
+
+/** The source that is kept with a tuning. Throws a 404 where there is none. */
+export async function getSource(db: Reader, tuning: string): Promise<SourceRow> {
+  await findDocument(db, 'tuning', tuning);
+  const row = await rowOf(db, tuning);
+  if (!row) throw new Problem(404, 'No source is kept with this tuning');
+  return row;
+}
+
+/** A source to be kept, and which parameters were chosen by hand for its names. */
+export interface SourceValues {
+  source: RawJson;
+  path: string | null;
+  chosen: Readonly<Record<string, string | null>>;
+}
+
+/**
+ * Keeps a source with a tuning, if the one that is there (0: none) is the one that the writer has seen; else 409 with that one. What was chosen by
+ * hand is remembered for the project.
+ */
+export function putSource(
+  db: Database,
+  tuning: string,
+  { source, path, chosen }: SourceValues,
+  seen: Seen,
+): Promise<{ row: SourceRow; isFirst: boolean }> {
+  return db.transaction(async (tx) => {
+    // Whoever writes a tuning's source holds its row.
+    const [document] = await tx
+      .select({ head: documents.head, project: documents.project })
+      .from(documents)
+      .where(inUse('tuning', tuning))
+      .for('update', { of: documents });
+    if (!document) return notInUse(tx, 'tuning', tuning);
+    const current = await rowOf(tx, tuning);
+    if (!seen(current?.version ?? 0)) throw new Problem(409, 'The source was changed elsewhere', { current: current ?? null });
+    const next = { version: sql<number>`nextval('source_versions')`, revision: document.head, source, path };
+    const [row] = await tx
+      .insert(sources)
+      .values({ document: tuning, ...next })
+      .onConflictDoUpdate({ target: sources.document, set: { ...next, updatedAt: sql`now()` } })
+      .returning();
+    const names = Object.entries(chosen).map(([name, parameter]) => ({ project: document.project, name, parameter }));
+    if (names.length > 0)
+      await tx
+        .insert(sourceNames)
+        .values(names)
+        .onConflictDoUpdate({ target: [sourceNames.project, sourceNames.name], set: { parameter: sql`excluded.parameter` } });
+    if (!row) throw new Error('the source was not kept');
+    return { row, isFirst: current === undefined };
+  });
+}
+
+/** Forgets the source of a tuning, if it is the one that the writer has seen. */
+export function deleteSource(db: Database, tuning: string, seen: Seen): Promise<void> {
+  return db.transaction(async (tx) => {
+    await findDocument(tx, 'tuning', tuning);
+    const [current] = await tx.select().from(sources).where(eq(sources.document, tuning)).for('update');
+    if (!current) throw new Problem(404, 'No source is kept with this tuning');
+    if (!seen(current.version)) throw new Problem(409, 'The source was changed elsewhere', { current });
+    await tx.delete(sources).where(eq(sources.document, tuning));
+  });
+}
+
+/** The sources of a project's tunings in use that are linked to a file of its folder, by their places. */
+export async function linkedSources(db: Database, project: string): Promise<SourceRow[]> {
+  const rows = await db
+    .select({ row: sources })
+    .from(sources)
+    .innerJoin(documents, eq(documents.id, sources.document))
+    .where(and(eq(documents.project, project), isNull(documents.putAwayAt), isNotNull(sources.path)))
+    .orderBy(asc(sources.path), asc(sources.document));
+  return rows.map(({ row }) => row);
+}
+
+/** Which parameters were chosen by hand for the names of a project's sources; null: none. */
+export async function chosenNames(db: Database, project: string): Promise<Record<string, string | null>> {
+  const rows = await db.select().from(sourceNames).where(eq(sourceNames.project, project)).orderBy(asc(sourceNames.name));
+  return Object.fromEntries(rows.map(({ name, parameter }) => [name, parameter]));
+}
