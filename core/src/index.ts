@@ -12,7 +12,7 @@ export { tooLarge } from './formats/grounds/imported.ts';
 export { type ConstantValue, wordsOfPath } from './formats/handOff/constants.ts';
 export { changesSince, type HandedOver, type HandOffChange, type HandOffChoice, handOver } from './formats/handOff/handOff.ts';
 export { handOffPathFault } from './formats/handOff/path.ts';
-export { type GameUnits, plainUnits, readUnits, unitsWord } from './formats/handOff/units.ts';
+export { type GameUnits, gameUnitWords, inGameUnits, plainUnits, readUnits, unitsWord } from './formats/handOff/units.ts';
 export { type Case, cases, inCase, writers } from './formats/handOff/writers.ts';
 export { jsonSchema } from './formats/jsonSchema.ts';
 export { junitXml } from './formats/junit.ts';

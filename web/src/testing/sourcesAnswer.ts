@@ -27,7 +27,7 @@ export function sourcesAnswer(described: Described, tuning: object): void {
       skipped: ['ramp.brake'],
     };
     const none = { 'if-none-match': '*' };
-    await ask('GET', path, at, 404);
+    await ask('GET', path, at, 204);
     await ask('PUT', path, at, 428, { body: { source } });
     await ask('PUT', path, { id: '00000000-0000-4000-8000-000000000000' }, 404, { body: { source }, headers: none });
     for (const wrong of [

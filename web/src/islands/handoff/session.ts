@@ -113,7 +113,8 @@ export class HandOffs {
   async keep(handOff: Omit<KeptHandOff, 'id' | 'createdAt'>): Promise<void> {
     const answer = await askServer<KeptHandOff>('POST', '/api/v1/handoffs', handOff);
     this.$why.set(whyOf(answer));
-    if ('body' in answer) this.$kept.set([answer.body, ...this.$kept.get()]);
+    // Asked for twice at once, it is kept once.
+    if ('body' in answer) this.$kept.set([answer.body, ...this.$kept.get().filter(({ id }) => id !== answer.body.id)]);
   }
 
   /** Keeps what the game calls parameters, with the project. */

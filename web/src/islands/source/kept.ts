@@ -17,9 +17,9 @@ const address = (tuning: string) => `/api/v1/tunings/${tuning}/source`;
 
 /** The source that is kept with a tuning; null where there is none; or why it is not known. */
 export async function fetchSource(tuning: string): Promise<{ stored: StoredSource | null } | { why: string }> {
-  const answer = await askServer<StoredSource>('GET', address(tuning));
-  if ('body' in answer) return { stored: answer.body };
-  return answer.status === 404 ? { stored: null } : { why: answer.why };
+  const answer = await askServer<Partial<StoredSource>>('GET', address(tuning));
+  if ('why' in answer) return { why: answer.why };
+  return { stored: answer.body.source ? (answer.body as StoredSource) : null };
 }
 
 /** Keeps a source with a tuning in place of the version that was seen last (null: none). `chosen` is remembered for the project. */

@@ -12,12 +12,10 @@ async function rowOf(db: Reader, tuning: string): Promise<SourceRow | undefined>
   return row;
 }
 
-/** The source that is kept with a tuning. Throws a 404 where there is none. */
-export async function getSource(db: Reader, tuning: string): Promise<SourceRow> {
+/** The source that is kept with a tuning, if there is one. */
+export async function getSource(db: Reader, tuning: string): Promise<SourceRow | undefined> {
   await findDocument(db, 'tuning', tuning);
-  const row = await rowOf(db, tuning);
-  if (!row) throw new Problem(404, 'No source is kept with this tuning');
-  return row;
+  return rowOf(db, tuning);
 }
 
 /** A source to be kept, and which parameters were chosen by hand for its names. */

@@ -24,7 +24,11 @@ function rowsOf(lines: readonly LinePair[]): (Row | null)[] {
 /** A source beside the same text with the tuning's numbers; changed lines are marked. */
 export function Difference({ lines, name }: { lines: readonly LinePair[]; name: string }) {
   return (
-    <section aria-label={`Changes in ${name}`} tabIndex={0} className="mt-2 min-h-0 flex-1 overflow-auto border border-rule bg-sheet py-2">
+    <section
+      aria-label={`Changes in ${name}`}
+      tabIndex={0}
+      className="mt-2 min-h-0 flex-1 overflow-auto border border-rule bg-sheet bg-[linear-gradient(var(--rule),var(--rule))] bg-size-[1px_100%] bg-center bg-no-repeat py-2"
+    >
       <table className="digits w-full table-fixed text-[13px] leading-6" data-testid="difference">
         <thead className="sr-only">
           <tr>
@@ -42,7 +46,7 @@ export function Difference({ lines, name }: { lines: readonly LinePair[]; name: 
             ) : (
               <tr key={`gap ${i}`} className="text-ink-soft">
                 <td className="px-2">…</td>
-                <td className="border-l border-rule px-2">…</td>
+                <td className="px-2">…</td>
               </tr>
             ),
           )}
@@ -55,7 +59,7 @@ export function Difference({ lines, name }: { lines: readonly LinePair[]; name: 
 function Side({ text, sign, tone, isRight = false }: { text: string | null; sign: string; tone: string; isRight?: boolean }) {
   return (
     <td
-      className={`overflow-hidden px-2 align-top text-ellipsis whitespace-pre ${isRight ? 'border-l border-rule' : ''} ${sign && text !== null ? tone : ''} ${sign === '' ? 'text-ink-soft' : ''}`}
+      className={`overflow-hidden px-2 align-top text-ellipsis whitespace-pre ${sign && text !== null ? tone : ''} ${sign === '' ? 'text-ink-soft' : ''}`}
       title={text ?? undefined}
     >
       <span aria-hidden="true" className={`inline-block w-4 ${isRight ? 'text-route' : 'text-now'}`}>

@@ -1,5 +1,5 @@
 import { useStore } from '@nanostores/react';
-import { type ConstantValue, fileStem, intoKept, type KeptSource, placeKept, type Target, uniqueNames } from '@zygopod/core';
+import { type ConstantValue, fileStem, intoKept, type KeptSource, placeKept, type Target, termsOfKept, uniqueNames } from '@zygopod/core';
 import { useEffect, useMemo, useState } from 'react';
 import { download } from '../../controls/download.ts';
 import { useCopy } from '../../controls/useCopy.ts';
@@ -155,6 +155,7 @@ function Kept({
           missing={into.missing}
           skipped={into.skipped.map(({ path }) => path)}
           tuning={tuning}
+          units={termsOfKept(source).units}
           add={(path, is) => change({ added: toggled(source.added, path, is) })}
           skip={(path, is) => change({ skipped: toggled(source.skipped, path, is) })}
         />
@@ -175,7 +176,7 @@ function Kept({
 /** `3 of 8 numbers change, nothing else`. */
 function changeWords(count: number, placed: number, added: number): string {
   const lines = added === 0 ? '' : `, ${added} ${added === 1 ? 'line' : 'lines'} added`;
-  if (count === 0) return `no number of ${placed} changes${lines}`;
+  if (count === 0) return `no number changes${lines}`;
   return `${count} of ${placed} numbers ${count === 1 ? 'changes' : 'change'}${lines}, nothing else`;
 }
 

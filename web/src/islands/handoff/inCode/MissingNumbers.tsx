@@ -1,13 +1,26 @@
-import { type FileValue, isLink, type Missing, numberAt, shortNumber, specOf, specs, type Tuning, unitOf } from '@zygopod/core';
+import {
+  type FileValue,
+  type GameUnits,
+  gameUnitWords,
+  inGameUnits,
+  isLink,
+  type Missing,
+  numberAt,
+  specOf,
+  specs,
+  type Tuning,
+} from '@zygopod/core';
+import { significant } from './outcomes.ts';
 
-/** A value of a tuning in words. */
-function valueWords(path: string, value: FileValue, tuning: Tuning): string {
+/** A value of a tuning in words, in the game's units. */
+function valueWords(path: string, value: FileValue, { file, parameters }: Tuning, units: GameUnits): string {
   const spec = specOf(path);
-  const number = isLink(value) ? numberAt(tuning.parameters, path) : value;
-  if (typeof number !== 'number')
-    return typeof number === 'string' ? number : typeof number === 'boolean' ? (number ? 'on' : 'off') : JSON.stringify(number);
-  const unit = spec.kind === 'number' ? unitOf(spec.quantity, tuning.file.unit ?? 'px') : '';
-  return `${shortNumber(number, 3)} ${unit}`.trim();
+  const own = isLink(value) ? numberAt(parameters, path) : value;
+  if (typeof own === 'string') return own;
+  if (typeof own === 'boolean') return own ? 'on' : 'off';
+  if (typeof own !== 'number' || spec.kind !== 'number') return JSON.stringify(own);
+  const number = significant(inGameUnits(own, spec.quantity, file.unit ?? 'px', units), 3);
+  return `${number} ${gameUnitWords(spec.quantity, units).replace('^2', '²')}`.trim();
 }
 
 /** Numbers that were tuned and have no place in the source: each with the line that it could have. */
@@ -15,12 +28,14 @@ export function MissingNumbers({
   missing,
   skipped,
   tuning,
+  units,
   add,
   skip,
 }: {
   missing: readonly Missing[];
   skipped: readonly string[];
   tuning: Tuning;
+  units: GameUnits;
   add(path: string, isAdded: boolean): void;
   skip(path: string, isSkipped: boolean): void;
 }) {
@@ -39,7 +54,7 @@ export function MissingNumbers({
             <span className="truncate" title={path}>
               {specOf(path).label}
             </span>
-            <span className="digits text-right text-[13px]">{valueWords(path, value, tuning)}</span>
+            <span className="digits text-right text-[13px]">{valueWords(path, value, tuning, units)}</span>
             <span className="digits truncate text-[13px] text-ink-soft" title={line?.text.trim()}>
               {line ? line.text.trim() : 'no line there to write it like'}
             </span>

@@ -1,7 +1,7 @@
-import { type IntoKept, isLink, type Metrics, shortNumber, type Target, type Tuning } from '@zygopod/core';
+import { type IntoKept, isLink, type Metrics, type Target, type Tuning } from '@zygopod/core';
 import { HandedList } from '../Handed.tsx';
 import type { KeptHandOff } from '../session.ts';
-import { asSaid, type Moved, movedMetrics } from './outcomes.ts';
+import { asSaid, type Moved, movedMetrics, significant } from './outcomes.ts';
 import { useMetrics } from './useMetrics.ts';
 
 /** Metrics that are listed. */
@@ -29,8 +29,8 @@ export function Outcomes({
 }) {
   const { file } = tuning;
   const unit = file.unit ?? 'px';
-  const count = into.edits.length;
-  const drilled = useMetrics(count === 0 ? null : [asSaid(file, into.said.before), asSaid(file, into.said.after), file]);
+  const isChanged = into.edits.length > 0 || into.missing.some(({ isAdded }) => isAdded);
+  const drilled = useMetrics(!isChanged ? null : [asSaid(file, into.said.before), asSaid(file, into.said.after), file]);
   const [before, after, exact] = (drilled && 'metrics' in drilled ? drilled.metrics : []) as [Metrics?, Metrics?, Metrics?];
   const moved = before && after ? movedMetrics(before, after, { unit, targets, digits: DIGITS }) : null;
   const rounded = into.edits.filter(({ exact, wanted, reads }) => exact !== null && !isLink(wanted) && !isSame(wanted, reads));
@@ -39,8 +39,8 @@ export function Outcomes({
     <aside aria-label="Effects" className="flex min-h-0 flex-col gap-3 overflow-y-auto border-l border-rule bg-paper px-3.5 py-2.5">
       <section aria-label="Effects of the changes">
         <h2 className="rubric">Effects</h2>
-        {count === 0 && <p className="text-ink-soft">Your code has the tuning’s numbers already.</p>}
-        {count > 0 && drilled === null && <p className="text-ink-soft">Running the drills …</p>}
+        {!isChanged && <p className="text-ink-soft">Your code has the tuning’s numbers already.</p>}
+        {isChanged && drilled === null && <p className="text-ink-soft">Running the drills …</p>}
         {drilled && 'why' in drilled && <p className="text-now">▲ {drilled.why}</p>}
         {moved?.length === 0 && <p className="text-ink-soft">No drill shows a difference.</p>}
         <ul data-testid="effects">
@@ -56,7 +56,7 @@ export function Outcomes({
           <ul>
             {rounded.map(({ path, name, exact, after: text }) => (
               <li key={path} className="digits truncate text-[13px]" title={name}>
-                {name.split('.').at(-1)} {shortNumber(exact as number, 6)} → {text}
+                {name.split('.').at(-1)} {significant(exact as number, DIGITS)} → {text}
               </li>
             ))}
           </ul>

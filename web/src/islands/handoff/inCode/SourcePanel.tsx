@@ -39,7 +39,7 @@ export function SourcePanel({
   return (
     <aside aria-label="Source" className="flex min-h-0 flex-col gap-3 overflow-y-auto border-r border-rule bg-paper px-3.5 py-2.5">
       <section>
-        <h2 className="rubric">Source</h2>
+        <h2 className="rubric mb-1">Source</h2>
         <p className="digits truncate font-semibold" title={source.name}>
           {source.name}
         </p>
@@ -56,7 +56,7 @@ export function SourcePanel({
         </p>
       </section>
       <section className="border-t border-rule pt-2">
-        <h2 className="rubric">Read as</h2>
+        <h2 className="rubric mb-1">Read as</h2>
         <dl>
           {rows.map(([term, words]) => (
             <div key={term} className="flex min-h-6 items-baseline justify-between gap-2">
@@ -78,7 +78,7 @@ function Linked({ path, link }: { path: string | null; link(path: string | null)
   const fault = wanted === '' ? null : handOffPathFault(wanted);
   return (
     <section className="border-t border-rule pt-2" aria-label="In the folder">
-      <h2 className="rubric">In the folder</h2>
+      <h2 className="rubric mb-1">In the folder</h2>
       {path !== null ? (
         <>
           <p className="digits text-[13px] break-all">{path}</p>

@@ -23,6 +23,9 @@ export interface Moved {
   wanted: string;
 }
 
+/** A number in so many significant digits. */
+export const significant = (value: number, digits: number): string => String(Number(value.toPrecision(digits)));
+
 /** A tuning with values as a game's source has them. */
 export const asSaid = (file: TuningFile, said: Readonly<Record<string, FileValue>>): TuningFile =>
   Object.entries(said).reduce((next, [path, value]) => withValue(next, path, value), file);
@@ -44,7 +47,7 @@ export function movedMetrics(
   const keys = [...new Set([...Object.keys(before), ...Object.keys(after)])] as (keyof Metrics)[];
   const rows = keys.flatMap((key) => {
     const [was, now] = [before[key] ?? null, after[key] ?? null];
-    const told = (value: number | null) => (value === null ? 'not measured' : String(Number(value.toPrecision(digits))));
+    const told = (value: number | null) => (value === null ? 'not measured' : significant(value, digits));
     if (told(was) === told(now)) return [];
     const { words, quantity } = metricSpecOf(key);
     const own = unitOf(quantity, unit);

@@ -44,9 +44,10 @@ const read: Operation = {
   path: address,
   name: 'getSource',
   words: 'The game’s own text that is kept with a tuning; its ETag is the version to name when writing',
-  answers: { 200: { words: 'The source', schema: kept, tagged: true } },
+  answers: { 200: { words: 'The source', schema: kept, tagged: true }, 204: { words: 'None is kept with this tuning' } },
   run: async ({ id, database }: Asked) => {
     const row = await getSource(await database(), id);
+    if (!row) return done();
     return json(row, { etag: String(row.version) });
   },
 };
