@@ -46,12 +46,12 @@ describe('the code of a tuning', () => {
     expect([said.status, said.status === 0 ? '' : said.stdout + said.stderr]).toEqual([0, '']);
   });
 
-  it('of Carrier, day boots has under 400 lines in C', () => {
+  it('of Carrier, day boots has under 450 lines in C', () => {
     const file =
       motionPrinters()
         .find(({ id }) => id === 'c')
         ?.file(motionOf(demo('carrier-day-boots'))) ?? '';
-    expect(file.trimEnd().split('\n').length).toBeLessThan(400);
+    expect(file.trimEnd().split('\n').length).toBeLessThan(450);
   });
 
   it('takes less than 300 ms of a processor, once the core was read', async () => {

@@ -1,9 +1,9 @@
-import { controls, type Parameters, type Standalone, standalone, type Tuning } from '@zygopod/core';
+import { controls, edgeMargins, type Parameters, type Standalone, standalone, swipes, type Tuning } from '@zygopod/core';
 import type { Routine } from './fold/ir.ts';
 import { Sources } from './fold/source.ts';
 import { Specialiser } from './fold/specialise.ts';
 import { fieldsOf, tidied } from './fold/tidy.ts';
-import { edgeStarts } from './fold/values.ts';
+import { BODY, edgeStarts, known, type Value } from './fold/values.ts';
 import { C } from './languages/c.ts';
 import { CSharp } from './languages/csharp.ts';
 import { Lua } from './languages/lua.ts';
@@ -62,16 +62,17 @@ const stages: readonly (readonly [string, string, keyof Standalone['plan'] | nul
  * Folds the stages with what never changes. Which fields those are is found from the other side: each is taken for one until a stage
  * gives it another value than it starts with (a greatest fixed point; conditional constant propagation, Wegman and Zadeck 1991).
  */
-function fold({ plan, start }: Standalone, sources: Sources): { maker: Specialiser; tick: Routine[] } {
+function fold({ plan, start }: Standalone, sources: Sources): { maker: Specialiser; tick: Routine[]; place: Routine } {
   const begins = start as unknown as Record<string, number>;
   const varies = new Set([...atContact, ...told]);
   for (;;) {
     const steady = Object.fromEntries(Object.entries(begins).flatMap(([field, value]) => (varies.has(field) ? [] : [[field, value + 0]])));
     const maker = new Specialiser(sources, { ...steady, ...steadyOf(plan) });
     const tick = stages.map(([path, name, part]) => maker.stage(path, name, part ? plan[part] : undefined));
-    const known = varies.size;
+    const place = maker.entry('motion/start.ts', 'placeAtStart', [known(BODY), ...['x', 'y', 'facing'].map(local)]);
+    const before = varies.size;
     for (const field of maker.varying) varies.add(field);
-    if (varies.size === known) return { maker, tick };
+    if (varies.size === before) return { maker, tick, place };
   }
 }
 
@@ -81,14 +82,27 @@ export const core = new Sources();
 /** Whether a body meets walls on its way: one that steps from cell to cell looks for them before. */
 export const meetsWalls = ({ scheme, contact }: Parameters): boolean => scheme !== 'step' && contact.response !== 'none';
 
+const local = (name: string): Value => ({ is: { is: 'local', name, kind: 'number' } });
+
+/** Where the edges of an area hold the body. */
+function edgesOf(parameters: Parameters): Motion['edges'] {
+  const { policy, inset, axes } = parameters.bounds;
+  if (policy === 'none') return {};
+  const margins = edgeMargins(parameters);
+  return {
+    ...(axes === 'y' ? {} : { left: [inset.left, margins.left], right: [inset.right, margins.right] }),
+    ...(axes === 'x' ? {} : { top: [inset.top, margins.top], bottom: [inset.bottom, margins.bottom] }),
+  };
+}
+
 /** The stages that a tuning uses, folded with its numbers. Throws `CannotHold` with what no file can hold. */
 export function motionOf({ file, parameters }: Tuning, sources = core): Motion {
   const { plan, start } = standalone(parameters);
-  const { maker, tick } = fold({ plan: { ...plan, contact: { ...plan.contact, felt: meetsWalls(parameters) } }, start }, sources);
+  const { maker, tick, place } = fold({ plan: { ...plan, contact: { ...plan.contact, felt: meetsWalls(parameters) } }, start }, sources);
   const others = new Set([...atContact, ...told]);
   const program = tidied(
     maker.program,
-    tick.map(({ name }) => name),
+    [...tick, place].map(({ name }) => name),
     others,
   );
   // A stage that has nothing to do in this tuning is none.
@@ -103,5 +117,8 @@ export function motionOf({ file, parameters }: Tuning, sources = core): Motion {
     tick: tick.flatMap((routine) => (isIdle.has(routine.name) ? [] : [byName.get(routine.name) ?? routine])),
     fields,
     controls,
+    swipes,
+    place: byName.get(place.name) ?? place,
+    edges: edgesOf(parameters),
   };
 }

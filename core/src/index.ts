@@ -1,7 +1,7 @@
 /** The public face of @zygopod/core: what a program around the core needs, by what it is about. */
 
 // Files: reading them, what is wrong with them, and other formats.
-export { originLimits } from './collision/limits.ts';
+export { edgeMargins, originLimits } from './collision/limits.ts';
 export { markOf, readJson } from './document/document.ts';
 export { type Fault, faultText, printable, type Reading, shown } from './document/fault.ts';
 export { LARGEST_PROJECT, largest } from './document/sizes.ts';
@@ -120,7 +120,7 @@ export { meshFor } from './route/bodyMesh.ts';
 export type { Mesh } from './route/mesh.ts';
 export { Navigator, type Route } from './route/navigator.ts';
 // Hands, and the tapes that keep them.
-export { type Control, controls, type Swipe } from './tape/controls.ts';
+export { type Control, controls, type Swipe, swipes } from './tape/controls.ts';
 export { FrameClock, type FramePattern, framePatterns } from './tape/frames.ts';
 export type { Hands, HandsEvent } from './tape/hands.ts';
 export { addPart, isInstant, movePart, type PartLane, stretchPart, type TapePart, tapeParts, withParts } from './tape/parts.ts';

@@ -24,7 +24,7 @@ fn check(name: &str) -> Option<String> {
         ${single.map(([field, at]) => `h.${field} = v[${at}];`).join(' ')}
         h.pointed = v[${POINTED}] != 0.0;
         h.changed = v[${CHANGED}] != 0.0;
-        motion::motion_tick(&mut b, &h${handed(asks, {
+        motion::motion_tick(&mut b, &mut h${handed(asks, {
           contact: '&mut |b| motion::motion_free(b)',
           isClear: '&mut |_, _, _, _| true',
           plan: '&mut |from_x, from_y, to_x, to_y, way| {\n            *way = motion::Way { points: vec![from_x, from_y, to_x, to_y], reached: true, squeezed: false };\n            true\n        }',

@@ -5,6 +5,7 @@ import ts from 'typescript';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { sequence } from '../../../core/src/testing/sequence.ts';
 import { TypeScript } from '../languages/typescript.ts';
+import { nowhere } from '../proof/nowhere.ts';
 import { Sources } from './source.ts';
 import { Specialiser } from './specialise.ts';
 import { fieldsOf, tidied } from './tidy.ts';
@@ -140,7 +141,13 @@ function made(name: string, plan: object, steady: Record<string, number> = {}) {
   const program = tidied(maker.program, [routine.name], told);
   const tick = program.routines.filter((one) => one.name === routine.name);
   const fields = [...new Set([...fieldsOf(program), ...told])].map((field): [string, number] => [field, 0]);
-  const text = new TypeScript().file({ tuning: name, program, tick, fields, controls: [] });
+  const text = new TypeScript().file({
+    ...nowhere,
+    tuning: name,
+    program: { ...program, routines: [...program.routines, nowhere.place] },
+    tick,
+    fields,
+  });
   return { maker, text, program };
 }
 

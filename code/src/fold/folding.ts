@@ -181,9 +181,16 @@ export abstract class Folding {
     // Beside a list there is nothing: that is asked only while a field is still taken for one that never changes.
     if (isKnown(index)) return known((list.known as Record<string, unknown>)[String(index.known)] ?? NaN);
     const values = list.known as ArrayLike<number>;
-    const name = this.tables.get(values) ?? `table${this.tables.size + 1}`;
+    const name = this.tables.get(values) ?? this.#tableName(node.expression);
     this.tables.set(values, name);
     return { is: { is: 'table', name, index: index.is } };
+  }
+
+  /** A table by what it holds in the core: `sectors`; the second of a name is `sectors2`. */
+  #tableName(list: ts.Expression): string {
+    const base = `${(ts.isPropertyAccessExpression(list) ? list.name : list).getText().replace(/\W/g, '')}Table`;
+    const taken = new Set(this.tables.values());
+    for (let i = 1; ; i++) if (!taken.has(i === 1 ? base : `${base}${i}`)) return i === 1 ? base : `${base}${i}`;
   }
 
   protected unary(scope: Scope, node: ts.PrefixUnaryExpression, out?: Statement[]): Value {

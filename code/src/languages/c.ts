@@ -1,7 +1,7 @@
 import { inComment } from '@zygopod/core';
 import type { Asked, Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
-import { asksOf, filled, type Motion, planeLists, type Walls } from './made.ts';
+import { asksOf, edgeSettings, filled, handsWords, type Motion, planeLists, STEERING, snake, type Walls } from './made.ts';
 
 /** Names with commas between them, as many as a line holds. */
 function wrapped(names: readonly string[]): string[] {
@@ -113,6 +113,44 @@ int walls_isClear(Walls *w, double fromX, double fromY, double toX, double toY) 
     return text;
   }
 
+  /** The hands, and what changes them. */
+  #hands({ controls, swipes }: Motion): string {
+    const many = controls.length;
+    const all = (prefix: string, names: readonly string[], first: number) =>
+      `enum { ${names.map((name, i) => `${prefix}${snake(name).toUpperCase()}${i === 0 ? ` = ${first}` : ''}`).join(', ')} };`;
+    return `${filled(`/* ${handsWords} Begin with Hands h = {0}. */`).join('\n   ')}
+${filled(all('HANDS_', controls, 0)).join('\n       ')}
+${all('SWIPE_', swipes, 1)}
+typedef struct {
+    double held[${many}], order[${many}], presses, pressed, stickX, stickY, pointX, pointY, swipe, spoke;
+    int pointed, changed;
+} Hands;
+void hands_press(Hands *h, int control) {
+    h->changed = 1;
+    if (h->held[control] != 0.0) return;
+    h->held[control] = h->order[control] = ++h->presses;
+    if (control < ${STEERING}) h->spoke = 1.0;
+    h->pressed = (double)((int)h->pressed | 1 << control);
+}
+void hands_release(Hands *h, int control) { h->changed = 1; h->held[control] = 0.0; if (control < ${STEERING}) h->spoke = 1.0; }
+void hands_stick(Hands *h, double x, double y) { h->changed = 1; h->stickX = x; h->stickY = y; h->spoke = 2.0; }
+void hands_point(Hands *h, double x, double y) { h->changed = 1; h->pointX = x; h->pointY = y; h->pointed = 1; }
+void hands_swipe(Hands *h, int swipe) { h->changed = 1; h->swipe = swipe; }
+`;
+  }
+
+  #edges(motion: Motion): string {
+    const settings = edgeSettings(motion, (value) => this.number(value));
+    if (settings.length === 0) return '';
+    const set = settings.map(([field, value]) => `b->${field} = ${value};`).join(' ');
+    return `
+/* Holds a started body in an area by its edges, as far as the tuning has it. */
+void motion_edges(Body *b, double left, double top, double right, double bottom) {
+    ${set} (void)left; (void)top; (void)right; (void)bottom;
+}
+`;
+  }
+
   file(motion: Motion): string {
     this.know(motion.program);
     const asks = asksOf(motion);
@@ -122,13 +160,7 @@ int walls_isClear(Walls *w, double fromX, double fromY, double toX, double toY) 
 #include <stdint.h>
 #include <string.h>
 
-/* The hands: the number of the press that holds a control down (0: up), of its last press, and a bit for each that went down in this tick.
-   ${motion.controls.map((name, i) => `${i} ${name}`).join(', ')} */
-typedef struct {
-    double held[${motion.controls.length}], order[${motion.controls.length}], pressed, stickX, stickY, pointX, pointY, swipe, spoke;
-    int pointed, changed;
-} Hands;
-
+${this.#hands(motion)}
 ${
   asks.includes('plan')
     ? `/* A way for the body's place: its points x, y, …, from where it is to where it gets, which stay the game's and have to last as long as they
@@ -169,10 +201,14 @@ void motion_start(Body *b) {
 ${this.#begins('b', motion.fields)}
 }
 
-void motion_tick(Body *b, const Hands *h${this.askedOf(motion)}) {
+/* Places a started body, facing an angle in degrees: 0 east, 90 south. */
+void motion_place(Body *b, double x, double y, double facing) { ${this.call(this.routineName(motion.place.name), ['x', 'y', 'facing'], motion.place)}; }
+${this.#edges(motion)}
+void motion_tick(Body *b, Hands *h${this.askedOf(motion)}) {
 ${this.steps(motion)
   .map((line) => `    ${line}`)
   .join('\n')}
+    h->pressed = 0.0; h->swipe = 0.0; h->changed = 0;
 }
 `;
   }

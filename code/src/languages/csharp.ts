@@ -1,7 +1,7 @@
 import { inComment } from '@zygopod/core';
 import type { Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
-import { asksOf, type Motion, planeLists, tickWords, type Walls } from './made.ts';
+import { asksOf, edgeSettings, handsWords, type Motion, pascal, planeLists, STEERING, tickWords, type Walls } from './made.ts';
 
 const capital = (text: string) => (text[0]?.toUpperCase() ?? '') + text.slice(1);
 
@@ -85,12 +85,30 @@ ${this.routines(walls.program.routines)}}
     return `// The motion of ${inComment(motion.tuning)}, made by Zygopod: every result is the model's, bit for bit.
 using System;
 
-/// <summary>The number of the press that holds a control down (0: up), of its last press, and a bit for each that went down in this tick:
-/// ${motion.controls.map((name, i) => `${i} ${name}`).join(', ')}</summary>
+public enum Control { ${motion.controls.map(pascal).join(', ')} }
+public enum SwipeTo { ${motion.swipes.map((name, i) => `${pascal(name)}${i === 0 ? ' = 1' : ''}`).join(', ')} }
+
+/// <summary>${handsWords}</summary>
 public sealed class Hands {
     public double[] held = new double[${motion.controls.length}], order = new double[${motion.controls.length}];
-    public double pressed, stickX, stickY, pointX, pointY, swipe, spoke;
+    public double presses, pressed, stickX, stickY, pointX, pointY, swipe, spoke;
     public bool pointed, changed;
+
+    public void Press(Control control) {
+        int i = (int)control;
+        changed = true;
+        if (held[i] != 0.0) return;
+        held[i] = order[i] = ++presses;
+        if (i < ${STEERING}) spoke = 1.0;
+        pressed = (int)pressed | 1 << i;
+    }
+
+    public void Release(Control control) { changed = true; held[(int)control] = 0.0; if ((int)control < ${STEERING}) spoke = 1.0; }
+    /// <summary>The stick, each part from -1 to 1; y grows downwards.</summary>
+    public void Stick(double x, double y) { changed = true; stickX = x; stickY = y; spoke = 2.0; }
+    /// <summary>The pointer, in the world.</summary>
+    public void Point(double x, double y) { changed = true; pointX = x; pointY = y; pointed = true; }
+    public void Swipe(SwipeTo to) { changed = true; swipe = (int)to; }
 }
 
 ${
@@ -118,13 +136,28 @@ ${printed}
         b.contactY = b.velocityToY;
     }
 
+    /// <summary>Places a new body, facing an angle in degrees: 0 east, 90 south.</summary>
+    public static void Place(Body b, double x, double y, double facing) { ${this.call(this.routineName(motion.place.name), ['x', 'y', 'facing'], motion.place)}; }
+${this.#edges(motion)}
     /// <summary>${tickWords(motion)}</summary>
     public static void Tick(Body b, Hands h${this.askedOf(motion)}) {
 ${this.steps(motion)
   .map((line) => `        ${line}`)
   .join('\n')}
+        h.pressed = 0.0; h.swipe = 0.0; h.changed = false;
     }
 }
+`;
+  }
+
+  #edges(motion: Motion): string {
+    const settings = edgeSettings(motion, (value) => this.number(value));
+    if (settings.length === 0) return '';
+    return `
+    /// <summary>Holds a body in an area by its edges, as far as the tuning has it.</summary>
+    public static void Edges(Body b, double left, double top, double right, double bottom) {
+${settings.map(([field, value]) => `        b.${field} = ${value};`).join('\n')}
+    }
 `;
   }
 }

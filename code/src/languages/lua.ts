@@ -1,6 +1,18 @@
 import { inComment } from '@zygopod/core';
 import type { Kind, Routine, Sign, StandardName, Statement, Used } from '../fold/ir.ts';
-import { asksOf, docOf, filled, type Motion, planeLists, tickWords, type Walls } from './made.ts';
+import {
+  asksOf,
+  docOf,
+  edgeNames,
+  edgeSettings,
+  filled,
+  handsWords,
+  type Motion,
+  planeLists,
+  STEERING,
+  tickWords,
+  type Walls,
+} from './made.ts';
 import { Printer } from './printer.ts';
 
 const luaHelpers = {
@@ -150,12 +162,44 @@ return M
 -- luacheck: ignore 581 (the opposite of x < y is not x >= y where one of them is no number)
 local M = {}
 
--- The hands: the number of the press that holds a control down (0: up), of its last press, and a bit for each that went down in this tick.
--- ${motion.controls.map((name, i) => `${i + 1} ${name}`).join(', ')}
+local controls = { ${motion.controls.map((name, i) => `${name} = ${i + 1}`).join(', ')} }
+local swipes = { ${motion.swipes.map((name, i) => `${name} = ${i + 1}.0`).join(', ')} }
+
+-- ${handsWords}
 function M.hands()
-  local h = { held = {}, order = {}, pressed = 0, stickX = 0.0, stickY = 0.0, pointX = 0.0, pointY = 0.0, swipe = 0.0, spoke = 0.0, pointed = false, changed = false }
+  local h = { held = {}, order = {}, presses = 0.0, pressed = 0, stickX = 0.0, stickY = 0.0, pointX = 0.0, pointY = 0.0, swipe = 0.0, spoke = 0.0, pointed = false, changed = false }
   for i = 1, ${motion.controls.length} do h.held[i], h.order[i] = 0.0, 0.0 end
   return h
+end
+
+function M.press(h, control)
+  local i = controls[control]
+  h.changed = true
+  if h.held[i] ~= 0 then return end
+  h.presses = h.presses + 1.0
+  h.held[i], h.order[i] = h.presses, h.presses
+  if i <= ${STEERING} then h.spoke = 1.0 end
+  h.pressed = h.pressed | 1 << (i - 1)
+end
+
+function M.release(h, control)
+  local i = controls[control]
+  h.changed, h.held[i] = true, 0.0
+  if i <= ${STEERING} then h.spoke = 1.0 end
+end
+
+-- The stick, each part from -1 to 1; y grows downwards.
+function M.stick(h, x, y)
+  h.changed, h.stickX, h.stickY, h.spoke = true, x + 0.0, y + 0.0, 2.0
+end
+
+-- The pointer, in the world.
+function M.point(h, x, y)
+  h.changed, h.pointX, h.pointY, h.pointed = true, x + 0.0, y + 0.0, true
+end
+
+function M.swipe(h, to)
+  h.changed, h.swipe = true, swipes[to]
 end
 
 ${this.needed(luaHelpers, routines)}${motion.program.tables.map(({ name, values }) => `local ${name} = { ${values.map((value) => this.number(value)).join(', ')} }\n`).join('')}
@@ -171,12 +215,30 @@ ${motion.fields.map(([field, value]) => `    ${field} = ${this.number(value)},`)
   }
 end
 
+-- Places a started body, facing an angle in degrees: 0 east, 90 south.
+function M.place(b, x, y, facing)
+  x, y, facing = x + 0.0, y + 0.0, facing + 0.0
+  ${this.call(this.routineName(motion.place.name), ['x', 'y', 'facing'], motion.place)}
+end
+${this.#edges(motion)}
 -- ${tickWords(motion)}
 function M.tick(b, h${this.askedOf(motion)})
 ${tick.map((line) => `  ${line}`).join('\n')}
+  h.pressed, h.swipe, h.changed = 0, 0.0, false
 end
 
 return M
+`;
+  }
+
+  #edges(motion: Motion): string {
+    const settings = edgeSettings(motion, (value) => this.number(value));
+    if (settings.length === 0) return '';
+    return `
+-- Holds a started body in an area by its edges, as far as the tuning has it.
+function M.edges(b, ${edgeNames.map((edge) => (settings.some(([, value]) => value.startsWith(edge)) ? edge : '_')).join(', ')})
+${settings.map(([field, value]) => `  b.${field} = ${value}`).join('\n')}
+end
 `;
   }
 }

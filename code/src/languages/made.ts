@@ -8,9 +8,39 @@ export interface Motion {
   tick: Routine[];
   /** The body's fields with how they start. */
   fields: [string, number][];
-  /** The controls, by their place in the hands. */
+  /** The controls, by their place in the hands, and the directions of swipes, from 1. */
   controls: readonly string[];
+  swipes: readonly string[];
+  /** Places a new body. */
+  place: Routine;
+  /** How far inside of an area's edges the body's origin has to stay: each edge's inset and what is added to it; without those that it doesn't meet. */
+  edges: Readonly<Partial<Record<Edge, readonly [inset: number, more: number]>>>;
 }
+
+export const edgeNames = ['left', 'top', 'right', 'bottom'] as const;
+type Edge = (typeof edgeNames)[number];
+
+/** Where the edges of an area `left, top, right, bottom` hold the body's origin: each field with its expression, worked out as the model does. */
+export function edgeSettings({ edges, fields }: Pick<Motion, 'edges' | 'fields'>, number: (value: number) => string): [string, string][] {
+  const known = new Set(fields.map(([field]) => field));
+  return edgeNames.flatMap((edge): [string, string][] => {
+    const field = `edge${edge[0]?.toUpperCase()}${edge.slice(1)}`;
+    const sign = edge === 'left' || edge === 'top' ? '+' : '-';
+    const [inset, more] = (edges[edge] ?? []).map(number);
+    return inset !== undefined && known.has(field) ? [[field, `${edge} ${sign} ${inset} ${sign} ${more}`]] : [];
+  });
+}
+
+/** `sprintToggle` as `sprint_toggle`, and as `SprintToggle`. */
+export const snake = (name: string): string => name.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
+export const pascal = (name: string): string => `${name[0]?.toUpperCase()}${name.slice(1)}`;
+
+/** Controls that are directions: keys that steer. */
+export const STEERING = 4;
+
+/** What hands are told of: a comment in every language. */
+export const handsWords =
+  'What the player does. Report each change as it comes, between two ticks: press, release, stick, point, swipe. A tick uses them up.';
 
 /** The first sentence of some words; what is in brackets ends none. */
 function firstSentence(words: string): string {

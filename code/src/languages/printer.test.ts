@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { sequence } from '../../../core/src/testing/sequence.ts';
 import type { Expression, Kind, Sign } from '../fold/ir.ts';
+import { nowhere } from '../proof/nowhere.ts';
 import { Lua } from './lua.ts';
 import { docOf, filled } from './made.ts';
 import type { Printer } from './printer.ts';
@@ -91,7 +92,7 @@ function printed(printer: Printer): string {
     source: 'nowhere',
   };
   const fields = [...Object.entries(begins), ...expressions.map((_, i): [string, number] => [`r${i}`, 0])];
-  return printer.file({ tuning: 'Any', program: { routines: [routine], tables: [] }, tick: [routine], fields, controls: [] });
+  return printer.file({ ...nowhere, tuning: 'Any', program: { routines: [routine, nowhere.place], tables: [] }, tick: [routine], fields });
 }
 
 describe('an expression that is printed', () => {
@@ -111,7 +112,7 @@ describe('an expression that is printed', () => {
       'Python',
       new Python(),
       'python3',
-      'import any_motion as m\nb = m.Body()\nm.motion_tick(b, None)\nprint(*[float(getattr(b, "r%d" % i)) for i in range(400)])\n',
+      'import any_motion as m\nb = m.Body()\nm.motion_tick(b, m.Hands())\nprint(*[float(getattr(b, "r%d" % i)) for i in range(400)])\n',
     ],
     [
       'Lua',

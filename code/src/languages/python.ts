@@ -1,6 +1,6 @@
 import { inDocstring } from '@zygopod/core';
 import type { Routine, StandardName, Statement, Used } from '../fold/ir.ts';
-import { asksOf, docOf, filled, type Motion, planeLists, tickWords, type Walls } from './made.ts';
+import { asksOf, docOf, edgeSettings, filled, handsWords, type Motion, planeLists, STEERING, tickWords, type Walls } from './made.ts';
 import { Printer } from './printer.ts';
 
 const pythonHelpers = {
@@ -164,17 +164,47 @@ ${this.needed(pythonHelpers, routines)}${routines.trimStart()}`;
 import math
 ${routines.includes('HighWord(') || routines.includes('highWord(') ? 'import struct\n' : ''}
 
-class Hands:
-    """The number of the press that holds a control down (0: up), of its last press, and a bit for each that went down in this tick.
+CONTROLS = (${motion.controls.map((name) => `"${name}"`).join(', ')})
+SWIPES = (${motion.swipes.map((name) => `"${name}"`).join(', ')})
 
-    ${motion.controls.map((name, i) => `${i} ${name}`).join(', ')}
-    """
+
+class Hands:
+    """${handsWords}"""
 
     def __init__(self):
         self.held = [0.0] * ${motion.controls.length}
         self.order = [0.0] * ${motion.controls.length}
-        self.pressed = self.stickX = self.stickY = self.pointX = self.pointY = self.swipe = self.spoke = 0.0
+        self.presses = self.pressed = self.stickX = self.stickY = self.pointX = self.pointY = self.swipe = self.spoke = 0.0
         self.pointed = self.changed = False
+
+    def press(self, control):
+        i = CONTROLS.index(control)
+        self.changed = True
+        if self.held[i] != 0:
+            return
+        self.presses += 1
+        self.held[i] = self.order[i] = self.presses
+        if i < ${STEERING}:
+            self.spoke = 1.0
+        self.pressed = float(int(self.pressed) | 1 << i)
+
+    def release(self, control):
+        i = CONTROLS.index(control)
+        self.changed = True
+        self.held[i] = 0.0
+        if i < ${STEERING}:
+            self.spoke = 1.0
+
+    def stick(self, x, y):
+        """The stick, each part from -1 to 1; y grows downwards."""
+        self.changed, self.stickX, self.stickY, self.spoke = True, float(x), float(y), 2.0
+
+    def point(self, x, y):
+        """The pointer, in the world."""
+        self.changed, self.pointX, self.pointY, self.pointed = True, float(x), float(y), True
+
+    def swipe_to(self, to):
+        self.changed, self.swipe = True, float(SWIPES.index(to) + 1)
 
 
 ${
@@ -216,11 +246,30 @@ ${
 
 `
     : ''
-}def motion_tick(b, h${asksOf(motion)
+}def motion_place(b, x, y, facing):
+    """Places a new body, facing an angle in degrees: 0 east, 90 south."""
+    x, y, facing = float(x), float(y), float(facing)
+    ${this.call(this.routineName(motion.place.name), ['x', 'y', 'facing'], motion.place)}
+
+
+${this.#edges(motion)}def motion_tick(b, h${asksOf(motion)
       .map((one) => `, ${one}${defaults[one]}`)
       .join('')}):
     """${tickWords(motion, '`contact`')}"""
 ${tick.map((line) => `    ${line}`).join('\n')}
+    h.pressed = h.swipe = 0.0
+    h.changed = False
+`;
+  }
+
+  #edges(motion: Motion): string {
+    const settings = edgeSettings(motion, (value) => this.number(value));
+    if (settings.length === 0) return '';
+    return `def motion_edges(b, left, top, right, bottom):
+    """Holds a body in an area by its edges, as far as the tuning has it."""
+${settings.map(([field, value]) => `    b.${field} = ${value}`).join('\n')}
+
+
 `;
   }
 }

@@ -1,7 +1,7 @@
 import { inComment } from '@zygopod/core';
 import type { Asked, Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
-import { asksOf, type Motion, planeLists, tickWords, type Walls } from './made.ts';
+import { asksOf, edgeSettings, handsWords, type Motion, pascal, planeLists, STEERING, tickWords, type Walls } from './made.ts';
 
 const rustHelpers = {
   highWord: 'fn highWord(x: f64) -> f64 { (x.to_bits() >> 32) as f64 }\n',
@@ -103,10 +103,15 @@ ${this.routines(walls.program.routines)}`;
     return `// The motion of ${inComment(motion.tuning)}, made by Zygopod: every result is the model's, bit for bit.
 #![allow(${lints})]
 
-/// The hands: the number of the press that holds a control down (0: up), of its last press, and a bit for each that went down in this tick.
-/// ${motion.controls.map((name, i) => `${i} ${name}`).join(', ')}
+#[derive(Clone, Copy, Debug)]
+pub enum Control { ${motion.controls.map(pascal).join(', ')} }
+#[derive(Clone, Copy, Debug)]
+pub enum Swipe { ${motion.swipes.map((name, i) => `${pascal(name)}${i === 0 ? ' = 1' : ''}`).join(', ')} }
+
+/// ${handsWords}
 #[derive(Clone, Debug, Default)]
 pub struct Hands {
+    pub presses: f64,
     pub held: [f64; ${motion.controls.length}],
     pub order: [f64; ${motion.controls.length}],
     pub pressed: f64,
@@ -118,6 +123,31 @@ pub struct Hands {
     pub spoke: f64,
     pub pointed: bool,
     pub changed: bool,
+}
+
+impl Hands {
+    pub fn press(&mut self, control: Control) {
+        let i = control as usize;
+        self.changed = true;
+        if self.held[i] != 0.0 { return; }
+        self.presses += 1.0;
+        self.held[i] = self.presses;
+        self.order[i] = self.presses;
+        if i < ${STEERING} { self.spoke = 1.0; }
+        self.pressed = (self.pressed as i64 | 1 << i) as f64;
+    }
+
+    pub fn release(&mut self, control: Control) {
+        self.changed = true;
+        self.held[control as usize] = 0.0;
+        if (control as usize) < ${STEERING} { self.spoke = 1.0; }
+    }
+
+    /// The stick, each part from -1 to 1; y grows downwards.
+    pub fn stick(&mut self, x: f64, y: f64) { self.changed = true; self.stickX = x; self.stickY = y; self.spoke = 2.0; }
+    /// The pointer, in the world.
+    pub fn point(&mut self, x: f64, y: f64) { self.changed = true; self.pointX = x; self.pointY = y; self.pointed = true; }
+    pub fn swipe(&mut self, to: Swipe) { self.changed = true; self.swipe = to as i32 as f64; }
 }
 
 ${
@@ -156,11 +186,28 @@ ${motion.fields
     }
 }
 
+/// Places a started body, facing an angle in degrees: 0 east, 90 south.
+pub fn motion_place(b: &mut Body, x: f64, y: f64, facing: f64) {
+    ${this.call(this.routineName(motion.place.name), ['x', 'y', 'facing'], motion.place)};
+}
+${this.#edges(motion)}
 /// ${tickWords(motion, '`contact`')}
-pub fn motion_tick(b: &mut Body, h: &Hands${this.askedOf(motion)}) {
+pub fn motion_tick(b: &mut Body, h: &mut Hands${this.askedOf(motion)}) {
 ${this.steps(motion)
   .map((line) => `    ${line}`)
   .join('\n')}
+    h.pressed = 0.0; h.swipe = 0.0; h.changed = false;
+}
+`;
+  }
+
+  #edges(motion: Motion): string {
+    const settings = edgeSettings(motion, (value) => this.number(value));
+    if (settings.length === 0) return '';
+    return `
+/// Holds a started body in an area by its edges, as far as the tuning has it.
+pub fn motion_edges(b: &mut Body, left: f64, top: f64, right: f64, bottom: f64) {
+${settings.map(([field, value]) => `    b.${field} = ${value};`).join('\n')}
 }
 `;
   }

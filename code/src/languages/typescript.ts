@@ -2,7 +2,7 @@ import { inComment } from '@zygopod/core';
 import type { Expression, Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { fieldsOf } from '../fold/tidy.ts';
 import { Curly } from './curly.ts';
-import { asksOf, type Motion, planeLists, tickWords, type Walls } from './made.ts';
+import { asksOf, edgeSettings, handsWords, type Motion, planeLists, STEERING, tickWords, type Walls } from './made.ts';
 
 const typescriptHelpers = {
   Word: `const double = new Float64Array(1);
@@ -92,10 +92,16 @@ ${this.routines(walls.program.routines)}`;
     const routines = this.routines(motion.program.routines);
     return `/* The motion of ${inComment(motion.tuning)}, made by Zygopod: every result is the model's, bit for bit. */
 
-/** The hands: the number of the press that holds a control down (0: up), of its last press, and a bit for each that went down in this tick. ${motion.controls.map((name, i) => `${i} ${name}`).join(', ')}. */
+const controls = [${motion.controls.map((name) => `'${name}'`).join(', ')}] as const;
+export type Control = (typeof controls)[number];
+const swipes = [${motion.swipes.map((name) => `'${name}'`).join(', ')}] as const;
+export type Swipe = (typeof swipes)[number];
+
+/** ${handsWords} */
 export interface Hands {
   held: number[];
   order: number[];
+  presses: number;
   pressed: number;
   stickX: number;
   stickY: number;
@@ -105,6 +111,41 @@ export interface Hands {
   spoke: number;
   pointed: boolean;
   changed: boolean;
+}
+
+export function newHands(): Hands {
+  const rest = { presses: 0, pressed: 0, stickX: 0, stickY: 0, pointX: 0, pointY: 0, swipe: 0, spoke: 0, pointed: false, changed: false };
+  return { held: controls.map(() => 0), order: controls.map(() => 0), ...rest };
+}
+
+export function press(h: Hands, control: Control): void {
+  const i = controls.indexOf(control);
+  h.changed = true;
+  if (h.held[i] !== 0) return;
+  h.held[i] = h.order[i] = ++h.presses;
+  if (i < ${STEERING}) h.spoke = 1;
+  h.pressed |= 1 << i;
+}
+
+export function release(h: Hands, control: Control): void {
+  const i = controls.indexOf(control);
+  h.changed = true;
+  h.held[i] = 0;
+  if (i < ${STEERING}) h.spoke = 1;
+}
+
+/** The stick, each part from −1 to 1; y grows downwards. */
+export function stick(h: Hands, x: number, y: number): void {
+  Object.assign(h, { stickX: x, stickY: y, spoke: 2, changed: true });
+}
+
+/** The pointer, in the world. */
+export function point(h: Hands, x: number, y: number): void {
+  Object.assign(h, { pointX: x, pointY: y, pointed: true, changed: true });
+}
+
+export function swipe(h: Hands, to: Swipe): void {
+  Object.assign(h, { swipe: swipes.indexOf(to) + 1, changed: true });
 }
 
 ${asksOf(motion).includes('isClear') ? '/** Whether nothing is in the way of the body straight from one place to another. */\nexport type Clear = (fromX: number, fromY: number, toX: number, toY: number) => boolean;\n\n' : ''}${
@@ -139,11 +180,30 @@ ${motion.fields.map(([field, value]) => `    ${field}: ${this.number(value)},`).
   };
 }
 
+/** Places a started body, facing an angle in degrees: 0 east, 90 south. */
+export function motionPlace(b: Body, x: number, y: number, facing: number): void {
+  ${this.call(motion.place.name, ['x', 'y', 'facing'], motion.place)};
+}
+${this.#edges(motion)}
 /** ${tickWords(motion, '`contact`')} */
 export function motionTick(b: Body, h: Hands${this.askedOf(motion)}): void {
 ${this.steps(motion)
   .map((line) => `  ${line}`)
   .join('\n')}
+  h.pressed = 0;
+  h.swipe = 0;
+  h.changed = false;
+}
+`;
+  }
+
+  #edges(motion: Motion): string {
+    const settings = edgeSettings(motion, (value) => this.number(value));
+    if (settings.length === 0) return '';
+    return `
+/** Holds a started body in an area by its edges, as far as the tuning has it. */
+export function motionEdges(b: Body, left: number, top: number, right: number, bottom: number): void {
+${settings.map(([field, value]) => `  b.${field} = ${value};`).join('\n')}
 }
 `;
   }

@@ -23,28 +23,33 @@ function edgeFrame(parameters: BodyParameters, ground: Ground): { x: number; y: 
   return parameters.bounds.frame === 'screen' && ground.frame ? ground.frame : { x: 0, y: 0, ...ground.size };
 }
 
+/** How far inside of each edge, beyond its inset, the body's origin has to stay; negative where it goes beyond the edge. */
+export function edgeMargins({ bounds, body }: BodyParameters): Limits {
+  const whole = bounds.measure === 'body';
+  const { width, height } = bodySize(body);
+  const offset = centreOffset(body);
+  const out = bounds.policy === 'wrap' && whole;
+  const [before, after] = whole ? [width * body.originX, width * (1 - body.originX)] : [-offset.x, offset.x];
+  const [above, below] = whole ? [height * body.originY, height * (1 - body.originY)] : [-offset.y, offset.y];
+  return {
+    left: out ? -after : before,
+    right: out ? -before : after,
+    top: out ? -below : above,
+    bottom: out ? -above : below,
+  };
+}
+
 /**
  * The frame less the insets, less what of the body lies on either side of its origin; measured by the centre, moved by where the
  * centre lies from the origin. Wrapping by the whole body works the other way round: it has to be out of sight before it comes in
  * at the other side.
  */
 export function originLimits(parameters: BodyParameters, ground: Ground): Limits {
-  const { bounds, body } = parameters;
+  const { bounds } = parameters;
   const frame = edgeFrame(parameters, ground);
-  const whole = bounds.measure === 'body';
-  const { width, height } = bodySize(body);
-  const offset = centreOffset(body);
-  const out = bounds.policy === 'wrap';
-  const [before, after] = whole ? [width * body.originX, width * (1 - body.originX)] : [-offset.x, offset.x];
-  const [above, below] = whole ? [height * body.originY, height * (1 - body.originY)] : [-offset.y, offset.y];
-  const [left, right] = interval(
-    frame.x + bounds.inset.left + (out && whole ? -after : before),
-    frame.x + frame.width - bounds.inset.right - (out && whole ? -before : after),
-  );
-  const [top, bottom] = interval(
-    frame.y + bounds.inset.top + (out && whole ? -below : above),
-    frame.y + frame.height - bounds.inset.bottom - (out && whole ? -above : below),
-  );
+  const margins = edgeMargins(parameters);
+  const [left, right] = interval(frame.x + bounds.inset.left + margins.left, frame.x + frame.width - bounds.inset.right - margins.right);
+  const [top, bottom] = interval(frame.y + bounds.inset.top + margins.top, frame.y + frame.height - bounds.inset.bottom - margins.bottom);
   const free = (axis: 'x' | 'y') => bounds.policy === 'none' || (bounds.axes !== 'both' && bounds.axes !== axis);
   return {
     left: free('x') ? -Infinity : left,

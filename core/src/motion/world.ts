@@ -2,7 +2,7 @@ import { unsettle } from '../collision/calm.ts';
 import { freePlace } from '../collision/freePlace.ts';
 import type { Ground } from '../ground/ground.ts';
 import { bucketWalls, type WallBuckets, WallIndex } from '../ground/wallIndex.ts';
-import { clamp, DEGREE } from '../math/functions.ts';
+import { clamp } from '../math/functions.ts';
 import type { Mesh } from '../route/mesh.ts';
 import { Navigator, navigatorKey } from '../route/navigator.ts';
 import type { Hands } from '../tape/hands.ts';
@@ -13,10 +13,11 @@ import { type Body, createBody, hashBody, hashText, loadBody, loadNamed, nameBod
 import { settleCamera } from './camera.ts';
 import { beginEpoch, setFrame } from './clock.ts';
 import { START_MOVED } from './events.ts';
-import { faceAtStart, forgetDirection } from './facing.ts';
+import { forgetDirection } from './facing.ts';
 import { settleGait } from './gait.ts';
 import { type Plan, preparePlan } from './plan.ts';
 import { planAgain } from './routePlanning.ts';
+import { placeAtStart } from './start.ts';
 import { tick } from './tick.ts';
 import { Trace } from './trace.ts';
 
@@ -95,9 +96,7 @@ export class World {
     const { start } = this.#ground;
     const place = freePlace(this.#plan.contact.body, start.x, start.y) ?? start;
     if (place.x !== start.x || place.y !== start.y) body.happened = START_MOVED;
-    body.x = place.x;
-    body.y = place.y;
-    faceAtStart(body, (start.facing ?? this.#parameters.facing.start) * DEGREE);
+    placeAtStart(body, place.x, place.y, start.facing ?? this.#parameters.facing.start);
     body.gaitStamina = this.#parameters.stamina.max;
     settleGait(body, this.#plan.gait);
     settleCamera(body, this.#plan.camera);

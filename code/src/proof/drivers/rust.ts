@@ -22,7 +22,7 @@ fn main() {
         for i in 0..11 { h.held[i] = v[i]; h.order[i] = v[11 + i]; }
         ${fields.map((field, i) => `h.${field} = v[${22 + i}];`).join(' ')} h.pointed = v[29] != 0.0; h.changed = v[30] != 0.0;
         let _ = &told;
-        motion::motion_tick(&mut b, &h${handed(asks, {
+        motion::motion_tick(&mut b, &mut h${handed(asks, {
           contact: segments
             ? '&mut |b: &mut motion::Body| held.borrow_mut().contact(b)'
             : '&mut |b: &mut motion::Body| motion::motion_free(b)',
