@@ -1,12 +1,14 @@
+import { snakeCased } from '../languages/made.ts';
 import { compared } from '../proof/modelRun.ts';
-import { CHANGED, type CheckFile, columns, HANDS, handed, POINTED, quoted, single } from './columns.ts';
+import { CHANGED, type CheckFile, columns, HANDS, handed, POINTED, quotedSnake, single } from './columns.ts';
 
 export const c: CheckFile = {
   id: 'c',
   language: 'C',
   name: 'check.c',
   run: 'cc -O2 -ffp-contract=off check.c -lm -o check && ./check goldens/*.csv',
-  text: (asks) => `/* Replays goldens against the game's own movement, and says where it first parts from them, and by how much. */
+  text: (asks) =>
+    snakeCased(`/* Replays goldens against the game's own movement, and says where it first parts from them, and by how much. */
 #include <stdio.h>
 #include <stdlib.h>
 /* Your own movement in place of the model's: a Body, motion_start and motion_tick. */
@@ -20,7 +22,7 @@ ${asks.includes('isClear') ? '\nstatic int is_clear(Body *b, double fromX, doubl
 static int check(const char *name) {
     FILE *file = fopen(name, "r");
     static char line[65536];
-    const char *fields[] = { ${quoted} };
+    const char *fields[] = { ${quotedSnake} };
     Body b;
     Hands h;
     if (!file || !fgets(line, sizeof line, file)) { printf("%s: cannot be read\\n", name); return 1; }
@@ -53,5 +55,5 @@ int main(int count, char **names) {
     for (int i = 1; i < count; i++) failed |= check(names[i]);
     return failed;
 }
-`,
+`),
 };

@@ -1,4 +1,5 @@
 import type { Asked } from '../fold/ir.ts';
+import { snake } from '../languages/made.ts';
 import { compared } from '../proof/modelRun.ts';
 
 const controls = Array.from({ length: 11 }, (_, i) => i);
@@ -24,6 +25,9 @@ export const CHANGED = columns.indexOf('changed');
 
 /** The fields that are compared, as texts of a list. */
 export const quoted = compared.map((field) => `"${field}"`).join(', ');
+
+/** The same in snake case. */
+export const quotedSnake = compared.map((field) => `"${snake(field)}"`).join(', ');
 
 /** What a tick is handed of the game, each after a comma. */
 export const handed = (asks: readonly Asked[], of: Readonly<Record<Asked, string>>): string => asks.map((one) => `, ${of[one]}`).join('');

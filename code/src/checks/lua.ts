@@ -1,16 +1,18 @@
-import { CHANGED, type CheckFile, HANDS, handed, POINTED, quoted, single } from './columns.ts';
+import { snakeCased } from '../languages/made.ts';
+import { CHANGED, type CheckFile, HANDS, handed, POINTED, quotedSnake, single } from './columns.ts';
 
 export const lua: CheckFile = {
   id: 'lua',
   language: 'Lua',
   name: 'check.lua',
   run: 'lua5.4 check.lua goldens/*.csv',
-  text: (asks) => `-- Replays goldens against the game's own movement, and says where it first parts from them, and by how much.
+  text: (asks) =>
+    snakeCased(`-- Replays goldens against the game's own movement, and says where it first parts from them, and by how much.
 -- Your own movement in place of the model's: start() gives a body with x, y, vx, vy ...; tick(body, hands, free) moves it.
 local motion = dofile("motion.lua")
 
 local SLACK = 1e-6
-local fields = { ${quoted} }
+local fields = { ${quotedSnake} }
 
 local function check(name)
   local body, hands, tick = motion.start(), motion.hands(), -1
@@ -46,5 +48,5 @@ for _, name in ipairs(arg) do
   failed = failed or parted ~= nil
 end
 os.exit(failed and 1 or 0)
-`,
+`),
 };

@@ -1,12 +1,14 @@
+import { snake, snakeCased } from '../languages/made.ts';
 import { compared } from '../proof/modelRun.ts';
-import type { CheckFile } from './columns.ts';
+import { type CheckFile, single } from './columns.ts';
 
 export const python: CheckFile = {
   id: 'python',
   language: 'Python',
   name: 'check.py',
   run: 'python3 check.py',
-  text: () => `"""Replays the goldens against the game's own movement, and says where it first parts from them, and by how much."""
+  text: () =>
+    snakeCased(`"""Replays the goldens against the game's own movement, and says where it first parts from them, and by how much."""
 import csv
 import glob
 import os
@@ -24,20 +26,20 @@ for path in sorted(glob.glob(os.path.join(here, "goldens", "*.csv"))):
             if row["start"] == "1":
                 body = game.start()
             game.tick(body, row)
-            for field in (${compared.map((field) => `"${field}"`).join(', ')}):
-                want, got = float(row["is_" + field]), getattr(body, field, None)
+            for column, field in (${compared.map((field) => `("is_${field}", "${snake(field)}")`).join(', ')}):
+                want, got = float(row[column]), getattr(body, field, None)
                 if parted is None and got is not None and not abs(got - want) <= SLACK * max(1.0, abs(want)):
                     parted = f"first at tick {tick}: {field} is {got:.9g}, in the golden {want:.9g}, off by {abs(got - want):.3g}"
     print(f"{os.path.basename(path)}: {parted or 'good'}")
     failed += parted is not None
 sys.exit(1 if failed else 0)
-`,
+`),
 };
 
 /** What stands between the test and the game: yours to change, and never written over. */
 export const pythonAdapter = {
   name: 'game.py',
-  text: `"""The game's own movement, as the check asks for it. It runs the model's code until yours stands here."""
+  text: snakeCased(`"""The game's own movement, as the check asks for it. It runs the model's code until yours stands here."""
 import motion
 
 hands = motion.Hands()
@@ -50,9 +52,9 @@ def start():
 def tick(body, row):
     hands.held = [float(row[f"held{i}"]) for i in range(11)]
     hands.order = [float(row[f"order{i}"]) for i in range(11)]
-    for field in ("pressed", "stickX", "stickY", "pointX", "pointY", "swipe", "spoke"):
-        setattr(hands, field, float(row[field]))
+    for column, field in (${single.map(([field]) => `("${field}", "${snake(field)}")`).join(', ')}):
+        setattr(hands, field, float(row[column]))
     hands.pointed, hands.changed = row["pointed"] == "1", row["changed"] == "1"
     motion.motion_tick(body, hands)
-`,
+`),
 };

@@ -1,17 +1,19 @@
+import { snakeCased } from '../languages/made.ts';
 import { compared } from '../proof/modelRun.ts';
-import { CHANGED, type CheckFile, HANDS, handed, POINTED, quoted, single } from './columns.ts';
+import { CHANGED, type CheckFile, HANDS, handed, POINTED, quotedSnake, single } from './columns.ts';
 
 export const rust: CheckFile = {
   id: 'rust',
   language: 'Rust',
   name: 'check.rs',
   run: 'rustc -O check.rs -o check-rs && ./check-rs goldens/*.csv',
-  text: (asks) => `// Replays goldens against the game's own movement, and says where it first parts from them, and by how much.
+  text: (asks) =>
+    snakeCased(`// Replays goldens against the game's own movement, and says where it first parts from them, and by how much.
 // Your own movement in place of the model's: a Body, motion_start and motion_tick.
 mod motion;
 
 const SLACK: f64 = 1e-6;
-const FIELDS: [&str; ${compared.length}] = [${quoted}];
+const FIELDS: [&str; ${compared.length}] = [${quotedSnake}];
 
 fn check(name: &str) -> Option<String> {
     let Ok(text) = std::fs::read_to_string(name) else { return Some("cannot be read".to_string()) };
@@ -51,5 +53,5 @@ fn main() {
     }
     std::process::exit(if failed { 1 } else { 0 });
 }
-`,
+`),
 };

@@ -1,7 +1,7 @@
 import { inComment } from '@zygopod/core';
 import type { Asked, Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
-import { asksOf, edgeSettings, filled, handsWords, type Motion, planeLists, STEERING, snake, type Walls } from './made.ts';
+import { asksOf, edgeSettings, filled, handsWords, type Motion, planeLists, STEERING, snake, snakeCased, type Walls } from './made.ts';
 
 /** Names with commas between them, as many as a line holds. */
 function wrapped(names: readonly string[]): string[] {
@@ -80,7 +80,8 @@ export class C extends Curly {
   walls(walls: Walls): string {
     this.know(walls.program);
     this.#prefix = 'w_';
-    const text = `/* Walls for the motion of ${inComment(walls.tuning)}, made by Zygopod: a circle or a level box swept against segments, the model's, bit for
+    const text =
+      snakeCased(`/* Walls for the motion of ${inComment(walls.tuning)}, made by Zygopod: a circle or a level box swept against segments, the model's, bit for
    bit with -ffp-contract=off. Include it after the file of the motion. */
 typedef struct {
     const double *segments;
@@ -108,7 +109,7 @@ void walls_contact(Walls *w, Body *b) { ${this.callOn('w', walls.contact)}; }
 int walls_isClear(Walls *w, double fromX, double fromY, double toX, double toY) {
     return ${this.callOn('w', walls.isClear, ['fromX', 'fromY', 'toX', 'toY'])};
 }
-`;
+`);
     this.#prefix = '';
     return text;
   }
@@ -155,7 +156,7 @@ void motion_edges(Body *b, double left, double top, double right, double bottom)
     this.know(motion.program);
     const asks = asksOf(motion);
     const routines = this.routines(motion.program.routines);
-    return `/* The motion of ${inComment(motion.tuning)}, made by Zygopod. Compile with -ffp-contract=off: every result is then the model's, bit for bit. */
+    return snakeCased(`/* The motion of ${inComment(motion.tuning)}, made by Zygopod. Compile with -ffp-contract=off: every result is then the model's, bit for bit. */
 #include <math.h>
 #include <stdint.h>
 #include <string.h>
@@ -210,6 +211,6 @@ ${this.steps(motion)
   .join('\n')}
     h->pressed = 0.0; h->swipe = 0.0; h->changed = 0;
 }
-`;
+`);
   }
 }

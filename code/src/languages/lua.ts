@@ -10,6 +10,7 @@ import {
   type Motion,
   planeLists,
   STEERING,
+  snakeCased,
   tickWords,
   type Walls,
 } from './made.ts';
@@ -119,7 +120,7 @@ export class Lua extends Printer {
 
   walls(walls: Walls): string {
     this.know(walls.program);
-    return `-- Walls for the motion of ${inComment(walls.tuning)}, made by Zygopod for Lua 5.3 and newer.
+    return snakeCased(`-- Walls for the motion of ${inComment(walls.tuning)}, made by Zygopod for Lua 5.3 and newer.
 -- A circle or a level box swept against segments: every result is the model's, bit for bit.
 -- luacheck: no max line length
 -- luacheck: ignore 581 (the opposite of x < y is not x >= y where one of them is no number)
@@ -149,7 +150,7 @@ ${walls.fields.map(([field, value]) => `    ${field} = ${field === 'many' ? '#se
 end
 
 return M
-`;
+`);
   }
 
   file(motion: Motion): string {
@@ -157,12 +158,12 @@ return M
     const plans = asksOf(motion).includes('plan');
     const tick = motion.tick.map((routine) => this.call(this.routineName(routine.name), [], routine));
     const routines = this.#routines(motion.program.routines);
-    return `-- The motion of ${inComment(motion.tuning)}, made by Zygopod for Lua 5.3 and newer: every result is the model's, bit for bit.
+    return snakeCased(`-- The motion of ${inComment(motion.tuning)}, made by Zygopod for Lua 5.3 and newer: every result is the model's, bit for bit.
 -- luacheck: no max line length
 -- luacheck: ignore 581 (the opposite of x < y is not x >= y where one of them is no number)
 local M = {}
 
-local controls = { ${motion.controls.map((name, i) => `${name} = ${i + 1}`).join(', ')} }
+local controls = { ${motion.controls.map((name, i) => `["${name}"] = ${i + 1}`).join(', ')} }
 local swipes = { ${motion.swipes.map((name, i) => `${name} = ${i + 1}.0`).join(', ')} }
 
 -- ${handsWords}
@@ -228,7 +229,7 @@ ${tick.map((line) => `  ${line}`).join('\n')}
 end
 
 return M
-`;
+`);
   }
 
   #edges(motion: Motion): string {

@@ -7,7 +7,7 @@ import { sequence } from '../../../core/src/testing/sequence.ts';
 import type { Expression, Kind, Sign } from '../fold/ir.ts';
 import { nowhere } from '../proof/nowhere.ts';
 import { Lua } from './lua.ts';
-import { docOf, filled } from './made.ts';
+import { docOf, filled, snakeCased } from './made.ts';
 import type { Printer } from './printer.ts';
 import { Python } from './python.ts';
 import { TypeScript } from './typescript.ts';
@@ -133,6 +133,16 @@ describe('an expression that is printed', () => {
         .split(' ')
         .map((one) => Number(one) + 0),
     ).toEqual(wanted);
+  });
+});
+
+describe('code in snake case', () => {
+  it('has its names and comments so; texts, types, files of the core and the first line stay', () => {
+    const code =
+      '-- myBoots\n-- Sets toX (motion/wallIndex.ts)\nlocal fromX = h["stickX"] + M.isClear(b.vx, HANDS_UP)\nclass WayOf:\n    QQQthe nextStepQQQ\n';
+    const wanted =
+      '-- myBoots\n-- Sets to_x (motion/wallIndex.ts)\nlocal from_x = h["stickX"] + M.is_clear(b.vx, HANDS_UP)\nclass WayOf:\n    QQQthe next_stepQQQ\n';
+    expect(snakeCased(code.replaceAll('QQQ', '"""'))).toBe(wanted.replaceAll('QQQ', '"""'));
   });
 });
 

@@ -1,6 +1,19 @@
 import { inDocstring } from '@zygopod/core';
 import type { Routine, StandardName, Statement, Used } from '../fold/ir.ts';
-import { asksOf, docOf, edgeSettings, filled, handsWords, type Motion, planeLists, STEERING, tickWords, type Walls } from './made.ts';
+import {
+  asksOf,
+  docOf,
+  edgeSettings,
+  filled,
+  handsWords,
+  type Motion,
+  planeLists,
+  STEERING,
+  snake,
+  snakeCased,
+  tickWords,
+  type Walls,
+} from './made.ts';
 import { Printer } from './printer.ts';
 
 const pythonHelpers = {
@@ -126,7 +139,7 @@ export class Python extends Printer {
   walls(walls: Walls): string {
     this.know(walls.program);
     const routines = this.#routines(walls.program.routines);
-    return `"""Walls for the motion of ${inDocstring(walls.tuning)}, made by Zygopod: a circle or a level box swept against segments, bit for bit the model's."""
+    return snakeCased(`"""Walls for the motion of ${inDocstring(walls.tuning)}, made by Zygopod: a circle or a level box swept against segments, bit for bit the model's."""
 # flake8: noqa: E501
 import math
 
@@ -151,7 +164,7 @@ ${walls.fields.map(([field, value]) => `        self.${field} = ${field === 'man
         return ${this.callOn('self', walls.isClear, ['fromX', 'fromY', 'toX', 'toY'])}
 
 
-${this.needed(pythonHelpers, routines)}${routines.trimStart()}`;
+${this.needed(pythonHelpers, routines)}${routines.trimStart()}`);
   }
 
   file(motion: Motion): string {
@@ -159,7 +172,7 @@ ${this.needed(pythonHelpers, routines)}${routines.trimStart()}`;
     const plans = asksOf(motion).includes('plan');
     const tick = motion.tick.map((routine) => this.call(this.routineName(routine.name), [], routine));
     const routines = this.#routines(motion.program.routines);
-    return `"""The motion of ${inDocstring(motion.tuning)}, made by Zygopod: every result is the model's, bit for bit."""
+    return snakeCased(`"""The motion of ${inDocstring(motion.tuning)}, made by Zygopod: every result is the model's, bit for bit."""
 # flake8: noqa: E501
 import math
 ${routines.includes('HighWord(') || routines.includes('highWord(') ? 'import struct\n' : ''}
@@ -170,6 +183,8 @@ SWIPES = (${motion.swipes.map((name) => `"${name}"`).join(', ')})
 
 class Hands:
     """${handsWords}"""
+
+    __slots__ = ("held", "order", "presses", "pressed", ${['stickX', 'stickY', 'pointX', 'pointY'].map((field) => `"${snake(field)}"`).join(', ')}, "swipe", "spoke", "pointed", "changed")
 
     def __init__(self):
         self.held = [0.0] * ${motion.controls.length}
@@ -259,7 +274,7 @@ ${this.#edges(motion)}def motion_tick(b, h${asksOf(motion)
 ${tick.map((line) => `    ${line}`).join('\n')}
     h.pressed = h.swipe = 0.0
     h.changed = False
-`;
+`);
   }
 
   #edges(motion: Motion): string {

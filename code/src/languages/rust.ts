@@ -1,7 +1,19 @@
 import { inComment } from '@zygopod/core';
 import type { Asked, Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
-import { asksOf, edgeSettings, handsWords, type Motion, pascal, planeLists, STEERING, tickWords, type Walls } from './made.ts';
+import {
+  asksOf,
+  edgeSettings,
+  handsWords,
+  type Motion,
+  pascal,
+  planeLists,
+  STEERING,
+  snake,
+  snakeCased,
+  tickWords,
+  type Walls,
+} from './made.ts';
 
 const rustHelpers = {
   highWord: 'fn highWord(x: f64) -> f64 { (x.to_bits() >> 32) as f64 }\n',
@@ -9,7 +21,7 @@ const rustHelpers = {
   withHighWord: 'fn withHighWord(x: f64, high: f64) -> f64 { f64::from_bits((x.to_bits() & 0xffff_ffff) | ((high as u64) << 32)) }\n',
 };
 
-const lints = 'non_snake_case, unused_mut, unused_variables, unused_assignments, unused_parens, dead_code, unreachable_code, clippy::all';
+const lints = 'unused_mut, unused_variables, unused_assignments, unused_parens, dead_code, unreachable_code, clippy::all';
 
 export class Rust extends Curly {
   readonly id = 'rust';
@@ -17,7 +29,7 @@ export class Rust extends Curly {
   protected infinity = 'f64::INFINITY';
   protected override readonly bracketed = false;
   protected override control = (list: string, index: string) => `h.${list}[${index}]`;
-  protected override table = (name: string, index: string) => `${name.toUpperCase()}[${index}]`;
+  protected override table = (name: string, index: string) => `${snake(name).toUpperCase()}[${index}]`;
   protected override choice = (test: string, yes: string, no: string) => `(if ${test} { ${yes} } else { ${no} })`;
   protected override whole = (text: string) => `(${text} as i64)`;
   protected override real = (text: string) => `((${text}) as f64)`;
@@ -53,7 +65,7 @@ export class Rust extends Curly {
 
   walls(walls: Walls): string {
     this.know(walls.program);
-    return `// Walls for the motion of ${inComment(walls.tuning)}, made by Zygopod: a circle or a level box swept against segments, the model's, bit for bit.
+    return snakeCased(`// Walls for the motion of ${inComment(walls.tuning)}, made by Zygopod: a circle or a level box swept against segments, the model's, bit for bit.
 #![allow(${lints})]
 
 use super::motion::Body;
@@ -93,14 +105,14 @@ ${walls.fields.map(([field, value]) => `            ${field}: ${field === 'many'
     }
 }
 
-${this.routines(walls.program.routines)}`;
+${this.routines(walls.program.routines)}`);
   }
 
   file(motion: Motion): string {
     this.know(motion.program);
     const plans = asksOf(motion).includes('plan');
     const printed = this.routines(motion.program.routines);
-    return `// The motion of ${inComment(motion.tuning)}, made by Zygopod: every result is the model's, bit for bit.
+    return snakeCased(`// The motion of ${inComment(motion.tuning)}, made by Zygopod: every result is the model's, bit for bit.
 #![allow(${lints})]
 
 #[derive(Clone, Copy, Debug)]
@@ -168,7 +180,7 @@ pub struct Body {${plans ? '\n    pub way: Way,' : ''}
 ${motion.fields.map(([field]) => `    pub ${field}: f64,`).join('\n')}
 }
 
-${this.needed(rustHelpers, printed)}${motion.program.tables.map(({ name, values }) => `const ${name.toUpperCase()}: [f64; ${values.length}] = [${values.map((value) => this.number(value)).join(', ')}];\n`).join('')}
+${this.needed(rustHelpers, printed)}${motion.program.tables.map(({ name, values }) => `const ${snake(name).toUpperCase()}: [f64; ${values.length}] = [${values.map((value) => this.number(value)).join(', ')}];\n`).join('')}
 ${printed}
 /// Nothing is in the way.
 pub fn motion_free(b: &mut Body) {
@@ -198,7 +210,7 @@ ${this.steps(motion)
   .join('\n')}
     h.pressed = 0.0; h.swipe = 0.0; h.changed = false;
 }
-`;
+`);
   }
 
   #edges(motion: Motion): string {

@@ -1,10 +1,12 @@
 import { join } from 'node:path';
+import { snakeCased } from '../../languages/made.ts';
 import { compared } from '../modelRun.ts';
 import { built, type Driver, fields, handed, LINE, ran, WAY } from './driver.ts';
 
 export const c: Driver = {
   name: 'drive.c',
-  text: ({ begin, asks, segments }) => `#include <stdio.h>
+  text: ({ begin, asks, segments }) =>
+    snakeCased(`#include <stdio.h>
 #include "motion.c"
 ${segments ? '#include "walls.c"' : ''}
 static double told[65536], points[4096];
@@ -59,7 +61,7 @@ int main(void) {
     printf("${compared.map(() => '%.17g').join(' ')}\\n", ${compared.map((field) => `b.${field} + 0.0`).join(', ')});
   }
 }
-`,
+`),
   run: (folder, input) => {
     built('gcc', ['-O1', '-ffp-contract=off', 'drive.c', '-o', 'drive', '-lm'], folder);
     return ran(join(folder, 'drive'), [], folder, input);

@@ -1,9 +1,11 @@
+import { snakeCased } from '../../languages/made.ts';
 import { compared } from '../modelRun.ts';
 import { type Driver, fields, handed, LINE, ran, WAY } from './driver.ts';
 
 export const lua: Driver = {
   name: 'drive.lua',
-  text: ({ begin, asks, segments }) => `local motion = dofile("motion.lua")
+  text: ({ begin, asks, segments }) =>
+    snakeCased(`local motion = dofile("motion.lua")
 ${segments ? `local walls = dofile("walls.lua")\nlocal segments = { ${segments.map((one) => `${one} + 0.0`).join(', ')} }\nlocal held = walls.walls(segments)` : ''}
 local b, h, told = motion.start(), motion.hands(), {}
 local function plan(fromX, fromY, toX, toY, way)
@@ -38,6 +40,6 @@ for line in io.lines() do
   })})
   io.write(string.format("${compared.map(() => '%.17g').join(' ')}\\n", ${compared.map((field) => `b.${field} + 0.0`).join(', ')}))
 end
-`,
+`),
   run: (folder, input) => ran('lua5.4', ['drive.lua'], folder, input),
 };

@@ -1,9 +1,11 @@
+import { snakeCased } from '../../languages/made.ts';
 import { compared } from '../modelRun.ts';
 import { type Driver, fields, handed, LINE, ran, WAY } from './driver.ts';
 
 export const python: Driver = {
   name: 'drive.py',
-  text: ({ begin, asks, segments }) => `import sys
+  text: ({ begin, asks, segments }) =>
+    snakeCased(`import sys
 import motion
 ${segments ? 'import walls' : ''}
 b, h, told = motion.Body(), motion.Hands(), []
@@ -40,6 +42,6 @@ for line in sys.stdin:
       plan: 'plan',
     })})
     print(${compared.map((field) => `repr(float(b.${field}) + 0.0)`).join(', ')})
-`,
+`),
   run: (folder, input) => ran('python3', ['drive.py'], folder, input),
 };

@@ -1,10 +1,12 @@
 import { join } from 'node:path';
+import { snakeCased } from '../../languages/made.ts';
 import { compared } from '../modelRun.ts';
 import { built, type Driver, fields, handed, LINE, ran, WAY } from './driver.ts';
 
 export const rust: Driver = {
   name: 'drive.rs',
-  text: ({ begin, asks, segments }) => `mod motion;
+  text: ({ begin, asks, segments }) =>
+    snakeCased(`mod motion;
 ${segments ? 'mod walls;' : ''}
 use std::cell::RefCell;
 use std::io::BufRead;
@@ -48,7 +50,7 @@ fn main() {
         println!("${compared.map(() => '{}').join(' ')}", ${compared.map((field) => `b.${field} + 0.0`).join(', ')});
     }
 }
-`,
+`),
   run: (folder, input) => {
     built('rustc', ['drive.rs', '-o', 'drive-rs'], folder);
     return ran(join(folder, 'drive-rs'), [], folder, input);

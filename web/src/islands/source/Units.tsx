@@ -1,7 +1,7 @@
 import { type GameUnits, type ProposedUnits, shortNumber, type Terms } from '@zygopod/core';
 
 /** `tiles of 16 px, per second`. */
-export const unitWords = ({ units: { length, tile, time, hz } }: Terms) =>
+const unitWords = ({ units: { length, tile, time, hz } }: Terms) =>
   `${length === 'tiles' ? `tiles of ${shortNumber(tile)} px` : length === 'm' ? 'metres' : 'pixels'}, ${time === 'frame' ? `per frame at ${shortNumber(hz)} Hz` : 'per second'}`;
 
 /** In which units the numbers stand, and what speaks for that; what is doubtful has to be confirmed. */
