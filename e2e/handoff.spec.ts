@@ -113,7 +113,7 @@ describe('the Hand-off', () => {
     await save(1, {});
     await text.getByText('211.0').waitFor();
     await save(2, { route: { enabled: true } });
-    await text.getByText('def motion_tick(b, h, contact=motion_free, isClear=lambda *_: True, plan=motion_straight):').waitFor();
+    await text.getByText('def motion_tick(b, h, contact=motion_free, is_clear=lambda *_: True, plan=motion_straight):').waitFor();
     // What holds it among walls is a file of its own, as long as it meets any.
     await page.getByRole('radio', { name: 'Walls' }).check();
     await text.getByText('Walls for the motion of Coded').waitFor();

@@ -162,6 +162,31 @@ async function pasted(page: Page): Promise<void> {
   await page.locator('[data-number=TILE_SIZE]').waitFor();
 }
 
+/** The pasted constants, tuned, in the code that they are from. */
+async function inYourCode(page: Page): Promise<void> {
+  await pasted(page);
+  await page.getByRole('textbox', { name: 'Name of the file' }).fill('LetterCarrier.cs');
+  await page.getByRole('textbox', { name: 'Name of the tuning' }).fill('Letter carrier');
+  await page.getByRole('button', { name: 'Make the tuning' }).click();
+  await page.waitForURL(/\/bench\//);
+  const id = page.url().split('/bench/')[1]?.split('?')[0];
+  await page.evaluate(async (tuning) => {
+    const { file } = (await (await fetch(`/api/v1/tunings/${tuning}`)).json()) as { file: Record<string, object> };
+    const changed = {
+      ...file,
+      ramp: { ...file['ramp'], accelerate: 1000, decelerate: 1210, brake: 2400 },
+      stamina: { ...file['stamina'], drain: 16 },
+    };
+    await fetch(`/api/v1/tunings/${tuning}/revisions`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', 'if-match': '"1"' },
+      body: JSON.stringify({ file: changed, note: 'Quicker off the mark' }),
+    });
+  }, id);
+  await page.goto(new URL(`/handoff/${id}`, page.url()).href);
+  await page.getByTestId('effects').getByRole('listitem').first().waitFor();
+}
+
 const boardwalk = (id: (file: string) => string) => `/grounds/${id('boardwalk.ground.json')}`;
 const day = (id: (file: string) => string) => `/bench/${id('carrier-day-boots.tuning.json')}?ground=${id('boardwalk.ground.json')}`;
 
@@ -186,7 +211,6 @@ const pictures: {
     act: withSnags,
   },
   { name: 'drills', colorScheme: 'light', path: (id) => `/drills/${id('carrier-day-boots.tuning.json')}`, act: drilled },
-  { name: 'drills-night', colorScheme: 'dark', path: (id) => `/drills/${id('carrier-storm-boots.tuning.json')}`, act: drilled },
   { name: 'report', colorScheme: 'light', path: (id) => `/drills/${id('carrier-day-boots.tuning.json')}`, act: printed },
   { name: 'walls', colorScheme: 'light', path: day, act: slide },
   {
@@ -206,6 +230,7 @@ const pictures: {
   { name: 'handoff', colorScheme: 'light', path: (id) => `/handoff/${id('carrier-storm-boots.tuning.json')}`, act: handedOver },
   { name: 'shelf', colorScheme: 'light', path: () => '/shelf', act: shelved },
   { name: 'paste', colorScheme: 'light', path: () => '/shelf', act: pasted },
+  { name: 'in-your-code', colorScheme: 'light', path: () => '/shelf', act: inYourCode },
 ];
 
 /** Takes all pictures at 1280 × 800 into `folder`; returns their paths. */

@@ -36,9 +36,12 @@ export function HandOff({ opening }: { opening: Opening }) {
   const store = useMemo(() => new SourceStore(opening.tuning.id), [opening]);
   const stored = useStore(store.$stored);
   const sourceTrouble = useStore(store.$why);
-  const [named, setPart] = useState<Part | null>(partOf);
+  const [part, setPart] = useState<Part | null>(partOf);
   // A tuning with code opens on it; nothing is shown until that is known.
-  const part = named ?? (stored ? 'code' : stored === null || sourceTrouble !== null ? 'numbers' : null);
+  const isKnown = stored !== undefined || sourceTrouble !== null;
+  useEffect(() => {
+    if (isKnown) setPart((named) => named ?? (stored ? 'code' : 'numbers'));
+  }, [isKnown, stored]);
   const turnTo = (to: Part) => {
     const url = new URL(window.location.href);
     url.searchParams.set('part', to);
