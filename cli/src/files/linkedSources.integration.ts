@@ -152,6 +152,23 @@ describe('a source that is linked to a file of the folder', () => {
     expect((await look('pull')).join()).toContain('rev 3 of One way written: 1 number');
   });
 
+  it('belongs to one tuning: another one that is linked to the same file by another name changes nothing', async () => {
+    folder.write('src/both.lua', code);
+    await linked('First of two', code, 'src/both.lua');
+    symlinkSync(on('src/both.lua'), on('src/same.lua'));
+    await linked('Second of two', code, 'src/same.lua');
+    expect((await look()).filter((line) => /both|same/.test(line))).toEqual([
+      expect.stringContaining('is left alone: another tuning is linked to it'),
+    ]);
+    await save('Second of two', { 'ramp.accelerate': 800 });
+    await save('First of two', { 'pace.walkSpeed': 64 });
+    await look();
+    await look();
+    const [first, second] = [await numbers('First of two'), await numbers('Second of two')];
+    expect([first.head, second.head]).toEqual([2, 2]);
+    for (const name of ['First of two', 'Second of two']) await app.putAway(await listed(name));
+  });
+
   it('has both sides alike after any sequence of changes, each looked at by a new process', async () => {
     const next = sequence(2207);
     folder.write('src/many.lua', code);

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { existsSync } from 'node:fs';
+import { existsSync, realpathSync } from 'node:fs';
 import { join } from 'node:path';
 import {
   handOffPathFault,
@@ -19,13 +19,26 @@ import type { Folder } from './folder.ts';
 import type { Direction } from './projectFile.ts';
 import { readSourceFile, type SourceFile, writeSourceFile } from './sourceFile.ts';
 
-const hashOf = (text: string) => createHash('sha256').update(text).digest('hex');
+/** What names a link as it was seen: the tuning's newest revision, the source's version, and the file's text or why it can't be used. */
+const keyOf = (head: number, version: number, text: string): string =>
+  `${head} ${version} ${createHash('sha256').update(text).digest('hex')}`;
+
+/** Where a file really is, whatever links and letter cases lead to it. */
+function realPlace(path: string): string {
+  try {
+    return realpathSync.native(path);
+  } catch {
+    return path;
+  }
+}
 
 /** One link between a source and its file, as it is worked on. */
 interface Link {
   linked: LinkedSource;
   tuning: Tuning;
   head: number;
+  /** What the game calls parameters, by path. */
+  names: Readonly<Record<string, string>>;
   lines: string[];
 }
 
@@ -51,15 +64,24 @@ export class LinkedSources {
   /** Works on each link whose file, tuning or source has changed; returns what was done, a line each. `heads`: the newest revisions of tunings. */
   async look(heads: ReadonlyMap<string, number>): Promise<string[]> {
     const lines: string[] = [];
-    for (const linked of await this.#app.linkedSources(this.#project)) {
+    const all = await this.#app.linkedSources(this.#project);
+    if (all.length === 0) return lines;
+    const { names } = await this.#app.project(this.#project);
+    const taken = new Set<string>();
+    for (const linked of all) {
       const head = heads.get(linked.document);
       if (head === undefined) continue;
-      const there = this.#read(linked.path);
-      const key = JSON.stringify([head, linked.version, 'text' in there ? hashOf(there.text) : there.why]);
+      // Two tunings would change one file in turns, for ever.
+      const place = realPlace(join(this.#folder.root, linked.path));
+      const isTaken = taken.has(place);
+      taken.add(place);
+      const there = isTaken ? { why: 'another tuning is linked to it' } : this.#read(linked.path);
+      const key = keyOf(head, linked.version, 'text' in there ? there.text : there.why);
       if (this.#seen.get(linked.document) === key) continue;
-      this.#seen.set(linked.document, key);
       if ('why' in there) lines.push(`${linked.path} is left alone: ${there.why}`);
-      else await this.#work(linked, there, head, lines);
+      // Seen once it was worked on to the end: a failure in between is met again.
+      const after = 'why' in there ? key : await this.#work({ linked, head, names, lines }, there);
+      this.#seen.set(linked.document, after ?? key);
     }
     return lines;
   }
@@ -78,21 +100,26 @@ export class LinkedSources {
     }
   }
 
-  async #work(linked: LinkedSource, there: SourceFile, head: number, lines: string[]): Promise<void> {
-    const { path } = linked;
+  /** Works on one link; returns the key of what it left, null where that is as it was. */
+  async #work(about: Omit<Link, 'tuning'>, there: SourceFile): Promise<string | null> {
+    const { linked, head, lines } = about;
+    const { path, source } = linked;
     const file = await this.#app.file({ id: linked.document, kind: 'tuning' }, head);
     const read = file && readTuning(file);
-    if (!read?.ok) return;
+    if (!read?.ok) return null;
     if (there.text.length > LONGEST_SOURCE) {
       lines.push(`${path} is left alone: ${there.text.length} characters, expected at most ${LONGEST_SOURCE}`);
-      return;
+      return null;
     }
-    if (!placeKept(linked.source, there.text).some((one) => one.path !== null && Object.values(linked.source.names).includes(one.path))) {
-      lines.push(`${path} is left alone: it has none of the numbers that ${linked.source.name} had`);
-      return;
+    const known = new Set(Object.values(source.names));
+    if (!placeKept(source, there.text).some((one) => one.path !== null && known.has(one.path))) {
+      lines.push(`${path} is left alone: it has none of the numbers that ${source.name} had`);
+      return null;
     }
-    const link: Link = { linked, tuning: read.value, head, lines };
-    if (await this.#takeHandChanges(link, there.text)) await this.#write(link, there.encoding);
+    const link: Link = { ...about, tuning: read.value };
+    if (!(await this.#takeHandChanges(link, there.text))) return null;
+    await this.#write(link, there.encoding);
+    return keyOf(link.head, link.linked.version, link.linked.source.text);
   }
 
   /** Makes a revision of numbers that were changed in the file. Returns false if nothing is to be written into it now. */
@@ -100,7 +127,7 @@ export class LinkedSources {
     const { linked, tuning, head, lines } = link;
     const { path, source } = linked;
     if (text === source.text) return true;
-    const own = intoKept(source, tuning);
+    const own = intoKept(source, tuning, { gameNames: link.names });
     // Written by this process or another one that was ended before it could say so.
     const byHand = text === own.text ? null : takeByHand(source, { ...source, text }, tuning.file);
     if (byHand?.why) {
@@ -135,7 +162,7 @@ export class LinkedSources {
   async #write(link: Link, encoding: SourceFile['encoding']): Promise<void> {
     const { linked, tuning, head, lines } = link;
     const { path, source } = linked;
-    const into = intoKept(source, tuning, { gameNames: (await this.#app.project(this.#project)).names });
+    const into = intoKept(source, tuning, { gameNames: link.names });
     for (const { line, name, why } of into.refused) lines.push(`${path}: line ${line}: ${name} stays as it is: ${why}`);
     if (into.text === source.text || this.#direction === 'push') return;
     const whole = join(this.#folder.root, path);
@@ -150,6 +177,5 @@ export class LinkedSources {
   /** Keeps the source as it is now with its tuning. */
   async #keep(link: Link, source: KeptSource): Promise<void> {
     link.linked = await this.#app.keepSource(link.linked, source);
-    this.#seen.set(link.linked.document, JSON.stringify([link.head, link.linked.version, hashOf(source.text)]));
   }
 }

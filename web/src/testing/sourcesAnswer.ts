@@ -58,6 +58,12 @@ export function sourcesAnswer(described: Described, tuning: object): void {
       names: { odd: 'ramp.accelerate', walk: 'pace.walkSpeed' },
     });
     await ask('GET', '/projects/{id}/source-names', { id: '00000000-0000-4000-8000-000000000000' }, 404);
+    // One file belongs to one tuning.
+    const { value: twin } = await ask('POST', '/{kind}', { kind: 'tunings' }, 201, {
+      body: { file: tuning },
+      query: `?project=${within.id}`,
+    });
+    await ask('PUT', path, { id: twin['id'] as string }, 422, { body: { source, path: 'game/hero.lua' }, headers: none });
     await ask('DELETE', path, at, 428);
     await ask('DELETE', path, at, 409, { headers: seen });
     await ask('DELETE', path, at, 204, { headers: { 'if-match': `"${second['version']}"` } });

@@ -66,11 +66,10 @@ const wholeName = (name: string) =>
 export function withLines(text: string, lines: readonly Pick<NewLine, 'text' | 'after'>[]): string {
   const rows = text.split('\n');
   for (const { text: line, after } of [...lines].reverse()) {
-    const before = rows[after - 1] ?? '';
-    // The line ends as the one before it does.
-    const isWindows = before.endsWith('\r');
-    if (after === rows.length) rows.push(line);
-    else rows.splice(after, 0, isWindows ? `${line}\r` : line);
+    // Lines end as those before them do; a last line without an end gets one.
+    const isWindows = rows.some((row) => row.endsWith('\r'));
+    if (after === rows.length && isWindows) rows[after - 1] += '\r';
+    rows.splice(after, 0, isWindows && after < rows.length ? `${line}\r` : line);
   }
   return rows.join('\n');
 }

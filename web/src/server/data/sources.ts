@@ -1,4 +1,4 @@
-import { and, asc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, isNotNull, isNull, ne, sql } from 'drizzle-orm';
 import { Problem } from '../problem.ts';
 import type { Database } from './connection.ts';
 import { findDocument, inUse, notInUse, type Reader, type Seen } from './documents.ts';
@@ -45,6 +45,8 @@ export function putSource(
     if (!document) return notInUse(tx, 'tuning', tuning);
     const current = await rowOf(tx, tuning);
     if (!seen(current?.version ?? 0)) throw new Problem(409, 'The source was changed elsewhere', { current: current ?? null });
+    if (path !== null && (await isLinked(tx, document.project, tuning, path)))
+      throw new Problem(422, 'Another tuning of the project is linked to this file', { path });
     const next = { version: sql<number>`nextval('source_versions')`, revision: document.head, source, path };
     const [row] = await tx
       .insert(sources)
@@ -60,6 +62,17 @@ export function putSource(
     if (!row) throw new Error('the source was not kept');
     return { row, isFirst: current === undefined };
   });
+}
+
+/** Whether another tuning in use of a project is linked to a file. */
+async function isLinked(db: Reader, project: string, tuning: string, path: string): Promise<boolean> {
+  const [other] = await db
+    .select({ id: sources.document })
+    .from(sources)
+    .innerJoin(documents, eq(documents.id, sources.document))
+    .where(and(eq(documents.project, project), isNull(documents.putAwayAt), eq(sources.path, path), ne(sources.document, tuning)))
+    .limit(1);
+  return other !== undefined;
 }
 
 /** Forgets the source of a tuning, if it is the one that the writer has seen. */

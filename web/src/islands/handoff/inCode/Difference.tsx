@@ -40,8 +40,8 @@ export function Difference({ lines, name }: { lines: readonly LinePair[]; name: 
           {rowsOf(lines).map((row, i) =>
             row ? (
               <tr key={row.number} data-changed={row.isChanged || undefined}>
-                <Side text={row.before} sign={row.isChanged ? '−' : ''} tone="bg-now/10" />
-                <Side text={row.after} sign={row.isChanged ? '+' : ''} tone="bg-route/14" isRight />
+                <Side text={row.before} other={row.after} sign={row.isChanged ? '−' : ''} tone="bg-now/10" />
+                <Side text={row.after} other={row.before} sign={row.isChanged ? '+' : ''} tone="bg-route/14" isRight />
               </tr>
             ) : (
               <tr key={`gap ${i}`} className="text-ink-soft">
@@ -56,16 +56,42 @@ export function Difference({ lines, name }: { lines: readonly LinePair[]; name: 
   );
 }
 
-function Side({ text, sign, tone, isRight = false }: { text: string | null; sign: string; tone: string; isRight?: boolean }) {
+/** Splits a line into what it shares with another one at its begin, what is its own, and what it shares at its end. */
+export function partsOf(text: string, other: string): [string, string, string] {
+  let from = 0;
+  while (from < Math.min(text.length, other.length) && text[from] === other[from]) from++;
+  let shared = 0;
+  while (shared < Math.min(text.length, other.length) - from && text.at(-1 - shared) === other.at(-1 - shared)) shared++;
+  return [text.slice(0, from), text.slice(from, text.length - shared), text.slice(text.length - shared)];
+}
+
+function Side({
+  text,
+  other,
+  sign,
+  tone,
+  isRight = false,
+}: {
+  text: string | null;
+  other: string | null;
+  sign: string;
+  tone: string;
+  isRight?: boolean;
+}) {
+  const isEdited = sign !== '' && text !== null && other !== null;
+  const [before, own, after] = isEdited ? partsOf(text, other) : [text ?? '', '', ''];
   return (
-    <td
-      className={`overflow-hidden px-2 align-top text-ellipsis whitespace-pre ${sign && text !== null ? tone : ''} ${sign === '' ? 'text-ink-soft' : ''}`}
-      title={text ?? undefined}
-    >
-      <span aria-hidden="true" className={`inline-block w-4 ${isRight ? 'text-route' : 'text-now'}`}>
-        {text === null ? '' : sign}
+    <td className={`px-2 align-top wrap-anywhere ${sign && text !== null ? tone : ''} ${sign === '' ? 'text-ink-soft' : ''}`}>
+      <span className="flex">
+        <span aria-hidden="true" className={`w-4 shrink-0 ${isRight ? 'text-route' : 'text-now'}`}>
+          {text === null ? '' : sign}
+        </span>
+        <span className="min-w-0 whitespace-pre-wrap">
+          {before}
+          {own && <b className="font-semibold">{own}</b>}
+          {after}
+        </span>
       </span>
-      {text ?? ''}
     </td>
   );
 }
