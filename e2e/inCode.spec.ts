@@ -150,7 +150,7 @@ describe('a game’s own code', () => {
     await first.page.context().close();
     const { page } = await pasted(project, odd.replace('900', '700'));
     await page.locator('[data-number=oddity][data-path="ramp.accelerate"]').waitFor();
-    await page.getByText('chosen by hand in this project').waitFor();
+    await page.getByText('known from this project').waitFor();
     await page.context().close();
   });
 

@@ -102,7 +102,7 @@ export function Paste({
           <p className="text-ink-soft" role="status" data-testid="pasted">
             {placed.length === 0
               ? 'Paste on the left: each number is listed here with the parameter that it is read as.'
-              : `${sure} placed, ${guessed} guessed, ${left} left in the note`}
+              : `${sure} placed, ${guessed} guessed, ${left} left ${isNamed ? 'out' : 'in the note'}`}
           </p>
           <div className="mt-1 h-[370px] overflow-y-auto border-t border-rule">
             <table className="w-full text-[13px]">

@@ -47,7 +47,7 @@ function knownHere(placed: readonly Placed[], known: NamedParameters): NamedPara
 export function readPasting({ code, fileName, name, chosen, known, terms }: Pasting) {
   const source = readSource(code);
   const proposed = placeNumbers(source.found);
-  const remembered = placeByHand(proposed, knownHere(proposed, known), () => 'chosen by hand in this project');
+  const remembered = placeByHand(proposed, knownHere(proposed, known), () => 'known from this project');
   const placed = placeByHand(remembered, chosen, (path) => (path === null ? 'left by you' : 'chosen by you'));
   const likely = proposeUnits(placed, source);
   const inForce = terms ?? likely.terms;

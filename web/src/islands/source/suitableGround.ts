@@ -25,15 +25,17 @@ export async function suitableGround(file: TuningFile, { units }: Terms): Promis
   const unit = file.unit ?? 'px';
   const cell = units.length === 'tiles' ? (unit === 'm' ? units.tile / units.metre : units.tile) : null;
   if (walkSpeed <= 0) return null;
+  if (unit === 'px' && cell === null && walkSpeed >= USUAL.least && walkSpeed <= USUAL.most) return null;
   const query = new URLSearchParams({ limit: String(LOOKED_AT), ...inProject() });
   const page = await askServer<{ items: { id: string }[] }>('GET', `/api/v1/grounds?${query}`);
   if ('why' in page) return null;
-  for (const { id } of page.body.items) {
-    const kept = await fetchDocument('grounds', id);
+  const grounds = await Promise.all(page.body.items.map(async ({ id }) => ({ id, kept: await fetchDocument('grounds', id) })));
+  // The oldest is most likely to be the one that the project is about.
+  const found = grounds.findLast(({ kept }) => {
     const ground = 'file' in kept ? readGround(kept.file) : null;
-    if (ground?.ok && suits(ground.value, unit, cell, walkSpeed)) return id;
-  }
-  if (unit === 'px' && cell === null && walkSpeed >= USUAL.least && walkSpeed <= USUAL.most) return null;
+    return ground?.ok && suits(ground.value, unit, cell, walkSpeed);
+  });
+  if (found) return found.id;
   const side = cell ?? (unit === 'm' ? 1 : roundCell(walkSpeed));
   const name = cell === null ? 'Yard for a new tuning' : `Yard of ${side} ${unit} tiles`;
   const made = await createDocument('grounds', yardFor(name, unit, side, walkSpeed), 'Made for the scale of a pasted tuning');
