@@ -2,11 +2,12 @@ import node from '@astrojs/node';
 import react from '@astrojs/react';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig } from 'astro/config';
+import { packed } from './packed.ts';
 
 export default defineConfig({
   output: 'server',
   adapter: node({ mode: 'middleware', bodySizeLimit: 33 * 1024 * 1024 }),
-  integrations: [react()],
+  integrations: [react(), packed()],
   // Inline scripts and styles of the framework are allowed by their hashes, nothing else.
   security: {
     csp: {

@@ -11,6 +11,7 @@ const sources = [
   'web/src',
   'web/public',
   'web/astro.config.ts',
+  'web/packed.ts',
   'web/package.json',
   'demo',
   'package-lock.json',

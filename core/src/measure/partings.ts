@@ -1,3 +1,4 @@
+import { turnTo } from '../math/angles.ts';
 import { gaits } from '../motion/codes.ts';
 import type { LoggedContact } from '../motion/contactLog.ts';
 import { EMPTIED, SPRINT_BEGAN, WALL_MET } from '../motion/events.ts';
@@ -170,7 +171,7 @@ function turn(a: Side, b: Side): Parting[] {
     const time = a.trace.at('time', row);
     // Directions are not between two rows: the newest that is there counts.
     const other = b.trace.at('facing', Math.max(b.trace.first, Math.min(b.trace.rowAt(time + 1e-9), b.trace.end) - 1));
-    const differs = Math.abs(((((a.trace.at('facing', row) - other) % 360) + 540) % 360) - 180) > TURNED;
+    const differs = Math.abs(turnTo(other, a.trace.at('facing', row))) > TURNED;
     if (!differs) since = null;
     else if (since === null) since = time;
     else if (time - since > LASTING) return [{ time: since, kind: 'turn', words: `${a.name} and ${b.name} look different ways` }];

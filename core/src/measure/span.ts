@@ -1,3 +1,4 @@
+import { turnTo } from '../math/angles.ts';
 import type { Column, Trace } from '../motion/trace.ts';
 
 /** What a span of a trace holds. */
@@ -28,9 +29,6 @@ function between(trace: Trace, time: number): (column: Column) => number {
   return (column) => trace.at(column, before) + (trace.at(column, after) - trace.at(column, before)) * share;
 }
 
-/** The smaller way round from one direction to another, degrees. */
-const turn = (from: number, to: number): number => Math.abs(((((to - from) % 360) + 540) % 360) - 180);
-
 /** Measures a trace between two times, in whichever order; the ends are interpolated inside their ticks. */
 export function measureSpan(trace: Trace, one: number, other: number): SpanReading {
   const [oldest, newest] = [trace.at('time', trace.first), trace.at('time', trace.end - 1)];
@@ -57,7 +55,7 @@ export function measureSpan(trace: Trace, one: number, other: number): SpanReadi
     if (isLast) break;
     go(trace.at('x', row), trace.at('y', row));
     reading.peakSpeed = Math.max(reading.peakSpeed, trace.at('speed', row));
-    reading.turned += turn(facing, trace.at('facing', row));
+    reading.turned += Math.abs(turnTo(facing, trace.at('facing', row)));
     facing = trace.at('facing', row);
     time = ends;
   }

@@ -1,4 +1,5 @@
 import { csvParseRows } from 'd3-dsv';
+import { turnTo } from '../math/angles.ts';
 import { gaits } from '../motion/codes.ts';
 import type { Trace } from '../motion/trace.ts';
 
@@ -90,8 +91,7 @@ function readRows(text: string): { columns: Compared[]; rows: Row[] } | string {
 }
 
 /** How far two values are apart; angles the shorter way round. */
-const apart = (column: Compared, a: number, b: number) =>
-  column === 'facing' ? Math.abs(((((a - b) % 360) + 540) % 360) - 180) : Math.abs(a - b);
+const apart = (column: Compared, a: number, b: number) => (column === 'facing' ? Math.abs(turnTo(b, a)) : Math.abs(a - b));
 
 /**
  * Holds a game's trace against the model's on the same hands, row by row by their ticks: where they part first, by which stage that looks like

@@ -20,6 +20,7 @@ import {
   surveyKey,
   type Tape,
   type TuningFile,
+  turnTo,
 } from '@zygopod/core';
 import { expose } from 'comlink';
 
@@ -75,7 +76,7 @@ function drawn(ran: Ran, drawing: DrillResult['drill']['drawing']): DrawnRun {
     if (drawing !== 'facing') return [time, trace.at(drawing, row)];
     const facing = trace.at('facing', row);
     // Angles go on where they would jump from one end to the other.
-    turned += ((((facing - last) % 360) + 540) % 360) - 180;
+    turned += turnTo(last, facing);
     last = facing;
     return [time, turned];
   });

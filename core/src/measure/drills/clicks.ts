@@ -1,4 +1,5 @@
 import type { Ground, Wall } from '../../ground/ground.ts';
+import { turnTo } from '../../math/angles.ts';
 import { ARRIVED, CIRCLED, STUCK } from '../../motion/events.ts';
 import type { Trace } from '../../motion/trace.ts';
 import { Navigator } from '../../route/navigator.ts';
@@ -8,7 +9,7 @@ import { turnLaw } from '../speedLaw.ts';
 import { arrivedAt } from './arrival.ts';
 import { boxWall, movedBy, turnSeconds } from './course.ts';
 import type { Course, Drill, Ran } from './drill.ts';
-import { reaches, rowFrom, turnTo, wayBetween } from './read.ts';
+import { reaches, rowFrom, wayBetween } from './read.ts';
 import { CLICK, Script } from './script.ts';
 
 const noClicks = ({ route, scheme, pace }: Parameters): string | null =>

@@ -1,10 +1,11 @@
+import { turnTo } from '../../math/angles.ts';
 import type { Trace } from '../../motion/trace.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import { meetingIn } from '../crossing.ts';
 import { speedLaw, turnLaw } from '../speedLaw.ts';
 import { cannotMove, openGround, turnSeconds } from './course.ts';
 import type { Drill } from './drill.ts';
-import { reaches, rowFrom, turnTo } from './read.ts';
+import { reaches, rowFrom } from './read.ts';
 import { Script } from './script.ts';
 
 const ways = [['right'], ['right', 'down'], ['down'], ['down', 'left'], ['left'], ['left', 'up'], ['up'], ['up', 'right']] as const;

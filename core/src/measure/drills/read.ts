@@ -74,9 +74,3 @@ export function trembles(trace: Trace, seconds: number): number {
   };
   return Math.max(spread('x'), spread('y'));
 }
-
-/** Degrees from one angle to another, in (−180, 180]. */
-export function turnTo(from: number, to: number): number {
-  const turn = (((to - from) % 360) + 540) % 360;
-  return turn === 0 ? 180 : turn - 180;
-}

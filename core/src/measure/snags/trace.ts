@@ -1,4 +1,5 @@
 import type { Ground } from '../../ground/ground.ts';
+import { turnTo } from '../../math/angles.ts';
 import { CIRCLED, PLANTED, SENT, START_MOVED, STUCK, WRAPPED } from '../../motion/events.ts';
 import type { Trace } from '../../motion/trace.ts';
 import { Replay } from '../../tape/replay.ts';
@@ -6,7 +7,7 @@ import type { Tape } from '../../tape/tape.ts';
 import { bodySize } from '../../tuning/body.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import { shortNumber } from '../../tuning/expression.ts';
-import { turnTo } from '../drills/read.ts';
+
 import type { Snag } from './snag.ts';
 
 /** What is judged: a trace with what it was driven by. */

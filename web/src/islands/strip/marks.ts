@@ -1,5 +1,5 @@
 import { measureSpan, type Trace } from '@zygopod/core';
-import { ticks } from 'd3-array';
+import { scaleLinear } from 'd3-scale';
 import type { Inks } from '../chart/theme.ts';
 import type { Span } from '../tuning/context.ts';
 
@@ -44,7 +44,7 @@ export function drawAxis(ctx: Canvas, inks: Inks, { from, to, x, left, right, y 
   ctx.font = '10.5px "Spline Sans Mono", monospace';
   ctx.textAlign = 'center';
   ctx.textBaseline = 'alphabetic';
-  const marks = ticks(from, to, Math.max(2, Math.floor((right - left) / 130)));
+  const marks = scaleLinear([from, to], [left, right]).ticks(Math.max(2, Math.floor((right - left) / 130)));
   const step = (marks[1] ?? 1) - (marks[0] ?? 0);
   const decimals = step >= 1 ? 0 : step >= 0.1 ? 1 : step >= 0.01 ? 2 : 3;
   for (const time of marks) {
