@@ -64,7 +64,8 @@ export async function startCluster(state: string, name: string): Promise<Cluster
 
   let port = isPostmaster(data) ? recordedPort(data) : await freePort();
   const start = async () => {
-    const options = `-c listen_addresses=127.0.0.1 -c port=${port} -c unix_socket_directories=''`;
+    // After a checkpoint whole pages are logged: packed, the log keeps ahead of a slow disk.
+    const options = `-c wal_compression=on -c listen_addresses=127.0.0.1 -c port=${port} -c unix_socket_directories=''`;
     const started = await pgCtl('start', '-w', '-t', '60', '-s', '-l', join(data, 'server.log'), '-o', options);
     if (started.status !== 0)
       throw new Misuse(`PostgreSQL did not start (${firstLine(started.output) || 'no message'}); its log: ${join(data, 'server.log')}`);
