@@ -57,6 +57,35 @@ export async function openBench(browser: Browser, address: string, options: Brow
   return bench;
 }
 
+/** Makes a project with nothing in it; returns its id. */
+export async function makeProject(address: string, name: string): Promise<string> {
+  const made = await fetch(`${address}/api/v1/projects`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ name }),
+  });
+  if (!made.ok) throw new Error(await made.text());
+  return ((await made.json()) as { id: string }).id;
+}
+
+/** By how many pixels a page is larger than its window, across and down, at 1280 × 800 and at 1024 × 700. */
+export async function overflowOf(page: Page): Promise<number[]> {
+  const over: number[] = [];
+  for (const [width, height] of [
+    [1280, 800],
+    [1024, 700],
+  ] as const) {
+    await page.setViewportSize({ width, height });
+    over.push(
+      ...(await page.evaluate(() => [
+        document.documentElement.scrollWidth - innerWidth,
+        document.documentElement.scrollHeight - innerHeight,
+      ])),
+    );
+  }
+  return over;
+}
+
 /** Makes a document from a file; gives its id. */
 export async function makeDocument(address: string, collection: 'grounds' | 'tunings' | 'tapes', file: object): Promise<string> {
   const made = await fetch(`${address}/api/v1/${collection}`, {

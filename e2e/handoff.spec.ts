@@ -3,7 +3,7 @@ import { strFromU8, unzipSync } from 'fflate';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { violationsOf } from './axe.ts';
-import { makeDocument, openBrowser, openPage, until } from './browser.ts';
+import { makeDocument, makeProject, openBrowser, openPage, until } from './browser.ts';
 
 const address = inject('address');
 let browser: Browser;
@@ -26,12 +26,7 @@ async function spoken(page: Page, id: string): Promise<{ fractions: number; word
 
 describe('the Hand-off', () => {
   it('gives constants in the game’s units and names, and the next one tells what alone differs', async () => {
-    const made = await fetch(`${address}/api/v1/projects`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ name: `Handed ${Date.now()}` }),
-    });
-    const { id: project } = (await made.json()) as { id: string };
+    const project = await makeProject(address, `Handed ${Date.now()}`);
     const answer = await fetch(`${address}/api/v1/tunings?project=${project}`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { violationsOf } from './axe.ts';
-import { openBrowser, openPage, ready, until } from './browser.ts';
+import { makeProject, openBrowser, openPage, overflowOf, ready, until } from './browser.ts';
 
 const address = inject('address');
 let browser: Browser;
@@ -24,16 +24,7 @@ player = {
 }
 `;
 
-/** A new project, and what pastes into it. */
-async function emptyProject(name: string): Promise<string> {
-  const made = await fetch(`${address}/api/v1/projects`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ name }),
-  });
-  return ((await made.json()) as { id: string }).id;
-}
-
+/** The dialog of a project's shelf with code pasted into it. */
 async function pasted(project: string, text: string, colorScheme: 'light' | 'dark' = 'light'): Promise<{ page: Page; faults: string[] }> {
   const { page, faults } = await openPage(browser, `${address}/shelf/${project}`, { colorScheme });
   await page.context().grantPermissions(['clipboard-read', 'clipboard-write'], { origin: address });
@@ -54,7 +45,7 @@ const said = (page: Page, words: string) => page.getByTestId('in-code').getByTex
 
 describe('a game’s own code', () => {
   it('is pasted, driven, changed and copied back with only its numbers changed', async () => {
-    const project = await emptyProject(`In code ${Date.now()}`);
+    const project = await makeProject(address, `In code ${Date.now()}`);
     const { page, faults } = await pasted(project, code);
     await page.getByRole('textbox', { name: 'Name of the file' }).fill('player.lua');
     const id = await made(page);
@@ -98,7 +89,7 @@ describe('a game’s own code', () => {
   });
 
   it('gets lines for what it lacks, can be pasted again, linked and forgotten', async () => {
-    const project = await emptyProject(`Lines ${Date.now()}`);
+    const project = await makeProject(address, `Lines ${Date.now()}`);
     const { page } = await pasted(project, code);
     const id = await made(page);
     const { file } = (await (await fetch(`${address}/api/v1/tunings/${id}`)).json()) as { file: { ramp: object } };
@@ -142,7 +133,7 @@ describe('a game’s own code', () => {
   });
 
   it('remembers in its project what a name was chosen to be', async () => {
-    const project = await emptyProject(`Names ${Date.now()}`);
+    const project = await makeProject(address, `Names ${Date.now()}`);
     const odd = 'walk_speed = 140\noddity = 900\n';
     const first = await pasted(project, odd);
     await first.page.getByRole('combobox', { name: 'What oddity is' }).selectOption('ramp.accelerate');
@@ -155,22 +146,12 @@ describe('a game’s own code', () => {
   });
 
   it.each(['light', 'dark'] as const)('has no accessibility violations on its screen, and fits the window (%s)', async (colorScheme) => {
-    const { page } = await pasted(await emptyProject(`Axe ${colorScheme} ${Date.now()}`), code, colorScheme);
+    const { page } = await pasted(await makeProject(address, `Axe ${colorScheme} ${Date.now()}`), code, colorScheme);
     const id = await made(page);
     await page.goto(`${address}/handoff/${id}`);
     await page.getByTestId('difference').waitFor();
     expect(await violationsOf(page)).toEqual([]);
-    for (const viewport of [
-      { width: 1280, height: 800 },
-      { width: 1024, height: 700 },
-    ]) {
-      await page.setViewportSize(viewport);
-      const over = await page.evaluate(() => [
-        document.documentElement.scrollWidth - innerWidth,
-        document.documentElement.scrollHeight - innerHeight,
-      ]);
-      expect(over).toEqual([0, 0]);
-    }
+    expect(await overflowOf(page)).toEqual([0, 0, 0, 0]);
     await page.context().close();
   });
 });

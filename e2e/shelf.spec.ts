@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { violationsOf } from './axe.ts';
-import { keptGround, openBrowser, openPage, ready, until } from './browser.ts';
+import { keptGround, makeProject, openBrowser, openPage, overflowOf, ready, until } from './browser.ts';
 
 const address = inject('address');
 let browser: Browser;
@@ -17,12 +17,7 @@ const api = async (path: string) =>
 
 /** A project of its own, with nothing in it, and the page of its shelf. */
 async function emptyShelf(name: string) {
-  const made = await fetch(`${address}/api/v1/projects`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ name }),
-  });
-  const { id } = (await made.json()) as { id: string };
+  const id = await makeProject(address, name);
   const { page, faults } = await openPage(browser, `${address}/shelf/${id}`, {});
   await page.getByText('Nothing is here yet.').waitFor();
   return { id, page, faults };
@@ -290,17 +285,7 @@ describe('the screen', () => {
     await page.getByText('One is a guess').waitFor();
     expect(await violationsOf(page)).toEqual([]);
     await page.keyboard.press('Escape');
-    for (const viewport of [
-      { width: 1280, height: 800 },
-      { width: 1024, height: 700 },
-    ]) {
-      await page.setViewportSize(viewport);
-      const over = await page.evaluate(() => [
-        document.documentElement.scrollWidth - innerWidth,
-        document.documentElement.scrollHeight - innerHeight,
-      ]);
-      expect(over).toEqual([0, 0]);
-    }
+    expect(await overflowOf(page)).toEqual([0, 0, 0, 0]);
     await page.context().close();
   });
 });

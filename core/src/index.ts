@@ -1,5 +1,6 @@
 /** The public face of @zygopod/core: what a program around the core needs, by what it is about. */
 
+// Files: reading them, what is wrong with them, and other formats.
 export { edgeMargins, originLimits } from './collision/limits.ts';
 export { markOf, readJson } from './document/document.ts';
 export { type Fault, faultText, printable, type Reading, shown } from './document/fault.ts';
@@ -51,9 +52,8 @@ export { type Ground, groundFormat, newGround, OPEN, parseGround, readGround, SO
 export { solidTester, wallSegments } from './ground/outlines.ts';
 export { bucketWalls, type WallBuckets, WallIndex } from './ground/wallIndex.ts';
 export { suitsSpeed, yardFor } from './ground/yard.ts';
-// Files: reading them, what is wrong with them, and other formats.
-export { turnTo } from './math/angles.ts';
 // What can be told of a ground or a trace.
+export { turnTo } from './math/angles.ts';
 export { chanceOf, shareInterval } from './measure/binomial.ts';
 export { clearanceAt } from './measure/clearance.ts';
 export type { Absences } from './measure/drills/absences.ts';

@@ -186,7 +186,7 @@ export abstract class Folding {
     return { is: { is: 'table', name, index: index.is } };
   }
 
-  /** A table by what it holds in the core: `sectors`; the second of a name is `sectors2`. */
+  /** A table by what it holds in the core: `sectorsTable`; the second of a name is `sectorsTable2`. */
   #tableName(list: ts.Expression): string {
     const base = `${(ts.isPropertyAccessExpression(list) ? list.name : list).getText().replace(/\W/g, '')}Table`;
     const taken = new Set(this.tables.values());

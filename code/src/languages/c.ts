@@ -1,7 +1,7 @@
 import { inComment } from '@zygopod/core';
 import type { Asked, Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
-import { asksOf, edgeSettings, filled, handsWords, type Motion, planeLists, STEERING, snake, snakeCased, type Walls } from './made.ts';
+import { asksOf, edgeNames, filled, handsWords, type Motion, planeLists, STEERING, snake, snakeCased, type Walls } from './made.ts';
 
 /** Names with commas between them, as many as a line holds. */
 function wrapped(names: readonly string[]): string[] {
@@ -140,14 +140,13 @@ void hands_swipe(Hands *h, int swipe) { h->changed = 1; h->swipe = swipe; }
 `;
   }
 
-  #edges(motion: Motion): string {
-    const settings = edgeSettings(motion, (value) => this.number(value));
-    if (settings.length === 0) return '';
-    const set = settings.map(([field, value]) => `b->${field} = ${value};`).join(' ');
+  protected edgesText(settings: readonly (readonly [string, string])[]): string {
+    const set = settings.map(([field, value]) => `b->${field} = ${value};`);
+    const unused = edgeNames.filter((edge) => !settings.some(([, value]) => value.startsWith(edge))).map((edge) => `(void)${edge};`);
     return `
 /* Holds a started body in an area by its edges, as far as the tuning has it. */
 void motion_edges(Body *b, double left, double top, double right, double bottom) {
-    ${set} (void)left; (void)top; (void)right; (void)bottom;
+    ${[...set, ...unused].join(' ')}
 }
 `;
   }
@@ -204,7 +203,7 @@ ${this.#begins('b', motion.fields)}
 
 /* Places a started body, facing an angle in degrees: 0 east, 90 south. */
 void motion_place(Body *b, double x, double y, double facing) { ${this.call(this.routineName(motion.place.name), ['x', 'y', 'facing'], motion.place)}; }
-${this.#edges(motion)}
+${this.edges(motion)}
 void motion_tick(Body *b, Hands *h${this.askedOf(motion)}) {
 ${this.steps(motion)
   .map((line) => `    ${line}`)

@@ -1,7 +1,7 @@
 import { inComment } from '@zygopod/core';
 import type { Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
-import { asksOf, edgeSettings, handsWords, type Motion, pascal, planeLists, STEERING, tickWords, type Walls } from './made.ts';
+import { asksOf, handsWords, type Motion, pascal, planeLists, STEERING, tickWords, type Walls } from './made.ts';
 
 const capital = (text: string) => (text[0]?.toUpperCase() ?? '') + text.slice(1);
 
@@ -138,7 +138,7 @@ ${printed}
 
     /// <summary>Places a new body, facing an angle in degrees: 0 east, 90 south.</summary>
     public static void Place(Body b, double x, double y, double facing) { ${this.call(this.routineName(motion.place.name), ['x', 'y', 'facing'], motion.place)}; }
-${this.#edges(motion)}
+${this.edges(motion)}
     /// <summary>${tickWords(motion)}</summary>
     public static void Tick(Body b, Hands h${this.askedOf(motion)}) {
 ${this.steps(motion)
@@ -150,9 +150,7 @@ ${this.steps(motion)
 `;
   }
 
-  #edges(motion: Motion): string {
-    const settings = edgeSettings(motion, (value) => this.number(value));
-    if (settings.length === 0) return '';
+  protected edgesText(settings: readonly (readonly [string, string])[]): string {
     return `
     /// <summary>Holds a body in an area by its edges, as far as the tuning has it.</summary>
     public static void Edges(Body b, double left, double top, double right, double bottom) {

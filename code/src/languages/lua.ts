@@ -4,7 +4,6 @@ import {
   asksOf,
   docOf,
   edgeNames,
-  edgeSettings,
   filled,
   handsWords,
   type Motion,
@@ -221,7 +220,7 @@ function M.place(b, x, y, facing)
   x, y, facing = x + 0.0, y + 0.0, facing + 0.0
   ${this.call(this.routineName(motion.place.name), ['x', 'y', 'facing'], motion.place)}
 end
-${this.#edges(motion)}
+${this.edges(motion)}
 -- ${tickWords(motion)}
 function M.tick(b, h${this.askedOf(motion)})
 ${tick.map((line) => `  ${line}`).join('\n')}
@@ -232,9 +231,7 @@ return M
 `);
   }
 
-  #edges(motion: Motion): string {
-    const settings = edgeSettings(motion, (value) => this.number(value));
-    if (settings.length === 0) return '';
+  protected edgesText(settings: readonly (readonly [string, string])[]): string {
     return `
 -- Holds a started body in an area by its edges, as far as the tuning has it.
 function M.edges(b, ${edgeNames.map((edge) => (settings.some(([, value]) => value.startsWith(edge)) ? edge : '_')).join(', ')})

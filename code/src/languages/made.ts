@@ -26,8 +26,8 @@ export function edgeSettings({ edges, fields }: Pick<Motion, 'edges' | 'fields'>
   return edgeNames.flatMap((edge): [string, string][] => {
     const field = `edge${edge[0]?.toUpperCase()}${edge.slice(1)}`;
     const sign = edge === 'left' || edge === 'top' ? '+' : '-';
-    const [inset, more] = (edges[edge] ?? []).map(number);
-    return inset !== undefined && known.has(field) ? [[field, `${edge} ${sign} ${inset} ${sign} ${more}`]] : [];
+    const terms = edges[edge]?.filter((value) => value !== 0).map((value) => ` ${sign} ${number(value)}`);
+    return terms && known.has(field) ? [[field, edge + terms.join('')]] : [];
   });
 }
 

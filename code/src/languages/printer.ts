@@ -11,7 +11,7 @@ import {
   type Statement,
   type Used,
 } from '../fold/ir.ts';
-import { asked, asksOf, type Motion, type Walls } from './made.ts';
+import { asked, asksOf, edgeSettings, type Motion, type Walls } from './made.ts';
 
 /** How closely a sign binds; those of order and likeness are alike, and do not follow each other without brackets. */
 const level: Partial<Record<Sign, number>> = { '*': 2, '/': 2, '+': 1, '-': 1, '&&': -1, '||': -2 };
@@ -121,6 +121,15 @@ export abstract class Printer {
   protected ask(of: Asked, args: readonly string[]): string {
     return of === 'contact' ? 'contact(b)' : `${of}(${[...args, ...(of === 'plan' ? [this.way('').slice(0, -1)] : [])].join(', ')})`;
   }
+
+  /** The function that holds a body in an area by its edges; none where the tuning meets none. */
+  protected edges(motion: Motion): string {
+    const settings = edgeSettings(motion, (value) => this.number(value));
+    return settings.length === 0 ? '' : this.edgesText(settings);
+  }
+
+  /** The same in the language: each field of the body with its expression of `left`, `top`, `right` and `bottom`. */
+  protected abstract edgesText(settings: readonly (readonly [string, string])[]): string;
 
   #routines = new Map<string, Routine>();
   protected know(program: Program): void {

@@ -1,19 +1,6 @@
 import { inDocstring } from '@zygopod/core';
 import type { Routine, StandardName, Statement, Used } from '../fold/ir.ts';
-import {
-  asksOf,
-  docOf,
-  edgeSettings,
-  filled,
-  handsWords,
-  type Motion,
-  planeLists,
-  STEERING,
-  snake,
-  snakeCased,
-  tickWords,
-  type Walls,
-} from './made.ts';
+import { asksOf, docOf, filled, handsWords, type Motion, planeLists, STEERING, snakeCased, tickWords, type Walls } from './made.ts';
 import { Printer } from './printer.ts';
 
 const pythonHelpers = {
@@ -184,7 +171,7 @@ SWIPES = (${motion.swipes.map((name) => `"${name}"`).join(', ')})
 class Hands:
     """${handsWords}"""
 
-    __slots__ = ("held", "order", "presses", "pressed", ${['stickX', 'stickY', 'pointX', 'pointY'].map((field) => `"${snake(field)}"`).join(', ')}, "swipe", "spoke", "pointed", "changed")
+    __slots__ = ("held", "order", "presses", "pressed", "stick_x", "stick_y", "point_x", "point_y", "swipe", "spoke", "pointed", "changed")
 
     def __init__(self):
         self.held = [0.0] * ${motion.controls.length}
@@ -267,7 +254,7 @@ ${
     ${this.call(this.routineName(motion.place.name), ['x', 'y', 'facing'], motion.place)}
 
 
-${this.#edges(motion)}def motion_tick(b, h${asksOf(motion)
+${this.edges(motion)}def motion_tick(b, h${asksOf(motion)
       .map((one) => `, ${one}${defaults[one]}`)
       .join('')}):
     """${tickWords(motion, '`contact`')}"""
@@ -277,9 +264,7 @@ ${tick.map((line) => `    ${line}`).join('\n')}
 `);
   }
 
-  #edges(motion: Motion): string {
-    const settings = edgeSettings(motion, (value) => this.number(value));
-    if (settings.length === 0) return '';
+  protected edgesText(settings: readonly (readonly [string, string])[]): string {
     return `def motion_edges(b, left, top, right, bottom):
     """Holds a body in an area by its edges, as far as the tuning has it."""
 ${settings.map(([field, value]) => `    b.${field} = ${value}`).join('\n')}

@@ -1,19 +1,7 @@
 import { inComment } from '@zygopod/core';
 import type { Asked, Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { Curly } from './curly.ts';
-import {
-  asksOf,
-  edgeSettings,
-  handsWords,
-  type Motion,
-  pascal,
-  planeLists,
-  STEERING,
-  snake,
-  snakeCased,
-  tickWords,
-  type Walls,
-} from './made.ts';
+import { asksOf, handsWords, type Motion, pascal, planeLists, STEERING, snake, snakeCased, tickWords, type Walls } from './made.ts';
 
 const rustHelpers = {
   highWord: 'fn highWord(x: f64) -> f64 { (x.to_bits() >> 32) as f64 }\n',
@@ -202,7 +190,7 @@ ${motion.fields
 pub fn motion_place(b: &mut Body, x: f64, y: f64, facing: f64) {
     ${this.call(this.routineName(motion.place.name), ['x', 'y', 'facing'], motion.place)};
 }
-${this.#edges(motion)}
+${this.edges(motion)}
 /// ${tickWords(motion, '`contact`')}
 pub fn motion_tick(b: &mut Body, h: &mut Hands${this.askedOf(motion)}) {
 ${this.steps(motion)
@@ -213,9 +201,7 @@ ${this.steps(motion)
 `);
   }
 
-  #edges(motion: Motion): string {
-    const settings = edgeSettings(motion, (value) => this.number(value));
-    if (settings.length === 0) return '';
+  protected edgesText(settings: readonly (readonly [string, string])[]): string {
     return `
 /// Holds a started body in an area by its edges, as far as the tuning has it.
 pub fn motion_edges(b: &mut Body, left: f64, top: f64, right: f64, bottom: f64) {

@@ -2,7 +2,7 @@ import { inComment } from '@zygopod/core';
 import type { Expression, Kind, Routine, StandardName, Used } from '../fold/ir.ts';
 import { fieldsOf } from '../fold/tidy.ts';
 import { Curly } from './curly.ts';
-import { asksOf, edgeSettings, handsWords, type Motion, planeLists, STEERING, tickWords, type Walls } from './made.ts';
+import { asksOf, handsWords, type Motion, planeLists, STEERING, tickWords, type Walls } from './made.ts';
 
 const typescriptHelpers = {
   Word: `const double = new Float64Array(1);
@@ -184,7 +184,7 @@ ${motion.fields.map(([field, value]) => `    ${field}: ${this.number(value)},`).
 export function motionPlace(b: Body, x: number, y: number, facing: number): void {
   ${this.call(motion.place.name, ['x', 'y', 'facing'], motion.place)};
 }
-${this.#edges(motion)}
+${this.edges(motion)}
 /** ${tickWords(motion, '`contact`')} */
 export function motionTick(b: Body, h: Hands${this.askedOf(motion)}): void {
 ${this.steps(motion)
@@ -197,9 +197,7 @@ ${this.steps(motion)
 `;
   }
 
-  #edges(motion: Motion): string {
-    const settings = edgeSettings(motion, (value) => this.number(value));
-    if (settings.length === 0) return '';
+  protected edgesText(settings: readonly (readonly [string, string])[]): string {
     return `
 /** Holds a started body in an area by its edges, as far as the tuning has it. */
 export function motionEdges(b: Body, left: number, top: number, right: number, bottom: number): void {

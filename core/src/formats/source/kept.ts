@@ -34,7 +34,7 @@ export const keptSource = z.strictObject({
   isHandedOver: z.boolean().meta({ description: 'Whether it is an export of this application' }),
   names: sourceNames.meta({ description: 'The parameter of each name in it; null: none' }),
   rounded: z
-    .record(z.string(), z.strictObject({ value: z.number(), reads: z.number() }))
+    .record(parameter, z.strictObject({ value: z.number(), reads: z.number() }))
     .meta({ description: 'By parameter: the tuning’s number that was rounded when it was written, and what it reads as' }),
   added: z.array(parameter).max(500).meta({ description: 'Parameters that it has no number for, for which a line is added' }),
   skipped: z.array(parameter).max(500).meta({ description: 'Parameters that the game does without' }),

@@ -7,7 +7,6 @@ import type { Tape } from '../../tape/tape.ts';
 import { bodySize } from '../../tuning/body.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import { shortNumber } from '../../tuning/expression.ts';
-
 import type { Snag } from './snag.ts';
 
 /** What is judged: a trace with what it was driven by. */

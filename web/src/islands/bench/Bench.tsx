@@ -4,7 +4,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
 import { Trouble } from '../controls/Trouble.tsx';
 import { Figures } from '../figures/Figures.tsx';
-import { chooseTargets, fetchTargets, listSets } from '../judging/targets.ts';
+import { fetchChosen } from '../judging/targets.ts';
 import { Strip } from '../strip/Strip.tsx';
 import { openTuningWork, TuningContext } from '../tuning/context.ts';
 import { kindOf } from '../work/bringIn/reading.ts';
@@ -83,12 +83,7 @@ export function Bench({ opening }: { opening: Opening }) {
     return new DriveKeeper(work.drive, work.opening.tuning.id).start();
   }, [work]);
   useEffect(() => {
-    void listSets()
-      .then((sets) => {
-        const id = chooseTargets(sets, work.opening.tuning.id);
-        return id ? fetchTargets(id) : null;
-      })
-      .then((found) => found && 'set' in found && work.$targets.set(found.set.targets));
+    void fetchChosen(work.opening.tuning.id).then((set) => set && work.$targets.set(set.targets));
   }, [work]);
   const bringIn = useCallback((file: File) => void bringTapeIn(work, file).then(tell), [work]);
   const takesFile = async (file: File) => {

@@ -14,7 +14,7 @@ import {
 import { atom, computed } from 'nanostores';
 import type { Opening } from '../../server/data/openings.ts';
 import type { Painter } from '../chart/frames.ts';
-import { chooseTargets, fetchTargets, listSets } from '../judging/targets.ts';
+import { fetchChosen } from '../judging/targets.ts';
 import { currentOf } from '../work/work.ts';
 import { type Comparison, MOST_SIDES, type Ref, rates, readComparison, type SideRef } from './address.ts';
 import type { KeptRound } from './blind/rounds.ts';
@@ -94,9 +94,8 @@ export class Comparing extends Playback {
     this.now = asked.at ?? 0;
     this.#lay(sides);
     if (asked.at === null) this.$playing.set(true);
-    const chosen = chooseTargets(await listSets(), tuning.id);
-    const targets = chosen && (await fetchTargets(chosen));
-    if (targets && 'set' in targets) this.$targets.set(targets.set.targets);
+    const set = await fetchChosen(tuning.id);
+    if (set) this.$targets.set(set.targets);
   }
 
   /** What a tuning is held against first: its last revision where it has been changed, the one before where there is one, else the tuning most like it. */

@@ -2,7 +2,7 @@ import { fileStem, type TuningFile } from '@zygopod/core';
 import { strToU8, zipSync } from 'fflate';
 import { useEffect, useState } from 'react';
 import { downloadBytes } from '../controls/download.ts';
-import { chooseTargets, fetchTargets, listSets } from '../judging/targets.ts';
+import { fetchChosen } from '../judging/targets.ts';
 import { fetchDocument } from '../work/deeds.ts';
 import { PlainText } from './FileText.tsx';
 import { type ListedTape, listTapes } from './tapes.ts';
@@ -26,11 +26,9 @@ export function Checks({ file, id, project }: { file: TuningFile; id: string; pr
   const made = useMade('checks', `${tapes === null} ${chosen.join()} ${JSON.stringify(file)}`, async () => {
     if (tapes === null) return null;
     const hands = await Promise.all(chosen.map((tape) => fetchDocument('tapes', tape)));
-    const set = chooseTargets(await listSets(), id);
-    const targets = set === null ? null : await fetchTargets(set);
     return {
       tuning: file,
-      targets: targets && 'set' in targets ? targets.set : null,
+      targets: await fetchChosen(id),
       tapes: hands.flatMap((one) => ('file' in one ? [one.file] : [])),
     };
   });

@@ -1,5 +1,6 @@
 import { type Case, cases, type GameUnits, type HandedOver, writers } from '@zygopod/core';
 import { type ReactNode, useState } from 'react';
+import { Amount } from '../controls/Amount.tsx';
 import { Names } from './Names.tsx';
 import { OneOf } from './OneOf.tsx';
 import type { Choice } from './session.ts';
@@ -134,22 +135,5 @@ function Select({
         </option>
       ))}
     </select>
-  );
-}
-
-function Amount({ label, value, unit, set }: { label: string; value: number; unit: string; set(value: number): void }) {
-  return (
-    <>
-      <input
-        aria-label={label}
-        type="number"
-        min="0.001"
-        step="any"
-        className="digits w-14 border-b border-rule bg-transparent text-right"
-        value={value}
-        onChange={(event) => Number(event.target.value) > 0 && set(Number(event.target.value))}
-      />
-      <span className="text-xs text-ink-soft">{unit}</span>
-    </>
   );
 }

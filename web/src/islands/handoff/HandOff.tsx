@@ -16,6 +16,7 @@ import { Formulas } from './Formulas.tsx';
 import { Handed } from './Handed.tsx';
 import { InCode } from './inCode/InCode.tsx';
 import { SourceStore } from './inCode/sourceStore.ts';
+import { LabelField } from './LabelField.tsx';
 import { MotionCode } from './MotionCode.tsx';
 import { Parts } from './Parts.tsx';
 import { type Choice, choiceOf, HandOffs, keepChoice, type Part, parts } from './session.ts';
@@ -125,15 +126,7 @@ export function HandOff({ opening }: { opening: Opening }) {
                       : `since rev ${last.tuning.revision}${last.label ? ` (${last.label})` : ''}: ${changes.length} ${changes.length === 1 ? 'number' : 'numbers'}`}
                 </p>
                 <span className="ml-auto flex items-baseline gap-4">
-                  <input
-                    aria-label="What it is for"
-                    data-work=""
-                    placeholder="for build …"
-                    maxLength={120}
-                    className="w-32 border-b border-rule bg-transparent"
-                    value={label}
-                    onChange={(event) => setLabel(event.target.value)}
-                  />
+                  <LabelField label={label} set={setLabel} />
                   <button type="button" className="deed min-h-6" disabled={isHeld} onClick={save}>
                     Save
                   </button>

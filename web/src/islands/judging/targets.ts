@@ -68,3 +68,10 @@ export function chooseTargets(sets: readonly ListedSet[], tuning: string): strin
   const kept = localStorage.getItem(KEPT + tuning);
   return (sets.find(({ id }) => id === kept) ?? sets.find(({ demo }) => demo === FIRST) ?? sets.at(-1))?.id ?? null;
 }
+
+/** The set that a tuning is judged by first, as `chooseTargets` has it; null where there is none that can be read. */
+export async function fetchChosen(tuning: string): Promise<TargetSet | null> {
+  const id = chooseTargets(await listSets(), tuning);
+  const kept = id === null ? null : await fetchTargets(id);
+  return kept && 'set' in kept ? kept.set : null;
+}

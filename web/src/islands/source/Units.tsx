@@ -1,4 +1,5 @@
 import { type GameUnits, type ProposedUnits, shortNumber, type Terms } from '@zygopod/core';
+import { Amount } from '../controls/Amount.tsx';
 
 /** `tiles of 16 px, per second`. */
 const unitWords = ({ units: { length, tile, time, hz } }: Terms) =>
@@ -39,25 +40,14 @@ export function Units({
       ))}
     </select>
   );
-  const number = (label: string, value: number, put: (value: number) => void) => (
-    <input
-      aria-label={label}
-      type="number"
-      min="0.001"
-      step="any"
-      className="digits w-16 border-b border-rule bg-transparent text-right"
-      value={value}
-      onChange={(event) => Number(event.target.value) > 0 && put(Number(event.target.value))}
-    />
-  );
   return (
     <fieldset className="border-t border-rule pt-2" data-testid="units">
       <legend className="rubric">In which units</legend>
       <p className="flex flex-wrap items-baseline gap-2">
         {choice('length', { px: 'pixels', m: 'metres', tiles: 'tiles of' })}
-        {units.length === 'tiles' && <>{number('Pixels of a tile', units.tile, (tile) => set({ tile }))} px</>}
+        {units.length === 'tiles' && <Amount label="Pixels of a tile" value={units.tile} unit="px" set={(tile) => set({ tile })} />}
         {choice('time', { second: 'per second', frame: 'per frame at' })}
-        {units.time === 'frame' && <>{number('Frames a second', units.hz, (hz) => set({ hz }))} Hz</>}
+        {units.time === 'frame' && <Amount label="Frames a second" value={units.hz} unit="Hz" set={(hz) => set({ hz })} />}
         {choice('angle', { degree: 'degrees', radian: 'radians' })}
       </p>
       {!isChosen && likely.evidence.length > 0 && <p className="text-xs text-ink-soft">{likely.evidence.join('; ')}</p>}

@@ -3,9 +3,10 @@ import { type ConstantValue, fileStem, intoKept, type KeptSource, placeKept, typ
 import { useEffect, useMemo, useState } from 'react';
 import { download } from '../../controls/download.ts';
 import { useCopy } from '../../controls/useCopy.ts';
-import { chooseTargets, fetchTargets, listSets, unsavedTargets } from '../../judging/targets.ts';
+import { fetchChosen, unsavedTargets } from '../../judging/targets.ts';
 import type { StoredSource } from '../../source/kept.ts';
 import { useTuning } from '../../tuning/context.ts';
+import { LabelField } from '../LabelField.tsx';
 import type { HandOffs, KeptHandOff } from '../session.ts';
 import { Difference } from './Difference.tsx';
 import { MissingNumbers } from './MissingNumbers.tsx';
@@ -119,15 +120,7 @@ function Kept({
             {said || changeWords(count, into.placed, added)}
           </p>
           <span className="ml-auto flex shrink-0 items-baseline gap-4">
-            <input
-              aria-label="What it is for"
-              data-work=""
-              placeholder="for build …"
-              maxLength={120}
-              className="w-28 border-b border-rule bg-transparent"
-              value={label}
-              onChange={(event) => setLabel(event.target.value)}
-            />
+            <LabelField label={label} set={setLabel} />
             <Hand name={fileNameOf(source.name)} text={into.text} keep={keep} />
           </span>
         </header>
@@ -241,10 +234,8 @@ function useTargets(id: string): readonly Target[] {
     const unsaved = unsavedTargets(id);
     if (unsaved) return set(unsaved.set.targets);
     let isCurrent = true;
-    void listSets().then(async (sets) => {
-      const chosen = chooseTargets(sets, id);
-      const kept = chosen === null ? null : await fetchTargets(chosen);
-      if (isCurrent && kept && 'set' in kept) set(kept.set.targets);
+    void fetchChosen(id).then((chosen) => {
+      if (isCurrent && chosen) set(chosen.targets);
     });
     return () => {
       isCurrent = false;

@@ -1,0 +1,14 @@
+/** What a hand-off is for: the number of a build, or nothing. */
+export function LabelField({ label, set }: { label: string; set(label: string): void }) {
+  return (
+    <input
+      aria-label="What it is for"
+      data-work=""
+      placeholder="for build …"
+      maxLength={120}
+      className="w-28 border-b border-rule bg-transparent"
+      value={label}
+      onChange={(event) => set(event.target.value)}
+    />
+  );
+}
