@@ -281,7 +281,7 @@ describe('the screen', () => {
   it('runs a command from the list, by keyboard alone', async () => {
     const { page } = await openBench(browser, address);
     await page.keyboard.press('Control+KeyK');
-    await page.keyboard.type('night');
+    await page.keyboard.type('dark');
     await page.keyboard.press('Enter');
     await until(
       () => page.evaluate(() => document.documentElement.dataset['theme']),

@@ -86,9 +86,14 @@ export async function overflowOf(page: Page): Promise<number[]> {
   return over;
 }
 
-/** Makes a document from a file; gives its id. */
-export async function makeDocument(address: string, collection: 'grounds' | 'tunings' | 'tapes', file: object): Promise<string> {
-  const made = await fetch(`${address}/api/v1/${collection}`, {
+/** Makes a document from a file, in the first project or in another one; gives its id. */
+export async function makeDocument(
+  address: string,
+  collection: 'grounds' | 'tunings' | 'tapes',
+  file: object,
+  project?: string,
+): Promise<string> {
+  const made = await fetch(`${address}/api/v1/${collection}${project ? `?project=${project}` : ''}`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ file }),

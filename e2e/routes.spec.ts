@@ -217,7 +217,7 @@ describe('click to go', () => {
     const { page } = await clickBench();
     await layer(page, 'Stick and buttons', true);
     await layer(page, 'Grid', false);
-    await page.getByText('Calipers').first().click();
+    await page.getByRole('heading', { name: /Changed since/ }).click();
     await page.getByRole('heading', { name: /Pace/ }).click();
     await page.getByRole('button', { name: 'Action' }).click();
     await page.getByTestId('strip').click({ position: { x: 300, y: 40 } });

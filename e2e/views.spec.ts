@@ -180,10 +180,10 @@ describe('figures', () => {
     const { page } = await openBench(browser, address);
     await enter(page, 'pace', /^Walk/, '160');
     const changes = page.getByRole('region', { name: 'Changes' });
-    await changes.getByRole('button', { name: 'Take back' }).waitFor();
+    await changes.getByRole('button', { name: 'Revert Walk' }).waitFor();
     expect(await changes.getByRole('listitem').count()).toBe(1);
     expect(await changes.getByText(/Sprint follows: 245 → 280/).count()).toBe(1);
-    await changes.getByRole('button', { name: 'Take back' }).click();
+    await changes.getByRole('button', { name: 'Revert Walk' }).click();
     await changes.getByText('Nothing yet').waitFor();
     await page.context().close();
   });

@@ -54,6 +54,7 @@ export { bucketWalls, type WallBuckets, WallIndex } from './ground/wallIndex.ts'
 export { suitsSpeed, yardFor } from './ground/yard.ts';
 // What can be told of a ground or a trace.
 export { turnTo } from './math/angles.ts';
+export { significant, significantPair } from './math/significant.ts';
 export { chanceOf, shareInterval } from './measure/binomial.ts';
 export { clearanceAt } from './measure/clearance.ts';
 export type { Absences } from './measure/drills/absences.ts';
@@ -75,7 +76,7 @@ export { CAMERA_PHASES, cameraLag, TURNED, turnedBy, turnOverTime, WATCHED_LAG }
 export { keptAtContact, steadySlide } from './measure/scenes/wall.ts';
 export { drillSnags } from './measure/snags/drills.ts';
 export { groundSnags, wallSnags } from './measure/snags/ground.ts';
-export { bySeverity, type Severity, type Snag, snagWords } from './measure/snags/snag.ts';
+export { bySeverity, type Severity, type Snag, type SnagId, snagWords } from './measure/snags/snag.ts';
 export { traceSnags } from './measure/snags/trace.ts';
 export { tuningSnags } from './measure/snags/tuning.ts';
 export { measureSpan } from './measure/span.ts';
@@ -141,7 +142,7 @@ export {
 export { bodyRadius, bodySize } from './tuning/body.ts';
 export { matters, type Parameters, rowsOf, specOf, specs, unitOf, whenWords } from './tuning/catalogue/catalogue.ts';
 export { type ChoiceSpec, type CurveSpec, type Figure, figureTitles, heldIn, type SetSpec } from './tuning/catalogue/specs.ts';
-export { differences } from './tuning/diff.ts';
+export { type Difference, differences } from './tuning/diff.ts';
 export { readEntry, shortNumber } from './tuning/expression.ts';
 export { isLink } from './tuning/links.ts';
 export { merge } from './tuning/merge.ts';

@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 import { FINDING, GOOD } from '../misuse.ts';
 import { root, stateFolder } from '../root.ts';
 import { buildIfChanged } from '../up/build.ts';
@@ -10,7 +10,8 @@ import { run } from '../up/run.ts';
 
 interface Tally {
   passed: number;
-  failed: number;
+  /** What failed, by name. */
+  failed: string[];
 }
 
 const heading = (words: string) => process.stdout.write(`\n── ${words}\n`);
@@ -36,7 +37,22 @@ async function step(words: string, run: () => Promise<{ status: number; output: 
   const passed = status === 0;
   heading(words);
   process.stdout.write(`${output}${passed ? 'good' : 'FAILED'}\n`);
-  return { passed: passed ? 1 : 0, failed: passed ? 0 : 1 };
+  return { passed: passed ? 1 : 0, failed: passed ? [] : [words] };
+}
+
+/** The part of the test runner's JSON report that is read here. */
+interface Report {
+  numPassedTests: number;
+  testResults: { name: string; status: string; assertionResults: { fullName: string; status: string }[] }[];
+}
+
+/** The failed tests of a report, each with its file; a file that failed outside its tests stands for itself. */
+function failuresIn(report: Report): string[] {
+  return report.testResults.flatMap((file) => {
+    const path = relative(root, file.name);
+    const failed = file.assertionResults.filter((test) => test.status === 'failed').map((test) => `${path}: ${test.fullName}`);
+    return failed.length === 0 && file.status === 'failed' ? [path] : failed;
+  });
 }
 
 /** A project of the test runner, counted by its own report; a run without a report is a failure. What it says is shown when it is done. */
@@ -48,10 +64,11 @@ async function suite(project: string, env: Record<string, string> = {}): Promise
   heading(`${project} tests`);
   process.stdout.write(output);
   try {
-    const told = JSON.parse(readFileSync(report, 'utf8')) as { numPassedTests: number; numFailedTests: number };
-    return { passed: told.numPassedTests, failed: status === 0 ? told.numFailedTests : Math.max(1, told.numFailedTests) };
+    const told = JSON.parse(readFileSync(report, 'utf8')) as Report;
+    const failed = failuresIn(told);
+    return { passed: told.numPassedTests, failed: status !== 0 && failed.length === 0 ? [`${project} tests: exit ${status}`] : failed };
   } catch {
-    return { passed: 0, failed: 1 };
+    return { passed: 0, failed: [`${project} tests: no report`] };
   }
 }
 
@@ -73,7 +90,7 @@ async function checkTypes(): Promise<Tally[]> {
   );
   return checked.map(({ project, status, output }) => {
     process.stdout.write(`${project}: ${status === 0 ? 'good' : `FAILED\n${output}`}\n`);
-    return { passed: status === 0 ? 1 : 0, failed: status === 0 ? 0 : 1 };
+    return { passed: status === 0 ? 1 : 0, failed: status === 0 ? [] : [`types of ${project}`] };
   });
 }
 
@@ -104,12 +121,16 @@ export async function test({ long = false }: { long?: boolean }): Promise<number
     await makeDatabase(cluster.url('postgres'), 'zygopod_browser', true);
     for (const name of ['integration', 'browser']) tallies.push(await suite(name, { DATABASE_URL: urls[name] as string }));
   } catch (error) {
-    process.stdout.write(`FAILED: ${error instanceof Error ? error.message : String(error)}\n`);
-    tallies.push({ passed: 0, failed: 1 });
+    const why = error instanceof Error ? error.message : String(error);
+    process.stdout.write(`FAILED: ${why}\n`);
+    tallies.push({ passed: 0, failed: [why] });
   } finally {
     await cluster?.stop();
   }
-  const sum = (key: keyof Tally) => tallies.reduce((total, tally) => total + tally[key], 0);
-  process.stdout.write(`\n${sum('passed')} passed, ${sum('failed')} failed\n`);
-  return sum('failed') > 0 ? FINDING : GOOD;
+  const passed = tallies.reduce((total, tally) => total + tally.passed, 0);
+  const failed = tallies.flatMap((tally) => tally.failed);
+  // Named again at the end: what failed first may be thousands of lines above.
+  if (failed.length > 0) process.stdout.write(`\n── failed\n${failed.join('\n')}\n`);
+  process.stdout.write(`\n${passed} passed, ${failed.length} failed\n`);
+  return failed.length > 0 ? FINDING : GOOD;
 }

@@ -3,7 +3,7 @@ import type { FileValue } from './schema.ts';
 import { rawAt, type Tuning, valueAt } from './tuning.ts';
 
 /** A parameter in which two tunings differ: the values in force, and as written (links kept). */
-interface Difference {
+export interface Difference {
   path: string;
   a: unknown;
   b: unknown;

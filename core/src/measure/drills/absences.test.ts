@@ -75,7 +75,7 @@ describe('metrics without a value', () => {
     );
     expect(judged.map(({ ok, why }) => [ok, why])).toEqual([
       [null, 'the bar never empties'],
-      [null, 'it does not step from cell to cell'],
+      [null, 'needs grid steps'],
     ]);
   });
 

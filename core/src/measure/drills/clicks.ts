@@ -14,7 +14,7 @@ import { CLICK, Script } from './script.ts';
 
 const noClicks = ({ route, scheme, pace }: Parameters): string | null =>
   !route.enabled
-    ? 'clicks do not lead it'
+    ? 'needs click to go'
     : scheme === 'step'
       ? 'it steps from cell to cell'
       : pace.walkSpeed <= 0

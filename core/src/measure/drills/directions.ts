@@ -185,7 +185,7 @@ export const swipeSequence: Drill = {
   main: 'swipesTaken',
   drawing: 'way',
   gives: ['swipesTaken'],
-  unless: (parameters) => cannotMove(parameters) ?? (parameters.scheme === 'latch' ? null : 'swipes do not lead it'),
+  unless: (parameters) => cannotMove(parameters) ?? (parameters.scheme === 'latch' ? null : 'needs swipes'),
   lay: ({ parameters }) => {
     const script = new Script(parameters);
     for (const [i, swipe] of (['right', 'down', 'left', 'up'] as const).entries()) script.say(0.1 + i * APART, { swipe });

@@ -15,7 +15,7 @@ const SHORTEST = 3;
 
 const noSprint = (parameters: Parameters): string | null => {
   const { pace, stamina } = parameters;
-  if (!stamina.enabled) return 'sprinting costs no stamina';
+  if (!stamina.enabled) return 'needs stamina';
   return cannotMove(parameters) ?? (pace.sprintSpeed <= 0 ? 'the sprint speed is 0' : null);
 };
 

@@ -202,7 +202,7 @@ export const autoRun: Drill = {
   main: 'autoRunEnds',
   drawing: 'speed',
   gives: ['autoRunEnds'],
-  unless: (parameters) => cannotMove(parameters) ?? (parameters.pace.autoRun === 'off' ? 'there is no auto-run' : null),
+  unless: (parameters) => cannotMove(parameters) ?? (parameters.pace.autoRun === 'off' ? 'needs auto-run' : null),
   lay: ({ parameters }) => {
     const script = new Script(parameters);
     script.press(REST, 'autoRun').release(REST + 0.1, 'autoRun');

@@ -42,7 +42,7 @@ export const gridWalk: Drill = {
   main: 'stepTime',
   drawing: 'way',
   gives: ['stepTime', 'stepLatency', 'stepDrift'],
-  unless: ({ scheme, step }) => (scheme !== 'step' ? 'it does not step from cell to cell' : step.time <= 0 ? 'a step takes no time' : null),
+  unless: ({ scheme, step }) => (scheme !== 'step' ? 'needs grid steps' : step.time <= 0 ? 'a step takes no time' : null),
   lay: ({ parameters }) => {
     const { step } = parameters;
     const long = step.turnTime + Math.max(STEPS * step.time, TICKS / parameters.clock.hz);

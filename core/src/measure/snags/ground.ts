@@ -1,8 +1,8 @@
 import type { Ground } from '../../ground/ground.ts';
 import { bucketWalls } from '../../ground/wallIndex.ts';
+import { significant, significantPair } from '../../math/significant.ts';
 import { bodySize } from '../../tuning/body.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
-import { shortNumber } from '../../tuning/expression.ts';
 import { type Survey, surveyGround } from '../survey.ts';
 import type { Snag } from './snag.ts';
 
@@ -48,7 +48,7 @@ function goal({ goal: ring, unit }: Ground, { reachesGoal, startRegion }: Survey
     {
       id: 'goal-unreachable',
       severity: 'fault',
-      evidence: `no way leads within ${shortNumber(radius)} ${unit} of the goal`,
+      evidence: `no way leads within ${significant(radius)} ${unit} of the goal`,
       place: { x, y },
     },
   ];
@@ -60,7 +60,8 @@ function gaps({ unit }: Ground, { gaps: found }: Survey): Snag[] {
     .slice(0, MOST_GAPS)
     .map(({ a, b, width, ratio }) => {
       const place = { x: (a[0] + b[0]) / 2, y: (a[1] + b[1]) / 2 };
-      const evidence = `${shortNumber(width)} ${unit} wide, ${shortNumber(ratio)} × what the body needs`;
+      const [is, needs] = significantPair(width, width / ratio);
+      const evidence = `${is} ${unit} wide, the body needs ${needs} ${unit}`;
       return ratio < 1
         ? { id: 'gap-too-narrow', severity: 'risk', evidence, place }
         : { id: 'gap-tight', severity: 'hint', evidence, place };
@@ -75,7 +76,7 @@ function cells({ cell, cells: rows, unit }: Ground, { scheme, body, step }: Para
   const wide = Math.max(width, height);
   const least = rows.length > 0 ? Math.min(cell, step.cell) : step.cell;
   if (scheme !== 'step' || wide < ROOMY * least) return [];
-  const told = `the body is ${shortNumber(wide)} ${unit} wide, a cell ${shortNumber(least)}`;
+  const told = `the body is ${significant(wide)} ${unit} wide, a cell ${significant(least)}`;
   const side = Number((0.8 * least).toPrecision(4));
   const set: Record<string, number> = body.shape === 'circle' ? { 'body.radius': side / 2 } : { 'body.width': side, 'body.height': side };
   return [{ id: 'cell-body-equal', severity: 'risk', path: 'step.cell', evidence: told, mend: { words: 'A body of 0.8 cells', set } }];

@@ -1,12 +1,12 @@
 import type { Ground } from '../../ground/ground.ts';
 import { turnTo } from '../../math/angles.ts';
+import { significant } from '../../math/significant.ts';
 import { CIRCLED, PLANTED, SENT, START_MOVED, STUCK, WRAPPED } from '../../motion/events.ts';
 import type { Trace } from '../../motion/trace.ts';
 import { Replay } from '../../tape/replay.ts';
 import type { Tape } from '../../tape/tape.ts';
 import { bodySize } from '../../tuning/body.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
-import { shortNumber } from '../../tuning/expression.ts';
 import type { Snag } from './snag.ts';
 
 /** What is judged: a trace with what it was driven by. */
@@ -27,7 +27,6 @@ const CHANGES = 6;
 const JUMP = 0.5;
 const SHAKE = 0.01;
 
-const told = (value: number) => shortNumber(value, 2);
 const at = (trace: Trace, row: number) => ({ time: trace.at('time', row), place: { x: trace.at('x', row), y: trace.at('y', row) } });
 
 /** The snags that a trace shows, each once, where it is seen first. */
@@ -65,7 +64,7 @@ const circling: Look = (judged) => {
   const row = withEvent(judged, CIRCLED);
   if (row < 0) return null;
   const { trace, parameters } = judged;
-  const evidence = `round the point for ${told(parameters.route.stuckAfter)} s and more without coming nearer`;
+  const evidence = `round the point for ${significant(parameters.route.stuckAfter)} s and more without coming nearer`;
   const mend =
     parameters.route.arrival === 'radiusOnly' ? { mend: { words: 'End on the point exactly', set: { 'route.arrival': 'exact' } } } : {};
   return { id: 'circling', severity: 'fault', path: 'route.arrival', evidence, ...at(trace, row), ...mend };
@@ -81,7 +80,7 @@ const stuck: Look = (judged) => {
     id: 'stuck',
     severity: 'fault',
     path: 'route.planner',
-    evidence: `no headway for ${told(parameters.route.stuckAfter)} s`,
+    evidence: `no headway for ${significant(parameters.route.stuckAfter)} s`,
     ...at(trace, row),
     ...mend,
   };
@@ -126,7 +125,7 @@ const offScreen: Look = (judged) => {
     id: 'off-screen',
     severity: 'fault',
     path: bounds.policy === 'none' ? 'bounds.policy' : 'bounds.measure',
-    evidence: `${told(most)} ${ground.unit} beyond the edge`,
+    evidence: `${significant(most)} ${ground.unit} beyond the edge`,
     ...at(trace, found.row),
     ...(Object.keys(set).length > 0 ? { mend: { words, set } } : {}),
   };
@@ -158,7 +157,7 @@ const trembling: Look = (judged) => {
       id: 'tremble',
       severity: 'fault',
       path: parameters.bounds.policy === 'push' ? 'bounds.push' : 'contact.response',
-      evidence: `${CHANGES} times to and fro within ${told(trace.at('time', row) - trace.at('time', first))} s`,
+      evidence: `${CHANGES} times to and fro within ${significant(trace.at('time', row) - trace.at('time', first))} s`,
       ...at(trace, first),
     };
   }
@@ -199,7 +198,7 @@ const facingWrongWay: Look = (judged) => {
     id: 'facing-wrong-way',
     severity: 'fault',
     path: facing.flip !== 'none' ? 'facing.flip' : 'facing.turn',
-    evidence: `for ${told(found.seconds)} s it faced more than ${told(slack)}° off its way`,
+    evidence: `for ${significant(found.seconds)} s it faced more than ${significant(slack)}° off its way`,
     ...at(trace, found.row),
     ...(facing.flip !== 'none' ? { mend: { words: 'Right way round', set: { 'facing.flip': 'none' } } } : {}),
   };
@@ -229,7 +228,7 @@ const facingFlicker: Look = (judged) => {
       id: 'facing-flicker',
       severity: 'fault',
       path: 'facing.stickiness',
-      evidence: `${CHANGES} flips within ${told(trace.at('time', row) - trace.at('time', first))} s`,
+      evidence: `${CHANGES} flips within ${significant(trace.at('time', row) - trace.at('time', first))} s`,
       ...at(trace, first),
       ...(parameters.facing.stickiness < 10
         ? { mend: { words: 'Hold each way a little longer', set: { 'facing.stickiness': parameters.facing.directions === '16' ? 5 : 10 } } }
@@ -255,7 +254,7 @@ const popping: Look = ({ trace, parameters, ground }) => {
       id: 'pop',
       severity: 'risk',
       path: parameters.bounds.policy === 'push' ? 'bounds.push' : 'contact.response',
-      evidence: `${told(way)} ${ground.unit} in a tick, its speed explains ${told(explained)}`,
+      evidence: `${significant(way)} ${ground.unit} in a tick, its speed explains ${significant(explained)}`,
       ...at(trace, row),
     };
   }
@@ -271,7 +270,7 @@ const sprintOnEmpty: Look = (judged) => {
     id: 'sprint-on-empty',
     severity: 'fault',
     path: 'stamina.emptyEndsSprint',
-    evidence: `sprints ${told(found.seconds)} s with stamina 0`,
+    evidence: `sprints ${significant(found.seconds)} s with stamina 0`,
     ...at(trace, found.row),
     ...(parameters.stamina.emptyEndsSprint ? {} : { mend: { words: 'End it when empty', set: { 'stamina.emptyEndsSprint': true } } }),
   };
@@ -297,7 +296,7 @@ const twoDevices: Look = (judged) => {
     id: 'two-devices',
     severity: 'risk',
     path: 'input.devices',
-    evidence: `for ${told(found.seconds)} s keys and stick ask for different ways`,
+    evidence: `for ${significant(found.seconds)} s keys and stick ask for different ways`,
     ...at(trace, found.row),
     mend: { words: 'The larger one counts', set: { 'input.devices': 'larger' } },
   };

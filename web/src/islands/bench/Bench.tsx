@@ -4,16 +4,16 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
 import { Trouble } from '../controls/Trouble.tsx';
 import { Figures } from '../figures/Figures.tsx';
+import { Shell } from '../frame/Shell.tsx';
 import { fetchChosen } from '../judging/targets.ts';
 import { Strip } from '../strip/Strip.tsx';
 import { openTuningWork, TuningContext } from '../tuning/context.ts';
 import { kindOf } from '../work/bringIn/reading.ts';
 import { Naming } from '../work/Naming.tsx';
 import { RevisionList } from '../work/RevisionList.tsx';
-import { Shell } from '../work/Shell.tsx';
 import { benchCommands, listenToTrials } from './commands.ts';
 import { DriveKeeper, driveLeftBehind } from './driveKeeper.ts';
-import { Flip, Where } from './Header.tsx';
+import { Flip, OnBench } from './Header.tsx';
 import { Aside } from './panels/Aside.tsx';
 import { Notices } from './panels/Notices.tsx';
 import { Now } from './panels/Now.tsx';
@@ -42,10 +42,13 @@ const looking = [
   ['- [ ] =', 'Hold: try the number last looked at × 0.25, 0.5, 2, 4'],
 ] as const;
 
+/** Heights of strip and figures at first: the yard has the rest, more than a third of a window of 1280 × 800. */
+const firstBands = () => (window.innerHeight < 760 ? { strip: 100, figures: 220 } : { strip: 110, figures: 220 });
+
 /** The bench: the yard between Now and what has changed, the strip, and the figures. */
 export function Bench({ opening }: { opening: Opening }) {
   const work = useMemo(() => openTuningWork(opening), [opening]);
-  const [bands, setBands] = useState(() => (window.innerHeight < 760 ? { strip: 126, figures: 248 } : { strip: 138, figures: 266 }));
+  const [bands, setBands] = useState(firstBands);
   const [asking, ask] = useState<'name' | 'history' | null>(null);
   const [trouble, tell] = useState<string | null>(null);
   const [editing, edit] = useState<TapeEditing | null>(null);
@@ -114,11 +117,11 @@ export function Bench({ opening }: { opening: Opening }) {
         own={own}
         looking={looking}
         unchanged={!flipped && differences(before, tuning).length === 0}
-        where={(commands) => <Where commands={commands} />}
-        deeds={() => <Flip />}
+        open={(commands, state) => <OnBench commands={commands} state={state} />}
+        actions={() => <Flip />}
         notice={<Notices />}
       >
-        <div className="grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)_232px]">
+        <div className="grid min-h-0 flex-1 grid-cols-[168px_minmax(0,1fr)_190px]">
           <Now />
           <Yard />
           <Aside />

@@ -1,30 +1,31 @@
 import { useStore } from '@nanostores/react';
+import { differences } from '@zygopod/core';
+import type { ReactNode } from 'react';
+import { Open, revisionWords } from '../frame/Header.tsx';
+import { DocumentPicker } from '../frame/Picker.tsx';
 import { useTuning } from '../tuning/context.ts';
 import type { Command } from '../work/commands.ts';
 import { documentDeeds } from '../work/documentCommands.ts';
-import { Picker } from '../work/Picker.tsx';
-import { addressOf, placeOf, useScreens } from '../work/place.ts';
 import { currentOf } from '../work/work.ts';
 
-/** What is on the bench, and on which ground. */
-export function Where({ commands }: { commands: Command[] }) {
+/** The tuning on the bench, with its changes, and the ground that it is driven on. */
+export function OnBench({ commands, state }: { commands: Command[]; state: ReactNode }) {
   const { editing, saving, opening } = useTuning();
-  const { here } = useScreens();
-  const tuning = useStore(editing.$tuning);
+  const tuning = useStore(editing.$plainTuning);
+  const before = useStore(editing.$beforeTuning);
   const head = useStore(saving.$head);
-  const go = (over: object) => window.location.assign(addressOf(here, { ...placeOf(opening), ...over }));
   return (
-    <>
-      <Picker
-        label="Tuning"
-        name={tuning.file.name}
-        collection="tunings"
-        deeds={documentDeeds(commands)}
-        go={(other) => go({ tuning: other })}
-      />{' '}
-      <span className="digits text-xs">rev {head}</span> on{' '}
-      <Picker label="Ground" name={currentOf(opening.ground).name} collection="grounds" go={(other) => go({ ground: other })} />
-    </>
+    <Open
+      document={<DocumentPicker subject="tuning" name={tuning.file.name} opening={opening} deeds={documentDeeds(commands)} />}
+      revision={revisionWords(head, differences(before, tuning).filter(({ isWritten }) => isWritten).length)}
+      other={
+        <>
+          <span className="mr-2 text-ink-soft">on</span>
+          <DocumentPicker subject="ground" name={currentOf(opening.ground).name} opening={opening} />
+        </>
+      }
+      state={state}
+    />
   );
 }
 

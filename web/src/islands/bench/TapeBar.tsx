@@ -5,6 +5,7 @@ import { write } from '../controls/inPlace.ts';
 import type { Loop } from '../drive/loop.ts';
 import { PaceChoice } from '../drive/PaceChoice.tsx';
 import { PlayButton } from '../drive/PlayButton.tsx';
+import { LaneMenu } from '../strip/LaneMenu.tsx';
 import { useTuning } from '../tuning/context.ts';
 import { DocumentFinder } from '../work/DocumentFinder.tsx';
 import { TapePicture } from './TapePicture.tsx';
@@ -19,7 +20,7 @@ export function TapeBar({ deeds }: { deeds: TapeDeeds }) {
   return (
     <section
       aria-label="Tape"
-      className="flex h-7 shrink-0 items-center gap-3 border-t border-ink bg-paper px-3.5 text-[12.5px] whitespace-nowrap"
+      className="flex h-[26px] shrink-0 items-center gap-3 border-t border-ink bg-paper px-3.5 text-[12.5px] whitespace-nowrap"
     >
       {loop ? <Playing loop={loop} /> : <Driving />}
       <span className="ml-auto flex items-center gap-4">
@@ -28,6 +29,7 @@ export function TapeBar({ deeds }: { deeds: TapeDeeds }) {
         {loop && <Bar label="Edit" title="The hands as lanes, to be moved, stretched, added and taken away (E)" run={deeds.edit} />}
         <Bar label="Keep tape" title="Keep what is looped, the calipers’ span, or all that is recorded, under a name" run={deeds.keep} />
         <Bar label="Tapes" title="Open a kept tape" run={() => find(true)} />
+        <LaneMenu />
         <Cost loop={loop} />
       </span>
       {finding && (

@@ -112,7 +112,7 @@ export function Yard() {
     // Of a tape the prints to come are shown, too.
     const last = loop ? Math.min(trace.end - 1, trace.rowAt(loop.now + PRINTS_AHEAD)) : drive.row;
     if (layers.prints) drawPrints(ctx, trace, last, seen.view, ink);
-    if (layers.frame && !through) drawScreen(ctx, parameters.camera, camera.x, camera.y, seen.view, ink);
+    if (layers.frame && !through) drawScreen(ctx, parameters.camera, camera.x, camera.y, seen.view, ink, height - 24);
     if (!loop) drawRoute(ctx, world, hands, seen.view, { width, height }, ink, layers);
     const contact = layers.contact ? trace.contacts.at(drive.row) : null;
     if (contact) drawContact(ctx, contact, parameters.body, seen.view, ink);

@@ -38,7 +38,16 @@ export function drawContact(ctx: Canvas, contact: LoggedContact, body: Parameter
 }
 
 /** What the camera shows, as a broken outline with its size. */
-export function drawScreen(ctx: Canvas, camera: Parameters['camera'], x: number, y: number, view: View, inks: Inks): void {
+export function drawScreen(
+  ctx: Canvas,
+  camera: Parameters['camera'],
+  x: number,
+  y: number,
+  view: View,
+  inks: Inks,
+  /** Where the numbers along the lower margin begin. */
+  bottom: number,
+): void {
   const corners = viewCorners(camera, x, y).map(([wx, wy]) => [(wx - view.x) * view.scale, (wy - view.y) * view.scale] as const);
   ctx.beginPath();
   for (const [px, py] of corners) ctx.lineTo(px, py);
@@ -55,7 +64,7 @@ export function drawScreen(ctx: Canvas, camera: Parameters['camera'], x: number,
   ctx.font = '10.5px "Spline Sans Mono", monospace';
   ctx.textAlign = 'left';
   ctx.textBaseline = 'alphabetic';
-  ctx.fillText(`screen ${camera.viewWidth} × ${camera.viewHeight}`, lx + 6, ly - 6);
+  ctx.fillText(`screen ${camera.viewWidth} × ${camera.viewHeight}`, lx + 6, Math.min(ly - 6, bottom));
 }
 
 /** How long (s) a pebble is to be seen once it has landed. */

@@ -3,9 +3,10 @@ import { useEffect, useMemo } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
 import { runFrames } from '../chart/frames.ts';
 import { Notice } from '../controls/Notice.tsx';
+import { Frame } from '../frame/Frame.tsx';
+import { Open } from '../frame/Header.tsx';
+import { Picker } from '../frame/Picker.tsx';
 import type { Command } from '../work/commands.ts';
-import { Frame } from '../work/Frame.tsx';
-import { Picker } from '../work/Picker.tsx';
 import { placeOf } from '../work/place.ts';
 import { comparisonAddress } from './address.ts';
 import { Blind, BlindEntry } from './blind/Blind.tsx';
@@ -30,15 +31,25 @@ export function Compare({ opening }: { opening: Opening }) {
   const trial = useStore(comparing.$trial);
   useEffect(() => {
     void comparing.open(window.location.search);
-    return runFrames((elapsed, at) => {
-      comparing.advance(elapsed);
-      for (const paint of comparing.painters) paint(at);
-    });
+    return runFrames(
+      (elapsed, at) => {
+        comparing.advance(elapsed);
+        for (const paint of comparing.painters) paint(at);
+      },
+      { isStill: () => comparing.isStill, poll: () => comparing.poll() },
+    );
   }, [comparing]);
   const commands = useMemo(() => (trial ? trialCommands(trial, comparing) : compareCommands(comparing)), [comparing, trial]);
   return (
     <ComparingContext value={comparing}>
-      <Frame title="Compare" place={placeOf(opening)} painters={comparing.painters} commands={commands} looking={looking} where={<Where />}>
+      <Frame
+        title="Compare"
+        place={placeOf(opening)}
+        painters={comparing.painters}
+        commands={commands}
+        looking={looking}
+        open={<OpenComparison />}
+      >
         {troubles.length > 0 && (
           <Notice tone="trouble" role="alert">
             {troubles.join(' ')}{' '}
@@ -67,22 +78,28 @@ export function Compare({ opening }: { opening: Opening }) {
   );
 }
 
-/** The hands, and the ground that they are on. */
-function Where() {
+/** The tape, and the ground that it is driven on. */
+function OpenComparison() {
   const comparing = useComparing();
   const { tape } = useStore(comparing.$tape);
   const { ground } = useStore(comparing.$ground);
   return (
-    <>
-      <Picker label="Tape" name={tape.name} collection="tapes" go={(id) => void comparing.takeTape({ id, revision: null })} />{' '}
-      <span className="digits text-xs">{(tape.ticks / tape.hz).toFixed(1)} s</span> on{' '}
-      <Picker
-        label="Ground"
-        name={ground.name}
-        collection="grounds"
-        go={(id) => window.location.assign(comparisonAddress({ ...comparing.comparison, ground: { id, revision: null } }))}
-      />
-    </>
+    <Open
+      document={<Picker label="Tape" name={tape.name} collection="tapes" go={(id) => void comparing.takeTape({ id, revision: null })} />}
+      revision={`${(tape.ticks / tape.hz).toFixed(1)} s`}
+      other={
+        <>
+          <span className="mr-2 text-ink-soft">on</span>
+          <Picker
+            label="Ground"
+            name={ground.name}
+            collection="grounds"
+            go={(id) => window.location.assign(comparisonAddress({ ...comparing.comparison, ground: { id, revision: null } }))}
+          />
+        </>
+      }
+      state={null}
+    />
   );
 }
 

@@ -250,6 +250,17 @@ export class Comparing extends Playback {
     return this.$sides.get().every(({ again }) => again.done === again.ticks);
   }
 
+  /** True while frames would show nothing new: all is driven, nothing plays, and a trial's body is at rest. */
+  get isStill(): boolean {
+    const trial = this.$trial.get();
+    return this.isWhole && !this.$playing.get() && !(trial?.drive.$running.get() ?? false);
+  }
+
+  /** Reads the devices of a trial that send no events. */
+  poll(): void {
+    this.$trial.get()?.poll();
+  }
+
   /** A frame: what is left is driven on, and time goes by. */
   advance(elapsed: number): void {
     this.$trial.get()?.advance(elapsed);

@@ -1,6 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { drills, judgeTargets, type Metrics, metricKey, metricOfKey, metricSpecOf, shortNumber, type Target, unitOf } from '@zygopod/core';
 import { useState } from 'react';
+import { readingOf } from '../judging/readings.ts';
 import { SnagRow } from '../judging/SnagRow.tsx';
 import { findOrCreate } from '../work/deeds.ts';
 import { addressOf, placeOf, useScreens } from '../work/place.ts';
@@ -100,7 +101,7 @@ function Metric({
       <p className="flex items-baseline justify-between gap-2">
         <span>{words}</span>
         <span className={`digits ${isOut ? 'text-now' : ''}`}>
-          {value === null ? '–' : shortNumber(value, 3)} {unitOf(quantity, unit)}
+          {value === null ? '–' : readingOf(value, target)} {unitOf(quantity, unit)}
         </span>
       </p>
       {value === null && why !== null && <p className={isOut ? 'text-now' : 'text-ink-soft'}>Not measured: {why}.</p>}

@@ -1,15 +1,17 @@
 import { useStore } from '@nanostores/react';
-import { drills as allDrills, differences, metricSpecOf, shortNumber, unitOf } from '@zygopod/core';
-import { useEffect, useMemo, useState } from 'react';
+import { drills as allDrills, differences, metricSpecOf, unitOf } from '@zygopod/core';
+import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
 import { Failed } from '../controls/Failed.tsx';
 import { Trouble } from '../controls/Trouble.tsx';
+import { Open } from '../frame/Header.tsx';
+import { DocumentPicker } from '../frame/Picker.tsx';
+import { Shell } from '../frame/Shell.tsx';
+import { readingOf } from '../judging/readings.ts';
 import { keepUnsaved } from '../judging/targets.ts';
 import { openTuningWork, TuningContext } from '../tuning/context.ts';
+import type { Command } from '../work/commands.ts';
 import { documentDeeds } from '../work/documentCommands.ts';
-import { Picker } from '../work/Picker.tsx';
-import { addressOf, placeOf, useScreens } from '../work/place.ts';
-import { Shell } from '../work/Shell.tsx';
 import { Band } from './Band.tsx';
 import { Chosen } from './Chosen.tsx';
 import { Judged } from './Judged.tsx';
@@ -47,7 +49,7 @@ export function Drills({ opening }: { opening: Opening }) {
           work={work}
           own={[]}
           unchanged={differences(last, plain).length === 0}
-          where={(commands) => <Where deeds={documentDeeds(commands)} />}
+          open={(commands, state) => <OpenTuning commands={commands} state={state} />}
         >
           <div className="print-whole grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)_244px]">
             <Judged tell={tell} />
@@ -61,24 +63,19 @@ export function Drills({ opening }: { opening: Opening }) {
   );
 }
 
-/** The tuning, and what it is held against. */
-function Where({ deeds }: { deeds: Parameters<typeof Picker>[0]['deeds'] }) {
+/** The tuning, and what it is compared with. */
+function OpenTuning({ commands, state }: { commands: Command[]; state: ReactNode }) {
   const { work, $against } = useDrills();
-  const { here } = useScreens();
   const file = useStore(work.editing.$now);
   const head = useStore(work.saving.$head);
   const against = useStore($against);
   return (
-    <>
-      <Picker
-        label="Tuning"
-        name={file.name}
-        collection="tunings"
-        deeds={deeds ?? []}
-        go={(tuning) => window.location.assign(addressOf(here, { ...placeOf(work.opening), tuning }))}
-      />{' '}
-      <span className="digits text-xs">now, against {against ? `the report of rev ${against.tuning.revision}` : `rev ${head}`}</span>
-    </>
+    <Open
+      document={<DocumentPicker subject="tuning" name={file.name} opening={work.opening} deeds={documentDeeds(commands)} />}
+      revision={`now, against ${against ? `the report of rev ${against.tuning.revision}` : `rev ${head}`}`}
+      other={null}
+      state={state}
+    />
   );
 }
 
@@ -92,6 +89,7 @@ function Multiples() {
   const order = useStore($order);
   const picked = useStore($picked);
   const all = ordered(standings(judged?.judgement ?? null, was, set.targets), order);
+  const applying = all.filter(({ state }) => state !== 'not');
   return (
     <section
       aria-label="All drills"
@@ -103,12 +101,42 @@ function Multiples() {
       {!judged && !trouble && <p className="px-2 text-ink-soft">Drilling …</p>}
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(186px,1fr))] gap-x-2">
         {judged &&
-          all.map((standing) => (
+          applying.map((standing) => (
             <Multiple key={standing.name} standing={standing} isPicked={standing.name === picked} pick={() => $picked.set(standing.name)} />
           ))}
       </ul>
+      {judged && <NotApplying standings={all.filter(({ state }) => state === 'not')} picked={picked} pick={(name) => $picked.set(name)} />}
     </section>
   );
+}
+
+/** A reason for which drills don't apply, with how many: `4 need click to go`. */
+function reasonWords(reason: string, count: number): string {
+  if (!reason.startsWith('needs ')) return `${count} ${count === 1 ? 'doesn’t' : 'don’t'} apply (${reason})`;
+  return count === 1 ? `1 ${reason}` : `${count} ${reason.replace('needs', 'need')}`;
+}
+
+/** The drills that don't apply to the tuning, a line a reason. */
+function NotApplying({ standings, picked, pick }: { standings: readonly Standing[]; picked: string; pick(name: string): void }) {
+  const reasons = Map.groupBy(standings, ({ part }) => part?.not ?? 'not run');
+  return [...reasons].map(([reason, of]) => (
+    <p key={reason} className="mt-2 flex flex-wrap items-baseline gap-x-3 px-2 text-ink-soft">
+      <span>{reasonWords(reason, of.length)}:</span>
+      {of.map(({ name, title }) => (
+        <button
+          key={name}
+          type="button"
+          aria-pressed={name === picked}
+          data-drill={name}
+          data-state="not"
+          className="min-h-6 hover:text-ink aria-pressed:font-semibold aria-pressed:text-now"
+          onClick={() => pick(name)}
+        >
+          {title}
+        </button>
+      ))}
+    </p>
+  ));
 }
 
 function Multiple({ standing, isPicked, pick }: { standing: Standing; isPicked: boolean; pick(): void }) {
@@ -127,25 +155,21 @@ function Multiple({ standing, isPicked, pick }: { standing: Standing; isPicked: 
         data-state={state}
         onClick={pick}
       >
-        <span
-          className={`flex justify-between ${state === 'not' ? 'text-ink-soft' : 'font-semibold'} ${state === 'out' ? 'text-now' : ''}`}
-        >
+        <span className={`flex justify-between font-semibold ${state === 'out' ? 'text-now' : ''}`}>
           {title}
           {state === 'out' && <span className="text-xs font-normal">▲ out</span>}
         </span>
-        {part && part.not === null ? <Picture part={part} was={was} isWay={isWay} /> : <span className="block h-[72px]" />}
-        {part?.not === null ? (
+        {part && (
           <>
+            <Picture part={part} was={was} isWay={isWay} />
             <span className="flex items-baseline justify-between gap-2">
               <span className="truncate">{value === null ? (part.absent[key]?.why ?? words) : words}</span>
               <span className={`digits shrink-0 ${state === 'out' ? 'text-now' : ''}`}>
-                {value === null ? '–' : shortNumber(value, 3)} {unitOf(quantity, unit ?? 'px')}
+                {value === null ? '–' : readingOf(value, target)} {unitOf(quantity, unit ?? 'px')}
               </span>
             </span>
             <Band metric={key} value={value} before={before} ends={target} isOut={state === 'out' && isOutOf(value, target)} />
           </>
-        ) : (
-          <span className="block h-[35px] text-ink-soft">{part?.not ?? 'does not apply'}</span>
         )}
       </button>
     </li>

@@ -8,7 +8,7 @@ export function ChoiceField({ path }: { path: string }) {
   const { value, was, set } = useChoice(path);
   const spec = specOf(path) as ChoiceSpec;
   return (
-    <div className="flex items-baseline gap-1.5 border-t border-rule/60 py-[3px]">
+    <div className="flex min-h-6 items-baseline gap-1.5 border-t border-rule/60 py-px">
       <label htmlFor={id} title={spec.help} className="min-w-0 flex-1 truncate">
         {was !== null && (
           <span className="mr-1 font-bold text-now" aria-hidden="true">
@@ -44,7 +44,7 @@ export function FlagField({ path }: { path: string }) {
   const { value, was, set } = useChoice(path);
   const spec = specOf(path);
   return (
-    <div className="flex items-center gap-1.5 border-t border-rule/60 py-[3px]">
+    <div className="flex min-h-6 items-center gap-1.5 border-t border-rule/60">
       <label htmlFor={id} title={spec.help} className="min-w-0 flex-1 truncate">
         {was !== null && (
           <span className="mr-1 font-bold text-now" aria-hidden="true">

@@ -102,7 +102,13 @@ export function NumberField({ model }: { model: FieldModel }) {
   };
 
   return (
-    <div role="group" aria-label={model.label} className="border-t border-rule/60 py-[3px]" onPointerEnter={regard} onFocus={regard}>
+    <div
+      role="group"
+      aria-label={model.label}
+      className="border-t border-rule/60 pt-[3px] pb-[2px]"
+      onPointerEnter={regard}
+      onFocus={regard}
+    >
       <div className="flex items-baseline gap-1.5">
         <label
           htmlFor={id}

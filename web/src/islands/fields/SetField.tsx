@@ -7,7 +7,7 @@ export function SetField({ path }: { path: string }) {
   const spec = specOf(path) as SetSpec;
   const chosen = value as readonly string[];
   return (
-    <fieldset className="flex items-baseline gap-2 border-t border-rule/60 py-[3px]" title={spec.help}>
+    <fieldset className="flex items-baseline gap-2 border-t border-rule/60 py-[2px]" title={spec.help}>
       <legend className="float-left mr-auto pr-2">
         {was !== null && (
           <span className="mr-1 font-bold text-now" aria-hidden="true">

@@ -142,7 +142,7 @@ function LagDrawing({ parameters }: { parameters: Parameters }) {
   const [frozen, freeze] = useState<number | null>(null);
   const curve = useDrawn(relevant(parameters), () => cameraLag(parameters));
   const ghost = useDrawn(relevant(before), () => cameraLag(before));
-  const natural = Math.max(4, ...curve.map(([, lag]) => Math.abs(lag))) * 1.2;
+  const natural = Math.max(4, ...[...curve, ...ghost].map(([, lag]) => Math.abs(lag))) * 1.2;
   const most = frozen ?? natural;
   const x = scaleLinear([0, WATCHED_LAG], [LEFT, WIDTH - 6]);
   const y = scaleLinear([-most, most], [HEIGHT - 18, 14]);

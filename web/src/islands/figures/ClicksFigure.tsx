@@ -25,7 +25,7 @@ export function ClicksFigure({ number }: { number: number }) {
   const distance = Math.max(40, pace.walkSpeed * 1.2) + (0.37 * pace.walkSpeed) / parameters.clock.hz;
   const run = useDrawn(`${runKey(parameters)} ${distance}`, () => clickRun(parameters, distance));
   const ghost = useDrawn(`${runKey(before)} ${distance}`, () => clickRun(before, distance));
-  const top = Math.max(pace.walkSpeed, ...run.speeds.map(([, speed]) => speed), 1e-3) * 1.15;
+  const top = Math.max(pace.walkSpeed, ...[...run.speeds, ...ghost.speeds].map(([, speed]) => speed), 1e-3) * 1.15;
   const x = scaleLinear([0, distance * 1.15], [8, SPLIT - 8]);
   const y = scaleLinear([0, top], [BASE, 8]);
   const draw = line<[number, number]>(

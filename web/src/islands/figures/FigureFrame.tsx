@@ -74,17 +74,17 @@ export function FigureFrame({
       ref={section}
       aria-labelledby={`figure-${id}-title`}
       data-unused={unused.has(id) || undefined}
-      className="w-[296px] shrink-0 border-r border-rule"
+      className="w-[280px] shrink-0 border-r border-rule @min-[780px]:w-[calc(100cqw/3)] @min-[1080px]:w-[25cqw] @min-[1400px]:w-[20cqw] @min-[1700px]:w-[296px]"
     >
       <div
         className={
           isOpen
             ? 'fixed bottom-0 z-20 flex max-h-[calc(100vh-48px)] w-[296px] flex-col overflow-y-auto border border-ink bg-paper pt-2 pb-2'
-            : `flex h-full flex-col overflow-hidden pt-2 ${isPale ? 'opacity-60' : ''}`
+            : `flex h-full flex-col overflow-hidden ${isPale ? 'opacity-60' : ''}`
         }
         style={isOpen ? { left } : undefined}
       >
-        <div className="mb-1 flex items-baseline gap-2 px-3.5">
+        <div className="flex items-baseline gap-2 px-3.5">
           <h3
             id={`figure-${id}-title`}
             className="flex items-baseline gap-2 font-semibold outline-none focus-visible:text-now"
@@ -104,8 +104,8 @@ export function FigureFrame({
             {isOpen ? 'fewer' : `all ${rowsOf(id).length}`}
           </button>
         </div>
-        <div className="shrink-0 px-3.5">{drawing}</div>
-        <div className="mt-1 shrink-0 px-3.5 pb-2">
+        <div className={`shrink-0 px-3.5 ${isOpen ? '' : '[&>svg]:max-h-[94px]'}`}>{drawing}</div>
+        <div className="shrink-0 px-3.5 pb-1">
           <Rows id={id} isOpen={isOpen} outcomes={outcomes} more={more} />
         </div>
       </div>

@@ -41,7 +41,7 @@ export function Figures() {
   return (
     <FiguresContext value={state}>
       <div className="flex min-h-0 border-t border-ink">
-        <div className="flex min-w-0 flex-1 overflow-x-auto" role="group" aria-label="Figures">
+        <div className="@container flex min-w-0 flex-1 overflow-x-auto" role="group" aria-label="Figures">
           {ordered.map(({ id, number }) => {
             const Drawn = drawings[id];
             return <Drawn key={id} number={number} />;

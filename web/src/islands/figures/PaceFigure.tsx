@@ -33,7 +33,7 @@ export function PaceFigure({ number }: { number: number }) {
 
   const natural = {
     seconds: Math.max(profile.curve.at(-1)?.[0] ?? 1, differs ? (ghost.curve.at(-1)?.[0] ?? 0) : 0) * 1.04,
-    top: Math.max(pace.walkSpeed, pace.sprintSpeed, 1e-3) * 1.18,
+    top: Math.max(pace.walkSpeed, pace.sprintSpeed, 1e-3, ...(differs ? ghost.curve.map(([, speed]) => speed) : [])) * 1.18,
   };
   const extent = frozen ?? natural;
   const x = scaleLinear([0, extent.seconds], [8, WIDTH - 6]);

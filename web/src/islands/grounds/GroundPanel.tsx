@@ -1,8 +1,5 @@
 import { useStore } from '@nanostores/react';
 import { bodySize, shortNumber } from '@zygopod/core';
-import { Picker } from '../work/Picker.tsx';
-import { addressOf, placeOf, useScreens } from '../work/place.ts';
-import { currentOf } from '../work/work.ts';
 import { Measures } from './Measures.tsx';
 import { useGround } from './session.ts';
 import { SelectedWall } from './WallForm.tsx';
@@ -11,7 +8,7 @@ import { SelectedWall } from './WallForm.tsx';
 export function GroundPanel() {
   return (
     <aside aria-label="Body and ground" className="flex min-h-0 flex-col gap-4 overflow-y-auto border-l border-rule bg-paper px-3.5 py-2.5">
-      <BodyChoice />
+      <Body />
       <Findings />
       <SelectedWall />
       <Measures />
@@ -19,23 +16,15 @@ export function GroundPanel() {
   );
 }
 
-function BodyChoice() {
-  const { parameters, opening } = useGround();
-  const { here } = useScreens();
+/** The body that the ground is measured for: that of the tuning in the header. */
+function Body() {
+  const { parameters } = useGround();
   const { body } = parameters;
   const { width, height } = bodySize(body);
   return (
-    <section aria-label="Body">
-      <h2 className="rubric">For the body of</h2>
-      <p className="mt-1">
-        <Picker
-          label="Body of"
-          name={currentOf(opening.tuning).name}
-          collection="tunings"
-          go={(tuning) => window.location.assign(addressOf(here, { ...placeOf(opening), tuning }))}
-        />
-      </p>
-      <p className="digits mt-1 text-xs text-ink-soft">
+    <section aria-label="Body" className="flex items-baseline justify-between">
+      <h2 className="rubric">Body</h2>
+      <p className="digits text-xs">
         {body.shape === 'circle' ? `circle, ${shortNumber(width)} wide` : `box, ${shortNumber(width)} × ${shortNumber(height)}`}
       </p>
     </section>

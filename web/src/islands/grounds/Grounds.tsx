@@ -1,15 +1,17 @@
 import { useStore } from '@nanostores/react';
 import type { Ground } from '@zygopod/core';
-import { useCallback, useMemo, useState } from 'react';
+import { type ReactNode, useCallback, useMemo, useState } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
 import { Deed } from '../controls/Deed.tsx';
+import { Open, revisionWords } from '../frame/Header.tsx';
+import { DocumentPicker } from '../frame/Picker.tsx';
+import { Shell } from '../frame/Shell.tsx';
 import { kindOf } from '../work/bringIn/reading.ts';
 import type { Command } from '../work/commands.ts';
 import { createDocument } from '../work/deeds.ts';
 import { documentDeeds } from '../work/documentCommands.ts';
-import { Picker } from '../work/Picker.tsx';
 import { addressOf, placeOf, useScreens } from '../work/place.ts';
-import { Shell } from '../work/Shell.tsx';
+import { currentOf } from '../work/work.ts';
 import { ExportGround, ImportGround } from './Exchange.tsx';
 import { GroundPanel } from './GroundPanel.tsx';
 import { GroundSheet } from './GroundSheet.tsx';
@@ -69,8 +71,8 @@ export function Grounds({ opening }: { opening: Opening }) {
         takesFile={takesFile}
         own={own}
         looking={looking}
-        where={(commands) => <Where commands={commands} />}
-        deeds={(commands) => <Deeds commands={commands} />}
+        open={(commands, state) => <OpenGround commands={commands} state={state} />}
+        actions={(commands) => <Actions commands={commands} />}
       >
         <div className="grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)_248px]">
           <ToolPanel />
@@ -85,26 +87,28 @@ export function Grounds({ opening }: { opening: Opening }) {
   );
 }
 
-function Where({ commands }: { commands: Command[] }) {
+/** The ground under work. */
+function OpenGround({ commands, state }: { commands: Command[]; state: ReactNode }) {
   const { steps, saving, opening } = useGround();
-  const { here } = useScreens();
   const head = useStore(saving.$head);
   const now = useStore(steps.$now);
   return (
-    <>
-      <Picker
-        label="Ground"
-        name={now.name}
-        collection="grounds"
-        deeds={documentDeeds(commands)}
-        go={(ground) => window.location.assign(addressOf(here, { ...placeOf(opening), ground }))}
-      />{' '}
-      <span className="digits text-xs">rev {head}</span>
-    </>
+    <Open
+      document={<DocumentPicker subject="ground" name={now.name} opening={opening} deeds={documentDeeds(commands)} />}
+      revision={revisionWords(head, 0)}
+      other={
+        <>
+          <span className="mr-2 text-ink-soft">for</span>
+          <DocumentPicker subject="tuning" label="Body of" name={currentOf(opening.tuning).name} opening={opening} />
+        </>
+      }
+      state={state}
+    />
   );
 }
 
-function Deeds({ commands }: { commands: Command[] }) {
+/** The actions on the ground as a file. */
+function Actions({ commands }: { commands: Command[] }) {
   const run = (id: string) => commands.find((command) => command.id === id)?.run();
   return (
     <>

@@ -4,11 +4,11 @@ import { useEffect, useMemo, useState } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
 import { download } from '../controls/download.ts';
 import { Trouble } from '../controls/Trouble.tsx';
+import { Open, revisionWords } from '../frame/Header.tsx';
+import { DocumentPicker } from '../frame/Picker.tsx';
+import { Shell } from '../frame/Shell.tsx';
 import { openTuningWork, TuningContext } from '../tuning/context.ts';
 import { documentDeeds } from '../work/documentCommands.ts';
-import { Picker } from '../work/Picker.tsx';
-import { addressOf, placeOf, useScreens } from '../work/place.ts';
-import { Shell } from '../work/Shell.tsx';
 import { Checks } from './Checks.tsx';
 import { Choices } from './Choices.tsx';
 import { FileText } from './FileText.tsx';
@@ -99,7 +99,14 @@ export function HandOff({ opening }: { opening: Opening }) {
         work={work}
         own={[]}
         unchanged={!isChanged}
-        where={(commands) => <Where opening={opening} name={tuning.file.name} head={head} deeds={documentDeeds(commands)} />}
+        open={(commands, state) => (
+          <Open
+            document={<DocumentPicker subject="tuning" name={tuning.file.name} opening={opening} deeds={documentDeeds(commands)} />}
+            revision={revisionWords(head, 0)}
+            other={null}
+            state={state}
+          />
+        )}
       >
         <Parts part={part} choose={turnTo} />
         {part === 'code' && stored !== undefined && (
@@ -175,31 +182,5 @@ function PathField({ path, stored, fault, set }: { path: string; stored: string;
         {fault ? `▲ ${fault}` : 'With --files each saved revision writes it there, once it was handed over.'}
       </p>
     </section>
-  );
-}
-
-function Where({
-  opening,
-  name,
-  head,
-  deeds,
-}: {
-  opening: Opening;
-  name: string;
-  head: number;
-  deeds: Parameters<typeof Picker>[0]['deeds'];
-}) {
-  const { here } = useScreens();
-  return (
-    <>
-      <Picker
-        label="Tuning"
-        name={name}
-        collection="tunings"
-        deeds={deeds ?? []}
-        go={(tuning) => window.location.assign(addressOf(here, { ...placeOf(opening), tuning }))}
-      />{' '}
-      <span className="digits text-xs">rev {head}</span>
-    </>
   );
 }

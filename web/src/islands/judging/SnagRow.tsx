@@ -14,28 +14,27 @@ export interface SnagDeeds {
 
 /** A snag: what is wrong, by which numbers, why it matters, and what cures it. */
 export function SnagRow({ snag, deeds }: { snag: Snag; deeds: SnagDeeds }) {
-  const { id, severity, path, evidence, mend, time, place, drill } = snag;
+  const { id, severity } = snag;
   const [name, why] = snagWords[id];
   const { mark, text, words } = severityMarks[severity];
-  const canLook = deeds.look && (time !== undefined || place !== undefined);
   return (
     <li className="border-b border-rule/60 py-1.5" data-snag={id}>
       <p className={`flex items-baseline gap-1.5 font-semibold ${text}`}>
         <span aria-hidden="true">{mark}</span>
         <span className="sr-only">{words}: </span>
-        {path && deeds.row ? (
-          <button
-            type="button"
-            className="text-left hover:underline"
-            title={`${why} Shows its row (${path})`}
-            onClick={() => deeds.row?.(path)}
-          >
-            {name}
-          </button>
-        ) : (
-          <span title={why}>{name}</span>
-        )}
+        <span title={why}>{name}</span>
       </p>
+      <SnagDetails snag={snag} deeds={deeds} />
+    </li>
+  );
+}
+
+/** The numbers that show a snag, and what can be done about it. */
+export function SnagDetails({ snag, deeds }: { snag: Snag; deeds: SnagDeeds }) {
+  const { path, evidence, mend, time, place, drill } = snag;
+  const canLook = deeds.look && (time !== undefined || place !== undefined);
+  return (
+    <>
       <p className="text-xs text-ink-soft">
         {evidence}
         {drill && `, in the drill ${drill.replaceAll('-', ' ')}`}
@@ -45,7 +44,8 @@ export function SnagRow({ snag, deeds }: { snag: Snag; deeds: SnagDeeds }) {
           <button
             type="button"
             className="deed min-h-6 text-left text-xs"
-            title="Pointed at, it is tried; a click takes it, undo gives it back"
+            title="Point at it to try it; click to apply it"
+            data-mend=""
             onPointerEnter={() => deeds.preview?.(snag)}
             onPointerLeave={() => deeds.preview?.(null)}
             onFocus={() => deeds.preview?.(snag)}
@@ -55,12 +55,17 @@ export function SnagRow({ snag, deeds }: { snag: Snag; deeds: SnagDeeds }) {
             {mend.words}
           </button>
         )}
+        {path && deeds.row && (
+          <button type="button" className="deed min-h-6 text-xs" title={path} onClick={() => deeds.row?.(path)}>
+            Show its row
+          </button>
+        )}
         {canLook && (
           <button type="button" className="deed min-h-6 text-xs" onClick={() => deeds.look?.(snag)}>
             {time === undefined ? 'Show where' : `At ${time.toFixed(2)} s`}
           </button>
         )}
       </p>
-    </li>
+    </>
   );
 }

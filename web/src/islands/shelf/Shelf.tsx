@@ -4,6 +4,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import type { ShelfOpening } from '../../server/data/openings.ts';
 import { Failed } from '../controls/Failed.tsx';
 import { Trouble } from '../controls/Trouble.tsx';
+import { Frame } from '../frame/Frame.tsx';
 import { PasteNew } from '../source/PasteNew.tsx';
 import { BringIn } from '../work/bringIn/BringIn.tsx';
 import { Interrupted } from '../work/bringIn/Interrupted.tsx';
@@ -11,7 +12,6 @@ import { listenToServer } from '../work/changes.ts';
 import type { Command } from '../work/commands.ts';
 import { DocumentFinder } from '../work/DocumentFinder.tsx';
 import { createDocument } from '../work/deeds.ts';
-import { Frame } from '../work/Frame.tsx';
 import { Naming } from '../work/Naming.tsx';
 import { Between } from './Between.tsx';
 import { away, back, duplicate, rename, takeOut } from './deeds.ts';
@@ -69,11 +69,10 @@ export function Shelf({ opening }: { opening: ShelfOpening }) {
     <ShelfContext value={shelf}>
       <Frame
         title="Shelf"
-        isShelf
         place={{}}
         painters={painters}
         commands={commands}
-        where={<Where projects={() => ask('projects')} />}
+        open={<OpenProject projects={() => ask('projects')} />}
         broughtIn={() => void shelf.load()}
       >
         <Tools make={() => void make()} out={() => ask('out')} paste={() => ask('paste')} choose={setChosen} />
@@ -107,32 +106,23 @@ export function Shelf({ opening }: { opening: ShelfOpening }) {
   );
 }
 
-/** The project, and what is in it. */
-function Where({ projects }: { projects(): void }) {
-  const { project, $counts } = useShelf();
-  const counts = useStore($counts);
-  const many = (number: number, one: string) => `${number} ${one}${number === 1 ? '' : 's'}`;
+/** The project, whose documents are on the shelf. */
+function OpenProject({ projects }: { projects(): void }) {
+  const { project } = useShelf();
   return (
-    <>
-      <button
-        type="button"
-        aria-label={`Project: ${project.name}`}
-        aria-haspopup="dialog"
-        title="Go to another project, make one, rename this one"
-        className="mr-2 inline-flex min-h-6 items-baseline border-b border-rule font-semibold text-ink"
-        onClick={projects}
-      >
-        <span className="max-w-48 truncate">{project.name}</span>
-        <span aria-hidden="true" className="ml-1 text-ink-soft">
-          ▾
-        </span>
-      </button>
-      {counts && (
-        <span className="max-[1140px]:hidden">
-          {many(counts.tuning, 'tuning')}, {many(counts.ground, 'ground')}, {many(counts.tape, 'tape')}
-        </span>
-      )}
-    </>
+    <button
+      type="button"
+      aria-label={`Project: ${project.name}`}
+      aria-haspopup="dialog"
+      title={`${project.name}: open another project, create one, rename this one`}
+      className="inline-flex items-baseline border-b border-rule pt-[3px] pb-[3px] font-semibold text-ink"
+      onClick={projects}
+    >
+      <span className="max-w-[60ch] truncate">{project.name}</span>
+      <span aria-hidden="true" className="ml-1 text-ink-soft">
+        ▾
+      </span>
+    </button>
   );
 }
 

@@ -12,7 +12,7 @@ export async function keptOr(key: string, make: () => Promise<Response>): Promis
   const known = await store?.match(addressOf(key)).catch(() => undefined);
   if (known) return known;
   const made = await make();
-  // A full store keeps nothing more: the next page makes it again.
-  await store?.put(addressOf(key), made.clone()).catch(() => undefined);
+  // Shown before it is kept; a full store keeps nothing more, and the next page makes it again.
+  void store?.put(addressOf(key), made.clone()).catch(() => undefined);
   return made;
 }

@@ -42,10 +42,14 @@ export class Pictures {
   #tapes: Promise<Listed[]> | null = null;
   #sets: ReturnType<typeof listSets> | null = null;
   readonly #targets = new Map<string, ReturnType<typeof fetchTargets>>();
-  #last: Promise<unknown> = Promise.resolve();
+  /** The ends of the two queues: a picture never waits for the drills of another tuning. */
+  readonly #last: Record<'picture' | 'standing', Promise<unknown>> = { picture: Promise.resolve(), standing: Promise.resolve() };
 
   constructor(project: string) {
     this.#project = project;
+    // The first picture needs both lists: they come while the rows are laid out.
+    this.#grounds = this.#list('grounds');
+    this.#tapes = this.#list('tapes');
   }
 
   stop(): void {
@@ -66,7 +70,7 @@ export class Pictures {
     const tape = item.kind === 'tape' ? item : item.kind === 'tuning' ? await this.#tapeOn(ground) : null;
     const key = ['picture', $theme.get(), hashOf(item), atOf(ground), atOf(tape), devicePixelRatio, VERSION].join(' ');
     const kept = await keptOr(key, () =>
-      this.#inTurn(async () => {
+      this.#inTurn('picture', async () => {
         const [own, laid, hands] = await Promise.all([
           item.kind === 'tuning' ? this.#file('tunings', item) : item.kind === 'tape' ? plainTuning : null,
           ground ? this.#file('grounds', ground) : null,
@@ -87,7 +91,7 @@ export class Pictures {
     const { set, id, head } = found && 'set' in found ? found : { set: null, id: '', head: 0 };
     const key = ['standing', hashOf(item), atOf(ground), id, head, VERSION].join(' ');
     const kept = await keptOr(key, () =>
-      this.#inTurn(async () => Response.json(await this.#judge(item, ground, set?.targets ?? [], set?.name ?? ''))),
+      this.#inTurn('standing', async () => Response.json(await this.#judge(item, ground, set?.targets ?? [], set?.name ?? ''))),
     );
     return (await kept.json()) as Standing;
   }
@@ -153,9 +157,9 @@ export class Pictures {
   }
 
   /** One after the other, so that what comes into sight is not behind what has left it for long. */
-  #inTurn(work: () => Promise<Response>): Promise<Response> {
-    const done = this.#last.then(work);
-    this.#last = done.catch(() => undefined);
+  #inTurn(queue: 'picture' | 'standing', work: () => Promise<Response>): Promise<Response> {
+    const done = this.#last[queue].then(work);
+    this.#last[queue] = done.catch(() => undefined);
     return done;
   }
 }

@@ -7,15 +7,14 @@ import { shownTime } from '../chart/pose.ts';
 import { $theme, type Inks, readInks } from '../chart/theme.ts';
 import { useTuning } from '../tuning/context.ts';
 import { EventMarks } from './EventMarks.tsx';
-import { LaneMenu } from './LaneMenu.tsx';
-import { $lanes, lanes as allLanes } from './laneList.ts';
+import { $chosenLanes, shownLanes } from './laneList.ts';
 import type { LaneView } from './lanes.ts';
 import { drawAxis, drawCalipers, drawChanges, drawCursor } from './marks.ts';
 import { SnagMarks } from './SnagMarks.tsx';
 import { stackLanes } from './stack.ts';
 import { LEFT, NARROWEST, RIGHT, WIDEST, windowSpan } from './window.ts';
 
-const AXIS = 17;
+const AXIS = 16;
 /** Room above the lanes for the marks of events. */
 const TOP = 13;
 
@@ -61,7 +60,7 @@ export function Strip() {
     const x = (time: number) => LEFT + ((time - from) / (to - from)) * inner;
     // Over a long window time moves by less than a pixel a frame: then there is nothing new to draw.
     const calipers = $calipers.get();
-    const lanes = allLanes.filter(({ name }) => $lanes.get().includes(name));
+    const lanes = shownLanes(parameters, $chosenLanes.get());
     const drawing = [
       Math.floor((to / (to - from)) * inner),
       window.length,
@@ -181,7 +180,6 @@ export function Strip() {
         onKeyDown={key}
         data-testid="strip"
       />
-      <LaneMenu />
       <EventMarks span={span} left={LEFT} right={RIGHT} />
       <SnagMarks span={span} left={LEFT} right={RIGHT} bottom={AXIS} />
     </section>

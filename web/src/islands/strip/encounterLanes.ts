@@ -87,6 +87,7 @@ export const contactLane: Lane = {
 export const poseLane: Lane = {
   name: 'Pose',
   share: 0.2,
+  isExtra: true,
   draw(view: LaneView) {
     const { ctx, trace, from, to, top, height, inks, parameters } = view;
     const { directions } = parameters.facing;

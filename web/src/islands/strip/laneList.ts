@@ -1,3 +1,4 @@
+import type { Parameters } from '@zygopod/core';
 import { atom } from 'nanostores';
 import { remember } from '../controls/remember.ts';
 import { contactLane, facingLane, poseLane } from './encounterLanes.ts';
@@ -5,7 +6,7 @@ import { gaitLane, handsLane, type Lane, speedLane, sprintLane, staminaLane } fr
 import { offLane, stepLane, toGoLane } from './wayLanes.ts';
 
 /** All lanes from top to bottom. */
-export const lanes: readonly Lane[] = [
+const lanes: readonly Lane[] = [
   speedLane,
   staminaLane,
   sprintLane,
@@ -19,26 +20,34 @@ export const lanes: readonly Lane[] = [
   handsLane,
 ];
 
-const STORE = 'zygopod-lanes';
-const FIRST = ['Speed', 'Stamina', 'Sprint', 'Gait', 'Facing', 'Contact'];
+/** Lanes that were shown or hidden by hand, by name. */
+type Chosen = Readonly<Record<string, boolean>>;
 
-function stored(): readonly string[] {
+const STORE = 'zygopod-shown-lanes';
+
+function stored(): Chosen {
   try {
-    const kept: unknown = JSON.parse(localStorage.getItem(STORE) ?? 'null');
-    return Array.isArray(kept) && kept.length > 0 ? kept.map(String) : FIRST;
+    const kept: unknown = JSON.parse(localStorage.getItem(STORE) ?? '{}');
+    return kept && typeof kept === 'object' ? (kept as Chosen) : {};
   } catch {
-    return FIRST;
+    return {};
   }
 }
 
-/** The names of the lanes that are shown; kept in this browser. */
-export const $lanes = atom<readonly string[]>(typeof localStorage === 'undefined' ? FIRST : stored());
+/** The choices made by hand; kept in this browser. */
+export const $chosenLanes = atom<Chosen>(typeof localStorage === 'undefined' ? {} : stored());
 
-export function showLane(name: string, shown: boolean): void {
-  const others = $lanes.get().filter((other) => other !== name);
-  const next = shown ? [...others, name] : others;
-  // The last one stays: an empty strip tells nothing.
-  if (next.length === 0) return;
-  $lanes.set(next);
+/** The lanes that a tuning makes use of. */
+export const usedLanes = (parameters: Parameters): Lane[] => lanes.filter(({ isUsed }) => isUsed?.(parameters) ?? true);
+
+/** The lanes that are shown: of those that the tuning uses the chosen ones, else all but the extra ones. Never none: speed stays. */
+export function shownLanes(parameters: Parameters, chosen: Chosen): Lane[] {
+  const shown = usedLanes(parameters).filter(({ name, isExtra }) => chosen[name] ?? !isExtra);
+  return shown.length > 0 ? shown : [speedLane];
+}
+
+export function showLane(name: string, isShown: boolean): void {
+  const next = { ...$chosenLanes.get(), [name]: isShown };
+  $chosenLanes.set(next);
   remember(STORE, JSON.stringify(next));
 }

@@ -28,6 +28,10 @@ export interface Lane {
   name: string;
   /** Share of the strip's height. */
   share: number;
+  /** Whether a tuning makes use of it; without one every tuning does. */
+  isUsed?(parameters: Parameters): boolean;
+  /** Shown only where someone asked for it. */
+  isExtra?: true;
   draw(view: LaneView): void;
 }
 
@@ -183,13 +187,13 @@ export const gaitLane: Lane = {
   },
 };
 
-/** The bar over time with the mark at which an emptied one may sprint again; blank while the tuning has no stamina. */
+/** The bar over time, with the mark at which an emptied one may sprint again. */
 export const staminaLane: Lane = {
   name: 'Stamina',
   share: 0.36,
+  isUsed: ({ stamina }) => stamina.enabled,
   draw(view) {
     const { stamina } = view.parameters;
-    if (!stamina.enabled) return;
     drawCurve(view, 'stamina', stamina.max, view.inks.stamina, view.inks.stamina, 0.3);
     const y = view.top + view.height - (Math.min(stamina.recoverTo, stamina.max) / stamina.max) * (view.height - 2);
     view.ctx.setLineDash([3, 3]);
@@ -207,6 +211,7 @@ export const staminaLane: Lane = {
 export const sprintLane: Lane = {
   name: 'Sprint',
   share: 0.15,
+  isExtra: true,
   draw(view) {
     const { ctx, top, height, inks } = view;
     eachRun(view, 'sprintGiven', (x0, x1, given) => {
@@ -227,6 +232,7 @@ export const sprintLane: Lane = {
 export const handsLane: Lane = {
   name: 'Hands',
   share: 0.22,
+  isExtra: true,
   draw(view) {
     let highest = Math.SQRT2;
     eachColumn(view, 'amount', (_x, _value, _low, high) => {

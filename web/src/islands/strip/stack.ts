@@ -2,7 +2,7 @@ import type { Inks } from '../chart/theme.ts';
 import { laneHeights } from './laneHeights.ts';
 
 /** Room between two lanes, and that which a lane's name needs, px. */
-const GAP = 4;
+const GAP = 3;
 const LABEL = 14;
 
 /** Draws lanes one under the other between `top` and `bottom`, each clipped to its place, with its name at the left. */

@@ -1,12 +1,16 @@
-import type { Column } from '@zygopod/core';
+import type { Column, Parameters } from '@zygopod/core';
 import type { Inks } from '../chart/theme.ts';
 import { drawCurve, eachColumn, eachRun, type Lane } from './lanes.ts';
 
-/** A lane with a column's curve from 0 to the largest value in sight, at least `least`. */
+/** Clicks plan a path: grid steps have none. */
+const hasPaths = ({ scheme, route }: Parameters) => route.enabled && scheme !== 'step';
+
+/** A lane of paths with a column's curve from 0 to the largest value in sight, at least `least`. */
 function curveLane(name: string, column: Column, share: number, least: number, ink: keyof Inks): Lane {
   return {
     name,
     share,
+    isUsed: hasPaths,
     draw(view) {
       let most = least;
       eachColumn(view, column, (_x, _value, _low, high) => {
@@ -21,12 +25,13 @@ function curveLane(name: string, column: Column, share: number, least: number, i
 export const toGoLane = curveLane('To go', 'toGo', 0.3, 1, 'route');
 
 /** How far the body is off the planned line. */
-export const offLane = curveLane('Off the line', 'off', 0.22, 2, 'ink');
+export const offLane: Lane = { ...curveLane('Off the line', 'off', 0.22, 2, 'ink'), isExtra: true };
 
 /** Grid steps: turning low, stepping tall, bumping in magenta. */
 export const stepLane: Lane = {
   name: 'Steps',
   share: 0.16,
+  isUsed: ({ scheme }) => scheme === 'step',
   draw(view) {
     const { ctx, top, height, inks } = view;
     eachRun(view, 'phase', (x0, x1, phase) => {

@@ -90,12 +90,15 @@ export function openWork<F extends object, S extends Steps<F>>(trade: Trade<F, S
         if (concerns) void meetOthers();
       }),
       listenToKeyboard(window, hub),
-      runFrames((elapsed, at) => {
-        pollPads(hub);
-        drive.advance(elapsed);
-        mesher.look();
-        for (const paint of painters) paint(at);
-      }),
+      runFrames(
+        (elapsed, at) => {
+          pollPads(hub);
+          drive.advance(elapsed);
+          mesher.look();
+          for (const paint of painters) paint(at);
+        },
+        { isStill: () => !drive.$running.get(), poll: () => pollPads(hub) },
+      ),
     ];
     const leaving = () => {
       steps.endGesture();

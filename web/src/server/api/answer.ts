@@ -56,7 +56,7 @@ async function answerWell(request: Request, url: URL): Promise<Response> {
   const response = makesAnew(operation) ? await once(request, url, database, run) : await run();
   const isRead = operation.method === 'GET' && response.status === 200;
   if (!isRead || !isUnchanged(request.headers, response.headers.get('etag'))) return response;
-  response.headers.delete('content-type');
+  for (const name of ['content-type', 'content-length']) response.headers.delete(name);
   return new Response(null, { status: 304, headers: response.headers });
 }
 

@@ -1,12 +1,16 @@
 import { jsonText } from '../data/rawJson.ts';
 import type { Problem } from '../problem.ts';
 
+/** The length of a text as it is sent: a short one is not worth compressing. */
+const lengthOf = (text: string) => ({ 'content-length': String(Buffer.byteLength(text)) });
+
 /** An answer with JSON, and, where it has one, its entity tag. */
 export function json(body: unknown, init: { status?: number; etag?: string; location?: string; type?: string } = {}): Response {
-  const headers = new Headers({ 'content-type': init.type ?? 'application/json', 'cache-control': 'private, no-cache' });
+  const text = jsonText(body);
+  const headers = new Headers({ ...lengthOf(text), 'content-type': init.type ?? 'application/json', 'cache-control': 'private, no-cache' });
   if (init.etag !== undefined) headers.set('etag', `"${init.etag}"`);
   if (init.location !== undefined) headers.set('location', init.location);
-  return new Response(jsonText(body), { status: init.status ?? 200, headers });
+  return new Response(text, { status: init.status ?? 200, headers });
 }
 
 /**
@@ -35,10 +39,11 @@ export const done = () => new Response(null, { status: 204 });
 /** The answer that a problem gives. */
 export function problemResponse({ status, message, members }: Problem): Response {
   const { allow, retryAfter, ...told } = members;
-  const headers = new Headers({ 'content-type': 'application/problem+json', 'cache-control': 'no-store' });
+  const text = jsonText({ type: 'about:blank', title: message, status, ...told });
+  const headers = new Headers({ ...lengthOf(text), 'content-type': 'application/problem+json', 'cache-control': 'no-store' });
   if (typeof allow === 'string') headers.set('allow', allow);
   // What is left of a body that nobody reads would be taken for the next request.
   if (status === 408 || status === 413) headers.set('connection', 'close');
   if (typeof retryAfter === 'number') headers.set('retry-after', String(retryAfter));
-  return new Response(jsonText({ type: 'about:blank', title: message, status, ...told }), { status, headers });
+  return new Response(text, { status, headers });
 }

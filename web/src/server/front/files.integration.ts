@@ -1,28 +1,10 @@
 import '../../../../testing/provided.ts';
-import { request } from 'node:http';
 import { brotliDecompressSync, gunzipSync } from 'node:zlib';
 import { expect, inject, it } from 'vitest';
+import { rawRequest } from '../../testing/rawRequest.ts';
 
 const address = inject('address');
-
-interface Got {
-  status: number;
-  headers: Record<string, string | string[] | undefined>;
-  body: Buffer;
-}
-
-/** A file as it is sent, without anything being unpacked. */
-function get(path: string, headers: Record<string, string> = {}, method = 'GET'): Promise<Got> {
-  return new Promise((got, failed) => {
-    request(`${address}${path}`, { method, headers }, (answer) => {
-      const parts: Buffer[] = [];
-      answer.on('data', (part: Buffer) => parts.push(part));
-      answer.on('end', () => got({ status: answer.statusCode ?? 0, headers: answer.headers, body: Buffer.concat(parts) }));
-    })
-      .on('error', failed)
-      .end();
-  });
-}
+const get = (path: string, headers = {}, method = 'GET') => rawRequest(address, path, { headers, method });
 
 /** The built files that the bench asks for first. */
 async function built(): Promise<string[]> {

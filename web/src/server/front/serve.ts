@@ -3,6 +3,7 @@ import { createServer, type IncomingMessage, type ServerResponse } from 'node:ht
 import { resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { log } from '../log.ts';
+import { compressed } from './compressed.ts';
 import { serveFile } from './files.ts';
 import { type Passage, passage } from './gate.ts';
 import { answered } from './lastResort.ts';
@@ -54,8 +55,8 @@ function receive(request: IncomingMessage, response: ServerResponse): unknown {
   });
   const way = passage({ method, url, headers: request.headers }, house);
   if (way.kind !== 'in') return turnAway(response, way);
-  if (url.startsWith('/api/')) return handler(request, response);
-  return serveFile(request, response, () => handler(request, response));
+  const application = () => compressed(request, response, () => handler(request, response));
+  return url.startsWith('/api/') ? application() : serveFile(request, response, application);
 }
 
 const server = createServer({ connectionsCheckingInterval: CHECKED_EVERY }, (request, response) =>

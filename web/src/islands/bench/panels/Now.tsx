@@ -57,13 +57,11 @@ export function Now() {
   });
 
   return (
-    <section aria-label="Now" className="flex min-h-0 flex-col overflow-y-auto border-r border-rule bg-paper px-3.5 py-2">
+    <section aria-label="Now" className="flex min-h-0 flex-col overflow-y-auto border-r border-rule bg-paper px-3 py-1.5">
       <div className="flex items-center justify-between gap-2">
-        <h2 className="rubric">Now</h2>
-        <p className="flex items-center gap-2">
-          <span ref={since} className="digits text-xs text-ink-soft" />
-          <span ref={gait} data-testid="gait" />
-        </p>
+        <h2 className="sr-only">Now</h2>
+        <span ref={gait} data-testid="gait" />
+        <span ref={since} className="digits text-xs whitespace-nowrap text-ink-soft" />
       </div>
       <p className="digits mt-0.5 text-[34px] leading-9 font-medium tracking-tight" data-testid="speed">
         <span ref={speed}>0.0</span>

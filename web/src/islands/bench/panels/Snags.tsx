@@ -3,15 +3,17 @@ import { bySeverity, type Snag, specOf, traceSnags, tuningSnags } from '@zygopod
 import { useEffect, useMemo, useState } from 'react';
 import { Failed } from '../../controls/Failed.tsx';
 import { showFigure } from '../../figures/showFigure.ts';
-import { Judge } from '../../judging/judge.ts';
-import { type SnagDeeds, SnagRow } from '../../judging/SnagRow.tsx';
+import type { Judge } from '../../judging/judge.ts';
+import { SnagGroupRow } from '../../judging/SnagGroupRow.tsx';
+import type { SnagDeeds } from '../../judging/SnagRow.tsx';
+import { groupSnags } from '../../judging/snagGroups.ts';
 import { useTuning } from '../../tuning/context.ts';
 
 /** Milliseconds without a change after which a looped tape is looked through. */
 const PAUSE = 150;
 
-/** Snags that are shown until all are asked for. */
-const SHOWN = 5;
+/** Kinds that are listed until all are asked for. */
+const SHOWN = 3;
 
 /** What tells snags apart: of drills and of the tape each kind is told once, on the ground each place is another. */
 function keyOf({ id, path = '', place, time, drill }: Snag): string {
@@ -19,21 +21,17 @@ function keyOf({ id, path = '', place, time, drill }: Snag): string {
   return `${id} ${path} ${where}`;
 }
 
-/** What is wrong with the tuning, on this ground, on the looped tape and in the drills; worst first, each with its mend. */
-export function Snags() {
+/** The faults of the tuning, of this ground, of the looped tape and of the drills: a line a kind, the worst first, opened for each place and mend. */
+export function Snags({ judge }: { judge: Judge }) {
   const work = useTuning();
   const { drive, editing, $look, $snags } = work;
-  const file = useStore(editing.$now);
   const flipped = useStore(editing.$flipped);
   const tuning = useStore(editing.$plainTuning);
-  const [judge] = useState(() => new Judge());
   const judged = useStore(judge.$judged);
   const trouble = useStore(judge.$trouble);
   const looped = useLoopSnags();
   const [all, showAll] = useState(false);
   const { ground } = drive.world;
-  useEffect(() => judge.ask(file, ground), [judge, file, ground]);
-  useEffect(() => () => judge.stop(), [judge]);
 
   const cheap = useMemo(() => tuningSnags(tuning, ground), [tuning, ground]);
   const found = useMemo(() => {
@@ -61,23 +59,26 @@ export function Snags() {
     mend: ({ mend }) => mend && editing.setAll(mend.set, mend.words.toLowerCase()),
   };
   if (flipped) return null;
+  const groups = groupSnags(found);
   return (
-    <section aria-label="Snags">
+    <section aria-label="Snags" data-found={found.length}>
       <h2 className="rubric flex justify-between">
-        Snags <span className="digits font-normal">{found.length}</span>
+        Snags
+        {groups.length > SHOWN ? (
+          <button type="button" className="deed text-xs" aria-expanded={all} onClick={() => showAll(!all)}>
+            {all ? 'Show the worst 3' : `Show all ${groups.length} kinds`}
+          </button>
+        ) : (
+          <span className="digits font-normal">{groups.length === 0 ? '' : `${groups.length} kind${groups.length > 1 ? 's' : ''}`}</span>
+        )}
       </h2>
       {trouble && <Failed why={`The drills didn’t finish: ${trouble}`} retry={() => judge.retry()} className="mt-1.5" />}
-      {found.length === 0 && !trouble && <p className="mt-1.5 text-ink-soft">{judged ? 'None found.' : 'Checking …'}</p>}
+      {found.length === 0 && !trouble && <p className="mt-1 text-ink-soft">{judged ? 'None found.' : 'Checking …'}</p>}
       <ul>
-        {(all ? found : found.slice(0, SHOWN)).map((snag) => (
-          <SnagRow key={keyOf(snag)} snag={snag} deeds={deeds} />
+        {(all ? groups : groups.slice(0, SHOWN)).map((group) => (
+          <SnagGroupRow key={group.id} group={group} deeds={deeds} keyOf={keyOf} />
         ))}
       </ul>
-      {found.length > SHOWN && (
-        <button type="button" className="deed min-h-6 text-xs" aria-expanded={all} onClick={() => showAll(!all)}>
-          {all ? 'The worst alone' : `Show all ${found.length}`}
-        </button>
-      )}
     </section>
   );
 }

@@ -10,13 +10,11 @@ export function StaminaBar() {
   const { stamina } = useStore(editing.$tuning).parameters;
   const fill = useRef<HTMLDivElement>(null);
   const level = useRef<HTMLElement>(null);
-  const percent = useRef<HTMLElement>(null);
   usePainter(() => {
     const value = drive.world.trace.at('stamina', drive.row);
     const text = value.toFixed(stamina.max < 10 ? 2 : stamina.max < 50 ? 1 : 0);
     if (fill.current) fill.current.style.width = `${(value / stamina.max) * 100}%`;
     write(level.current, text);
-    write(percent.current, `${Math.round((value / stamina.max) * 100)} %`);
   });
   if (!stamina.enabled) return <p className="mt-2 text-ink-soft">No stamina: sprint is free.</p>;
   return (
@@ -24,7 +22,7 @@ export function StaminaBar() {
       <p className="flex items-baseline justify-between">
         <span className="text-ink-soft">Stamina</span>
         <span className="digits whitespace-nowrap">
-          <span ref={level} data-testid="stamina" /> / {stamina.max} <span ref={percent} className="text-xs text-ink-soft" />
+          <span ref={level} data-testid="stamina" /> / {stamina.max}
         </span>
       </p>
       <div className="relative mt-1 h-2.5 border border-ink bg-sheet">

@@ -40,7 +40,7 @@ export function TrialYard({ trial }: { trial: BlindTrial }) {
     );
     const camera = shownCamera(trial.drive);
     drawPrints(ctx, trace, trial.drive.row, at, ink);
-    if (parameters.bounds.frame === 'screen') drawScreen(ctx, parameters.camera, camera.x, camera.y, at, ink);
+    if (parameters.bounds.frame === 'screen') drawScreen(ctx, parameters.camera, camera.x, camera.y, at, ink, height - 6);
     drawRoute(ctx, world, trial.drive.recorder.hands, at, { width, height }, ink, layers);
     drawPebbles(ctx, trace, trial.drive.row, parameters.facing.launchSpeed, world.walls, at, ink);
     drawBody(ctx, pose, parameters.body, at, ink, layers);

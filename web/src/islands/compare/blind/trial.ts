@@ -122,8 +122,12 @@ export class BlindTrial {
   }
 
   /** A frame. */
-  advance(elapsed: number): void {
+  poll(): void {
     pollPads(this.hub);
+  }
+
+  advance(elapsed: number): void {
+    this.poll();
     this.drive.advance(elapsed);
     this.#meshers[this.$driven.get()].look();
   }

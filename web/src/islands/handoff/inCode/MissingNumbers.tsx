@@ -6,11 +6,11 @@ import {
   isLink,
   type Missing,
   numberAt,
+  significant,
   specOf,
   specs,
   type Tuning,
 } from '@zygopod/core';
-import { significant } from './outcomes.ts';
 
 /** A value of a tuning in words, in the game's units. */
 function valueWords(path: string, value: FileValue, { file, parameters }: Tuning, units: GameUnits): string {

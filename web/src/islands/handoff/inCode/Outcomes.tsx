@@ -1,8 +1,10 @@
-import { type IntoKept, isLink, type Metrics, type Target, type Tuning } from '@zygopod/core';
+import { type IntoKept, isLink, type Metrics, significant, type Target, type Tuning } from '@zygopod/core';
+import { MovedRow } from '../../judging/MovedRow.tsx';
+import { movedMetrics } from '../../judging/movedMetrics.ts';
+import { useDrillsDesk, useMetrics } from '../../judging/useMetrics.ts';
 import { HandedList } from '../Handed.tsx';
 import type { KeptHandOff } from '../session.ts';
-import { asSaid, type Moved, movedMetrics, significant } from './outcomes.ts';
-import { useMetrics } from './useMetrics.ts';
+import { asSaid } from './asSaid.ts';
 
 /** Metrics that are listed. */
 const LISTED = 6;
@@ -30,7 +32,7 @@ export function Outcomes({
   const { file } = tuning;
   const unit = file.unit ?? 'px';
   const isChanged = into.edits.length > 0 || into.missing.some(({ isAdded }) => isAdded);
-  const drilled = useMetrics(!isChanged ? null : [asSaid(file, into.said.before), asSaid(file, into.said.after), file]);
+  const drilled = useMetrics(useDrillsDesk(), !isChanged ? null : [asSaid(file, into.said.before), asSaid(file, into.said.after), file]);
   const [before, after, exact] = (drilled && 'metrics' in drilled ? drilled.metrics : []) as [Metrics?, Metrics?, Metrics?];
   const moved = before && after ? movedMetrics(before, after, { unit, targets, digits: DIGITS }) : null;
   const rounded = into.edits.filter(({ exact, wanted, reads }) => exact !== null && !isLink(wanted) && !isSame(wanted, reads));
@@ -45,7 +47,7 @@ export function Outcomes({
         {moved?.length === 0 && <p className="text-ink-soft">No drill shows a difference.</p>}
         <ul data-testid="effects">
           {moved?.slice(0, LISTED).map((one) => (
-            <Effect key={one.key} moved={one} />
+            <MovedRow key={one.key} moved={one} />
           ))}
         </ul>
         {moved && moved.length > LISTED && <p className="text-xs text-ink-soft">and {moved.length - LISTED} more metrics</p>}
@@ -88,15 +90,3 @@ export function Outcomes({
 /** Part of a number that a chain of units takes. */
 const isSame = (a: unknown, b: unknown) =>
   a === b || (typeof a === 'number' && typeof b === 'number' && Math.abs(a - b) <= 1e-9 * Math.abs(a));
-
-function Effect({ moved: { words, change, isIn, wanted } }: { moved: Moved }) {
-  return (
-    <li className="border-b border-rule/60 py-1">
-      <p className="flex items-baseline justify-between gap-2">
-        <span className="min-w-0">{words}</span>
-        <span className="digits shrink-0 text-[13px]">{change}</span>
-      </p>
-      {isIn !== null && <p className={`text-xs ${isIn ? 'text-route' : 'text-now'}`}>{isIn ? '● in its band' : `▲ wanted ${wanted}`}</p>}
-    </li>
-  );
-}

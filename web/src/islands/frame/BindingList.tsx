@@ -5,7 +5,7 @@ import { Overlay } from '../controls/Overlay.tsx';
 import { $bindings, bindingConflict, controlWords, defaultBindings, keyName, keysOf, setBindings } from '../drive/bindings.ts';
 import { $padMaps, buttonsOf, buttonWord, mapOf, pushedStick, setPadMap, stickWord, withButton } from '../drive/padBindings.ts';
 import { type Pressed, usePressed } from '../drive/usePressed.ts';
-import type { Command } from './commands.ts';
+import type { Command } from '../work/commands.ts';
 
 /** What is waited for: a key or a button for a control, or a push of the stick that shall steer. */
 type Waiting = { for: 'key' | 'button'; control: Control } | { for: 'stick' } | null;

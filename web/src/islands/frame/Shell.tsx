@@ -1,17 +1,16 @@
 import { useStore } from '@nanostores/react';
 import { type ReactNode, useEffect, useMemo, useState } from 'react';
-import { Deed } from '../controls/Deed.tsx';
 import { Trouble } from '../controls/Trouble.tsx';
+import type { Command } from '../work/commands.ts';
+import { documentCommands } from '../work/documentCommands.ts';
+import { Naming } from '../work/Naming.tsx';
+import { placeOf, useScreens } from '../work/place.ts';
+import { SaveNotice } from '../work/saving/SaveNotice.tsx';
+import { saveWords } from '../work/saving/saveWords.ts';
+import type { Steps } from '../work/steps.ts';
+import type { Work } from '../work/work.ts';
 import { SaveRevision } from './CommandOverlays.tsx';
-import type { Command } from './commands.ts';
-import { documentCommands } from './documentCommands.ts';
 import { Frame } from './Frame.tsx';
-import { Naming } from './Naming.tsx';
-import { placeOf, useScreens } from './place.ts';
-import { SaveNotice } from './saving/SaveNotice.tsx';
-import { saveWords } from './saving/saveWords.ts';
-import type { Steps } from './steps.ts';
-import type { Work } from './work.ts';
 
 /**
  * What all screens have on which a document is worked: the frame of every page, saving, undo, driving, and what is asked over the screen.
@@ -23,8 +22,8 @@ export function Shell<F extends { name: string }, S extends Steps<F>>({
   own,
   looking = [],
   unchanged = false,
-  where,
-  deeds,
+  open,
+  actions,
   notice = null,
   takesFile,
   children,
@@ -37,10 +36,10 @@ export function Shell<F extends { name: string }, S extends Steps<F>>({
   looking?: readonly (readonly [string, string])[];
   /** True where the file is the last revision's, whatever was sent meanwhile. */
   unchanged?: boolean;
-  /** What is under work, in the header's line. */
-  where(commands: Command[]): ReactNode;
-  /** The screen's own deeds in the header. */
-  deeds?(commands: Command[]): ReactNode;
+  /** What is open, for the header: its names and revision, with the state of saving that it is given. */
+  open(commands: Command[], state: ReactNode): ReactNode;
+  /** The screen's own actions in the header. */
+  actions?(commands: Command[]): ReactNode;
   /** What else there is to be told over the screen, where saving is in no trouble. */
   notice?: ReactNode;
   /** Whether the screen takes a dropped file itself. */
@@ -72,12 +71,11 @@ export function Shell<F extends { name: string }, S extends Steps<F>>({
         commands={commands}
         looking={looking}
         {...(takesFile ? { takesFile } : {})}
-        where={where(commands)}
-        state={<State work={work} unchanged={unchanged} />}
-        deeds={
+        open={open(commands, <State work={work} unchanged={unchanged} />)}
+        actions={
           <>
-            {deeds?.(commands)}
-            <Deeds work={work} save={() => ask('save')} />
+            {actions?.(commands)}
+            <Actions work={work} save={() => ask('save')} />
           </>
         }
       >
@@ -106,22 +104,54 @@ export function Shell<F extends { name: string }, S extends Steps<F>>({
 function State<F extends object, S extends Steps<F>>({ work, unchanged }: { work: Work<F, S>; unchanged: boolean }) {
   const state = useStore(work.saving.$state);
   return (
-    <p className="digits ml-1 shrink-0 text-xs text-ink-soft" role="status" data-testid="save-state" data-state={state.at}>
+    <p className="digits text-xs whitespace-nowrap text-ink-soft" role="status" data-testid="save-state" data-state={state.at}>
       {unchanged && state.at === 'draft' ? saveWords.saved : saveWords[state.at]}
     </p>
   );
 }
 
-/** The deeds that concern all of a document. */
-function Deeds<F extends object, S extends Steps<F>>({ work: { steps }, save }: { work: Work<F, S>; save(): void }) {
+/** The actions on the document as a whole. */
+function Actions<F extends object, S extends Steps<F>>({ work: { steps }, save }: { work: Work<F, S>; save(): void }) {
   const { undo, redo } = useStore(steps.$history);
   return (
     <>
-      <Deed label="Undo" title={undo ? `Undo: ${undo} (Ctrl+Z)` : 'Nothing to undo'} off={!undo} run={() => steps.undo()} />
-      <Deed label="Redo" title={redo ? `Redo: ${redo} (Ctrl+Shift+Z)` : 'Nothing to redo'} off={!redo} run={() => steps.redo()} />
+      <span className="flex gap-1.5">
+        <IconButton
+          label="Undo"
+          title={undo ? `Undo: ${undo} (Ctrl+Z)` : 'Nothing to undo'}
+          off={!undo}
+          path="M3.5 5.5h7a3.5 3.5 0 0 1 0 7H8M6.5 2.5l-3 3 3 3"
+          run={() => steps.undo()}
+        />
+        <IconButton
+          label="Redo"
+          title={redo ? `Redo: ${redo} (Ctrl+Shift+Z)` : 'Nothing to redo'}
+          off={!redo}
+          path="M12.5 5.5h-7a3.5 3.5 0 0 0 0 7H8M9.5 2.5l3 3-3 3"
+          run={() => steps.redo()}
+        />
+      </span>
       <button type="button" className="deed" title="Save revision (Ctrl+S)" onClick={save}>
         Save revision
       </button>
     </>
+  );
+}
+
+/** A button with a drawing of 16 × 16 in place of a word. */
+function IconButton({ label, title, off, path, run }: { label: string; title: string; off: boolean; path: string; run(): void }) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      title={title}
+      disabled={off}
+      className="grid size-6 place-items-center border border-rule bg-sheet text-ink hover:border-ink disabled:text-ink-soft disabled:opacity-45"
+      onClick={run}
+    >
+      <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true" className="fill-none stroke-current" strokeWidth="1.4">
+        <path d={path} />
+      </svg>
+    </button>
   );
 }

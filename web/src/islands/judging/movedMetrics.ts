@@ -1,15 +1,4 @@
-import {
-  type FileValue,
-  judgeTargets,
-  type Metrics,
-  metricKey,
-  metricSpecOf,
-  shortNumber,
-  type Target,
-  type TuningFile,
-  unitOf,
-  withValue,
-} from '@zygopod/core';
+import { judgeTargets, type Metrics, metricKey, metricSpecOf, shortNumber, significant, type Target, unitOf } from '@zygopod/core';
 
 /** A metric that differs between two tunings. */
 export interface Moved {
@@ -22,13 +11,6 @@ export interface Moved {
   /** Its band: `at most 17 s`. */
   wanted: string;
 }
-
-/** A number in so many significant digits. */
-export const significant = (value: number, digits: number): string => String(Number(value.toPrecision(digits)));
-
-/** A tuning with values as a game's source has them. */
-export const asSaid = (file: TuningFile, said: Readonly<Record<string, FileValue>>): TuningFile =>
-  Object.entries(said).reduce((next, [path, value]) => withValue(next, path, value), file);
 
 /** The ends of a band in words. */
 function bandWords({ min, max }: Target, unit: string): string {

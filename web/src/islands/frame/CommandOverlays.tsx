@@ -3,7 +3,7 @@ import { controls } from '@zygopod/core';
 import { useState } from 'react';
 import { Overlay } from '../controls/Overlay.tsx';
 import { $bindings, type Bindings, controlWords, keysOf, keyWord } from '../drive/bindings.ts';
-import type { Command } from './commands.ts';
+import type { Command } from '../work/commands.ts';
 
 /** Each control with its keys. */
 function drivingKeys(bindings: Bindings): (readonly [string, string])[] {

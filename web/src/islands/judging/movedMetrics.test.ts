@@ -1,19 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { partsOf } from './Difference.tsx';
-import { movedMetrics, significant } from './outcomes.ts';
-
-describe('two lines beside each other', () => {
-  it.each([
-    ['drain = 12, regen = 8', 'drain = 10, regen = 8', ['drain = 1', '2', ', regen = 8']],
-    ['aa', 'aaa', ['aa', '', '']],
-    ['aaa', 'aa', ['aa', 'a', '']],
-    ['x', 'y', ['', 'x', '']],
-    ['', 'y', ['', '', '']],
-  ] as const)('%j and %j part where they differ', (text, other, parts) => {
-    expect(partsOf(text, other)).toEqual(parts);
-    expect(partsOf(text, other).join('')).toBe(text);
-  });
-});
+import { movedMetrics } from './movedMetrics.ts';
 
 describe('what changed numbers do to the outcomes', () => {
   it('are the metrics that differ in the digits that are shown, those out of their band first', () => {
@@ -37,9 +23,5 @@ describe('what changed numbers do to the outcomes', () => {
     expect(movedMetrics(before, { riseTime: 0.2, stopDistance: 8.931 }, { unit: 'px', targets: [], digits: 3 })).toMatchObject([
       { key: 'sprintTime', change: '5 → not measured s' },
     ]);
-  });
-
-  it('have so many significant digits', () => {
-    expect([0.05823, 442.453, 60, 0].map((value) => significant(value, 3))).toEqual(['0.0582', '442', '60', '0']);
   });
 });

@@ -1,20 +1,25 @@
 import type { Metrics, TuningFile } from '@zygopod/core';
 import { useEffect, useMemo, useState } from 'react';
-import { Desk } from '../../../workers/desk.ts';
-import type { DrillsApi } from '../../../workers/drills.ts';
+import { Desk } from '../../workers/desk.ts';
+import type { DrillsApi } from '../../workers/drills.ts';
 
 /** Milliseconds without a change after which drills are run, and seconds after which they are given up. */
 const REST = 150;
 const PATIENCE = 20;
 
-/** The metrics of some tunings, drilled in a worker: null until they are known, or why they aren't. They are those of `files` as they were last. */
-export function useMetrics(files: readonly TuningFile[] | null): { metrics: Metrics[] } | { why: string } | null {
-  const [known, set] = useState<{ key: string; metrics: Metrics[] } | { key: string; why: string } | null>(null);
+/** A worker of its own for drills, as long as a component is there. */
+export function useDrillsDesk(): Desk<DrillsApi> {
   const desk = useMemo(
-    () => new Desk<DrillsApi>(() => new Worker(new URL('../../../workers/drills.ts', import.meta.url), { type: 'module' })),
+    () => new Desk<DrillsApi>(() => new Worker(new URL('../../workers/drills.ts', import.meta.url), { type: 'module' })),
     [],
   );
   useEffect(() => () => desk.stop(), [desk]);
+  return desk;
+}
+
+/** The metrics of some tunings, drilled at a desk: null until they are known, or why they aren't. They are those of `files` as they were last. */
+export function useMetrics(desk: Desk<DrillsApi>, files: readonly TuningFile[] | null): { metrics: Metrics[] } | { why: string } | null {
+  const [known, set] = useState<{ key: string; metrics: Metrics[] } | { key: string; why: string } | null>(null);
   const key = files === null ? '' : JSON.stringify(files);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the files are named by their key
   useEffect(() => {

@@ -1,0 +1,12 @@
+import { VERSION } from '@zygopod/core';
+import { Overlay } from '../controls/Overlay.tsx';
+
+/** What this application is, and its version. */
+export function About({ close }: { close(): void }) {
+  return (
+    <Overlay title="About Zygopod" close={close}>
+      <p>Tune how a game character moves on the ground, see what it really does, and take the numbers into your game.</p>
+      <p className="digits mt-3 text-xs text-ink-soft">version {VERSION}</p>
+    </Overlay>
+  );
+}
