@@ -39,7 +39,8 @@ export default defineConfig({
           setupFiles: ['./e2e/onFailure.ts'],
           testTimeout: HANG,
           hookTimeout: HANG,
-          fileParallelism: false,
+          // Files share a server; each makes what it works on.
+          maxWorkers: 2,
           globalSetup: './testing/server.ts',
         },
       },

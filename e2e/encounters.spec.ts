@@ -180,13 +180,13 @@ describe('camera', () => {
   it('lanes are chosen for the strip', async () => {
     const { page } = await on({});
     await page.getByRole('button', { name: 'Lanes' }).click();
-    await page.getByRole('checkbox', { name: 'Pose' }).check();
-    await page.getByRole('checkbox', { name: 'Stamina' }).uncheck();
+    await page.getByRole('region', { name: 'Tape' }).getByRole('checkbox', { name: 'Pose' }).check();
+    await page.getByRole('region', { name: 'Tape' }).getByRole('checkbox', { name: 'Stamina' }).uncheck();
     await page.keyboard.press('Escape');
     await page.reload();
     await page.getByRole('button', { name: 'Lanes' }).click();
-    expect(await page.getByRole('checkbox', { name: 'Pose' }).isChecked()).toBe(true);
-    expect(await page.getByRole('checkbox', { name: 'Stamina' }).isChecked()).toBe(false);
+    expect(await page.getByRole('region', { name: 'Tape' }).getByRole('checkbox', { name: 'Pose' }).isChecked()).toBe(true);
+    expect(await page.getByRole('region', { name: 'Tape' }).getByRole('checkbox', { name: 'Stamina' }).isChecked()).toBe(false);
     await page.context().close();
   });
 

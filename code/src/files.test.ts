@@ -3,6 +3,7 @@ import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync }
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { seeds } from '../../core/src/testing/campaign.ts';
 import { cpuTime } from '../../core/src/testing/cpuTime.ts';
 import { Sources } from './fold/source.ts';
 import { fieldsOf } from './fold/tidy.ts';
@@ -19,7 +20,7 @@ beforeAll(() => {
 afterAll(() => rmSync(folder, { recursive: true }));
 
 /** Tunings of bodies that meet walls, half of them on ways. */
-const meeting = Array.from({ length: 12 }, (_, seed) => amongWalls(seed * 103 + 5, { 'route.enabled': seed % 2 === 0 }));
+const meeting = seeds(4, 24).map((seed) => amongWalls(seed * 103 + 5, { 'route.enabled': seed % 2 === 0 }));
 
 describe('the code of a tuning', () => {
   it.each([
@@ -34,7 +35,7 @@ describe('the code of a tuning', () => {
     const linted = mkdtempSync(join(folder, 'linted-'));
     const write = (name: string, text: string) => writeFileSync(join(linted, `${name}.${printer.extension}`), text);
     const tunings = ['carrier-day-boots', 'carrier-storm-boots', 'pram-cart', 'first-draft', 'sorting-clerk', 'ferry-hand'].map(demo);
-    const random = Array.from({ length: 8 }, (_, seed) => randomTuning(seed * 101 + 5));
+    const random = seeds(3, 24).map((seed) => randomTuning(seed * 101 + 5));
     for (const [i, one] of [...tunings, ...random, ...meeting].entries()) {
       const motion = printer.file(motionOnce(one));
       const walls = meetsWalls(one.parameters) ? printer.walls(wallsOnce(one)) : '';

@@ -97,6 +97,11 @@ async function checkTypes(): Promise<Tally[]> {
 /** Lint, what is unused, types, unit, integration (real PostgreSQL) and browser tests; the last line tells the tally. */
 export async function test({ long = false }: { long?: boolean }): Promise<number> {
   if (long) process.env['ZYGOPOD_LONG'] = '1';
+  const seed = process.env['ZYGOPOD_SEED'] ?? String(Date.now() % 1_000_000);
+  process.env['ZYGOPOD_SEED'] = seed;
+  process.stdout.write(
+    `ZYGOPOD_SEED=${seed} ${long ? '(random campaigns run whole)' : 'draws the same shares of the random campaigns again'}\n`,
+  );
   mkdirSync(stateFolder, { recursive: true });
   const tallies: Tally[] = [];
   let cluster: Cluster | undefined;

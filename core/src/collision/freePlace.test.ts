@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Ground } from '../ground/ground.ts';
 import { isInside } from '../ground/outlines.ts';
 import { bucketWalls, WallIndex } from '../ground/wallIndex.ts';
-import { campaign } from '../testing/campaign.ts';
+import { seeds } from '../testing/campaign.ts';
 import { openGround, parametersWith } from '../testing/drive.ts';
 import { deepest, type Segment, type Shape, sidesOf } from '../testing/overlaps.ts';
 import { sequence } from '../testing/sequence.ts';
@@ -31,7 +31,7 @@ function anyGround(next: () => number) {
 describe('a free place', () => {
   it('is free, and no place of a fine raster is nearer: circles and boxes, in and out of solids', () => {
     let moved = 0;
-    for (let seed = 1; seed <= campaign(100, 400); seed++) {
+    for (const seed of seeds(100, 400)) {
       const next = sequence(seed * 6007);
       const { ground, segments, isSolid } = anyGround(next);
       const circle = next() < 0.5;
@@ -73,7 +73,7 @@ describe('a free place', () => {
 
   it('is as near at each side of the ground: walls across an edge, and starts outside of it, mirrored four ways', () => {
     let moved = 0;
-    for (let seed = 1; seed <= campaign(100, 300); seed++) {
+    for (const seed of seeds(100, 300)) {
       const next = sequence(seed * 4001);
       const walls = Array.from({ length: 1 + Math.floor(next() * 4) }, (): Polygon => {
         const [x, y, turned, length] = [next() * 90 - 30, next() * 300, next() * 6, 30 + next() * 150];

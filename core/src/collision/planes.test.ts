@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { campaign } from '../testing/campaign.ts';
+import { seeds } from '../testing/campaign.ts';
 import { sequence } from '../testing/sequence.ts';
 import { addPlane, leadAlong, Planes } from './planes.ts';
 import type { Probe } from './probe.ts';
@@ -22,7 +22,7 @@ function lead(planes: Planes, x: number, y: number): { goesOn: boolean; x: numbe
 
 describe('what planes leave of a vector', () => {
   it('is the nearest vector that runs into none of them: no other direction or size is nearer', () => {
-    for (let seed = 1; seed <= campaign(80, 400); seed++) {
+    for (const seed of seeds(80, 400)) {
       const next = sequence(seed * 7919);
       const angles = Array.from({ length: 1 + Math.floor(next() * 4) }, () => next() * 2 * Math.PI);
       const [x, y] = [next() * 2 - 1, next() * 2 - 1];

@@ -3,7 +3,7 @@ import { gaits } from '../motion/codes.ts';
 import { EMPTIED, SPRINT_BEGAN } from '../motion/events.ts';
 import type { Trace } from '../motion/trace.ts';
 import type { TapeEvent } from '../tape/tape.ts';
-import { campaign } from '../testing/campaign.ts';
+import { seeds } from '../testing/campaign.ts';
 import { drive, openGround } from '../testing/drive.ts';
 import { sequence } from '../testing/sequence.ts';
 import type { FileValue } from '../tuning/schema.ts';
@@ -120,8 +120,8 @@ function untrue({ words, time }: Parting, sides: Record<string, Side>, walls: re
 describe('what is said of two sides', () => {
   it('is true of both traces, and said once', () => {
     const kinds = new Map<string, number>();
-    const pairs = campaign(150, 2000);
-    for (let seed = 1; seed <= pairs; seed++) {
+    const pairs = seeds(150, 2000);
+    for (const seed of pairs) {
       const next = sequence(seed * 6_700_417);
       const walls = Array.from({ length: 6 }, (): Segment => {
         const [x, y, angle, length] = [next() * 800, next() * 600, next() * 7, 60 + next() * 250];

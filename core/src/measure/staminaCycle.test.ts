@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { campaign } from '../testing/campaign.ts';
+import { seeds } from '../testing/campaign.ts';
 import { drive, parametersWith } from '../testing/drive.ts';
 import { sequence } from '../testing/sequence.ts';
 import { staminaCycle } from './staminaCycle.ts';
@@ -37,7 +37,7 @@ describe('staminaCycle', () => {
   });
 
   it('tells them of random bars, whichever of start and recovery is the larger', () => {
-    for (let seed = 1; seed <= campaign(6, 60); seed++) {
+    for (const seed of seeds(6, 60)) {
       const next = sequence(seed * 6_700_417);
       const all = {
         'stamina.enabled': true,

@@ -4,7 +4,7 @@ import { type Ground, parseGround, readGround } from '../ground/ground.ts';
 import { Recorder } from '../tape/recorder.ts';
 import { anyEvents } from '../testing/anyHands.ts';
 import { valueInRange } from '../testing/anyValue.ts';
-import { campaign } from '../testing/campaign.ts';
+import { campaign, seeds } from '../testing/campaign.ts';
 import { sequence } from '../testing/sequence.ts';
 import { specs } from '../tuning/catalogue/catalogue.ts';
 import type { TuningFile } from '../tuning/schema.ts';
@@ -26,7 +26,7 @@ describe('any tuning that validates', () => {
     const ground = parseGround(readFileSync(new URL('../../../demo/boardwalk.ground.json', import.meta.url), 'utf8'));
     if (!ground.ok) throw new Error('there is no Boardwalk');
     let driven = 0;
-    for (let seed = 1; seed <= campaign(400, 1500); seed++) {
+    for (const seed of seeds(400, 1500)) {
       const next = sequence(seed * 7919);
       const tuning = resolveTuning(anyTuning(next));
       if (!tuning.ok) continue;
@@ -77,7 +77,7 @@ function anyGround(next: () => number): Ground | null {
 describe('any tuning on any ground', () => {
   it('never gives NaN and never throws, whatever the hands do', () => {
     let driven = 0;
-    for (let seed = 1; seed <= campaign(150, 500); seed++) {
+    for (const seed of seeds(150, 500)) {
       const next = sequence(seed * 7919 + 13);
       const tuning = resolveTuning(anyTuning(next));
       const ground = anyGround(next);

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Ground } from '../ground/ground.ts';
 import type { TapeEvent } from '../tape/tape.ts';
-import { campaign } from '../testing/campaign.ts';
+import { campaign, seeds } from '../testing/campaign.ts';
 import { drive, openGround } from '../testing/drive.ts';
 import { sequence } from '../testing/sequence.ts';
 import type { FileValue } from '../tuning/schema.ts';
@@ -76,7 +76,7 @@ describe('any clicks', () => {
   });
 
   it('in motion end exactly on their points, from any speed, with any rates', () => {
-    for (let seed = 1; seed <= campaign(250, 1000); seed++) {
+    for (const seed of seeds(250, 1000)) {
       const next = sequence(seed * 32_452_843);
       const hz = oneOf(next, 30, 60, 144);
       const values: Record<string, FileValue> = {

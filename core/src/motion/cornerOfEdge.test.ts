@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Control } from '../tape/controls.ts';
-import { campaign } from '../testing/campaign.ts';
+import { seeds } from '../testing/campaign.ts';
 import { drive, openGround } from '../testing/drive.ts';
 import { sequence } from '../testing/sequence.ts';
 import { EDGE_LEFT, EDGE_MET, WALL_LEFT, WALL_MET } from './events.ts';
@@ -19,7 +19,7 @@ const mirrors = [
 describe('a corner of a wall and an edge', () => {
   it('is met once and not left while it is pressed, the same in every mirror image', () => {
     const failures: string[] = [];
-    for (let seed = 1; seed <= campaign(60, 1500); seed++) {
+    for (const seed of seeds(60, 1500)) {
       const next = sequence(seed * 961_748_941);
       const pick = <T>(...all: T[]): T => all[Math.floor(next() * all.length)] as T;
       // A wall from the right edge inwards, at some angle, above or below the body.

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Ground } from '../ground/ground.ts';
 import type { TapeEvent } from '../tape/tape.ts';
-import { campaign } from '../testing/campaign.ts';
+import { seeds } from '../testing/campaign.ts';
 import { drive, openGround } from '../testing/drive.ts';
 import { sequence } from '../testing/sequence.ts';
 import type { FileValue } from '../tuning/schema.ts';
@@ -35,8 +35,8 @@ const SECONDS = 40;
 
 describe('plans that are made again and again', () => {
   it('lead to the point on open ground', () => {
-    const runs = campaign(50, 1500);
-    for (let seed = 1; seed <= runs; seed++) {
+    const runs = seeds(50, 1500);
+    for (const seed of runs) {
       const next = sequence(seed * 1_299_709);
       const values = anyTuning(next);
       const ground = openGround({ size: { width: 640, height: 480 }, start: { x: 40 + next() * 560, y: 40 + next() * 400 } });
@@ -50,9 +50,9 @@ describe('plans that are made again and again', () => {
   });
 
   it('lead among walls to the point or the nearest place, or end with a reason', () => {
-    const runs = campaign(40, 1000);
+    const runs = seeds(40, 1000);
     let arrived = 0;
-    for (let seed = 1; seed <= runs; seed++) {
+    for (const seed of runs) {
       const next = sequence(seed * 15_487_469);
       const values = anyTuning(next);
       const cells = Array.from({ length: 12 }, () => Array.from({ length: 16 }, () => (next() < 0.18 ? '#' : '.')).join(''));
@@ -73,14 +73,14 @@ describe('plans that are made again and again', () => {
       // Where nothing says that the nearest place was taken, it is the point itself.
       if (!happened(world, NEAREST_TAKEN)) expect([world.body.x, world.body.y], told).toEqual([x, y]);
     }
-    expect(arrived).toBeGreaterThan(0.85 * runs);
+    expect(arrived).toBeGreaterThan(0.85 * runs.length);
   });
 });
 
 describe('a pointer that is held still', () => {
   it('is reached, and the body rests on it: every ramp, turning, integration and rate', () => {
-    const runs = campaign(80, 3000);
-    for (let seed = 1; seed <= runs; seed++) {
+    const runs = seeds(80, 3000);
+    for (const seed of runs) {
       const next = sequence(seed * 32_416_187);
       const hz = oneOf(next, 20, 30, 60, 144, 240);
       const values: Record<string, FileValue> = {

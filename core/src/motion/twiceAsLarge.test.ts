@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { type Ground, parseGround } from '../ground/ground.ts';
 import { applyEvent, beginTick, type HandsEvent, newHands } from '../tape/hands.ts';
 import { anyEvents } from '../testing/anyHands.ts';
-import { campaign } from '../testing/campaign.ts';
+import { seeds } from '../testing/campaign.ts';
 import { sequence } from '../testing/sequence.ts';
 import { sound } from '../testing/soundTuning.ts';
 import { type Parameters, specs } from '../tuning/catalogue/catalogue.ts';
@@ -47,7 +47,7 @@ describe('a world twice as large', () => {
       return read.value;
     });
     const apart: string[] = [];
-    for (let seed = 1; seed <= campaign(40, 600); seed++) {
+    for (const seed of seeds(40, 600)) {
       const next = sequence(seed * 433_494_437);
       const ground = grounds[seed % grounds.length] as Ground;
       const { parameters } = sound(seed, next() < 0.5 ? { 'route.enabled': true } : {});

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Ground } from '../ground/ground.ts';
 import { isInside } from '../ground/outlines.ts';
 import { bucketWalls, WallIndex } from '../ground/wallIndex.ts';
-import { campaign } from '../testing/campaign.ts';
+import { seeds } from '../testing/campaign.ts';
 import { openGround, parametersWith } from '../testing/drive.ts';
 import { deepest, type Segment, type Shape, sidesOf } from '../testing/overlaps.ts';
 import { sequence } from '../testing/sequence.ts';
@@ -60,7 +60,7 @@ function deepestOn(route: Route, shape: Shape, segments: Segment[]): number {
 describe('paths over cells', () => {
   it('have legs that the body can go, end where `shortest` ends, and begin where the body is', () => {
     let [planned, bent] = [0, 0];
-    for (let seed = 1; seed <= campaign(60, 1500); seed++) {
+    for (const seed of seeds(60, 1500)) {
       const next = sequence(seed * 9_973);
       const { ground, segments, isSolid } = anyGround(next);
       const circle = next() < 0.5;
@@ -102,7 +102,7 @@ describe('paths over cells', () => {
   });
 
   it('never grow when they are planned again from a place on them', () => {
-    for (let seed = 1; seed <= campaign(40, 600); seed++) {
+    for (const seed of seeds(40, 600)) {
       const next = sequence(seed * 7_577);
       const { ground, segments, isSolid } = anyGround(next);
       const shape: Shape = { circle: true, halfWidth: 8, halfHeight: 8 };

@@ -3,7 +3,7 @@ import { drills } from '../measure/drills/list.ts';
 import { metricsOf, runDrills } from '../measure/drills/run.ts';
 import type { Metrics } from '../measure/metricSpecs.ts';
 import type { FileValue } from '../tuning/schema.ts';
-import { campaign } from './campaign.ts';
+import { seeds } from './campaign.ts';
 import { parametersWith } from './drive.ts';
 
 /** What the named drills measure of a tuning with these values. */
@@ -26,7 +26,7 @@ export function agrees(value: number | undefined, wanted: number, tick: number, 
 
 /** So many instances in the suite, and so many of the whole campaign. */
 export function each(share: number, whole: number, check: (seed: number) => void): void {
-  for (let seed = 1; seed <= campaign(share, whole); seed++) check(seed);
+  for (const seed of seeds(share, whole)) check(seed);
 }
 
 /** Metrics at many ticks for each of the tuning's own. */

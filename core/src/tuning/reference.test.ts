@@ -16,6 +16,7 @@ import { prepareStep } from '../motion/step.ts';
 import { prepareVelocity } from '../motion/velocity.ts';
 import { World } from '../motion/world.ts';
 import { Navigator } from '../route/navigator.ts';
+import type { HandsEvent } from '../tape/hands.ts';
 import { Recorder } from '../tape/recorder.ts';
 import { anyEvents } from '../testing/anyHands.ts';
 import { anotherValue } from '../testing/anyValue.ts';
@@ -50,6 +51,7 @@ const circumstances: readonly (readonly [string, Record<string, FileValue>])[] =
   ['ramp.points', { 'ramp.model': 'curve' }],
   ['stamina', { 'stamina.enabled': true, 'stamina.drain': 80, 'stamina.max': 100, scheme: 'latch' }],
   ['contact', { scheme: 'steer', 'ramp.model': 'instant' }],
+  ['contact.contactsPerTick', { 'pace.walkSpeed': 900 }],
   ['bounds.sendTo', { 'bounds.policy': 'sendTo', scheme: 'latch' }],
   ['route', { 'route.enabled': true, scheme: 'steer' }],
   ['route.arriveRadius', { 'route.arrival': 'radiusOnly' }],
@@ -80,11 +82,19 @@ function changesTrace(path: string, seed: number, drawn = pair(path, seed)): boo
   if (!drawn) return null;
   const ground = grounds[seed % 3 === 0 ? 1 : 0] as Ground;
   const worlds = [new World(drawn.a, ground, 4), new World(drawn.b, ground, 4)];
-  // Busy hands drop what a click has begun: others are calm.
+  // Busy hands drop what a click has begun: others are calm, and rows of paths are driven by clicks alone.
   const every = [3, 20, 60][Math.floor(seed / 4) % 3] as number;
+  const isClicked = path.startsWith('route.');
+  const eventsAt = (tick: number): HandsEvent[] => {
+    if (!isClicked) return tick % every === 0 ? anyEvents(drawn.next) : [];
+    const { width, height } = ground.size;
+    const lifted = Math.floor(tick / 90) % 2 === 0 ? 3 : 40;
+    if (tick % 90 === 1) return [{ point: [drawn.next() * width, drawn.next() * height] }, { press: 'pointer' }];
+    return tick % 90 === lifted ? [{ release: 'pointer' }] : [];
+  };
   const recorder = new Recorder();
   for (let tick = 0; tick < 600; tick++) {
-    if (tick % every === 0) for (const event of anyEvents(drawn.next)) recorder.push(event);
+    for (const event of eventsAt(tick)) recorder.push(event);
     const hands = recorder.next();
     for (const world of worlds) world.tick({ ...hands, held: hands.held.slice(), order: hands.order.slice() });
     const [a, b] = worlds.map(({ body, parameters: { stamina } }) =>

@@ -23,7 +23,7 @@ ${
   asks.includes('isClear')
     ? `static int is_clear(Body *b, double fromX, double fromY, double toX, double toY) {
   (void)b;
-  ${segments ? 'return walls_isClear(&walls, fromX, fromY, toX, toY);' : '(void)fromX; (void)fromY; return ((long)floor(toX / 32) * 7 + (long)floor(toY / 32) * 13) % 5 != 0;'}
+  ${segments ? 'return walls_isClear(&walls, fromX, fromY, toX, toY);' : '(void)fromX; (void)fromY; return toX < 0 || toY < 0 || toX >= 512 || toY >= 384 || ((long)floor(toX / 32) * 7 + (long)floor(toY / 32) * 13) % 5 != 0;'}
 }`
     : ''
 }

@@ -29,7 +29,7 @@ public static class Drive {
               contact: segments ? 'held.Contact' : 'Motion.Free',
               isClear: segments
                 ? 'held.IsClear'
-                : '(ax, ay, bx, by) => ((long)Math.Floor(bx / 32) * 7 + (long)Math.Floor(by / 32) * 13) % 5 != 0',
+                : '(ax, ay, bx, by) => bx < 0 || by < 0 || bx >= 512 || by >= 384 || ((long)Math.Floor(bx / 32) * 7 + (long)Math.Floor(by / 32) * 13) % 5 != 0',
               plan: `(fromX, fromY, toX, toY, way) => {
                 int at;
                 if (!Told(fromX, fromY, toX, toY, out at)) return false;

@@ -35,7 +35,9 @@ for line in io.lines() do
   h.pointed, h.changed = v[30] ~= 0, v[31] ~= 0
   motion.tick(b, h${handed(asks, {
     contact: segments ? 'held.contact' : 'motion.free',
-    isClear: segments ? 'held.isClear' : 'function(_, _, bx, by) return (bx // 32 * 7 + by // 32 * 13) % 5 ~= 0 end',
+    isClear: segments
+      ? 'held.isClear'
+      : 'function(_, _, bx, by) return bx < 0 or by < 0 or bx >= 512 or by >= 384 or (bx // 32 * 7 + by // 32 * 13) % 5 ~= 0 end',
     plan: 'plan',
   })})
   io.write(string.format("${compared.map(() => '%.17g').join(' ')}\\n", ${compared.map((field) => `b.${field} + 0.0`).join(', ')}))

@@ -38,7 +38,9 @@ for line in sys.stdin:
     h.pointed, h.changed = v[29] != 0, v[30] != 0
     motion.motion_tick(b, h${handed(asks, {
       contact: segments ? 'held.contact' : 'motion.motion_free',
-      isClear: segments ? 'held.isClear' : 'lambda ax, ay, bx, by: (int(bx // 32) * 7 + int(by // 32) * 13) % 5 != 0',
+      isClear: segments
+        ? 'held.isClear'
+        : 'lambda ax, ay, bx, by: bx < 0 or by < 0 or bx >= 512 or by >= 384 or (int(bx // 32) * 7 + int(by // 32) * 13) % 5 != 0',
       plan: 'plan',
     })})
     print(${compared.map((field) => `repr(float(b.${field}) + 0.0)`).join(', ')})

@@ -30,7 +30,7 @@ fn main() {
             : '&mut |b: &mut motion::Body| motion::motion_free(b)',
           isClear: segments
             ? '&mut |ax, ay, bx, by| held.borrow_mut().isClear(ax, ay, bx, by)'
-            : '&mut |_, _, x: f64, y: f64| ((x / 32.0).floor() as i64 * 7 + (y / 32.0).floor() as i64 * 13) % 5 != 0',
+            : '&mut |_, _, x: f64, y: f64| x < 0.0 || y < 0.0 || x >= 512.0 || y >= 384.0 || ((x / 32.0).floor() as i64 * 7 + (y / 32.0).floor() as i64 * 13) % 5 != 0',
           plan: `&mut |from_x: f64, from_y: f64, to_x: f64, to_y: f64, way: &mut motion::Way| {
             let mut i = 0;
             while i < told.len() {

@@ -30,7 +30,9 @@ for (const line of readFileSync(0, 'utf8').split('\\n').filter(Boolean)) {
   const h = { held: v.slice(0, 11), order: v.slice(11, 22), ${fields.map((field, i) => `${field}: v[${22 + i}]!`).join(', ')}, pointed: v[29] !== 0, changed: v[30] !== 0 };
   motionTick(b, h${handed(asks, {
     contact: segments ? 'held.contact' : 'motionFree',
-    isClear: segments ? 'held.isClear' : '(_ax, _ay, bx, by) => (Math.floor(bx / 32) * 7 + Math.floor(by / 32) * 13) % 5 !== 0',
+    isClear: segments
+      ? 'held.isClear'
+      : '(_ax, _ay, bx, by) => bx < 0 || by < 0 || bx >= 512 || by >= 384 || (Math.floor(bx / 32) * 7 + Math.floor(by / 32) * 13) % 5 !== 0',
     plan: 'plan',
   })});
   out.push([${compared.map((field) => `b.${field} + 0`).join(', ')}].join(' '));

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { anotherValue, valueInRange } from '../../testing/anyValue.ts';
-import { campaign } from '../../testing/campaign.ts';
+import { seeds } from '../../testing/campaign.ts';
 import { sequence } from '../../testing/sequence.ts';
 import { specs } from '../../tuning/catalogue/catalogue.ts';
 import { newTuning, resolveTuning, type Tuning, valueAt, withValue } from '../../tuning/tuning.ts';
@@ -48,7 +48,7 @@ function anyNames(next: () => number): Record<string, string> {
 
 describe('what was handed over', () => {
   it('is read back equal to the bit: any tuning, in every language, unit and name', () => {
-    for (let seed = 1; seed <= campaign(30, 1000); seed++) {
+    for (const seed of seeds(30, 1000)) {
       const next = sequence(seed * 40_503);
       const [tuning, units, names, all] = [anyTuning(next), anyUnits(next), anyNames(next), next() < 0.5];
       for (const { id: to } of writers) {

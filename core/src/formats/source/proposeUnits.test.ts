@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { campaign } from '../../testing/campaign.ts';
+import { seeds } from '../../testing/campaign.ts';
 import { sequence } from '../../testing/sequence.ts';
 import type { GameUnits } from '../handOff/units.ts';
 import { pastedTuning } from './pasted.ts';
@@ -85,7 +85,7 @@ describe('the units of a source', () => {
   it('are proposed rightly where something tells them, and never taken wrongly without a question: 300 sources in known units', () => {
     let [right, all] = [0, 0];
     const wrong: string[] = [];
-    for (let seed = 1; seed <= campaign(300, 3000); seed++) {
+    for (const seed of seeds(300, 3000)) {
       const { code, units, isTold, walk } = known(seed);
       const source = readSource(code);
       const placed = placeNumbers(source.found);

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { junitXml } from '../../formats/junit.ts';
 import { judgeTargets, keepAsTargets } from '../../targets/targets.ts';
 import { valueInRange } from '../../testing/anyValue.ts';
-import { campaign } from '../../testing/campaign.ts';
+import { seeds } from '../../testing/campaign.ts';
 import { parametersWith } from '../../testing/drive.ts';
 import { sequence } from '../../testing/sequence.ts';
 import { sound } from '../../testing/soundTuning.ts';
@@ -21,7 +21,7 @@ function complete(results: readonly DrillResult[], what: string): void {
 
 describe('metrics without a value', () => {
   it('of any tuning say why', () => {
-    for (let seed = 1; seed <= campaign(12, 300); seed++) {
+    for (const seed of seeds(12, 300)) {
       const next = sequence(seed * 2_750_159);
       let { file } = sound(seed);
       for (const [path, spec] of specs) {
@@ -35,7 +35,7 @@ describe('metrics without a value', () => {
   });
 
   it('are only those that do not apply, where a tuning is sound', () => {
-    for (let seed = 1; seed <= campaign(30, 600); seed++) {
+    for (const seed of seeds(30, 600)) {
       const results = [...runDrills(sound(seed).parameters)];
       complete(results, `seed ${seed}`);
       const unmeasured = Object.entries(absencesOf(results)).filter(([, { applies }]) => applies);

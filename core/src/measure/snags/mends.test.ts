@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Ground } from '../../ground/ground.ts';
 import { rerun } from '../../replay/rerun.ts';
 import type { TapeEvent } from '../../tape/tape.ts';
-import { campaign } from '../../testing/campaign.ts';
+import { campaign, seeds } from '../../testing/campaign.ts';
 import { openGround } from '../../testing/drive.ts';
 import { sequence } from '../../testing/sequence.ts';
 import { oneOf, sound, tuningWith } from '../../testing/soundTuning.ts';
@@ -76,7 +76,7 @@ describe('mends', () => {
 
 describe('sound tunings', () => {
   it('show no fault, however slowly they face, planted or not', () => {
-    for (let seed = 1; seed <= campaign(60, 2000); seed++) {
+    for (const seed of seeds(60, 2000)) {
       const next = sequence(seed * 15_485_867);
       const tuning = sound(seed, {
         scheme: 'steer',

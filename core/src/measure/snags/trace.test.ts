@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { rerun } from '../../replay/rerun.ts';
 import type { Tape } from '../../tape/tape.ts';
 import { anyEvents } from '../../testing/anyHands.ts';
-import { campaign } from '../../testing/campaign.ts';
+import { seeds } from '../../testing/campaign.ts';
 import { openGround } from '../../testing/drive.ts';
 import { sequence } from '../../testing/sequence.ts';
 import { oneOf, sound, tuningWith } from '../../testing/soundTuning.ts';
@@ -128,7 +128,7 @@ describe('snags of a trace', () => {
 
 describe('snags of drills', () => {
   it('are none in sound tunings', () => {
-    for (let seed = 1; seed <= campaign(10, 30); seed++) {
+    for (const seed of seeds(10, 30)) {
       const found = drillSnags([...runDrills(sound(seed).parameters)]);
       expect(ids(found), `seed ${seed}`).toEqual([]);
     }

@@ -180,6 +180,17 @@ function plantedRows(trace: Trace): Set<number> {
   return rows;
 }
 
+/**
+ * Whether a facing turns, however slowly, to where the motion goes (degrees). Its nearest pose may be beyond that, by the slack at the most:
+ * then the shorter turn to the pose is the longer one to the motion.
+ */
+function isTurningTo(trace: Trace, row: number, way: number, slack: number): boolean {
+  const facing = trace.at('facing', row);
+  const turned = turnTo(trace.at('facing', row - 1), facing);
+  const left = (((way - facing) * Math.sign(turned)) % 360) + 360;
+  return turned !== 0 && left % 360 <= 180 + slack;
+}
+
 const facingWrongWay: Look = (judged) => {
   const { trace, parameters } = judged;
   const { facing, scheme, pace } = parameters;
@@ -190,8 +201,7 @@ const facingWrongWay: Look = (judged) => {
     if (trace.at('speed', row) < 0.3 * pace.walkSpeed || trace.at('contacts', row) > 0 || planted.has(row)) return false;
     const way = wayOf(trace, row);
     const off = Math.abs(turnTo(trace.at('facing', row), way)) % 360;
-    // One that turns there, however slowly, is on its way.
-    return off > slack && off >= Math.abs(turnTo(trace.at('facing', row - 1), way)) % 360;
+    return off > slack && !isTurningTo(trace, row, way, slack);
   });
   if (!found) return null;
   return {
