@@ -4,6 +4,7 @@ import { download } from './controls/download.ts';
 import { createDocument } from './work/deeds.ts';
 import { browserCopies } from './work/saving/atHand.ts';
 import type { Copy } from './work/saving/copies.ts';
+import { whenWords } from './work/when.ts';
 
 type Kept = Copy<{ name: string }>;
 
@@ -29,7 +30,7 @@ export function KeptDocument({ id, screen }: { id: string; screen: string }) {
         {copies.map((copy) => (
           <li key={copy.page} className="mt-2 flex flex-wrap items-baseline gap-4">
             <span>
-              {copy.file.name}, <time className="digits">{new Date(copy.at).toLocaleTimeString('en-GB')}</time>
+              {copy.file.name}, <time className="digits">{whenWords(copy.at, { exact: true })}</time>
             </span>
             <button type="button" className="deed" onClick={() => void save(copy)}>
               Save as a new {kindOf(copy)}

@@ -76,7 +76,7 @@ describe('mends', () => {
 
 describe('sound tunings', () => {
   it('show no fault, however slowly they face, planted or not', () => {
-    for (const seed of seeds(60, 2000)) {
+    for (const seed of seeds(60, 2000, [901, 964])) {
       const next = sequence(seed * 15_485_867);
       const tuning = sound(seed, {
         scheme: 'steer',

@@ -32,7 +32,7 @@ export function NumberField({ model }: { model: FieldModel }) {
     given.current = text;
     setTyped(text);
     setWhy(null);
-    saving.hold(editing.would(() => model.enter(text)));
+    saving.hold(() => editing.would(() => model.enter(text)));
   };
   /** Nothing is typed any more. */
   const forget = () => {

@@ -1,7 +1,6 @@
 import { newTuning, specs, withValue } from '@zygopod/core';
 import { describe, expect, it, vi } from 'vitest';
 import { sequence } from '../../../../core/src/testing/sequence.ts';
-import { whenWords } from '../work/when.ts';
 import { keptOr } from './kept.ts';
 import { numbersCsv } from './numbersCsv.ts';
 import { onTheLine } from './Soundings.tsx';
@@ -20,14 +19,6 @@ describe('the address of a shelf', () => {
 
   it('that says nothing known is the first', () => {
     expect(readAsked('?show=boats&sort=taste&x=1')).toEqual({ board: 'tunings', q: '', sort: 'changed' });
-  });
-});
-
-describe('when something was saved', () => {
-  it('is told by the hour today, by the day before', () => {
-    const now = new Date('2026-05-12T18:00:00');
-    expect(whenWords('2026-05-12T14:02:00', now)).toBe('today 14:02');
-    expect(whenWords('2026-05-11T14:02:00', now)).toBe('11 May');
   });
 });
 

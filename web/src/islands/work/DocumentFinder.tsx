@@ -2,6 +2,7 @@ import { type KeyboardEvent, type ReactNode, useState } from 'react';
 import { Overlay } from '../controls/Overlay.tsx';
 import type { Command } from './commands.ts';
 import { type Collection, useListing } from './listing.ts';
+import { whenWords } from './when.ts';
 
 interface Props {
   title: string;
@@ -65,7 +66,7 @@ export function DocumentFinder({ title, collection, deeds, picture, go, close }:
             <span className="min-w-0 flex-1 truncate font-semibold">{name}</span>
             <span className="digits text-xs text-ink-soft">rev {head}</span>
             <time className="digits text-xs text-ink-soft" dateTime={updatedAt}>
-              {new Date(updatedAt).toLocaleDateString()}
+              {whenWords(updatedAt)}
             </time>
           </li>
         ))}

@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import { Overlay } from '../controls/Overlay.tsx';
 import type { Collection } from './listing.ts';
 import { askServer, whyOf } from './server.ts';
+import { whenWords } from './when.ts';
 
 interface Revision {
   number: number;
@@ -56,7 +57,7 @@ export function RevisionList({
             {name && <span className="max-w-32 shrink-0 truncate text-route">{name}</span>}
             <span className="min-w-0 flex-1 truncate">{note || <span className="text-ink-soft">no note</span>}</span>
             <time className="digits text-xs text-ink-soft" dateTime={createdAt}>
-              {new Date(createdAt).toLocaleString()}
+              {whenWords(createdAt, { exact: true })}
             </time>
             <button
               type="button"

@@ -2,6 +2,7 @@ import { useStore } from '@nanostores/react';
 import { useEffect, useState } from 'react';
 import { Notice } from '../../controls/Notice.tsx';
 import { remember } from '../../controls/remember.ts';
+import { whenWords } from '../../work/when.ts';
 import { useComparing } from '../context.ts';
 import { intervalWords, type KeptRound, tallyOf, tallyWords } from './rounds.ts';
 import { TrialYard } from './TrialYard.tsx';
@@ -171,7 +172,7 @@ function Standing({ trial: { a, b, $rounds } }: { trial: BlindTrial }) {
       <ul className="mt-2">
         {rounds.slice(0, 30).map((round) => (
           <li key={round.id} className="border-t border-rule/60 py-1 text-xs">
-            <span className="digits text-ink-soft">{new Date(round.createdAt).toLocaleDateString()}</span> {round.who || 'somebody'}:{' '}
+            <span className="digits text-ink-soft">{whenWords(round.createdAt)}</span> {round.who || 'somebody'}:{' '}
             <b className="font-semibold">{betterOf(round)}</b>
             {round.why && `, “${round.why}”`}
           </li>

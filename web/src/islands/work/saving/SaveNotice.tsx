@@ -7,6 +7,7 @@ import { createDocument } from '../deeds.ts';
 import { addressOf, placeOf, useScreens } from '../place.ts';
 import { askServer } from '../server.ts';
 import type { Steps } from '../steps.ts';
+import { whenWords } from '../when.ts';
 import type { Work } from '../work.ts';
 import type { Offer } from './adopting.ts';
 import { keptWords, refusalWords } from './refusalWords.ts';
@@ -181,7 +182,7 @@ function Kept<F extends Named, S extends Steps<F>>({ work: { steps, adopting }, 
   return (
     <Notice tone="trouble" role="alert">
       <span data-testid="kept-work">
-        ◆ This browser kept unsent changes from {whenKept(offer.at)}.{' '}
+        ◆ This browser kept unsent changes from {whenWords(offer.at, { exact: true })}.{' '}
         {conflicts.length > 0 && `Also changed elsewhere: ${conflictWords(conflicts, offer.file, here)}.`}
       </span>
       <button type="button" className="deed" onClick={() => adopting.decide(offer, 'kept')}>
@@ -205,12 +206,4 @@ function conflictWords(paths: readonly string[], mine: object, theirs: object): 
   });
   const more = paths.length - LISTED;
   return `${words.join(', ')}${more > 0 ? ` and ${more} more` : ''}`;
-}
-
-/** The time of today; of another day, with its date. */
-function whenKept(at: number): string {
-  const [then, now] = [new Date(at), new Date()];
-  const time = then.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
-  if (then.toDateString() === now.toDateString()) return time;
-  return `${then.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })}, ${time}`;
 }

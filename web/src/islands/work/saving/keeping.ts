@@ -19,8 +19,8 @@ export class Keeping<F> {
   readonly #id: string;
   readonly #page: string;
   readonly #unsettled: () => Unsettled<F>;
-  /** The work including typed text that is not entered yet. */
-  #typed: F | null = null;
+  /** The present work including typed text that is not entered yet. */
+  #typed: (() => F | null) | null = null;
   #turn = 0;
   #storing: Promise<void> | null = null;
   #isStoreDue = false;
@@ -42,10 +42,10 @@ export class Keeping<F> {
     });
   }
 
-  /** Stores the work including typed text that is not entered yet; null ends that. */
-  hold(file: F | null): void {
-    if (file === this.#typed) return;
-    this.#typed = file;
+  /** Stores the work including typed text that is not entered yet: `typed` is asked at each write, for the work may change beneath the text. Null ends that. */
+  hold(typed: (() => F | null) | null): void {
+    if (typed === null && this.#typed === null) return;
+    this.#typed = typed;
     this.store();
   }
 
@@ -82,7 +82,7 @@ export class Keeping<F> {
 
   #copy(): Copy<F> | null {
     const { file, from, sent } = this.#unsettled();
-    const kept = this.#typed ?? file;
+    const kept = this.#typed?.() ?? file;
     return kept === null ? null : { id: this.#id, page: this.#page, turn: ++this.#turn, at: Date.now(), from, sent, file: kept };
   }
 

@@ -85,8 +85,8 @@ export class Saving<F> {
   }
 
   /** Stores the work including typed text that is not entered yet in this browser, without sending it; null ends that. */
-  hold(file: F | null): void {
-    this.#keeping.hold(file);
+  hold(typed: (() => F | null) | null): void {
+    this.#keeping.hold(typed);
   }
 
   /** The page is being left: keeps at once what isn't settled. False: it can't be kept, and would be lost. */
