@@ -19,7 +19,7 @@ const api = async (path: string) =>
 async function emptyShelf(name: string) {
   const id = await makeProject(address, name);
   const { page, faults } = await openPage(browser, `${address}/shelf/${id}`, {});
-  await page.getByText('Nothing is here yet.').waitFor();
+  await page.getByText('How is your character moved?').waitFor();
   return { id, page, faults };
 }
 const inProject = (project: string, kind: string, file: object) =>
@@ -184,7 +184,7 @@ describe('the shelf', () => {
     const { items } = await api(`/tunings?project=${id}`);
     expect(items).toMatchObject([{ id: coat, head: 3 }]);
     await row(page, 'Coat').getByRole('button', { name: 'Put away' }).click();
-    await page.getByText('Nothing is here yet.').waitFor();
+    await page.getByText('How is your character moved?').waitFor();
     await page.getByRole('button', { name: /^Put away 1/ }).click();
     await row(page, 'Coat').getByRole('button', { name: 'Bring back' }).click();
     await page.getByText('Nothing is put away.').waitFor();

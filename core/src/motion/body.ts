@@ -100,7 +100,7 @@ export class Body {
   routeGone = REAL;
   routeWatched = REAL;
   routeTries = 0;
-  /** Length of the way that was meant to be gone since the way left became less, unit. */
+  /** Distance that the body should have come, by its motion and by the speed aimed at, since the way left became less, unit. */
   routeVain = 0;
   /** Plans on this way from a place to which the body was carried. */
   routeDetours = 0;

@@ -50,7 +50,7 @@ describe('plans that are made again and again', () => {
   });
 
   it('lead among walls to the point or the nearest place, or end with a reason', () => {
-    const runs = seeds(40, 1000);
+    const runs = seeds(40, 1000, [664]);
     let arrived = 0;
     for (const seed of runs) {
       const next = sequence(seed * 15_487_469);

@@ -110,7 +110,9 @@ function watch(body: Own<'route'>, p: RoutePlan): void {
   body.routeGone += length(body.x - body.routeLastX, body.y - body.routeLastY);
   const meant = length(body.velocityDx, body.velocityDy);
   body.routeExpected += meant;
-  body.routeVain += meant;
+  // A body that trembles to and fro hardly moves: what it aimed at tells how far it should have come.
+  const aimed = body.velocityTarget * dt;
+  body.routeVain += aimed > meant ? aimed : meant;
   body.routeWatched += dt;
   body.routeSincePlan += dt;
   body.routeLastX = body.x;

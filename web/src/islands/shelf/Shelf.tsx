@@ -6,6 +6,7 @@ import { Failed } from '../controls/Failed.tsx';
 import { Trouble } from '../controls/Trouble.tsx';
 import { Frame } from '../frame/Frame.tsx';
 import { PasteNew } from '../source/PasteNew.tsx';
+import { Start } from '../start/Start.tsx';
 import { BringIn } from '../work/bringIn/BringIn.tsx';
 import { Interrupted } from '../work/bringIn/Interrupted.tsx';
 import { listenToServer } from '../work/changes.ts';
@@ -138,14 +139,14 @@ function Tools({ make, out, paste, choose }: { make(): void; out(): void; paste(
   const asked = useStore(shelf.$asked);
   const counts = useStore(shelf.$counts);
   return (
-    <div className="flex h-12 shrink-0 items-center gap-5 border-b border-ink px-4">
+    <div className="flex h-12 shrink-0 items-center gap-5 border-b border-ink px-4 whitespace-nowrap max-[1140px]:gap-3">
       <input
         id="shelf-find"
         type="search"
         aria-label="Find a tuning, ground, tape or number"
         placeholder="Find by name, note or walk > 150"
         maxLength={200}
-        className="w-60 border border-ink bg-sheet px-2.5 py-1"
+        className="w-60 border max-[1140px]:w-36 border-ink bg-sheet px-2.5 py-1"
         value={asked.q}
         onChange={(event) => shelf.ask({ q: event.target.value }, true)}
       />
@@ -159,7 +160,7 @@ function Tools({ make, out, paste, choose }: { make(): void; out(): void; paste(
             onClick={() => shelf.ask({ board })}
           >
             {words}
-            <span className="digits">{countOf(counts, board)}</span>
+            <span className="digits max-[1140px]:hidden">{countOf(counts, board)}</span>
           </button>
         ))}
       </div>
@@ -175,7 +176,7 @@ function Tools({ make, out, paste, choose }: { make(): void; out(): void; paste(
           </option>
         ))}
       </select>
-      <div className="ml-auto flex items-center gap-5">
+      <div className="ml-auto flex items-center gap-5 max-[1140px]:gap-3">
         <input
           ref={chooser}
           type="file"
@@ -190,7 +191,7 @@ function Tools({ make, out, paste, choose }: { make(): void; out(): void; paste(
           }}
         />
         <button type="button" className="deed min-h-6" onClick={paste}>
-          Paste numbers from code
+          Paste<span className="max-[1140px]:sr-only"> numbers from</span> code
         </button>
         <button type="button" className="deed min-h-6" onClick={() => chooser.current?.click()}>
           Bring in
@@ -241,15 +242,18 @@ function Rows({ pictures, ask, tell }: { pictures: Pictures; ask(asking: Asking)
       <section aria-label="On the shelf" className="min-h-0 flex-1 overflow-y-auto" data-testid="shelf">
         {why && <Failed why={why} retry={() => void shelf.load()} className="px-4 py-3" />}
         {!items && !why && <p className="px-4 py-3 text-ink-soft">Fetching …</p>}
-        {items?.length === 0 && (
-          <p className="px-4 py-6 text-ink-soft">
-            {q
-              ? 'Nothing on this board has that in its name, its notes or its numbers.'
-              : board === 'away'
-                ? 'Nothing is put away.'
-                : 'Nothing is here yet. Make one, paste its numbers from code, or drop files anywhere on this page.'}
-          </p>
-        )}
+        {items?.length === 0 &&
+          (board === 'tunings' && !q ? (
+            <Start project={shelf.project} />
+          ) : (
+            <p className="px-4 py-6 text-ink-soft">
+              {q
+                ? 'Nothing on this board has that in its name, its notes or its numbers.'
+                : board === 'away'
+                  ? 'Nothing is put away.'
+                  : 'Nothing is here yet. Make one, or drop files anywhere on this page.'}
+            </p>
+          ))}
         <ul>
           {items?.map((one) => (
             <ShelfRow key={one.id} item={one} pictures={pictures} deeds={deedsOf(shelf, one, board === 'away', ask, tell)} />

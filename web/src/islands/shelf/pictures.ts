@@ -47,9 +47,6 @@ export class Pictures {
 
   constructor(project: string) {
     this.#project = project;
-    // The first picture needs both lists: they come while the rows are laid out.
-    this.#grounds = this.#list('grounds');
-    this.#tapes = this.#list('tapes');
   }
 
   stop(): void {
@@ -66,6 +63,8 @@ export class Pictures {
 
   /** The picture of a document's newest revision, in the theme in force. */
   async picture(item: ShelfItem): Promise<Blob> {
+    // A tuning's picture needs both lists: they come at the same time.
+    if (item.kind === 'tuning') this.#tapes ??= this.#list('tapes');
     const ground = await this.#groundOf(item);
     const tape = item.kind === 'tape' ? item : item.kind === 'tuning' ? await this.#tapeOn(ground) : null;
     const key = ['picture', $theme.get(), hashOf(item), atOf(ground), atOf(tape), devicePixelRatio, VERSION].join(' ');

@@ -9,8 +9,8 @@ export interface ScreenName {
   subject: Subject | 'project';
 }
 
-/** The documents at hand, by their ids. */
-export type Place = Readonly<Partial<Record<Subject, string>>>;
+/** The documents at hand, by their ids; and the project, where it isn't the page's. */
+export type Place = Readonly<Partial<Record<Subject | 'project', string>>>;
 
 const otherThan: Readonly<Record<Subject, Subject>> = { tuning: 'ground', ground: 'tuning' };
 
@@ -18,7 +18,7 @@ export const placeOf = ({ tuning, ground }: Opening): Place => ({ tuning: tuning
 
 /** Where a screen shows the documents of a place; without its own one, the first of the project. */
 export function addressOf({ id, subject }: ScreenName, place: Place): string {
-  const project = $project.get()?.id;
+  const project = place.project ?? $project.get()?.id;
   if (subject === 'project') return project ? `/${id}/${project}` : `/${id}`;
   const [own, other] = [place[subject], otherThan[subject]];
   if (own === undefined) return project ? `/${id}?project=${project}` : `/${id}`;

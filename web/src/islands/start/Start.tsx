@@ -1,0 +1,77 @@
+import { useRef, useState } from 'react';
+import { PasteNew } from '../source/PasteNew.tsx';
+import { BringIn } from '../work/bringIn/BringIn.tsx';
+import { SchemePicture } from './SchemePicture.tsx';
+import { beginWith, type SchemeId, schemes } from './ways.ts';
+
+interface Project {
+  id: string;
+  unit: 'px' | 'm';
+}
+
+/**
+ * What an empty project begins with: a new tuning by how its character is moved, numbers pasted from code, or files. Where the screen has tools for
+ * the other two already, `imported` is absent.
+ */
+export function Start({ project, imported }: { project: Project; imported?: () => void }) {
+  const [busy, setBusy] = useState(false);
+  const [why, setWhy] = useState<string | null>(null);
+  const [isPasting, paste] = useState(false);
+  const [chosen, choose] = useState<readonly File[] | null>(null);
+  const chooser = useRef<HTMLInputElement>(null);
+  const begin = async (id: SchemeId) => {
+    setBusy(true);
+    const begun = await beginWith(id, project.unit);
+    if ('address' in begun) return window.location.assign(begun.address);
+    setBusy(false);
+    setWhy(begun.why);
+  };
+  return (
+    <div className="mx-auto w-full max-w-4xl px-6 py-8">
+      <h2 className="text-lg font-semibold">How is your character moved?</h2>
+      <p className="mt-1 text-ink-soft">Choose one, and drive it at once. Everything can be changed later.</p>
+      <ul className="mt-4 grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-4">
+        {schemes.map(({ id, title, words }) => (
+          <li key={id}>
+            <button type="button" disabled={busy} className="group block w-full text-left" onClick={() => void begin(id)}>
+              <SchemePicture id={id} />
+              <span className="mt-2 block font-semibold group-hover:text-now">{title}</span>
+              <span className="block text-ink-soft">{words}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {why && (
+        <p role="alert" className="mt-4 text-now">
+          ▲ {why}
+        </p>
+      )}
+      {imported && (
+        <p className="mt-8 flex flex-wrap items-baseline gap-x-6 gap-y-2 border-t border-rule pt-4">
+          <span className="text-ink-soft">You have the numbers already?</span>
+          <button type="button" className="deed min-h-6" onClick={() => paste(true)}>
+            Paste numbers from code
+          </button>
+          <button type="button" className="deed min-h-6" onClick={() => chooser.current?.click()}>
+            Import files
+          </button>
+        </p>
+      )}
+      <input
+        ref={chooser}
+        type="file"
+        multiple
+        hidden
+        accept=".json"
+        aria-label="Files to import"
+        onChange={(event) => {
+          const files = [...(event.target.files ?? [])];
+          event.target.value = '';
+          if (files.length > 0) choose(files);
+        }}
+      />
+      {isPasting && <PasteNew project={project.id} close={() => paste(false)} />}
+      {chosen && imported && <BringIn files={chosen} close={() => choose(null)} done={imported} />}
+    </div>
+  );
+}

@@ -1,0 +1,42 @@
+import { newTuning, type TuningFile, withValue, yardFor } from '@zygopod/core';
+import { createDocument } from '../work/deeds.ts';
+import { inProject } from '../work/project.ts';
+import { askServer } from '../work/server.ts';
+
+/** Ways in which a character can be moved, each with what a new tuning for it has and how it is told. */
+export const schemes = [
+  { id: 'steer', title: 'Steer', words: 'Keys or stick, while they are held' },
+  { id: 'click', title: 'Click to go', words: 'A path round walls to where you click' },
+  { id: 'step', title: 'Grid steps', words: 'From cell to cell' },
+  { id: 'latch', title: 'Hold course', words: 'One press sets the direction' },
+  { id: 'turn', title: 'Turn and drive', words: 'Left and right turn, up and down drive' },
+] as const;
+export type SchemeId = (typeof schemes)[number]['id'];
+
+/** A new tuning for a scheme, in the project's unit of length. */
+export function tuningFor(id: SchemeId, unit: 'px' | 'm'): TuningFile {
+  const { title } = schemes.find((one) => one.id === id) as (typeof schemes)[number];
+  const file = newTuning(`New tuning, ${title.toLowerCase()}`, unit);
+  return id === 'click' ? withValue(file, 'route.enabled', true) : id === 'steer' ? file : withValue(file, 'scheme', id);
+}
+
+/** Side of a cell (unit), and the speed (unit/s) of the body, of the yard that a project without a ground begins with. */
+const yards = { px: { cell: 32, walk: 140 }, m: { cell: 1, walk: 4.375 } };
+
+/**
+ * Creates a tuning for a scheme in the page's project, with a yard where the project has no ground; returns the address of its bench, or why
+ * there is none.
+ */
+export async function beginWith(id: SchemeId, unit: 'px' | 'm'): Promise<{ address: string } | { why: string }> {
+  const query = new URLSearchParams({ limit: '1', ...inProject() });
+  const grounds = await askServer<{ items: { id: string }[] }>('GET', `/api/v1/grounds?${query}`);
+  if ('why' in grounds) return grounds;
+  let ground = grounds.body.items[0]?.id;
+  if (!ground) {
+    const made = await createDocument('grounds', yardFor('Yard', unit, yards[unit].cell, yards[unit].walk));
+    if ('why' in made) return made;
+    ground = made.id;
+  }
+  const made = await createDocument('tunings', tuningFor(id, unit));
+  return 'why' in made ? made : { address: `/bench/${made.id}?ground=${ground}` };
+}
