@@ -14,7 +14,7 @@ export const schemes = [
 export type SchemeId = (typeof schemes)[number]['id'];
 
 /** A new tuning for a scheme, in the project's unit of length. */
-export function tuningFor(id: SchemeId, unit: 'px' | 'm'): TuningFile {
+function tuningFor(id: SchemeId, unit: 'px' | 'm'): TuningFile {
   const { title } = schemes.find((one) => one.id === id) as (typeof schemes)[number];
   const file = newTuning(`New tuning, ${title.toLowerCase()}`, unit);
   return id === 'click' ? withValue(file, 'route.enabled', true) : id === 'steer' ? file : withValue(file, 'scheme', id);
