@@ -68,7 +68,7 @@ export class Pictures {
     const ground = await this.#groundOf(item);
     const tape = item.kind === 'tape' ? item : item.kind === 'tuning' ? await this.#tapeOn(ground) : null;
     const key = ['picture', $theme.get(), hashOf(item), atOf(ground), atOf(tape), devicePixelRatio, VERSION].join(' ');
-    const kept = await keptOr(key, () =>
+    return keptOr(key, () =>
       this.#inTurn('picture', async () => {
         const [own, laid, hands] = await Promise.all([
           item.kind === 'tuning' ? this.#file('tunings', item) : item.kind === 'tape' ? plainTuning : null,
@@ -76,10 +76,9 @@ export class Pictures {
           tape ? this.#file('tapes', tape) : null,
         ]);
         const asked = { tuning: own, ground: laid, tape: hands, inks: readInks(), width: WIDTH, height: HEIGHT, ratio: devicePixelRatio };
-        return new Response(await this.#desk.call((remote) => remote.draw(asked), PATIENCE));
+        return this.#desk.call((remote) => remote.draw(asked), PATIENCE);
       }),
     );
-    return kept.blob();
   }
 
   /** How a tuning stands against its targets, on its ground. */
@@ -90,9 +89,12 @@ export class Pictures {
     const { set, id, head } = found && 'set' in found ? found : { set: null, id: '', head: 0 };
     const key = ['standing', hashOf(item), atOf(ground), id, head, VERSION].join(' ');
     const kept = await keptOr(key, () =>
-      this.#inTurn('standing', async () => Response.json(await this.#judge(item, ground, set?.targets ?? [], set?.name ?? ''))),
+      this.#inTurn(
+        'standing',
+        async () => new Blob([JSON.stringify(await this.#judge(item, ground, set?.targets ?? [], set?.name ?? ''))]),
+      ),
     );
-    return (await kept.json()) as Standing;
+    return JSON.parse(await kept.text()) as Standing;
   }
 
   #targetsOf(id: string | null): ReturnType<typeof fetchTargets> | null {
@@ -156,7 +158,7 @@ export class Pictures {
   }
 
   /** One after the other, so that what comes into sight is not behind what has left it for long. */
-  #inTurn(queue: 'picture' | 'standing', work: () => Promise<Response>): Promise<Response> {
+  #inTurn(queue: 'picture' | 'standing', work: () => Promise<Blob>): Promise<Blob> {
     const done = this.#last[queue].then(work);
     this.#last[queue] = done.catch(() => undefined);
     return done;

@@ -44,7 +44,7 @@ describe('what is made once', () => {
     });
     vi.stubGlobal('caches', { open });
     let made = 0;
-    const make = async () => new Response(String(++made));
+    const make = async () => new Blob([String(++made)]);
     const of = async (key: string) => (await keptOr(key, make)).text();
     expect([await of('a'), await of('a'), await of('b c/d'), await of('b c/d')]).toEqual(['1', '1', '2', '2']);
     vi.stubGlobal('caches', { open: () => Promise.reject(new Error('no secure context')) });

@@ -7,6 +7,7 @@ import { compressed } from './compressed.ts';
 import { serveFile } from './files.ts';
 import { type Passage, passage } from './gate.ts';
 import { answered } from './lastResort.ts';
+import { lingering } from './lingering.ts';
 
 /**
  * The server's front: every request passes the gate before the application, or one of its files, answers. Runs in the folder of the web
@@ -35,8 +36,9 @@ function turnAway(response: ServerResponse, way: Exclude<Passage, { kind: 'in' }
   }
   const { status, title, headers } = way;
   // What is left of a body that nobody reads would be taken for the next request.
-  response.writeHead(status, { 'content-type': 'application/problem+json', connection: 'close', ...headers });
-  response.end(JSON.stringify({ type: 'about:blank', title, status }));
+  const body = JSON.stringify({ type: 'about:blank', title, status });
+  for (const [name, value] of Object.entries({ connection: 'close', ...headers })) response.setHeader(name, value);
+  response.writeHead(status, { 'content-type': 'application/problem+json', 'content-length': Buffer.byteLength(body) }).end(body);
 }
 
 /** How often connections are checked for the time-outs below (ms): an idle one is closed soon after its time is over. */
@@ -53,6 +55,7 @@ function receive(request: IncomingMessage, response: ServerResponse): unknown {
     const milliseconds = Math.round(performance.now() - begun);
     log.info({ request: id, method, path: url.split('?')[0], status: response.statusCode, milliseconds });
   });
+  lingering(request, response);
   const way = passage({ method, url, headers: request.headers }, house);
   if (way.kind !== 'in') return turnAway(response, way);
   const application = () => compressed(request, response, () => handler(request, response));
