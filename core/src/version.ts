@@ -1,2 +1,2 @@
 /** The version of the core: what was measured by another one may differ. */
-export const VERSION = '0.3.0';
+export const VERSION = '0.3.1';

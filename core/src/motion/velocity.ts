@@ -2,6 +2,7 @@ import { atan2, clamp, cos, DEGREE, exp2, length, PI, sin, wrapAngle } from '../
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { prepareCurve } from './accelerationCurve.ts';
 import type { Own } from './body.ts';
+import { brakeInTick } from './brakeInTick.ts';
 import { BY_DRIVE, BY_HANDS, BY_HEADING, BY_VECTOR, LANDS_AT_REST, PASSES, WAS_SENT } from './codes.ts';
 import { type RampPlan, stepRamp } from './ramp.ts';
 import { arrivedSpeed, restSpeed } from './still.ts';
@@ -259,7 +260,7 @@ function layAlong(body: Own<'velocity'>, p: VelocityPlan, before: number, after:
 function keepToWay(body: Own<'velocity'>, p: VelocityPlan): void {
   const speed = length(body.velocityX, body.velocityY);
   if (p.exact && body.routeCarries === 1 && body.routeCap < Infinity) {
-    brakeInTick(body, p, speed);
+    brakeInTick(body, p.ramp.decelerate, speed);
     return;
   }
   if (speed <= body.routeCap) return;
@@ -269,50 +270,6 @@ function keepToWay(body: Own<'velocity'>, p: VelocityPlan): void {
   body.velocityDx *= share;
   body.velocityDy *= share;
   body.velocitySpeed *= share;
-}
-
-/** Part of a tick, or of a speed, that counts as none, against rounding. */
-const NONE = 1e-9;
-
-/**
- * Brakes along v = √(2·d·left), from the moment in which the motion of this tick meets it. The tick goes from v to w, its end speed or the cap,
- * with a steady acceleration a for t = 2·(w·dt − distance)/(w − v), and on at w. While it accelerates it meets the curve after
- * s = (2·d·left − v²)/(2·(a + d)) at the speed h = √(v² + 2·a·s), a time of 2·s/(v + h); later it does at w, with w²/(2·d) left. What is left of
- * the tick takes d from the speed.
- */
-function brakeInTick(body: Own<'velocity'>, p: VelocityPlan, speed: number): void {
-  const { routeToGo: left, routeCap: cap } = body;
-  const twice = 2 * p.ramp.decelerate;
-  const distance = length(body.velocityDx, body.velocityDy);
-  const after = left - distance;
-  if (after > 0 && speed * speed <= twice * after) return;
-  const dt = body.clockDt;
-  const before = length(body.velocityFromX, body.velocityFromY);
-  const from = before < cap ? before : cap;
-  const top = speed < cap ? speed : cap;
-  const gained = top - from;
-  const rises = gained > top * NONE;
-  const within = rises ? clamp((2 * (top * dt - distance)) / gained, 0, dt) : dt;
-  const gain = within > dt * NONE ? gained / within : 0;
-  const until = (cap * cap - from * from) / (2 * gain + twice);
-  let met = Math.sqrt(from * from + 2 * gain * until);
-  let time = until > 0 ? (2 * until) / (from + met) : 0;
-  if (rises && (gain === 0 || met > top)) {
-    const rise = 0.5 * (from + top) * within;
-    met = top;
-    time = within + (left - (top * top) / twice - rise) / top;
-  }
-  const braked = time > 0 ? dt - time : dt;
-  const kept = met - p.ramp.decelerate * braked;
-  const end = kept > 0 ? kept : 0;
-  const gone = left - (end * end) / twice;
-  body.velocityX = body.routeWishX * end;
-  body.velocityY = body.routeWishY * end;
-  body.velocitySpeed = end;
-  // The whole way is the very place.
-  const isWhole = end === 0 && left === body.routeDistance;
-  body.velocityDx = isWhole ? body.routeAimX - body.x : body.routeWishX * gone;
-  body.velocityDy = isWhole ? body.routeAimY - body.y : body.routeWishY * gone;
 }
 
 /** The tick that would pass the point on which the way ends or bends ends there: at its end at rest, at a bend with the speed kept. */

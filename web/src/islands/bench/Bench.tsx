@@ -2,6 +2,7 @@ import { useStore } from '@nanostores/react';
 import { differences } from '@zygopod/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
+import { FileChooser } from '../controls/FileChooser.tsx';
 import { Trouble } from '../controls/Trouble.tsx';
 import { Figures } from '../figures/Figures.tsx';
 import { Shell } from '../frame/Shell.tsx';
@@ -145,18 +146,7 @@ export function Bench({ opening }: { opening: Opening }) {
           )}
         </div>
       </Shell>
-      <input
-        ref={chooser}
-        type="file"
-        hidden
-        accept=".json"
-        aria-label="Tape file"
-        onChange={(event) => {
-          const [file] = event.target.files ?? [];
-          if (file) bringIn(file);
-          event.target.value = '';
-        }}
-      />
+      <FileChooser chooser={chooser} label="Tape file" choose={([file]) => file && bringIn(file)} />
       {asking === 'history' && kept && (
         <RevisionList
           title="History of the tape"

@@ -5,17 +5,24 @@ import { useDismiss } from './useDismiss.ts';
 export function Menu({
   label,
   title,
+  name,
   className,
   side,
+  edge = 'left',
   children,
 }: {
   label: ReactNode;
+  /** Its name for assistive technology, where the label is a drawing. */
+  name?: string;
   title?: string;
   /** How the button looks. */
   className: string;
   /** Whether the sheet opens over or under the button. */
   side: 'over' | 'under';
-  children: ReactNode;
+  /** The edge of the button that the sheet is flush with. */
+  edge?: 'left' | 'right';
+  /** What is in the sheet; a function is given what closes it. */
+  children: ReactNode | ((close: () => void) => ReactNode);
 }) {
   const [open, setOpen] = useState(false);
   const menu = useRef<HTMLDivElement>(null);
@@ -23,14 +30,14 @@ export function Menu({
   useDismiss(menu, open, close);
   return (
     <div ref={menu} className="relative">
-      <button type="button" aria-expanded={open} title={title} className={className} onClick={() => setOpen(!open)}>
+      <button type="button" aria-label={name} aria-expanded={open} title={title} className={className} onClick={() => setOpen(!open)}>
         {label}
       </button>
       {open && (
         <div
-          className={`absolute left-0 z-30 border border-ink bg-sheet px-3 py-2 whitespace-nowrap ${side === 'over' ? 'bottom-full mb-1' : 'top-full mt-1'}`}
+          className={`absolute ${edge === 'left' ? 'left-0' : 'right-0'} z-30 border border-ink bg-sheet px-3 py-2 whitespace-nowrap ${side === 'over' ? 'bottom-full mb-1' : 'top-full mt-1'}`}
         >
-          {children}
+          {typeof children === 'function' ? children(close) : children}
         </div>
       )}
     </div>

@@ -91,7 +91,7 @@ export function Frame({
               <button type="button" className="keycap min-h-6" title="List of commands" onClick={() => ask('list')}>
                 Ctrl K
               </button>
-              <AppMenu entries={own} />
+              <AppMenu commands={own} />
             </div>
           </header>
           {/* A screen that is wider than the window scrolls below its header. */}

@@ -3,6 +3,7 @@ import { newGround, newTuning } from '@zygopod/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { ShelfOpening } from '../../server/data/openings.ts';
 import { Failed } from '../controls/Failed.tsx';
+import { FileChooser } from '../controls/FileChooser.tsx';
 import { Trouble } from '../controls/Trouble.tsx';
 import { Frame } from '../frame/Frame.tsx';
 import { PasteNew } from '../source/PasteNew.tsx';
@@ -177,19 +178,7 @@ function Tools({ make, out, paste, choose }: { make(): void; out(): void; paste(
         ))}
       </select>
       <div className="ml-auto flex items-center gap-5 max-[1140px]:gap-3">
-        <input
-          ref={chooser}
-          type="file"
-          multiple
-          hidden
-          accept=".json"
-          aria-label="Files to bring in"
-          onChange={(event) => {
-            const files = [...(event.target.files ?? [])];
-            event.target.value = '';
-            if (files.length > 0) choose(files);
-          }}
-        />
+        <FileChooser chooser={chooser} label="Files to bring in" many choose={choose} />
         <button type="button" className="deed min-h-6" onClick={paste}>
           Paste<span className="max-[1140px]:sr-only"> numbers from</span> code
         </button>

@@ -1,4 +1,5 @@
 import { useRef, useState } from 'react';
+import { FileChooser } from '../controls/FileChooser.tsx';
 import { PasteNew } from '../source/PasteNew.tsx';
 import { BringIn } from '../work/bringIn/BringIn.tsx';
 import { SchemePicture } from './SchemePicture.tsx';
@@ -57,19 +58,7 @@ export function Start({ project, imported }: { project: Project; imported?: () =
           </button>
         </p>
       )}
-      <input
-        ref={chooser}
-        type="file"
-        multiple
-        hidden
-        accept=".json"
-        aria-label="Files to import"
-        onChange={(event) => {
-          const files = [...(event.target.files ?? [])];
-          event.target.value = '';
-          if (files.length > 0) choose(files);
-        }}
-      />
+      <FileChooser chooser={chooser} label="Files to import" many choose={choose} />
       {isPasting && <PasteNew project={project.id} close={() => paste(false)} />}
       {chosen && imported && <BringIn files={chosen} close={() => choose(null)} done={imported} />}
     </div>

@@ -10,9 +10,8 @@ import { Snags } from './Snags.tsx';
 
 /** Right of the yard: the calipers while they measure, the changes, their effects, and what is wrong. */
 export function Aside() {
-  const { editing, drive, $calipers } = useTuning();
+  const { editing, drive } = useTuning();
   const file = useStore(editing.$now);
-  const isMeasuring = useStore($calipers) !== null;
   const isFlipped = useStore(editing.$flipped);
   const [judge] = useState(() => new Judge());
   const { ground } = drive.world;
@@ -23,7 +22,7 @@ export function Aside() {
       aria-label="Calipers, changes, effects and snags"
       className="flex min-h-0 flex-col gap-3 overflow-y-auto border-l border-rule bg-paper px-3 py-2"
     >
-      {isMeasuring && <Calipers />}
+      <Calipers />
       <Changes />
       {!isFlipped && <Effects judge={judge} />}
       <Snags judge={judge} />

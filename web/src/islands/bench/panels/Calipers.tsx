@@ -16,7 +16,7 @@ const readings: readonly (readonly [string, (read: ReturnType<typeof measureSpan
   ['Contacts', ({ contacts, touched }) => (contacts === 0 ? 'none' : `${contacts}, ${touched.toFixed(2)} s`)],
 ];
 
-/** What lies between the two edges that were dragged on the strip. */
+/** What lies between the two edges that were dragged on the strip; nothing while none are. */
 export function Calipers() {
   const { drive, $calipers } = useTuning();
   const span = useStore($calipers);
@@ -31,23 +31,22 @@ export function Calipers() {
       write(cell, text);
     }
   });
+  if (!span) return null;
   return (
     <section aria-label="Calipers">
       <h2 className="rubric">Calipers</h2>
-      {span && (
-        <dl className="mt-1 grid grid-cols-[auto_1fr] gap-y-px">
-          {readings.map(([name]) => (
-            <Fragment key={name}>
-              <dt className="text-ink-soft">{name}</dt>
-              <dd
-                ref={(cell) => void (cell ? cells.current.set(name, cell) : cells.current.delete(name))}
-                className="digits text-right"
-                data-testid={`calipers-${name.toLowerCase().split(' ')[0]}`}
-              />
-            </Fragment>
-          ))}
-        </dl>
-      )}
+      <dl className="mt-1 grid grid-cols-[auto_1fr] gap-y-px">
+        {readings.map(([name]) => (
+          <Fragment key={name}>
+            <dt className="text-ink-soft">{name}</dt>
+            <dd
+              ref={(cell) => void (cell ? cells.current.set(name, cell) : cells.current.delete(name))}
+              className="digits text-right"
+              data-testid={`calipers-${name.toLowerCase().split(' ')[0]}`}
+            />
+          </Fragment>
+        ))}
+      </dl>
     </section>
   );
 }

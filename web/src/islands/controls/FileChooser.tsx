@@ -1,0 +1,30 @@
+import type { RefObject } from 'react';
+
+/** The browser's own choice of JSON files, opened by `chooser.current.click()`; what was chosen before can be chosen again. */
+export function FileChooser({
+  chooser,
+  label,
+  many = false,
+  choose,
+}: {
+  chooser: RefObject<HTMLInputElement | null>;
+  label: string;
+  many?: boolean;
+  choose(files: readonly File[]): void;
+}) {
+  return (
+    <input
+      ref={chooser}
+      type="file"
+      multiple={many}
+      hidden
+      accept=".json"
+      aria-label={label}
+      onChange={(event) => {
+        const files = [...(event.target.files ?? [])];
+        event.target.value = '';
+        if (files.length > 0) choose(files);
+      }}
+    />
+  );
+}
