@@ -1,9 +1,9 @@
 import { closeSync, openSync, readSync, writeFileSync } from 'node:fs';
 import {
+  documentKinds,
   type Fault,
   faultText,
   type Ground,
-  largest,
   parseGround,
   parseTape,
   parseTargets,
@@ -52,7 +52,7 @@ function readBlock(file: number, block: Buffer): number {
 }
 
 /** The text of a file of at most so many bytes; `-` is stdin. */
-export function readText(path: string, most: number = largest.tape): string {
+export function readText(path: string, most: number = documentKinds.tape.largest): string {
   const name = printable(path);
   let bytes: Uint8Array;
   try {
@@ -88,17 +88,17 @@ export function writeText(path: string, text: string): void {
 }
 
 export function tuningFile(path: string): Tuning {
-  return must(path, parseTuning(readText(path, largest.tuning)));
+  return must(path, parseTuning(readText(path, documentKinds.tuning.largest)));
 }
 
 export function groundFile(path: string): Ground {
-  return must(path, parseGround(readText(path, largest.ground)));
+  return must(path, parseGround(readText(path, documentKinds.ground.largest)));
 }
 
 export function tapeFile(path: string): Tape {
-  return must(path, parseTape(readText(path, largest.tape)));
+  return must(path, parseTape(readText(path, documentKinds.tape.largest)));
 }
 
 export function targetsFile(path: string): TargetSet {
-  return must(path, parseTargets(readText(path, largest.targets)));
+  return must(path, parseTargets(readText(path, documentKinds.targets.largest)));
 }

@@ -1,5 +1,13 @@
+import { readdirSync } from 'node:fs';
+import { join } from 'node:path';
 import { Command } from 'commander';
 import { Failure, FINDING, folderFault, MISUSE, Misuse } from './misuse.ts';
+
+/** The languages in which motion is written: each is a folder. (Their list itself takes the whole core to load.) */
+const languages = readdirSync(join(import.meta.dirname, '../../code/src/languages'), { withFileTypes: true })
+  .filter((entry) => entry.isDirectory())
+  .map(({ name }) => name)
+  .join(', ');
 
 const program = new Command('zygopod')
   .description('A bench for tuning how a character moves over the ground.')
@@ -151,12 +159,12 @@ program
   .command('export')
   .description('Hands a tuning over: its numbers as constants in a language, in the game’s own units and names.')
   .argument('<tuning>', 'tuning file, - for stdin')
-  .option('--to <language>', 'ts, c, csharp, python, lua, rust, json or csv')
+  .option('--to <language>', `${languages}, json or csv`)
   .option('--into <file>', 'a source or data file of the game: the numbers in it that changed are written in place, and nothing else')
   .option('--units <words>', 'the game’s units: px, m:PIXELS or tiles:PIXELS, second or frame:HZ, degree or radian')
   .option('--names <file>', 'JSON object with the game’s names by path; a project file does, too')
   .option('--case <style>', 'SCREAMING_SNAKE, snake_case, camelCase or PascalCase; the language’s own when absent')
-  .option('--code', 'the motion itself in place of its numbers: ts, c, csharp, python, lua or rust')
+  .option('--code', `the motion itself in place of its numbers: ${languages}`)
   .option('--walls', 'the second file of the motion: what holds its body among walls, which a game with walls of its own does without')
   .option('--all', 'all parameters, also those that this tuning does not use')
   .option('-o, --output <file>', 'where to write it (stdout when absent)')
@@ -176,7 +184,7 @@ program
 program
   .command('checks')
   .description(
-    'Writes a folder for the game’s repository: a tuning, its targets, goldens of tapes, and a test in each of six languages that replays them.',
+    'Writes a folder for the game’s repository: a tuning, its targets, goldens of tapes, and a test in each language that replays them.',
   )
   .argument('<tuning>', 'tuning file, - for stdin')
   .requiredOption('-o, --output <folder>', 'where to write it')

@@ -5,11 +5,14 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seeds } from '../../core/src/testing/campaign.ts';
 import { cpuTime } from '../../core/src/testing/cpuTime.ts';
+import { languageIds } from './constants/writers.ts';
 import { Sources } from './fold/source.ts';
 import { fieldsOf } from './fold/tidy.ts';
 import { asksOf, snake } from './languages/made.ts';
-import { meetsWalls, motionOf, motionPrinters } from './motion.ts';
+import { motionPrinters, printerOf } from './languages/registry.ts';
+import { meetsWalls, motionOf } from './motion.ts';
 import { motionOnce, wallsOnce } from './proof/once.ts';
+import { proofs } from './proof/proofs.ts';
 import { amongWalls, demo, randomTuning, tuned } from './proof/random.ts';
 import { wallsOf } from './walls.ts';
 
@@ -23,15 +26,14 @@ afterAll(() => rmSync(folder, { recursive: true }));
 const meeting = seeds(4, 24).map((seed) => amongWalls(seed * 103 + 5, { 'route.enabled': seed % 2 === 0 }));
 
 describe('the code of a tuning', () => {
-  it.each([
-    ['python', 'flake8', []],
-    ['lua', 'luacheck', ['--no-color']],
-    ['c', 'gcc', ['-Wall', '-Wextra', '-Werror', '-std=c11', '-c']],
-  ] as const)('in %s has nothing that %s finds', (language, linter, options) => {
+  const linted = languageIds.flatMap((id) => {
+    const { linter } = proofs[id];
+    return linter ? [{ id, ...linter }] : [];
+  });
+  it.each(linted)('in $id has nothing that $program finds', ({ id, program: linter, options, isOneFile }) => {
     // Where there is no such program on the machine, nothing is said of it here.
     if (spawnSync(linter, ['--version']).error) return;
-    const printer = motionPrinters().find(({ id }) => id === language);
-    if (!printer) throw new Error(language);
+    const printer = printerOf(id);
     const linted = mkdtempSync(join(folder, 'linted-'));
     const write = (name: string, text: string) => writeFileSync(join(linted, `${name}.${printer.extension}`), text);
     const tunings = ['carrier-day-boots', 'carrier-storm-boots', 'pram-cart', 'first-draft', 'sorting-clerk', 'ferry-hand'].map(demo);
@@ -39,19 +41,15 @@ describe('the code of a tuning', () => {
     for (const [i, one] of [...tunings, ...random, ...meeting].entries()) {
       const motion = printer.file(motionOnce(one));
       const walls = meetsWalls(one.parameters) ? printer.walls(wallsOnce(one)) : '';
-      // In C the second file comes after the first; elsewhere it stands by itself.
-      write(`linted${i}`, language === 'c' ? motion + walls : motion);
-      if (walls !== '' && language !== 'c') write(`walls${i}`, walls);
+      write(`linted${i}`, isOneFile ? motion + walls : motion);
+      if (walls !== '' && !isOneFile) write(`walls${i}`, walls);
     }
     const said = spawnSync(linter, [...options, ...readdirSync(linted)], { encoding: 'utf8', cwd: linted });
     expect([said.status, said.status === 0 ? '' : said.stdout + said.stderr]).toEqual([0, '']);
   });
 
   it('of Carrier, day boots has under 450 lines in C', () => {
-    const file =
-      motionPrinters()
-        .find(({ id }) => id === 'c')
-        ?.file(motionOf(demo('carrier-day-boots'))) ?? '';
+    const file = printerOf('c').file(motionOf(demo('carrier-day-boots')));
     expect(file.trimEnd().split('\n').length).toBeLessThan(450);
   });
 
@@ -69,8 +67,9 @@ describe('the code of a tuning', () => {
   });
 
   it('holds what the tuning uses and no more', () => {
-    for (const printer of motionPrinters()) {
-      const named = (name: string) => (['ts', 'csharp'].includes(printer.id) ? name : snake(name));
+    for (const id of languageIds) {
+      const printer = printerOf(id);
+      const named = (name: string) => (proofs[id].isCamel ? name : snake(name));
       const plain = printer.file(motionOf(tuned()));
       expect(plain).toContain(named('stepVelocity'));
       expect(plain).not.toContain(named('stepLumps'));

@@ -1,5 +1,6 @@
 /** Hand-off of what moves: a tuning's motion as code, and a folder of checks for a build server. */
-export { checkFiles, checkFolder, type FolderFile } from './checks/folder.ts';
+export { checkFolder, type FolderFile } from './checks/folder.ts';
 export { CannotHold } from './fold/values.ts';
-export { meetsWalls, motionOf, motionPrinters } from './motion.ts';
+export { printerOf, registry } from './languages/registry.ts';
+export { meetsWalls, motionOf } from './motion.ts';
 export { wallsOf } from './walls.ts';

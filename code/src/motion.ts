@@ -4,17 +4,7 @@ import { Sources } from './fold/source.ts';
 import { Specialiser } from './fold/specialise.ts';
 import { fieldsOf, tidied } from './fold/tidy.ts';
 import { BODY, edgeStarts, known, type Value } from './fold/values.ts';
-import { C } from './languages/c.ts';
-import { CSharp } from './languages/csharp.ts';
-import { Lua } from './languages/lua.ts';
 import type { Motion } from './languages/made.ts';
-import type { Printer } from './languages/printer.ts';
-import { Python } from './languages/python.ts';
-import { Rust } from './languages/rust.ts';
-import { TypeScript } from './languages/typescript.ts';
-
-/** The languages in which the motion itself is written. */
-export const motionPrinters = (): Printer[] => [new TypeScript(), new C(), new CSharp(), new Python(), new Lua(), new Rust()];
 
 /** What contact writes, and what stages hand on to it: there whether they read it or not. */
 export const atContact = [

@@ -4,17 +4,15 @@
 export { edgeMargins, originLimits } from './collision/limits.ts';
 export { markOf, readJson } from './document/document.ts';
 export { type Fault, faultText, printable, type Reading, shown } from './document/fault.ts';
-export { LARGEST_PROJECT, largest } from './document/sizes.ts';
-export { csvCell, csvLine, fromCsvCell, inComment, inDocstring, inMarkdown, inXml } from './formats/escaping.ts';
+export { csvCell, csvLine, fromCsvCell, identifierOf, inComment, inDocstring, inMarkdown, inXml } from './formats/escaping.ts';
 export { exportGround, type GroundFormat, groundFormats, type ImportOptions, importGround } from './formats/grounds/convert.ts';
 export type { Exported, Imported } from './formats/grounds/imported.ts';
 export { tooLarge } from './formats/grounds/imported.ts';
-export { type ConstantValue, wordsOfPath } from './formats/handOff/constants.ts';
-export { changesSince, type HandedOver, type HandOffChange, type HandOffChoice, handOver } from './formats/handOff/handOff.ts';
+export { type Case, cases, inCase } from './formats/handOff/cases.ts';
+export { type Constant, type ConstantFault, type ConstantValue, constantsOf, wordsOfPath } from './formats/handOff/constants.ts';
 export { handOffPathFault } from './formats/handOff/path.ts';
 export { type GameUnits, gameUnitWords, inGameUnits, plainUnits, readUnits, unitsWord } from './formats/handOff/units.ts';
-export { type Case, cases, inCase, writers } from './formats/handOff/writers.ts';
-export { jsonSchema } from './formats/jsonSchema.ts';
+export { formatNames, jsonSchema } from './formats/jsonSchema.ts';
 export { junitXml } from './formats/junit.ts';
 export type { Terms } from './formats/source/convert.ts';
 export type { Found } from './formats/source/found.ts';
@@ -48,7 +46,7 @@ export {
   resizeGround,
   wallNear,
 } from './ground/edit.ts';
-export { type Ground, groundFormat, newGround, OPEN, parseGround, readGround, SOLID, type Surface, type Wall } from './ground/ground.ts';
+export { type Ground, groundWith, newGround, OPEN, parseGround, readGround, SOLID, type Surface, type Wall } from './ground/ground.ts';
 export { solidTester, wallSegments } from './ground/outlines.ts';
 export { bucketWalls, type WallBuckets, WallIndex } from './ground/wallIndex.ts';
 export { suitsSpeed, yardFor } from './ground/yard.ts';
@@ -96,22 +94,32 @@ export { type Standalone, standalone } from './motion/standalone.ts';
 export { shapedStick } from './motion/steering.ts';
 export type { Column, Trace } from './motion/trace.ts';
 export { World } from './motion/world.ts';
-export { groundLine, tapeLine, tuningLine, tuningNumbers } from './project/line.ts';
 // A project: all that belongs to one game, as one file, and the text of its documents.
-export { mergeFiles } from './project/mergeFiles.ts';
+export {
+  type Collection,
+  collectionOf,
+  collections,
+  type DocumentKind,
+  documentKinds,
+  fileName,
+  kindIn,
+  kindMarked,
+  kindNames,
+  mergeFiles,
+} from './project/kinds.ts';
+export { groundLine, tapeLine, tuningLine, tuningNumbers } from './project/line.ts';
 export { mergeHeads, type ProjectHead } from './project/mergeHeads.ts';
 export {
   type Brought,
+  LARGEST_PROJECT,
   type Member,
-  type MemberKind,
-  memberKinds,
   newestVersions,
   type Project,
   parseAny,
   readAny,
   readProject,
 } from './project/project.ts';
-export { canonicalText, documentText, fileStem } from './project/text.ts';
+export { canonicalText, documentText, fileStem, freeName } from './project/text.ts';
 export { cutTape } from './replay/cut.ts';
 // Drives that are recorded, and driven again.
 export { outAndBack } from './replay/outAndBack.ts';
@@ -128,7 +136,7 @@ export type { Hands, HandsEvent } from './tape/hands.ts';
 export { addPart, isInstant, movePart, type PartLane, stretchPart, type TapePart, tapeParts, withParts } from './tape/parts.ts';
 export { Recorder } from './tape/recorder.ts';
 export { Replay } from './tape/replay.ts';
-export { parseTape, readTape, type Tape } from './tape/tape.ts';
+export { parseTape, readTape, type Tape, tapeOf } from './tape/tape.ts';
 export {
   type JudgedTarget,
   judgeTargets,

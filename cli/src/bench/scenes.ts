@@ -1,4 +1,4 @@
-import { newTuning, Recorder, readGround, resolveTuning, type Tape, World } from '@zygopod/core';
+import { newTuning, Recorder, readGround, resolveTuning, type Tape, tapeOf, World } from '@zygopod/core';
 
 /** The hands change every so many ticks. */
 export const CHANGE = 128;
@@ -86,9 +86,7 @@ export class Driven {
 /** A tape of the same hands. */
 export function benchTape(seconds: number): Tape {
   const ticks = seconds * 60;
-  return {
-    format: 'zygopod/tape',
-    version: 2,
+  return tapeOf({
     name: 'Bench',
     hz: 60,
     ticks,
@@ -99,7 +97,7 @@ export function benchTape(seconds: number): Tape {
         { at: i * CHANGE, ...press },
       ];
     }).flat(),
-  };
+  });
 }
 
 /** Replays a tape on a ground; gives where it came to. */

@@ -1,22 +1,25 @@
 import {
   bySeverity,
+  type DocumentKind,
+  documentKinds,
   type Fault,
   faultText,
   type Ground,
   groundSnags,
-  largest,
+  kindMarked,
+  kindNames,
   markOf,
   printable,
+  type Reading,
   readGround,
   readJson,
-  readTape,
   readTargets,
   readTuning,
   rerun,
   type Snag,
   shown,
   type Tape,
-  type TargetSet,
+  type Target,
   type Tuning,
   targetFaults,
   traceSnags,
@@ -27,36 +30,41 @@ import { groundFile, readText, tapeFile } from '../files.ts';
 import { FINDING, GOOD, Misuse } from '../misuse.ts';
 import { snagLine } from './drill.ts';
 
-const readers = { 'zygopod/tuning': readTuning, 'zygopod/ground': readGround, 'zygopod/tape': readTape, 'zygopod/targets': readTargets };
+/** What is looked for in a document that was read, by its kind: what the format alone can't refuse, and its snags. */
+const checks: Partial<Record<DocumentKind, (value: unknown, ground?: Ground, tape?: Tape) => Checked>> = {
+  tuning: (value, ground, tape) => of(readTuning(value), (tuning) => ({ faults: [], snags: snagsOf(tuning, ground, tape) })),
+  ground: (value) => of(readGround(value), (ground) => ({ faults: [], snags: wallSnags(ground) })),
+  targets: (value) => of(readTargets(value), ({ targets }) => ({ faults: impossible(targets), snags: [] })),
+};
 
 interface Checked {
   faults: Fault[];
   snags: Snag[];
 }
 
+const refused = (...faults: Fault[]): Checked => ({ faults, snags: [] });
+
+const of = <T>(reading: Reading<T>, found: (document: T) => Checked): Checked =>
+  reading.ok ? found(reading.value) : refused(...reading.faults);
+
+/** The targets of a set that no metric can meet. */
+const impossible = (targets: readonly Target[]): Fault[] =>
+  targetFaults(targets).flatMap((fault, i) => (fault ? [{ path: `targets.${i}`, found: fault, expected: 'targets that can be met' }] : []));
+
 /** Every fault of a file's text, whatever format it says it is; and the snags of what it holds, with the ground and the tape that it is judged with. */
 function checked(text: string, ground?: Ground, tape?: Tape): Checked {
-  const refuse = (...faults: Fault[]): Checked => ({ faults, snags: [] });
   const json = readJson(text);
-  if (!json.ok) return refuse(...json.faults);
+  if (!json.ok) return refused(...json.faults);
   const mark = markOf(json.value);
-  const reader = Object.hasOwn(readers, String(mark)) ? readers[mark as keyof typeof readers] : undefined;
-  if (!reader) return refuse({ path: 'format', found: shown(mark), expected: `one of ${Object.keys(readers).join(', ')}` });
-  const kind = String(mark).split('/')[1] as keyof typeof largest;
-  const most = largest[kind];
-  const bytes = Buffer.byteLength(text);
-  if (bytes > most) return refuse({ path: '', found: `${bytes} bytes`, expected: `at most ${most}` });
-  const reading = reader(json.value);
-  if (!reading.ok) return refuse(...reading.faults);
-  if (mark === 'zygopod/targets') {
-    const { targets } = reading.value as TargetSet;
-    const odd = targetFaults(targets).flatMap((fault, i) =>
-      fault ? [{ path: `targets.${i}`, found: fault, expected: 'targets that can be met' }] : [],
-    );
-    return { faults: odd, snags: [] };
+  const kind = kindMarked(mark);
+  if (!kind) {
+    const marks = kindNames.map((name) => documentKinds[name].format.format);
+    return refused({ path: 'format', found: shown(mark), expected: `one of ${marks.join(', ')}` });
   }
-  if (mark === 'zygopod/ground') return { faults: [], snags: wallSnags(reading.value as Ground) };
-  return { faults: [], snags: mark === 'zygopod/tuning' ? snagsOf(reading.value as Tuning, ground, tape) : [] };
+  const { largest, read } = documentKinds[kind];
+  const bytes = Buffer.byteLength(text);
+  if (bytes > largest) return refused({ path: '', found: `${bytes} bytes`, expected: `at most ${largest}` });
+  return checks[kind]?.(json.value, ground, tape) ?? of(read(json.value), () => refused());
 }
 
 function snagsOf(tuning: Tuning, ground?: Ground, tape?: Tape): Snag[] {

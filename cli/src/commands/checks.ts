@@ -1,6 +1,6 @@
 import { existsSync, mkdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';
-import { CannotHold, checkFiles, checkFolder, type FolderFile } from '@zygopod/code';
+import { CannotHold, checkFolder, type FolderFile, registry } from '@zygopod/code';
 import { keepAsTargets, metricsOf, printable, runDrills, type TargetSet } from '@zygopod/core';
 import { tapeFile, targetsFile, tuningFile, writeText } from '../files.ts';
 import { FINDING, GOOD } from '../misuse.ts';
@@ -29,7 +29,7 @@ export async function checks(path: string, { output, tape, targets }: ChecksOpti
     mkdirSync(dirname(at), { recursive: true });
     if (!stays || !existsSync(at)) writeText(at, text);
   }
-  const languages = checkFiles.map(({ language }) => language).join(', ');
+  const languages = registry.map(({ title }) => title).join(', ');
   process.stdout.write(`${output}: ${tapes.length} goldens, ${set.targets.length} targets, tests in ${languages}\n`);
   return GOOD;
 }

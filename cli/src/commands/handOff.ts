@@ -1,5 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs';
-import { type Case, cases, handOver, type Tuning, writers } from '@zygopod/core';
+import { handOver, languageIds, languages, writers } from '@zygopod/code/constants';
+import { type Case, cases, type Tuning } from '@zygopod/core';
 import { tuningFile, writeText } from '../files.ts';
 import { differing, isAsWritten, stamped } from '../handOff/stamp.ts';
 import { gameNames, gameUnits, say } from '../handOff/words.ts';
@@ -20,16 +21,14 @@ interface ExportOptions {
 /** What is handed over, and how its lines of comment begin; null where it cannot be: why was told. */
 async function handedOf(tuning: Tuning, options: ExportOptions): Promise<{ text: string; comment: string | null } | null> {
   if (options.code || options.walls) {
-    const { CannotHold, motionOf, motionPrinters, wallsOf } = await import('@zygopod/code');
-    const printers = motionPrinters();
-    const printer = printers.find(({ id }) => id === options.to);
-    if (!printer)
-      throw new Misuse(
-        `--to: found ${options.to}, expected one of ${printers.map(({ id }) => id).join(', ')} with --${options.walls ? 'walls' : 'code'}`,
-      );
+    const language = languages.find(({ id }) => id === options.to);
+    if (!language)
+      throw new Misuse(`--to: found ${options.to}, expected one of ${languageIds.join(', ')} with --${options.walls ? 'walls' : 'code'}`);
+    const { CannotHold, motionOf, printerOf, wallsOf } = await import('@zygopod/code');
+    const printer = printerOf(language.id);
     try {
       const text = options.walls ? printer.walls(wallsOf(tuning)) : printer.file(motionOf(tuning));
-      return { text, comment: writers.find(({ id }) => id === options.to)?.comment ?? null };
+      return { text, comment: language.comment };
     } catch (error) {
       if (!(error instanceof CannotHold)) throw error;
       say(`no file can hold it: ${error.message}`);

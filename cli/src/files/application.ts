@@ -1,10 +1,9 @@
-import { type KeptSource, type MemberKind, readAny } from '@zygopod/core';
-import { folders } from './folder.ts';
+import { collectionOf, type DocumentKind, type KeptSource, readAny } from '@zygopod/core';
 
 /** A document as the application lists it. */
 export interface Listed {
   id: string;
-  kind: MemberKind;
+  kind: DocumentKind;
   name: string;
   head: number;
   /** What names the contents of its newest revision. */
@@ -139,28 +138,28 @@ export class Application {
 
   /** The file of a revision, in the newest version of its format; null where it cannot be read. */
   async file({ id, kind }: Pick<Listed, 'id' | 'kind'>, revision: number): Promise<{ name: string } | null> {
-    const { file } = (await this.#ask('GET', `/${folders[kind]}/${id}/revisions/${revision}`)) as { file: unknown };
+    const { file } = (await this.#ask('GET', `/${collectionOf(kind)}/${id}/revisions/${revision}`)) as { file: unknown };
     const read = readAny(file);
     const member = read.ok ? read.value.members[0] : undefined;
     return member?.reading.ok ? member.reading.value : null;
   }
 
-  async make(project: string, kind: MemberKind, file: object, note: string): Promise<{ id: string }> {
-    return (await this.#ask('POST', `/${folders[kind]}?project=${project}`, { file, note })) as { id: string };
+  async make(project: string, kind: DocumentKind, file: object, note: string): Promise<{ id: string }> {
+    return (await this.#ask('POST', `/${collectionOf(kind)}?project=${project}`, { file, note })) as { id: string };
   }
 
   /** Saves a revision on top of `head`; gives its number. Throws `Overtaken` where somebody was faster. */
   async save({ id, kind }: Pick<Listed, 'id' | 'kind'>, head: number, file: object, note: string): Promise<number> {
-    const saved = await this.#ask('POST', `/${folders[kind]}/${id}/revisions`, { file, note }, { 'if-match': `"${head}"` });
+    const saved = await this.#ask('POST', `/${collectionOf(kind)}/${id}/revisions`, { file, note }, { 'if-match': `"${head}"` });
     return (saved as { number: number }).number;
   }
 
   async putAway({ id, kind, head }: Pick<Listed, 'id' | 'kind' | 'head'>): Promise<void> {
-    await this.#ask('DELETE', `/${folders[kind]}/${id}`, undefined, { 'if-match': `"${head}"` });
+    await this.#ask('DELETE', `/${collectionOf(kind)}/${id}`, undefined, { 'if-match': `"${head}"` });
   }
 
   async bringBack({ id, kind }: Pick<Listed, 'id' | 'kind'>): Promise<void> {
-    await this.#ask('POST', `/${folders[kind]}/${id}/back`);
+    await this.#ask('POST', `/${collectionOf(kind)}/${id}/back`);
   }
 
   /** Hears of changes until `over`; calls `hear` at each, and once it listens. Ends where the connection does. */

@@ -1,6 +1,6 @@
-import { documentText, fileStem, type MemberKind, mergeFiles } from '@zygopod/core';
+import { type DocumentKind, documentKinds, documentText, fileName, mergeFiles } from '@zygopod/core';
 import type { Application, Listed } from './application.ts';
-import { type DiskFile, endOf, type Folder, folders } from './folder.ts';
+import type { DiskFile, Folder } from './folder.ts';
 import { hashOf } from './identity.ts';
 import type { Memory, Pair } from './memory.ts';
 
@@ -161,12 +161,9 @@ export class Exchange {
   }
 
   /** A path that no other document has, nor any file: some systems take capitals for small letters. */
-  freePath(kind: MemberKind, name: string, disk: ReadonlyMap<string, DiskFile>): string {
+  freePath(kind: DocumentKind, name: string, disk: ReadonlyMap<string, DiskFile>): string {
     const taken = new Set([...disk.keys(), ...[...this.#memory.pairs.values()].map(({ path }) => path)].map((path) => path.toLowerCase()));
-    const stem = fileStem(name);
-    for (let i = 1; ; i++) {
-      const path = `${folders[kind]}/${stem}${i > 1 ? `-${i}` : ''}${endOf(kind)}`;
-      if (!taken.has(path.toLowerCase())) return path;
-    }
+    const folder = documentKinds[kind].collection;
+    return `${folder}/${fileName(kind, name, (free) => taken.has(`${folder}/${free}`))}`;
   }
 }

@@ -13,21 +13,13 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { dirname, join, sep } from 'node:path';
-import { faultText, largest, type MemberKind, memberKinds, parseAny } from '@zygopod/core';
-
-/** The folder of each kind, and how its files end. */
-export const folders = Object.fromEntries(Object.entries(memberKinds).map(([folder, kind]) => [kind, folder])) as Record<
-  MemberKind,
-  string
->;
-
-export const endOf = (kind: MemberKind): string => `.${kind}.json`;
+import { type DocumentKind, documentKinds, faultText, kindNames, parseAny } from '@zygopod/core';
 
 /** A file of the folder as it is now: the document in it, or what is wrong with it. */
 export interface DiskFile {
   /** Below the folder: `tunings/boots.tuning.json`. */
   path: string;
-  kind: MemberKind;
+  kind: DocumentKind;
   file: { name: string } | null;
   why: string;
   /** What the file system knows it by, however it is called; '' where it could not be looked at. */
@@ -37,7 +29,7 @@ export interface DiskFile {
 /** What a folder holds now, and the kinds whose folders cannot be read, with why. */
 export interface DiskFiles {
   files: Map<string, DiskFile>;
-  unread: Map<MemberKind, string>;
+  unread: Map<DocumentKind, string>;
 }
 
 /** What was read of a file last, as long as its time and size are those. */
@@ -86,8 +78,9 @@ export class Folder {
   /** All documents in it, by their paths. */
   read(): DiskFiles {
     const files = new Map<string, DiskFile>();
-    const unread = new Map<MemberKind, string>();
-    for (const [kind, folder] of Object.entries(folders) as [MemberKind, string][]) {
+    const unread = new Map<DocumentKind, string>();
+    for (const kind of kindNames) {
+      const { collection: folder, suffix } = documentKinds[kind];
       let names: string[];
       try {
         names = readdirSync(join(this.root, folder));
@@ -96,7 +89,7 @@ export class Folder {
         continue;
       }
       for (const name of names.sort()) {
-        if (!name.endsWith(endOf(kind)) || name.startsWith('.')) continue;
+        if (!name.endsWith(suffix) || name.startsWith('.')) continue;
         const file = this.#readFile(`${folder}/${name}`, kind);
         if (file) files.set(file.path, file);
       }
@@ -123,7 +116,7 @@ export class Folder {
     }
   }
 
-  #readFile(path: string, kind: MemberKind): DiskFile | null {
+  #readFile(path: string, kind: DocumentKind): DiskFile | null {
     const whole = join(this.root, path);
     let inode = '';
     const none = (why: string): DiskFile => ({ path, kind, file: null, why, inode });
@@ -135,7 +128,8 @@ export class Folder {
       const known = this.#known.get(path);
       // What was changed just now may be changed again within the same tick of the clock.
       if (known?.stamp === stamp && Date.now() - mtimeMs > 2000) return known.read;
-      if (size > largest[kind]) return none(`${size} bytes, expected at most ${largest[kind]}`);
+      const { largest } = documentKinds[kind];
+      if (size > largest) return none(`${size} bytes, expected at most ${largest}`);
       const read = parseAny(readFileSync(whole, 'utf8'));
       const member = read.ok ? read.value.members[0] : undefined;
       const faults = read.ok ? (member && !member.reading.ok ? member.reading.faults : []) : read.faults;

@@ -1,10 +1,11 @@
 import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { dirname } from 'node:path';
+import { kindNames } from '@zygopod/core';
 import { z } from 'zod';
 
 /** A document and its file as both were alike last. */
 const pair = z.object({
-  kind: z.enum(['tuning', 'ground', 'tape', 'targets']),
+  kind: z.enum(kindNames),
   path: z.string(),
   head: z.number(),
   /** The server's name of that revision's contents. */

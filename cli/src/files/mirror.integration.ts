@@ -2,7 +2,7 @@ import '../../../testing/provided.ts';
 import { mkdtempSync, readFileSync, renameSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { documentText, type MemberKind } from '@zygopod/core';
+import { type DocumentKind, documentText } from '@zygopod/core';
 import pg from 'pg';
 import { afterAll, beforeAll, beforeEach, describe, expect, inject, it } from 'vitest';
 import { pull, push } from '../commands/pushPull.ts';
@@ -40,7 +40,7 @@ const onServer = async (name: string) => {
   const one = await listed(name);
   return (await app.file(one, one.head)) as unknown as Boots;
 };
-const make = (kind: MemberKind, file: object) => app.make(project, kind, file, '');
+const make = (kind: DocumentKind, file: object) => app.make(project, kind, file, '');
 
 describe('a folder and a project', () => {
   it('become alike, in the catalogue’s order, and stay so', async () => {

@@ -1,6 +1,7 @@
+import { collectionOf } from '@zygopod/core';
 import { type Application, type Listed, Overtaken, Refused } from './application.ts';
 import { Exchange, type Told } from './exchange.ts';
-import { type DiskFile, type DiskFiles, type Folder, failureWords, folders, isFileFailure } from './folder.ts';
+import { type DiskFile, type DiskFiles, type Folder, failureWords, isFileFailure } from './folder.ts';
 import { filesOf, hashOf } from './identity.ts';
 import { LinkedSources } from './linkedSources.ts';
 import type { Memory, Pair } from './memory.ts';
@@ -121,7 +122,7 @@ export class Mirror {
   }
 
   #tellBroken({ files, unread }: DiskFiles, told: Told): void {
-    for (const [kind, why] of unread) this.#leaveAlone(told, folders[kind], why);
+    for (const [kind, why] of unread) this.#leaveAlone(told, collectionOf(kind), why);
     for (const { path, file, why } of files.values()) {
       if (file) this.#toldBroken.delete(path);
       else this.#leaveAlone(told, path, why);

@@ -1,10 +1,11 @@
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, statSync } from 'node:fs';
 import { basename, join, resolve } from 'node:path';
+import { collections } from '@zygopod/core';
 import { Misuse } from '../misuse.ts';
 import { stateFolder } from '../root.ts';
 import type { Application, ProjectHead } from './application.ts';
-import { Folder, folders } from './folder.ts';
+import { Folder } from './folder.ts';
 import { Memory } from './memory.ts';
 import { Mirror } from './mirror.ts';
 import { type Direction, headIn, PROJECT_FILE } from './projectFile.ts';
@@ -22,7 +23,7 @@ export function folderAt(path: string): Folder {
 }
 
 const holdsFiles = (folder: Folder) =>
-  Object.values(folders).some((name) => existsSync(join(folder.root, name)) && readdirSync(join(folder.root, name)).length > 0);
+  collections.some((name) => existsSync(join(folder.root, name)) && readdirSync(join(folder.root, name)).length > 0);
 
 /**
  * The project of a folder: the one that is asked for, else the one that its project file names, made as it says; a new one for files without one; an empty

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
-import { type Case, cases, handOffPathFault, handOver, readTuning, readUnits, writers } from '@zygopod/core';
+import { handOver, writers } from '@zygopod/code/constants';
+import { type Case, cases, handOffPathFault, readTuning, readUnits } from '@zygopod/core';
 import { differing, isAsWritten, stamped } from '../handOff/stamp.ts';
 import type { Application, Standing } from './application.ts';
 import type { Folder } from './folder.ts';

@@ -1,4 +1,5 @@
 import { Agent, request as httpRequest } from 'node:http';
+import { collections } from '@zygopod/core';
 import { Dice } from './dice.ts';
 import { type Figure, none, quantile, told } from './figures.ts';
 import type { Stand } from './stand.ts';
@@ -103,9 +104,7 @@ interface Asked {
 
 /** A request that may make sense in some of its parts. */
 export function generated(dice: Dice, ids: Record<string, readonly string[]>): Asked {
-  const kind = dice.is(0.9)
-    ? dice.one(['tunings', 'grounds', 'tapes', 'targets'])
-    : dice.one([...odd, 'health', 'schemas/tuning', 'openapi.json', 'schemas/x']);
+  const kind = dice.is(0.9) ? dice.one(collections) : dice.one([...odd, 'health', 'schemas/tuning', 'openapi.json', 'schemas/x']);
   const id = dice.is(0.7) ? dice.one(ids[kind] ?? ['x']) : dice.one(odd);
   const tail = dice.one([
     '',

@@ -1,6 +1,6 @@
 import { FINDING, GOOD, Misuse } from '../misuse.ts';
 import { clients } from './clients.ts';
-import { atLeast, type Figure, tableOf } from './figures.ts';
+import { atLeast, type Figure, none, tableOf } from './figures.ts';
 import { files } from './files.ts';
 import { folders } from './folders.ts';
 import { frozen, frozenServer } from './frozen.ts';
@@ -17,6 +17,15 @@ interface SiegeOptions {
   seed?: string;
 }
 
+/** A part could not go on, and stands among the figures. */
+class PartEnded extends Error {}
+
+/** The figure of a part that could not go on. */
+const broken = (name: string, error: unknown): Figure => ({
+  ...none(name, 'parts that could not go on', 1),
+  figure: `1: ${error instanceof Error ? error.message : error}`,
+});
+
 /** Kills a minute, in all parts together. */
 const KILLS = 25;
 
@@ -32,10 +41,28 @@ export async function siege(options: SiegeOptions): Promise<number> {
   const figures: Figure[] = [];
   const part = async (name: string, work: Promise<Figure[]>) => {
     say(`${name} …`);
-    figures.push(...(await work));
+    try {
+      figures.push(...(await work));
+    } catch (error) {
+      figures.push(broken(name, error));
+      throw new PartEnded(`${name}: ${error instanceof Error ? error.message : error}`);
+    }
+  };
+  /** Runs parts on an application of their own; where one cannot go on, the others do on the next. */
+  const group = async (
+    name: string,
+    options: Parameters<typeof Stand.serving>[1],
+    work: (stand: Stand, failed: AbortSignal) => Promise<void>,
+  ) => {
+    try {
+      await at(options, work);
+    } catch (error) {
+      say(`${error instanceof Error ? error.message : error}`);
+      if (!(error instanceof PartEnded)) figures.push(broken(name, error));
+    }
   };
   let killed = 0;
-  await at({}, async (stand, failed) => {
+  await group('the first application', {}, async (stand, failed) => {
     // Files are read by a process of their own, while the kills mostly wait.
     const reading = files(minutes * 0.35, seed, failed);
     await part('kills', kills(stand, minutes * 0.42, seed));
@@ -48,13 +75,15 @@ export async function siege(options: SiegeOptions): Promise<number> {
     await part('fifty clients', clients(stand, minutes * 0.13, seed));
     await part('fifty clients of two servers', links(stand, minutes * 0.05, seed));
   });
-  await at({}, async (stand) => {
+  await group('the second application', {}, async (stand) => {
     await part('folders under version control', folders(stand, minutes * 0.08, seed));
     await part('numbers typed on pages', typed(stand, minutes * 0.13, seed));
     killed += stand.kills;
   });
-  await part('a full disk', fullDisk(Math.min(60, minutes * 3), seed));
-  await at({ env: { ZYGOPOD_TOKEN: TOKEN } }, (stand) => part('raw sockets with a token', sockets(stand, minutes * 0.06, seed)));
+  await part('a full disk', fullDisk(Math.min(60, minutes * 3), seed)).catch(() => undefined);
+  await group('the application with a token', { env: { ZYGOPOD_TOKEN: TOKEN } }, (stand) =>
+    part('raw sockets with a token', sockets(stand, minutes * 0.06, seed)),
+  );
   figures.push(atLeast('all parts', 'kills', killed, KILLS * minutes));
   process.stdout.write(`${tableOf(figures)}\n\nseed ${seed}\n`);
   return figures.every(({ isGood }) => isGood) ? GOOD : FINDING;

@@ -4,9 +4,12 @@ import pg from 'pg';
 import { Misuse } from '../misuse.ts';
 import { root } from '../root.ts';
 
+/** Milliseconds that a PostgreSQL server of our own has to answer: a disk that is busy may keep it for long, and nobody else will start it. */
+const OWN_PATIENCE = 60_000;
+
 /** Makes a database if the server does not have it yet; a `fresh` one is made anew, without what was in it. */
 export async function makeDatabase(adminUrl: string, name: string, fresh = false): Promise<void> {
-  const client = new pg.Client({ connectionString: adminUrl, connectionTimeoutMillis: PATIENCE });
+  const client = new pg.Client({ connectionString: adminUrl, connectionTimeoutMillis: OWN_PATIENCE });
   client.on('error', () => undefined);
   await client.connect();
   try {
@@ -26,7 +29,7 @@ const SPARE = 4;
  * take reading away too. Files that were used are recycled by a checkpoint, up to `min_wal_size` (80 MB).
  */
 export async function keepSpareLog(adminUrl: string): Promise<void> {
-  const client = new pg.Client({ connectionString: adminUrl, connectionTimeoutMillis: PATIENCE });
+  const client = new pg.Client({ connectionString: adminUrl, connectionTimeoutMillis: OWN_PATIENCE });
   client.on('error', () => undefined);
   await client.connect();
   try {

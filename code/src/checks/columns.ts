@@ -1,6 +1,6 @@
 import type { Asked } from '../fold/ir.ts';
 import { snake } from '../languages/made.ts';
-import { compared } from '../proof/modelRun.ts';
+import { compared } from './modelRun.ts';
 
 const controls = Array.from({ length: 11 }, (_, i) => i);
 
@@ -32,14 +32,13 @@ export const quotedSnake = compared.map((field) => `"${snake(field)}"`).join(', 
 /** What a tick is handed of the game, each after a comma. */
 export const handed = (asks: readonly Asked[], of: Readonly<Record<Asked, string>>): string => asks.map((one) => `, ${of[one]}`).join('');
 
-/** How a test is run, and its file. */
+/** A test of a language, and its file. */
 export interface CheckFile {
-  /** The language of the code that it is for. */
-  id: string;
   name: string;
   /** Its text; a motion that asks is answered that nothing is in the way, and that ways are straight. */
   text(asks: readonly Asked[]): string;
   /** A line for a shell that runs it, and what it is told by. */
   run: string;
-  language: string;
+  /** A file beside it in which the game's own movement takes the model's place. */
+  adapter?: { name: string; text: string };
 }

@@ -1,17 +1,9 @@
-import { documentText, fileStem, inMarkdown, type Tape, type TargetSet, type Tuning } from '@zygopod/core';
+import { documentText, freeName, inMarkdown, type Tape, type TargetSet, type Tuning } from '@zygopod/core';
 import { asksOf } from '../languages/made.ts';
-import { motionOf, motionPrinters } from '../motion.ts';
-import { modelRun } from '../proof/modelRun.ts';
-import { c } from './c.ts';
+import { motionPrinters, registry } from '../languages/registry.ts';
+import { motionOf } from '../motion.ts';
 import { columns } from './columns.ts';
-import { csharp } from './csharp.ts';
-import { lua } from './lua.ts';
-import { python, pythonAdapter } from './python.ts';
-import { rust } from './rust.ts';
-import { typescript } from './typescript.ts';
-
-/** The tests of a folder for a build server, in the order in which they are told. */
-export const checkFiles = [typescript, c, csharp, python, lua, rust] as const;
+import { modelRun } from './modelRun.ts';
 
 /** A file of the folder: where it stands in it, and whether one that is there already stays (it is the game's own). */
 export interface FolderFile {
@@ -32,7 +24,7 @@ The goldens, in the language of the game; exit 1 where it parts from one of them
 
 | language | run in this folder |
 | --- | --- |
-${checkFiles.map(({ language, run }) => `| ${language} | \`${run}\` |`).join('\n')}
+${registry.map(({ title, check }) => `| ${title} | \`${check.run}\` |`).join('\n')}
 
 Each golden holds the hands of a tape, a tick a line, and where the model is after it (\`is_x\`, \`is_y\` …), where nothing is in the way.
 Each test runs the model's own code (\`motion.…\`) until your movement stands in its place: \`game.py\`, and what the other tests include or
@@ -50,11 +42,9 @@ export function checkFolder(tuning: Tuning, targets: TargetSet, tapes: readonly 
   const motion = motionOf(tuning);
   const taken = new Set<string>();
   const goldens = tapes.map((tape): FolderFile => {
-    const stem = fileStem(tape.name);
-    let name = stem;
-    for (let times = 2; taken.has(name); times++) name = `${stem}-${times}`;
+    const name = freeName(tape.name, '.csv', (free) => taken.has(free));
     taken.add(name);
-    return { path: `goldens/${name}.csv`, text: golden(tuning, tape) };
+    return { path: `goldens/${name}`, text: golden(tuning, tape) };
   });
   return [
     { path: 'README.md', text: readme(tuning.file.name) },
@@ -62,7 +52,9 @@ export function checkFolder(tuning: Tuning, targets: TargetSet, tapes: readonly 
     { path: 'targets.targets.json', text: documentText(targets) },
     ...goldens,
     ...motionPrinters().map((printer): FolderFile => ({ path: `motion.${printer.extension}`, text: printer.file(motion) })),
-    ...checkFiles.map(({ name, text }): FolderFile => ({ path: name, text: text(asksOf(motion)) })),
-    { path: pythonAdapter.name, text: pythonAdapter.text, stays: true },
+    ...registry.map(({ check }): FolderFile => ({ path: check.name, text: check.text(asksOf(motion)) })),
+    ...registry.flatMap(({ check: { adapter } }): FolderFile[] =>
+      adapter ? [{ path: adapter.name, text: adapter.text, stays: true }] : [],
+    ),
   ];
 }

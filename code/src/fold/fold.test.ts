@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import ts from 'typescript';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { sequence } from '../../../core/src/testing/sequence.ts';
-import { TypeScript } from '../languages/typescript.ts';
+import { TypeScript } from '../languages/ts/printer.ts';
 import { nowhere } from '../proof/nowhere.ts';
 import { Sources } from './source.ts';
 import { Specialiser } from './specialise.ts';

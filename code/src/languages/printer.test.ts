@@ -6,11 +6,11 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { sequence } from '../../../core/src/testing/sequence.ts';
 import type { Expression, Kind, Sign } from '../fold/ir.ts';
 import { nowhere } from '../proof/nowhere.ts';
-import { Lua } from './lua.ts';
+import { Lua } from './lua/printer.ts';
 import { docOf, filled, snakeCased } from './made.ts';
 import type { Printer } from './printer.ts';
-import { Python } from './python.ts';
-import { TypeScript } from './typescript.ts';
+import { Python } from './python/printer.ts';
+import { TypeScript } from './ts/printer.ts';
 
 let folder: string;
 beforeAll(() => {

@@ -1,4 +1,4 @@
-import { writers } from '@zygopod/core';
+import { writers } from '../constants/writers.ts';
 import {
   type Asked,
   type Expression,

@@ -3,10 +3,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { eventBit, gaits, newGround, Replay, type Tape, type Tuning, World } from '@zygopod/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { motionPrinters } from '../motion.ts';
-import { built, ran } from './drivers/driver.ts';
+import { printerOf } from '../languages/registry.ts';
 import { motionOnce } from './once.ts';
-import { provable } from './proof.ts';
+import { proofs, provable } from './proofs.ts';
 import { demo, randomTape, tuned } from './random.ts';
 
 /** The loops at the end of the page are programs: each is run as it stands there, with the motion beside it. */
@@ -20,37 +19,6 @@ function loopIn(fence: string): string {
 }
 
 const TICKS = 300;
-
-/** How a loop is run: its fence on the page, its file, and what builds and starts it. */
-const runs: Readonly<Record<string, { fence: string; file: string; run(folder: string): string }>> = {
-  ts: { fence: 'ts', file: 'loop.ts', run: (folder) => ran(process.execPath, ['loop.ts'], folder, '') },
-  python: { fence: 'python', file: 'loop.py', run: (folder) => ran('python3', ['loop.py'], folder, '') },
-  lua: { fence: 'lua', file: 'loop.lua', run: (folder) => ran('lua5.4', ['loop.lua'], folder, '') },
-  c: {
-    fence: 'c',
-    file: 'loop.c',
-    run: (folder) => {
-      built('gcc', ['-O1', '-ffp-contract=off', 'loop.c', '-o', 'loop', '-lm'], folder);
-      return ran(join(folder, 'loop'), [], folder, '');
-    },
-  },
-  csharp: {
-    fence: 'csharp',
-    file: 'loop.cs',
-    run: (folder) => {
-      built('mcs', ['loop.cs', 'motion.cs', '-out:loop.exe'], folder);
-      return ran('mono', ['loop.exe'], folder, '');
-    },
-  },
-  rust: {
-    fence: 'rust',
-    file: 'loop.rs',
-    run: (folder) => {
-      built('rustc', ['-O', '-A', 'warnings', 'loop.rs'], folder);
-      return ran(join(folder, 'loop'), [], folder, '');
-    },
-  },
-};
 
 /** The changes of a tape's hands, one a line. */
 const linesOf = ({ events }: Tape): string =>
@@ -96,9 +64,8 @@ const tunings: readonly (readonly [string, Tuning])[] = [
 
 describe.each(provable)('the loop on the page in %s', (language) => {
   it.each(tunings)('is the model’s with %s, bit for bit', (_, tuning) => {
-    const { fence, file, run } = runs[language] as (typeof runs)[string];
-    const printer = motionPrinters().find(({ id }) => id === language);
-    if (!printer) throw new Error(language);
+    const { fence, file, run } = proofs[language].loop;
+    const printer = printerOf(language);
     writeFileSync(join(folder, 'package.json'), '{"type":"module"}');
     writeFileSync(join(folder, `motion.${printer.extension}`), printer.file(motionOnce(tuning)));
     const loop = loopIn(fence);

@@ -5,7 +5,8 @@ import { newGround, readTape } from '@zygopod/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seeds } from '../../../core/src/testing/campaign.ts';
 import { sequence } from '../../../core/src/testing/sequence.ts';
-import { provable, proveOn } from './proof.ts';
+import { proveOn } from './proof.ts';
+import { provable } from './proofs.ts';
 import { demo, randomTape, randomTuning, tuned } from './random.ts';
 
 let folder: string;

@@ -1,13 +1,13 @@
-import { spawnSync } from 'node:child_process';
 import { rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { type Ground, type Tape, type Tuning, wallSegments } from '@zygopod/core';
+import { begun, compared, modelRun } from '../checks/modelRun.ts';
+import type { LanguageId } from '../constants/writers.ts';
 import { asksOf, type Motion, type Walls } from '../languages/made.ts';
-import { motionPrinters } from '../motion.ts';
-import { drivers } from './drivers/all.ts';
-import { HANDS } from './drivers/driver.ts';
-import { begun, compared, modelRun } from './modelRun.ts';
+import { printerOf } from '../languages/registry.ts';
+import { HANDS } from './driver.ts';
 import { motionOnce, wallsOnce } from './once.ts';
+import { proofs } from './proofs.ts';
 
 /** A double by its bits, where a language reads and writes decimals less than exactly. */
 const view = new DataView(new ArrayBuffer(8));
@@ -19,21 +19,6 @@ function fromBits(text: string): number {
   view.setBigInt64(0, BigInt(text.slice(1)));
   return view.getFloat64(0);
 }
-
-/** What each language needs to be run. */
-const needed: Readonly<Record<string, string>> = {
-  c: 'gcc',
-  python: 'python3',
-  lua: 'lua5.4',
-  rust: 'rustc',
-  csharp: 'mcs',
-  ts: process.execPath,
-};
-
-/** The languages that this machine can run. */
-export const provable = Object.keys(drivers).filter(
-  (language) => !spawnSync(needed[language] as string, [language === 'lua' ? '-v' : '--version'], { stdio: 'ignore' }).error,
-);
 
 interface Proved {
   motion: Motion;
@@ -68,15 +53,14 @@ function readied(tuning: Tuning, tapes: readonly Tape[], model: Tuning, ground: 
  * the body meets those of the ground, by the second file; ways are those that the model had.
  */
 export function proveOn(
-  language: string,
+  language: LanguageId,
   tuning: Tuning,
   tapes: readonly Tape[],
   folder: string,
   { model = tuning, ground, walls = false }: { model?: Tuning; ground?: Ground; walls?: boolean } = {},
 ): { tick: number; field: string; model: number; file: number } | null {
-  const printer = motionPrinters().find(({ id }) => id === language);
-  const driver = drivers[language];
-  if (!printer || !driver) throw new Error(`nothing proves ${language}`);
+  const printer = printerOf(language);
+  const { driver } = proofs[language];
   const { motion, walls: second, lines, rows } = readied(tuning, tapes, model, ground, walls);
   const known = new Set(motion.fields.map(([field]) => field));
   writeFileSync(join(folder, `motion.${printer.extension}`), printer.file(motion));

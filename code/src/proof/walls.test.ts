@@ -3,7 +3,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seeds } from '../../../core/src/testing/campaign.ts';
-import { provable, proveOn } from './proof.ts';
+import { proveOn } from './proof.ts';
+import { provable } from './proofs.ts';
 import { amongWalls, clickTape, randomGround, randomTape } from './random.ts';
 
 let folder: string;

@@ -2,11 +2,11 @@ import type { z } from 'zod';
 import { type Fault, faultsOf, type Reading, shown } from './fault.ts';
 import { jsonFault } from './jsonFault.ts';
 
-/** A file format of Zygopod: its mark, its newest version, its schema, and the steps up from older versions. */
-export interface Format<S extends z.ZodType = z.ZodType> {
+/** A file format of Zygopod, whose files hold a `T`: its mark, its newest version, its schema, and the steps up from older versions. */
+export interface Format<T extends object = object> {
   format: string;
   version: number;
-  schema: S;
+  schema: z.ZodType<T>;
   /** Lists at the top of the file that may be long, with the schema of their items and how many there may be: read item by item, up to so many faults. */
   lists?: Readonly<Record<string, { item: z.ZodType; most: number }>>;
   /** `migrations[n]` turns version n + 1 into n + 2. */
@@ -19,7 +19,7 @@ const refuse = (path: string, found: string, expected: string): { ok: false; fau
 });
 
 /** Reads a value as a document of `format`: mark, version, migration, then the schema. */
-export function readDocument<S extends z.ZodType>(format: Format<S>, value: unknown): Reading<z.infer<S>> {
+export function readDocument<T extends object>(format: Format<T>, value: unknown): Reading<T> {
   if (typeof value !== 'object' || value === null || Array.isArray(value))
     return refuse('', shown(value), `an object with "format": "${format.format}"`);
   let document = value as Record<string, unknown>;
@@ -34,7 +34,7 @@ export function readDocument<S extends z.ZodType>(format: Format<S>, value: unkn
   if (faults.length > 0) return { ok: false, faults };
   const parsed = format.schema.safeParse(rest);
   if (!parsed.success) return { ok: false, faults: faultsOf(parsed.error, document).slice(0, MOST_FAULTS) };
-  return { ok: true, value: { ...(parsed.data as object), ...lists } as z.infer<S> };
+  return { ok: true, value: { ...parsed.data, ...lists } };
 }
 
 /** Faults that are told of one file. */

@@ -168,9 +168,12 @@ describe('older versions', () => {
   it('of a tape are read, and begin with hands at rest', () => {
     const old = { format: 'zygopod/tape', version: 1, name: 'Old', hz: 60, ticks: 10, events: [{ at: 0, press: 'up' }] };
     const read = parseTape(JSON.stringify(old));
-    expect(read).toEqual({ ok: true, value: { ...old, version: 2 } });
+    expect(read).toEqual({ ok: true, value: { ...old, version: 3 } });
     const held = { ...old, version: 2, snapshot: { hands: { held: ['right', 'sprint'], stick: [0.5, 0], spoke: 'keys' } } };
-    expect(parseTape(JSON.stringify(held))).toEqual({ ok: true, value: held });
+    expect(parseTape(JSON.stringify(held))).toEqual({ ok: true, value: { ...held, version: 3 } });
+    const driven = { ...held, version: 3, ground: 'Boardwalk', scheme: 'step' };
+    expect(parseTape(JSON.stringify(driven))).toEqual({ ok: true, value: driven });
+    expect(parseTape(JSON.stringify({ ...driven, scheme: 'hover' }))).toMatchObject({ ok: false, faults: [{ path: 'scheme' }] });
     const twice = { ...held, snapshot: { hands: { held: ['right', 'right'] } } };
     expect(parseTape(JSON.stringify(twice)).ok).toBe(false);
   });

@@ -2,13 +2,8 @@ import { csvParseRows } from 'd3-dsv';
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import { describe, expect, it } from 'vitest';
 import { nastyNames } from '../testing/nastyNames.ts';
-import { newTuning, readTuning } from '../tuning/tuning.ts';
 import { csvLine, fromCsvCell, identifierOf, inComment, inDocstring, inMarkdown, inXml } from './escaping.ts';
-import { handOver } from './handOff/handOff.ts';
-import { plainUnits } from './handOff/units.ts';
-import { writers } from './handOff/writers.ts';
 import { junitXml } from './junit.ts';
-import { readSource } from './source/source.ts';
 
 const names = nastyNames(400);
 
@@ -72,24 +67,5 @@ describe('a text in a comment', () => {
 describe('an identifier', () => {
   it('is one in every language', () => {
     for (const name of [...names, '', '漢字', '3 boots', '__']) expect(identifierOf(name)).toMatch(/^[A-Za-z][A-Za-z0-9_]*$/);
-  });
-});
-
-describe('a hand-off of a tuning with any name', () => {
-  const numbersIn = (name: string, to: string) => {
-    const read = readTuning(newTuning(name));
-    if (!read.ok) return null;
-    const { text, faults } = handOver(read.value, 'rev 1', { to, units: plainUnits, names: {}, style: null, all: true });
-    expect(faults).toEqual([]);
-    // Some languages name the whole, and with it what is in it.
-    return readSource(text).found.map(({ name: own, value }) => `${own.split('.').at(-1)} ${value}`);
-  };
-
-  it.each(writers.map(({ id }) => id))('in %s has the same numbers under the same names', (to) => {
-    const plain = numbersIn('Boots', to);
-    expect(plain?.length).toBeGreaterThan(20);
-    const tried = names.slice(0, 160).map((name) => numbersIn(name, to));
-    expect(tried.filter((found) => found !== null).length).toBeGreaterThan(100);
-    for (const found of tried) if (found) expect(found).toEqual(plain);
   });
 });

@@ -1,11 +1,13 @@
 import { z } from 'zod';
-import { groundFormat } from '../ground/ground.ts';
+import type { Format } from '../document/document.ts';
+import { type DocumentKind, documentKinds, kindNames } from '../project/kinds.ts';
 import { projectFormat } from '../project/project.ts';
-import { tapeFormat } from '../tape/tape.ts';
-import { targetsFormat } from '../targets/targets.ts';
-import { tuningFormat } from '../tuning/schema.ts';
 
-const formats = { tuning: tuningFormat, ground: groundFormat, tape: tapeFormat, targets: targetsFormat, project: projectFormat };
+/** The names of the file formats: the kinds of document, and the project. */
+export const formatNames = [...kindNames, 'project'] as const satisfies readonly (DocumentKind | 'project')[];
+type FormatName = (typeof formatNames)[number];
+
+const formatCalled = (name: FormatName): Format => (name === 'project' ? projectFormat : documentKinds[name].format);
 
 /** Keeps the default that a schema tells of itself, which is left out otherwise where writing and reading differ. */
 function keepDefault({ zodSchema, jsonSchema }: { zodSchema: z.core.$ZodTypes; jsonSchema: Record<string, unknown> }): void {
@@ -14,9 +16,10 @@ function keepDefault({ zodSchema, jsonSchema }: { zodSchema: z.core.$ZodTypes; j
 }
 
 /** The JSON Schema (2020-12) of a file format, as a writer of such files needs it: what has a default may be left out. */
-export function jsonSchema(kind: keyof typeof formats): Record<string, unknown> {
+export function jsonSchema(name: FormatName): Record<string, unknown> {
+  const { schema, version } = formatCalled(name);
   return {
-    ...z.toJSONSchema(formats[kind].schema, { target: 'draft-2020-12', io: 'input', override: keepDefault }),
-    title: `Zygopod ${kind}, version ${formats[kind].version}`,
+    ...z.toJSONSchema(schema, { target: 'draft-2020-12', io: 'input', override: keepDefault }),
+    title: `Zygopod ${name}, version ${version}`,
   };
 }

@@ -2,35 +2,6 @@ import { z } from 'zod';
 import { type Format, readDocument, readJson } from '../document/document.ts';
 import { type Fault, type Reading, shown } from '../document/fault.ts';
 
-/** A free wall: closed ones are solid inside, open ones are thin lines felt from both sides. */
-export interface Wall {
-  points: [number, number][];
-  closed?: boolean;
-  solid?: boolean;
-}
-
-/** A kind of surface; `speed` is the factor on speed over it. */
-export interface Surface {
-  name: string;
-  speed: number;
-}
-
-/** A map to move on, as it stands in a file. */
-export interface Ground {
-  format: 'zygopod/ground';
-  version: 1;
-  name: string;
-  unit: 'px' | 'm';
-  size: { width: number; height: number };
-  cell: number;
-  cells: string[];
-  surfaces: Record<string, Surface>;
-  walls: Wall[];
-  start: { x: number; y: number; facing?: number };
-  goal?: { x: number; y: number; radius: number };
-  frame?: { x: number; y: number; width: number; height: number };
-}
-
 export const SOLID = '#';
 export const OPEN = '.';
 
@@ -46,28 +17,39 @@ const wall = z.strictObject({
   solid: z.boolean().default(true),
 });
 
+/** A free wall: closed ones are solid inside, open ones are thin lines felt from both sides. */
+export type Wall = z.input<typeof wall>;
+
+const surface = z.strictObject({ name: z.string().min(1).max(60), speed: z.number().min(0).max(10) });
+
+/** A kind of surface; `speed` is the factor on speed over it. */
+export type Surface = z.infer<typeof surface>;
+
+const schema = z.strictObject({
+  format: z.literal('zygopod/ground'),
+  version: z.literal(1),
+  name: z.string().trim().min(1).max(120),
+  unit: z.enum(['px', 'm']).default('px'),
+  size: z.strictObject({ width: side, height: side }),
+  cell: z.number().min(0.01).max(1e5).default(32),
+  cells: z.array(z.string().max(4096)).max(4096).default([]),
+  surfaces: z.record(z.string().length(1), surface).default({}),
+  walls: z.array(wall).max(100_000).default([]),
+  start: z.strictObject({ x: coordinate, y: coordinate, facing: z.number().min(-360).max(360).optional() }),
+  goal: z.strictObject({ x: coordinate, y: coordinate, radius: z.number().min(0.01).max(1e6) }).optional(),
+  frame: z.strictObject({ x: coordinate, y: coordinate, width: side, height: side }).optional(),
+});
+
+/** A map to move on, as it stands in a file. */
+export type Ground = Omit<z.output<typeof schema>, 'walls'> & { walls: Wall[] };
+
 /** The ground format. */
-export const groundFormat: Format = {
+export const groundFormat: Format<Ground> = {
   format: 'zygopod/ground',
   version: 1,
   migrations: [],
   lists: { walls: { item: wall, most: 100_000 } },
-  schema: z.strictObject({
-    format: z.literal('zygopod/ground'),
-    version: z.literal(1),
-    name: z.string().trim().min(1).max(120),
-    unit: z.enum(['px', 'm']).default('px'),
-    size: z.strictObject({ width: side, height: side }),
-    cell: z.number().min(0.01).max(1e5).default(32),
-    cells: z.array(z.string().max(4096)).max(4096).default([]),
-    surfaces: z
-      .record(z.string().length(1), z.strictObject({ name: z.string().min(1).max(60), speed: z.number().min(0).max(10) }))
-      .default({}),
-    walls: z.array(wall).max(100_000).default([]),
-    start: z.strictObject({ x: coordinate, y: coordinate, facing: z.number().min(-360).max(360).optional() }),
-    goal: z.strictObject({ x: coordinate, y: coordinate, radius: z.number().min(0.01).max(1e6) }).optional(),
-    frame: z.strictObject({ x: coordinate, y: coordinate, width: side, height: side }).optional(),
-  }),
+  schema,
 };
 
 /** The first column of a row whose mark is not known; −1 where all are. */
@@ -119,7 +101,7 @@ export function readGround(value: unknown): Reading<Ground> {
     return { ok: false, faults: [{ path: 'walls', found: `${points} points`, expected: `at most ${MOST_POINTS} together` }] };
   const reading = readDocument(groundFormat, value);
   if (!reading.ok) return reading;
-  const ground = reading.value as Ground;
+  const ground = reading.value;
   const faults = [...cellFaults(ground), ...wallFaults(ground)];
   return faults.length > 0 ? { ok: false, faults: faults.slice(0, 20) } : { ok: true, value: ground };
 }
@@ -130,13 +112,10 @@ export function parseGround(text: string): Reading<Ground> {
   return json.ok ? readGround(json.value) : json;
 }
 
-/** An open ground to begin with, with nothing on it. */
+/** A ground with nothing on it but what is given. Throws where that is no ground. */
+export const groundWith = (given: Pick<Ground, 'name' | 'size' | 'start'> & Partial<Ground>): Ground =>
+  schema.parse({ format: groundFormat.format, version: groundFormat.version, ...given });
+
+/** An open ground to begin with. */
 export const newGround = (name: string, unit: Ground['unit'] = 'px'): Ground =>
-  groundFormat.schema.parse({
-    format: groundFormat.format,
-    version: groundFormat.version,
-    name,
-    unit,
-    size: { width: 640, height: 384 },
-    start: { x: 80, y: 80 },
-  }) as Ground;
+  groundWith({ name, unit, size: { width: 640, height: 384 }, start: { x: 80, y: 80 } });

@@ -1,4 +1,4 @@
-import { type Ground, groundFormat } from '../ground/ground.ts';
+import { groundWith } from '../ground/ground.ts';
 import { bucketWalls, WallIndex } from '../ground/wallIndex.ts';
 import { Navigator } from '../route/navigator.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
@@ -14,13 +14,7 @@ export interface Standalone {
 
 /** Prepares a tuning without a ground: walls, edges and routes are somebody else's. */
 export function standalone(parameters: Parameters): Standalone {
-  const ground = groundFormat.schema.parse({
-    format: groundFormat.format,
-    version: groundFormat.version,
-    name: 'Open',
-    size: { width: 1e6, height: 1e6 },
-    start: { x: 0, y: 0 },
-  }) as Ground;
+  const ground = groundWith({ name: 'Open', size: { width: 1e6, height: 1e6 }, start: { x: 0, y: 0 } });
   const walls = new WallIndex(bucketWalls(ground));
   const plan = preparePlan(parameters, ground, walls, new Navigator(parameters, ground, walls));
   // Where it starts no edge is told yet.

@@ -1,5 +1,6 @@
 import type { Ground } from '../ground/ground.ts';
 import type { Tape } from '../tape/tape.ts';
+import type { TargetSet } from '../targets/targets.ts';
 import { specs } from '../tuning/catalogue/catalogue.ts';
 import { shortNumber } from '../tuning/expression.ts';
 import { stopDistance } from '../tuning/outcomes.ts';
@@ -40,4 +41,9 @@ export function groundLine({ size, cell, cells, walls, unit }: Ground): string {
 /** A tape's numbers in a line: `17 s · 60 Hz · 84 events`. */
 export function tapeLine({ ticks, hz, events }: Tape): string {
   return `${shortNumber(ticks / hz, 1)} s · ${shortNumber(hz)} Hz · ${events.length === 1 ? '1 event' : `${events.length} events`}`;
+}
+
+/** How many targets a set has: `7 targets`. */
+export function targetsLine({ targets }: TargetSet): string {
+  return targets.length === 1 ? '1 target' : `${targets.length} targets`;
 }

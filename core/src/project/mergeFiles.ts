@@ -1,39 +1,48 @@
 import { decide, merge } from '../tuning/merge.ts';
 import type { TuningFile } from '../tuning/schema.ts';
-import type { MemberKind } from './project.ts';
 import { canonicalText } from './text.ts';
 
 /**
- * Merges two files that grew from common ones (`from`, the newest last): a tuning parameter by parameter, other documents by the parts at their
- * top, as `decide` has it. `sent` are the files that mine was since then. The paths that both changed, to different values, are listed.
+ * Merges two files that grew from common ones (`from`, the newest last), as `decide` has it. `sent` are the files that mine was since then. The
+ * paths that both changed, to different values, are listed; there mine counts.
  */
-export function mergeFiles<F extends object>(
-  kind: MemberKind,
-  from: readonly F[],
-  mine: F,
-  theirs: F,
-  sent: readonly F[] = [],
-): { file: F; conflicts: string[] } {
-  const merged =
-    kind === 'tuning'
-      ? (merge(from as never, mine as never, theirs as never, sent as never) as unknown as { file: F & TuningFile; conflicts: string[] })
-      : { file: { ...mine }, conflicts: [] };
-  const file = merged.file as Record<string, unknown>;
-  const conflicts = [...merged.conflicts];
-  // A tuning's parameters are merged by now; its name and unit are parts like those of the others.
-  const parts = kind === 'tuning' ? ['name', 'unit'] : [...new Set([...Object.keys(mine), ...Object.keys(theirs)])];
+export type MergeFiles = (
+  from: readonly object[],
+  mine: object,
+  theirs: object,
+  sent: readonly object[],
+) => { file: object; conflicts: string[] };
+
+/** Merges files by the parts at their top. */
+export const mergeByParts: MergeFiles = (from, mine, theirs, sent) =>
+  mergeParts([...new Set([...Object.keys(mine), ...Object.keys(theirs)])], { ...mine }, from, mine, theirs, sent);
+
+/** Merges the files of tunings parameter by parameter; their names and units are parts like those of the others. */
+export const mergeTunings: MergeFiles = (from, mine, theirs, sent) => {
+  const { file, conflicts } = merge(from as TuningFile[], mine as TuningFile, theirs as TuningFile, sent as TuningFile[]);
+  const whole = mergeParts(['name', 'unit'], { ...file }, from, mine, theirs, sent);
+  return { file: whole.file, conflicts: [...conflicts, ...whole.conflicts] };
+};
+
+/** Gives `file` those of the parts that only the other side changed. */
+function mergeParts(
+  parts: readonly string[],
+  file: Record<string, unknown>,
+  from: readonly object[],
+  mine: object,
+  theirs: object,
+  sent: readonly object[],
+): ReturnType<MergeFiles> {
+  const conflicts: string[] = [];
+  const partOf = (of: object, part: string): unknown => (of as Record<string, unknown>)[part];
   for (const part of parts) {
-    const at = (of: object) => canonicalText((of as Record<string, unknown>)[part]);
+    const at = (of: object) => canonicalText(partOf(of, part));
     const chosen = decide(at(mine), at(theirs), from.map(at), sent.map(at));
     if (chosen === 'both') conflicts.push(part);
-    else if (chosen === 'theirs') put(file, part, theirs);
+    if (chosen !== 'theirs') continue;
+    const value = partOf(theirs, part);
+    if (value === undefined) delete file[part];
+    else file[part] = value;
   }
-  return { file: file as F, conflicts };
-}
-
-/** Gives a file a part as another has it. */
-function put(file: Record<string, unknown>, part: string, other: object): void {
-  const value = (other as Record<string, unknown>)[part];
-  if (value === undefined) delete file[part];
-  else file[part] = value;
+  return { file, conflicts };
 }

@@ -2,73 +2,51 @@ import { z } from 'zod';
 import { type Format, markOf, readDocument, readJson } from '../document/document.ts';
 import type { Fault, Reading } from '../document/fault.ts';
 import { shown } from '../document/fault.ts';
-import { type Ground, groundFormat, readGround } from '../ground/ground.ts';
-import { readTape, type Tape, tapeFormat } from '../tape/tape.ts';
-import { readTargets, type TargetSet, targetsFormat } from '../targets/targets.ts';
-import { type TuningFile, tuningFormat } from '../tuning/schema.ts';
-import { readTuning } from '../tuning/tuning.ts';
+import { type Collection, collectionOf, collections, type DocumentKind, documentKinds, kindMarked, kindNames } from './kinds.ts';
 
-/** What belongs to one game, as one file: its tunings, grounds, tapes and target sets, its unit, and its names for parameters. */
-export interface Project {
-  format: 'zygopod/project';
-  version: 1;
-  name: string;
-  unit: 'px' | 'm';
-  names: Record<string, string>;
-  tunings: TuningFile[];
-  grounds: Ground[];
-  tapes: Tape[];
-  targets: TargetSet[];
-}
-
-/** The lists of a project, each with the kind of document in it, in the order in which they are written. */
-export const memberKinds = { tunings: 'tuning', grounds: 'ground', tapes: 'tape', targets: 'targets' } as const;
-export type MemberKind = (typeof memberKinds)[keyof typeof memberKinds];
+/** Bytes that a project has at the most as one file: it is taken apart before any of it is sent. */
+export const LARGEST_PROJECT = 64 * 1024 * 1024;
 
 /** Documents of a kind in a project at the most. */
 const MOST = 10_000;
-const list = z.array(z.unknown()).max(MOST).default([]);
+
+const lists = Object.fromEntries(collections.map((collection) => [collection, z.array(z.unknown()).max(MOST).default([])])) as Record<
+  Collection,
+  z.ZodDefault<z.ZodArray<z.ZodUnknown>>
+>;
+
+const schema = z.strictObject({
+  format: z.literal('zygopod/project'),
+  version: z.literal(1),
+  name: z.string().trim().min(1).max(120).default('Project'),
+  unit: z.enum(['px', 'm']).default('px'),
+  names: z.record(z.string().max(100), z.string().max(200)).default({}),
+  ...lists,
+});
 
 /** The format of a project; its members are documents of their own formats, and read by those. */
-export const projectFormat: Format = {
-  format: 'zygopod/project',
-  version: 1,
-  migrations: [],
-  schema: z.strictObject({
-    format: z.literal('zygopod/project'),
-    version: z.literal(1),
-    name: z.string().trim().min(1).max(120).default('Project'),
-    unit: z.enum(['px', 'm']).default('px'),
-    names: z.record(z.string().max(100), z.string().max(200)).default({}),
-    tunings: list,
-    grounds: list,
-    tapes: list,
-    targets: list,
-  }),
+export const projectFormat: Format<z.infer<typeof schema>> = { format: 'zygopod/project', version: 1, migrations: [], schema };
+
+/** The file of a document of a kind, in the newest version of its format. */
+type FileOf<K extends DocumentKind> = (typeof documentKinds)[K]['format'] extends Format<infer T> ? T : never;
+
+/** What belongs to one game, as one file: its unit, its names for parameters, and its documents by kind. */
+export type Project = Omit<z.infer<typeof schema>, Collection> & {
+  [K in DocumentKind as (typeof documentKinds)[K]['collection']]: FileOf<K>[];
 };
 
 /** A document as it was read: its kind, its name, its file in the newest version, or what is wrong with it. */
 export interface Member {
-  kind: MemberKind;
+  kind: DocumentKind;
   /** Where it stands: `tunings.3`; '' for a file of its own. */
   path: string;
   name: string;
   reading: Reading<{ name: string }>;
 }
 
-const readers: Readonly<Record<MemberKind, (value: unknown) => Reading<{ name: string }>>> = {
-  tuning: (value) => {
-    const read = readTuning(value);
-    return read.ok ? { ok: true, value: read.value.file as TuningFile & { name: string } } : read;
-  },
-  ground: readGround,
-  tape: readTape,
-  targets: readTargets as (value: unknown) => Reading<{ name: string }>,
-};
-
 /** The newest version of each format of a document, by its mark. */
 export const newestVersions: Readonly<Record<string, number>> = Object.fromEntries(
-  [tuningFormat, groundFormat, tapeFormat, targetsFormat].map(({ format, version }) => [format, version]),
+  Object.values(documentKinds).map(({ format: { format, version } }) => [format, version]),
 );
 
 const nameOf = (value: unknown): string => {
@@ -76,10 +54,11 @@ const nameOf = (value: unknown): string => {
   return typeof name === 'string' ? name.slice(0, 120) : '';
 };
 
-function memberOf(kind: MemberKind, path: string, value: unknown): Member {
-  const reading = readers[kind](value);
+function memberOf(kind: DocumentKind, path: string, value: unknown): Member {
+  const read = documentKinds[kind].read(value);
   const within = (fault: Fault) => ({ ...fault, path: [path, fault.path].filter(Boolean).join('.') });
-  return { kind, path, name: nameOf(value), reading: reading.ok ? reading : { ok: false, faults: reading.faults.map(within) } };
+  const reading: Member['reading'] = read.ok ? { ok: true, value: read.value.file } : { ok: false, faults: read.faults.map(within) };
+  return { kind, path, name: nameOf(value), reading };
 }
 
 /** What a file of any kind brings: a project's own values and all of its documents, or the one document that it is. */
@@ -91,21 +70,21 @@ export interface Brought {
 /** Reads a parsed JSON value as a file of any kind. A document in a project that has faults keeps no other from being read. */
 export function readAny(value: unknown): Reading<Brought> {
   const mark = markOf(value);
-  const kind = String(mark).replace(/^zygopod\//, '') as MemberKind;
   if (mark !== projectFormat.format) {
-    if (typeof mark === 'string' && mark === `zygopod/${kind}` && Object.hasOwn(readers, kind))
-      return { ok: true, value: { project: null, members: [memberOf(kind, '', value)] } };
+    const kind = kindMarked(mark);
+    if (kind) return { ok: true, value: { project: null, members: [memberOf(kind, '', value)] } };
     return {
       ok: false,
-      faults: [{ path: 'format', found: shown(mark), expected: '"zygopod/tuning", ground, tape, targets or project' }],
+      faults: [{ path: 'format', found: shown(mark), expected: `"zygopod/${kindNames[0]}", ${kindNames.slice(1).join(', ')} or project` }],
     };
   }
-  const read = readDocument(projectFormat, value) as Reading<Omit<Project, 'tunings'> & Record<keyof typeof memberKinds, unknown[]>>;
+  const read = readDocument(projectFormat, value);
   if (!read.ok) return read;
   const { name, unit, names } = read.value;
-  const members = Object.entries(memberKinds).flatMap(([list, kind]) =>
-    read.value[list as keyof typeof memberKinds].map((one, i) => memberOf(kind, `${list}.${i}`, one)),
-  );
+  const members = kindNames.flatMap((kind) => {
+    const list = collectionOf(kind);
+    return read.value[list].map((one, i) => memberOf(kind, `${list}.${i}`, one));
+  });
   return { ok: true, value: { project: { name, unit, names }, members } };
 }
 
@@ -124,17 +103,8 @@ export function readProject(value: unknown): Reading<Project> {
   const { project, members } = read.value;
   const faults = members.flatMap(({ reading }) => (reading.ok ? [] : reading.faults));
   if (faults.length > 0) return { ok: false, faults };
-  const of = (kind: MemberKind) => members.flatMap(({ kind: own, reading }) => (own === kind && reading.ok ? [reading.value] : []));
-  return {
-    ok: true,
-    value: {
-      format: 'zygopod/project',
-      version: 1,
-      ...(project as NonNullable<typeof project>),
-      tunings: of('tuning') as unknown as TuningFile[],
-      grounds: of('ground') as unknown as Ground[],
-      tapes: of('tape') as unknown as Tape[],
-      targets: of('targets') as unknown as TargetSet[],
-    },
-  };
+  const { name, unit, names } = project as NonNullable<typeof project>;
+  const filesOf = (kind: DocumentKind) => members.flatMap((one) => (one.kind === kind && one.reading.ok ? [one.reading.value] : []));
+  const files = Object.fromEntries(kindNames.map((kind) => [collectionOf(kind), filesOf(kind)])) as Pick<Project, Collection>;
+  return { ok: true, value: { format: 'zygopod/project', version: 1, name, unit, names, ...files } };
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { sequence } from '../testing/sequence.ts';
 import { newTuning, readTuning, withValue } from '../tuning/tuning.ts';
-import { mergeFiles } from './mergeFiles.ts';
+import { mergeFiles } from './kinds.ts';
 import { canonicalText, documentText, fileStem } from './text.ts';
 
 describe('the text of a document', () => {

@@ -5,7 +5,7 @@ type Json = null | boolean | number | string | Json[] | { [key: string]: Json };
 
 /** Keys of documents in the order in which they are written; those that are not here follow by the alphabet. */
 const order = (
-  'format version name note unit scheme size cell cells surfaces walls start goal frame hz ticks snapshot events names tunings grounds tapes targets ' +
+  'format version name note unit ground scheme size cell cells surfaces walls start goal frame hz ticks snapshot events names tunings grounds tapes targets ' +
   'at press release point stick swipe metric min max x y facing radius width height points closed solid speed of times plus'
 ).split(' ');
 const place = new Map(order.map((key, i) => [key, i]));
@@ -92,4 +92,13 @@ export function fileStem(name: string): string {
     .slice(0, 60)
     .join('');
   return stem === '' ? 'unnamed' : DEVICES.test(stem) ? `${stem}-file` : stem;
+}
+
+/** A name of a file, `carrier-day-boots.csv`, with a number where that is taken. Some systems take capitals for small letters: asked in those. */
+export function freeName(name: string, ending: string, isTaken: (lowerCase: string) => boolean): string {
+  const stem = fileStem(name);
+  for (let i = 1; ; i++) {
+    const free = `${stem}${i > 1 ? `-${i}` : ''}${ending}`;
+    if (!isTaken(free.toLowerCase())) return free;
+  }
 }

@@ -1,9 +1,7 @@
-import type { Tape } from '../tape/tape.ts';
+import { type Tape, tapeOf } from '../tape/tape.ts';
 
 /** Hands that show a start, a sprint, a turn-round and a stop: what is driven where no tape is given. */
-export const outAndBack: Tape = {
-  format: 'zygopod/tape',
-  version: 2,
+export const outAndBack: Tape = tapeOf({
   name: 'Out and back',
   hz: 60,
   ticks: 360,
@@ -15,4 +13,4 @@ export const outAndBack: Tape = {
     { at: 240, press: 'left' },
     { at: 310, release: 'left' },
   ],
-};
+});

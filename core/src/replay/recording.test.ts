@@ -68,6 +68,7 @@ describe('a span cut from a drive', () => {
       const to = from + 1 + Math.floor(next() * Math.min(400, ticks - from - 1));
       const tape = recording.cut('Span', from, to);
       if (!tape) throw new Error(`seed ${seed}: no span`);
+      expect([tape.ground, tape.scheme]).toEqual([boardwalk.name, parameters.scheme]);
       const again = rerun(kept(tape), parameters, boardwalk);
       expect(again.trace.end, `seed ${seed}`).toBe(to - from + 1);
       for (let i = 0; i <= to - from; i++)

@@ -3,7 +3,7 @@ import type { Hands } from '../tape/hands.ts';
 import { type HeldHands, holdingOf } from '../tape/held.ts';
 import type { Recorder } from '../tape/recorder.ts';
 import { Replay } from '../tape/replay.ts';
-import type { Tape, TapeSnapshot } from '../tape/tape.ts';
+import { type Tape, type TapeSnapshot, tapeOf } from '../tape/tape.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { cutTape } from './cut.ts';
 
@@ -111,15 +111,15 @@ export class Recording {
   }
 
   #tapeFrom(name: string, mark: Mark, end: number): Tape {
-    return {
-      format: 'zygopod/tape',
-      version: 2,
+    return tapeOf({
       name,
+      ground: this.#world.ground.name,
+      scheme: mark.parameters.scheme,
       hz: mark.parameters.clock.hz,
       ticks: end - mark.tick,
       snapshot: mark.snapshot,
       events: this.#recorder.between(mark.tick, end),
-    };
+    });
   }
 
   #holding(): HeldHands {

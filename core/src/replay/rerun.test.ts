@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { plainGround } from '../measure/scenes/plainGround.ts';
 import { TraceCursor, traceAt } from '../measure/traceAt.ts';
 import { FrameClock, type FramePattern, framePatterns } from '../tape/frames.ts';
-import type { Tape } from '../tape/tape.ts';
+import { type Tape, tapeOf } from '../tape/tape.ts';
 import { sequence } from '../testing/sequence.ts';
 import { newTuning, resolveTuning, withValue } from '../tuning/tuning.ts';
 import { rerun } from './rerun.ts';
@@ -13,17 +13,16 @@ const parameters = (stepping: 'fixed' | 'perFrame') => {
   return read.value.parameters;
 };
 
-const tape = (ticks: number): Tape => ({
-  format: 'zygopod/tape',
-  version: 2,
-  name: 'Out',
-  hz: 60,
-  ticks,
-  events: [
-    { at: 5, press: 'right' },
-    { at: 40, release: 'right' },
-  ],
-});
+const tape = (ticks: number): Tape =>
+  tapeOf({
+    name: 'Out',
+    hz: 60,
+    ticks,
+    events: [
+      { at: 5, press: 'right' },
+      { at: 40, release: 'right' },
+    ],
+  });
 
 describe('hands driven again by frames', () => {
   it('reach just beyond the end of the tape, frame after frame of the pattern', () => {

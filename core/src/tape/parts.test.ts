@@ -4,7 +4,7 @@ import { sequence } from '../testing/sequence.ts';
 import { controls } from './controls.ts';
 import { addPart, isInstant, movePart, stretchPart, type TapePart, tapeParts, withParts } from './parts.ts';
 import { Replay } from './replay.ts';
-import { readTape, type Tape } from './tape.ts';
+import { readTape, type Tape, tapeOf } from './tape.ts';
 
 function anyTape(next: () => number): Tape {
   const ticks = 20 + Math.floor(next() * 200);
@@ -13,7 +13,7 @@ function anyTape(next: () => number): Tape {
   const held = controls.filter(() => next() < 0.15);
   const stick: [number, number] = [next() * 2 - 1, next() * 2 - 1];
   const hands = { ...(held.length > 0 ? { held } : {}), ...(next() < 0.3 ? { stick } : {}) };
-  return { format: 'zygopod/tape', version: 2, name: 'Any', hz: 60, ticks, ...(next() < 0.6 ? { snapshot: { hands } } : {}), events };
+  return tapeOf({ name: 'Any', hz: 60, ticks, ...(next() < 0.6 ? { snapshot: { hands } } : {}), events });
 }
 
 /** What hands hold in every tick, told apart from how they came to it. */
@@ -95,15 +95,7 @@ describe('the parts of a tape', () => {
   });
 
   it('that were held as the tape began keep their beginning, and can be let go', () => {
-    const tape: Tape = {
-      format: 'zygopod/tape',
-      version: 2,
-      name: 'Held',
-      hz: 60,
-      ticks: 50,
-      snapshot: { hands: { held: ['up'] } },
-      events: [],
-    };
+    const tape = tapeOf({ name: 'Held', hz: 60, ticks: 50, snapshot: { hands: { held: ['up'] } }, events: [] });
     const parts = tapeParts(tape);
     const [held] = parts as [TapePart];
     expect(movePart(parts, held, 9, 50)).toEqual(parts);

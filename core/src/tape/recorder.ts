@@ -1,7 +1,7 @@
 import { type Control, controls, RIGHT, wentDown } from './controls.ts';
 import { applyEvent, beginTick, type Hands, type HandsEvent, newHands } from './hands.ts';
 import { type HeldHands, holdingOf } from './held.ts';
-import type { Tape, TapeEvent } from './tape.ts';
+import { type Tape, type TapeEvent, tapeOf } from './tape.ts';
 
 function isWay(control: Control): boolean {
   return controls.indexOf(control) <= RIGHT;
@@ -94,14 +94,12 @@ export class Recorder {
   /** What was recorded since the start. Throws where the start is forgotten. */
   tape(name: string, hz: number): Tape {
     if (this.#first > 0) throw new Error(`the first ${this.#first} ticks are forgotten`);
-    return {
-      format: 'zygopod/tape',
-      version: 2,
+    return tapeOf({
       name,
       hz,
       ticks: Math.max(1, this.#tick),
       ...(this.#held ? { snapshot: { hands: this.#held } } : {}),
       events: [...this.#events],
-    };
+    });
   }
 }

@@ -1,39 +1,18 @@
 import { z } from 'zod';
 import { type Format, readDocument, readJson } from '../document/document.ts';
 import type { Reading } from '../document/fault.ts';
+import { scheme } from '../tuning/catalogue/moving.ts';
 import { controls, swipes } from './controls.ts';
 import type { HandsEvent } from './hands.ts';
-import type { HeldHands } from './held.ts';
 
 /** An event and the tick at whose start it is seen. */
 export type TapeEvent = { at: number } & HandsEvent;
 
-/** What there is as a tape begins in the middle of a drive. */
-export interface TapeSnapshot {
-  hands: HeldHands;
-  /** The numbers of the body by name, those alone that differ from a new body's; null stands for infinity. Absent: the ground's start. */
-  body?: Record<string, number | null> | undefined;
-  /** A key of the tuning that the body was driven with: with the same one it goes on bit for bit, any other one takes it over. */
-  tuning?: string | undefined;
-  /** Whether its stamina was full, whatever full is. */
-  full?: boolean | undefined;
-}
-
-/** Recorded hands: `ticks` ticks at `hz` a second; events sorted by tick. */
-export interface Tape {
-  format: 'zygopod/tape';
-  version: 2;
-  name: string;
-  hz: number;
-  ticks: number;
-  /** What there is as the tape begins; absent where the hands are at rest and the body at the ground's start. */
-  snapshot?: TapeSnapshot | undefined;
-  events: TapeEvent[];
-}
-
 const part = z.number().min(-1).max(1);
 const coordinate = z.number().min(-1e7).max(1e7);
+const name = z.string().trim().min(1).max(120);
 
+// That it is just one of the five is what the type says, and what is checked.
 const event = z
   .strictObject({
     at: z.int().min(0).max(1e7),
@@ -43,7 +22,7 @@ const event = z
     point: z.tuple([coordinate, coordinate]).optional(),
     swipe: z.enum(swipes).optional(),
   })
-  .refine((e) => Object.keys(e).length === 2, 'at and just one of press, release, stick, point, swipe');
+  .refine((e) => Object.keys(e).length === 2, 'at and just one of press, release, stick, point, swipe') as z.ZodType<TapeEvent>;
 
 const heldHands = z.strictObject({
   held: z
@@ -58,40 +37,58 @@ const heldHands = z.strictObject({
 
 const snapshot = z.strictObject({
   hands: heldHands,
+  /** The numbers of the body by name, those alone that differ from a new body's; null stands for infinity. Absent: the ground's start. */
   body: z
     .record(z.string().regex(/^[a-z][A-Za-z]{0,39}$/), z.number().nullable())
     .refine((numbers) => Object.keys(numbers).length <= 300, 'at most 300 numbers')
     .optional(),
+  /** A key of the tuning that the body was driven with: with the same one it goes on bit for bit, any other one takes it over. */
   tuning: z
     .string()
     .regex(/^[0-9a-f]{16}$/)
     .optional(),
+  /** Whether its stamina was full, whatever full is. */
   full: z.boolean().optional(),
 });
 
+/** What there is as a tape begins in the middle of a drive. */
+export type TapeSnapshot = z.infer<typeof snapshot>;
+
+const schema = z.strictObject({
+  format: z.literal('zygopod/tape'),
+  version: z.literal(3),
+  name,
+  /** The name of the ground that it was driven on, and how the character was moved; absent where nobody knows. */
+  ground: name.optional(),
+  scheme: z.enum(scheme.options).optional(),
+  hz: z.number().min(1).max(1000),
+  ticks: z.int().min(1).max(1e7),
+  /** What there is as the tape begins; absent where the hands are at rest and the body at the ground's start. */
+  snapshot: snapshot.optional(),
+  events: z.array(event).max(1e6),
+});
+
+/** Recorded hands: `ticks` ticks at `hz` a second; events sorted by tick. */
+export type Tape = z.infer<typeof schema>;
+
 /** The tape format. */
-export const tapeFormat: Format = {
+export const tapeFormat: Format<Tape> = {
   format: 'zygopod/tape',
-  version: 2,
+  version: 3,
   lists: { events: { item: event, most: 1e6 } },
-  // Version 2 can begin with hands that hold something.
-  migrations: [(old) => ({ ...old, version: 2 })],
-  schema: z.strictObject({
-    format: z.literal('zygopod/tape'),
-    version: z.literal(2),
-    name: z.string().trim().min(1).max(120),
-    hz: z.number().min(1).max(1000),
-    ticks: z.int().min(1).max(1e7),
-    snapshot: snapshot.optional(),
-    events: z.array(event).max(1e6),
-  }),
+  // Version 2 can begin with hands that hold something; version 3 says where it was driven.
+  migrations: [(old) => ({ ...old, version: 2 }), (old) => ({ ...old, version: 3 })],
+  schema,
 };
+
+/** A tape of nothing but what is given. */
+export const tapeOf = (given: Omit<Tape, 'format' | 'version'>): Tape => ({ format: 'zygopod/tape', version: 3, ...given });
 
 /** Reads a parsed JSON value as a tape; events are put in order of their ticks, equal ticks as in the file. */
 export function readTape(value: unknown): Reading<Tape> {
   const reading = readDocument(tapeFormat, value);
   if (!reading.ok) return reading;
-  const tape = reading.value as Tape;
+  const tape = reading.value;
   return { ok: true, value: { ...tape, events: [...tape.events].sort((a, b) => a.at - b.at) } };
 }
 

@@ -4,30 +4,13 @@ import type { Reading } from '../document/fault.ts';
 import type { Absences } from '../measure/drills/absences.ts';
 import { GRAZES, type Metrics, metricKey, metricOfKey, metricSpecs } from '../measure/metricSpecs.ts';
 
-/** The band in which a metric is good; an end that is absent is open. */
-export interface Target {
-  /** The name of a metric; one that there is not is told of as the target is judged. */
-  metric: string;
-  /** The angle, degrees, where the metric is told at one. */
-  at?: number | undefined;
-  min?: number | undefined;
-  max?: number | undefined;
-}
-
-/** A named set of targets, used by any tuning. */
-export interface TargetSet {
-  format: 'zygopod/targets';
-  version: 1;
-  name: string;
-  note: string;
-  targets: Target[];
-}
-
 const number = z.number().min(-1e9).max(1e9);
 
 const target = z
   .strictObject({
+    /** The name of a metric; one that there is not is told of as the target is judged. */
     metric: z.string().regex(/^[A-Za-z]\w{0,60}$/, 'the name of a metric'),
+    /** The angle, degrees, where the metric is told at one. */
     at: z.number().int().min(0).max(90).optional(),
     min: number.optional(),
     max: number.optional(),
@@ -36,19 +19,22 @@ const target = z
   .refine(({ min, max }) => min === undefined || max === undefined || min <= max, 'a min that is not above the max')
   .refine(({ metric, at }) => at === undefined || metric === 'slideKept', 'at with slideKept alone');
 
+/** The band in which a metric is good; an end that is absent is open. */
+export type Target = z.infer<typeof target>;
+
+const schema = z.strictObject({
+  format: z.literal('zygopod/targets'),
+  version: z.literal(1),
+  name: z.string().trim().min(1).max(120).default('Targets'),
+  note: z.string().max(2000).default(''),
+  targets: z.array(target).max(200),
+});
+
+/** A named set of targets, used by any tuning. */
+export type TargetSet = z.infer<typeof schema>;
+
 /** The format of a target set. */
-export const targetsFormat: Format = {
-  format: 'zygopod/targets',
-  version: 1,
-  migrations: [],
-  schema: z.strictObject({
-    format: z.literal('zygopod/targets'),
-    version: z.literal(1),
-    name: z.string().trim().min(1).max(120).default('Targets'),
-    note: z.string().max(2000).default(''),
-    targets: z.array(target).max(200),
-  }),
-};
+export const targetsFormat: Format<TargetSet> = { format: 'zygopod/targets', version: 1, migrations: [], schema };
 
 /** What is wrong with targets that are well formed, by their places: names of no metric, and bands that leave no value in both. */
 export function targetFaults(targets: readonly Target[]): (string | null)[] {
@@ -65,7 +51,7 @@ export function targetFaults(targets: readonly Target[]): (string | null)[] {
 
 /** Reads a parsed JSON value as a target set. */
 export function readTargets(value: unknown): Reading<TargetSet> {
-  return readDocument(targetsFormat, value) as Reading<TargetSet>;
+  return readDocument(targetsFormat, value);
 }
 
 /** Reads the text of a `*.targets.json`. */

@@ -1,7 +1,7 @@
-import { type Ground, groundFormat } from '../ground/ground.ts';
+import { type Ground, groundWith } from '../ground/ground.ts';
 import { World } from '../motion/world.ts';
 import { Replay } from '../tape/replay.ts';
-import type { TapeEvent } from '../tape/tape.ts';
+import { type TapeEvent, tapeOf } from '../tape/tape.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import type { FileValue } from '../tuning/schema.ts';
 import { newTuning, resolveTuning, withValue } from '../tuning/tuning.ts';
@@ -16,15 +16,14 @@ export function parametersWith(values: Record<string, FileValue> = {}): Paramete
 
 /** An empty ground with the start in its corner, where positions are small numbers; `drive` sets no edges unless told. */
 export function openGround(over: Partial<Ground> = {}): Ground {
-  const base = { format: 'zygopod/ground', version: 1, name: 'Open', size: { width: 2000, height: 2000 }, start: { x: 0, y: 0 } };
-  return groundFormat.schema.parse({ ...base, ...over }) as Ground;
+  return groundWith({ name: 'Open', size: { width: 2000, height: 2000 }, start: { x: 0, y: 0 }, ...over });
 }
 
 /** Drives a fresh world by taped events (ticks at the tuning's own rate) and returns it with its trace. */
 export function drive(values: Record<string, FileValue>, ticks: number, events: TapeEvent[], ground = openGround()): World {
   const world = new World(parametersWith({ 'bounds.policy': 'none', ...values }), ground, ticks);
   const { hz } = world.parameters.clock;
-  const replay = new Replay({ format: 'zygopod/tape', version: 2, name: 'Test', hz, ticks, events }, hz);
+  const replay = new Replay(tapeOf({ name: 'Test', hz, ticks, events }), hz);
   for (let i = 0; i < ticks; i++) world.tick(replay.next());
   return world;
 }

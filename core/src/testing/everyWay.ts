@@ -1,4 +1,4 @@
-import type { TapeEvent } from '../tape/tape.ts';
+import { type TapeEvent, tapeOf } from '../tape/tape.ts';
 import type { FileValue } from '../tuning/schema.ts';
 import { openGround } from './drive.ts';
 
@@ -28,7 +28,7 @@ export const events: TapeEvent[] = Array.from({ length: 120 }, (_, i): TapeEvent
   if (i % 7 === 3) return { at, stick: [((i * 37) % 200) / 100 - 1, ((i * 53) % 200) / 100 - 1] };
   return i % 2 === 0 ? { at, press: control } : { at, release: control };
 });
-export const tape = { format: 'zygopod/tape' as const, version: 2 as const, name: 'Every way', hz: 60, ticks: 600, events };
+export const tape = tapeOf({ name: 'Every way', hz: 60, ticks: 600, events });
 
 export const tunings: [string, Record<string, FileValue>][] = [
   ['the defaults', {}],

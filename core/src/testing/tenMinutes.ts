@@ -1,6 +1,6 @@
 import { World } from '../motion/world.ts';
 import { cutTape } from '../replay/cut.ts';
-import type { Tape } from '../tape/tape.ts';
+import { type Tape, tapeOf } from '../tape/tape.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import type { FileValue } from '../tuning/schema.ts';
 import { anyEvents } from './anyHands.ts';
@@ -18,7 +18,7 @@ export function tenMinutes(seed: number): Tape {
     const calm = at % 1200 < 600 ? 9 : 2;
     if (at % calm === 0) events.push(...anyEvents(next, 900, 900).map((event) => ({ at, ...event })));
   }
-  return { format: 'zygopod/tape', version: 2, name: 'Ten minutes', hz: HZ, ticks, events };
+  return tapeOf({ name: 'Ten minutes', hz: HZ, ticks, events });
 }
 
 /** What ten minutes are driven with: walls, stamina, routes and the camera; and steps from cell to cell. */

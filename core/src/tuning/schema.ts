@@ -74,7 +74,7 @@ function namedContactsPerTick(old: Record<string, unknown>): Record<string, unkn
 }
 
 /** The tuning format: header, then the catalogue's groups, each sparse. */
-export const tuningFormat: Format = {
+export const tuningFormat: Format<TuningFile> = {
   format: 'zygopod/tuning',
   version: 2,
   migrations: [namedContactsPerTick],
@@ -83,6 +83,7 @@ export const tuningFormat: Format = {
     version: z.literal(2),
     name: z.string().trim().min(1).max(120),
     unit: z.enum(['px', 'm']).default('px'),
+    // What the catalogue's rows allow is known as the program runs, not as it is compiled.
     ...groupSchema(catalogue),
-  }),
+  }) as z.ZodType<TuningFile>,
 };

@@ -62,7 +62,7 @@ export function resolveTuning(file: TuningFile): Reading<Tuning> {
 /** Reads a parsed JSON value as a tuning. */
 export function readTuning(value: unknown): Reading<Tuning> {
   const reading = readDocument(tuningFormat, value);
-  return reading.ok ? resolveTuning(reading.value as TuningFile) : reading;
+  return reading.ok ? resolveTuning(reading.value) : reading;
 }
 
 /** Reads the text of a `*.tuning.json`. */

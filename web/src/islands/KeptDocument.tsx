@@ -1,4 +1,4 @@
-import { documentText, fileStem, markOf } from '@zygopod/core';
+import { collectionOf, type DocumentKind, documentKinds, documentText, fileName, kindMarked, markOf } from '@zygopod/core';
 import { useEffect, useState } from 'react';
 import { download } from './controls/download.ts';
 import { createDocument } from './work/deeds.ts';
@@ -16,9 +16,9 @@ export function KeptDocument({ id, screen }: { id: string; screen: string }) {
     void browserCopies.of(id).then((found) => setCopies(found as Kept[]));
   }, [id]);
   if (copies.length === 0) return null;
-  const kindOf = ({ file }: Kept) => (String(markOf(file)).endsWith('ground') ? 'ground' : 'tuning');
+  const kindOf = ({ file }: Kept): DocumentKind => kindMarked(markOf(file)) ?? 'tuning';
   const save = async (copy: Kept) => {
-    const made = await createDocument(`${kindOf(copy)}s`, copy.file, 'From work that this browser kept');
+    const made = await createDocument(collectionOf(kindOf(copy)), copy.file, 'From work that this browser kept');
     if ('why' in made) return setWhy(made.why);
     await browserCopies.drop(copy.id, copy.page);
     window.location.assign(`/${screen}/${made.id}`);
@@ -33,14 +33,14 @@ export function KeptDocument({ id, screen }: { id: string; screen: string }) {
               {copy.file.name}, <time className="digits">{whenWords(copy.at, { exact: true })}</time>
             </span>
             <button type="button" className="deed" onClick={() => void save(copy)}>
-              Save as a new {kindOf(copy)}
+              Save as a new {documentKinds[kindOf(copy)].label}
             </button>
             <button
               type="button"
               className="deed"
-              onClick={() => download(`${fileStem(copy.file.name)}.${kindOf(copy)}.json`, documentText(copy.file))}
+              onClick={() => download(fileName(kindOf(copy), copy.file.name), documentText(copy.file))}
             >
-              Export {kindOf(copy)}
+              Export {documentKinds[kindOf(copy)].label}
             </button>
           </li>
         ))}

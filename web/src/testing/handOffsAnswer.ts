@@ -1,3 +1,4 @@
+import { languageIds } from '@zygopod/code/constants';
 import { expect, it } from 'vitest';
 import type { Described } from './described.ts';
 
@@ -55,7 +56,7 @@ export function handOffsAnswer(described: Described, { tuning, tape, targets }: 
   });
 
   it('is what code and checks are answered by, whatever is asked for', async () => {
-    for (const to of ['ts', 'c', 'csharp', 'python', 'lua', 'rust']) {
+    for (const to of languageIds) {
       const { value } = await ask('POST', '/code', {}, 200, { body: { tuning, to } });
       const told = (value['files'] as { text: string }[]).map(({ text }) => text.slice(0, 200));
       expect(told).toEqual(

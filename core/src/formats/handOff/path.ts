@@ -1,4 +1,4 @@
-import { memberKinds } from '../../project/project.ts';
+import { collections } from '../../project/kinds.ts';
 
 /** Letters of a path at the most. */
 const LONGEST = 200;
@@ -15,7 +15,7 @@ export function handOffPathFault(path: string): string | null {
   if (parts.some((part) => part === '' || part.startsWith('.') || part.endsWith('.') || part !== part.trim()))
     return 'expected a place below the folder, such as src/motion.h';
   const [first] = parts as [string];
-  if (Object.hasOwn(memberKinds, first.toLowerCase()) || path.toLowerCase() === 'project.json')
+  if (collections.some((folder) => folder === first.toLowerCase()) || path.toLowerCase() === 'project.json')
     return `${first} is the project’s own: expected another place, such as src/motion.h`;
   return null;
 }

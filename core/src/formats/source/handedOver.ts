@@ -1,7 +1,7 @@
 import { specs } from '../../tuning/catalogue/catalogue.ts';
+import { cases, inCase } from '../handOff/cases.ts';
 import { wordsOfPath } from '../handOff/constants.ts';
 import { type GameUnits, readUnits } from '../handOff/units.ts';
-import { cases, inCase } from '../handOff/writers.ts';
 
 /** How a hand-off says its units: in its first remark, or under a name of its own where the format has no remarks. */
 const remark = /^(?:\/\*|\/\/|--|#)[^\n]*\bUnits: ([a-z0-9.:+-]+(?:, [a-z0-9.:+-]+)*)\./m;

@@ -1,8 +1,8 @@
 import { Exact } from '../../math/exact.ts';
 import { specs } from '../../tuning/catalogue/catalogue.ts';
 import { numberAt, numberSpec, type Tuning } from '../../tuning/tuning.ts';
+import { inCase } from '../handOff/cases.ts';
 import { wordsOfPath } from '../handOff/constants.ts';
-import { inCase } from '../handOff/writers.ts';
 import { factorFor, type Terms } from './convert.ts';
 import { formatOf, written } from './format.ts';
 import { pastedTuning } from './pasted.ts';

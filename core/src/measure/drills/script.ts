@@ -1,6 +1,6 @@
 import type { Control } from '../../tape/controls.ts';
 import type { HandsEvent } from '../../tape/hands.ts';
-import type { Tape } from '../../tape/tape.ts';
+import { type Tape, tapeOf } from '../../tape/tape.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 
 /** Ticks of a drill's run at the most: what takes longer ends there. */
@@ -59,6 +59,6 @@ export class Script {
       .filter(({ at }) => at < ticks)
       .sort((a, b) => a.at - b.at)
       .map(({ at, event }) => ({ at, ...event }));
-    return { format: 'zygopod/tape', version: 2, name, hz: this.#hz, ticks, events };
+    return tapeOf({ name, hz: this.#hz, ticks, events });
   }
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Ground } from '../../ground/ground.ts';
 import { rerun } from '../../replay/rerun.ts';
-import type { TapeEvent } from '../../tape/tape.ts';
+import { type TapeEvent, tapeOf } from '../../tape/tape.ts';
 import { campaign, seeds } from '../../testing/campaign.ts';
 import { openGround } from '../../testing/drive.ts';
 import { sequence } from '../../testing/sequence.ts';
@@ -39,7 +39,7 @@ const faulty: readonly ((next: () => number) => Record<string, FileValue>)[] = [
 ];
 
 const driven = ({ parameters }: Tuning, ticks: number, events: TapeEvent[], ground: Ground) =>
-  rerun({ format: 'zygopod/tape', version: 2, name: 'Hands', hz: parameters.clock.hz, ticks, events }, parameters, ground);
+  rerun(tapeOf({ name: 'Hands', hz: parameters.clock.hz, ticks, events }), parameters, ground);
 
 const mended = (tuning: Tuning, { mend }: Snag): Tuning => {
   const file = Object.entries(mend?.set ?? {}).reduce((made, [path, value]) => withValue(made, path, value), tuning.file);

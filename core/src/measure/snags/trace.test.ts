@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { rerun } from '../../replay/rerun.ts';
-import type { Tape } from '../../tape/tape.ts';
+import { type Tape, tapeOf } from '../../tape/tape.ts';
 import { anyEvents } from '../../testing/anyHands.ts';
 import { seeds } from '../../testing/campaign.ts';
 import { openGround } from '../../testing/drive.ts';
@@ -16,14 +16,7 @@ const ids = (snags: readonly Snag[]) => snags.map(({ id, path = '' }) => `${id} 
 
 describe('snags of a trace', () => {
   const ground = openGround({ size: { width: 640, height: 384 }, start: { x: 200, y: 200 } });
-  const tape = (ticks: number, events: Tape['events']): Tape => ({
-    format: 'zygopod/tape',
-    version: 2,
-    name: 'Test',
-    hz: 60,
-    ticks,
-    events,
-  });
+  const tape = (ticks: number, events: Tape['events']): Tape => tapeOf({ name: 'Test', hz: 60, ticks, events });
   const named = (values: Record<string, FileValue>, hands: Tape, on = ground) => {
     const { parameters } = tuningWith(values);
     const { trace } = rerun(hands, parameters, on);

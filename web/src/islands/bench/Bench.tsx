@@ -70,7 +70,7 @@ export function Bench({ opening }: { opening: Opening }) {
         else editLooped();
       },
       write: () => {
-        tell(playTape(work, emptyTape(work.drive.world.parameters.clock.hz), null));
+        tell(playTape(work, emptyTape(work.drive.world), null));
         editLooped();
       },
       earlier: () => {

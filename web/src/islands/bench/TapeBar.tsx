@@ -5,6 +5,7 @@ import { write } from '../controls/inPlace.ts';
 import type { Loop } from '../drive/loop.ts';
 import { PaceChoice } from '../drive/PaceChoice.tsx';
 import { PlayButton } from '../drive/PlayButton.tsx';
+import { otherGround } from '../drive/tapeFit.ts';
 import { LaneMenu } from '../strip/LaneMenu.tsx';
 import { useTuning } from '../tuning/context.ts';
 import { DocumentFinder } from '../work/DocumentFinder.tsx';
@@ -36,7 +37,7 @@ export function TapeBar({ deeds }: { deeds: TapeDeeds }) {
         <DocumentFinder
           title="Tape"
           collection="tapes"
-          picture={(id) => <TapePicture id={id} work={work} />}
+          picture={(id, remark) => <TapePicture id={id} work={work} remark={remark} />}
           deeds={[
             { id: 'write', label: 'Write one by hand', key: '', run: deeds.write },
             { id: 'bring', label: 'Bring in a file', key: '', run: deeds.bringIn },
@@ -109,7 +110,9 @@ function Driving() {
 }
 
 function Playing({ loop }: { loop: Loop }) {
-  const kept = useStore(useTuning().$kept);
+  const { $kept, drive } = useTuning();
+  const kept = useStore($kept);
+  const elsewhere = otherGround(loop.tape, drive.world.ground);
   const playing = useStore(loop.$playing);
   const pace = useStore(loop.$pace);
   const now = useRef<HTMLSpanElement>(null);
@@ -123,6 +126,11 @@ function Playing({ loop }: { loop: Loop }) {
     <>
       <PlayButton playing={playing} words={['Looping', 'Held']} toggle={() => loop.$playing.set(!playing)} />
       <span className="max-w-56 truncate">{kept?.name ?? loop.tape.name}</span>
+      {elsewhere && (
+        <span className="max-w-48 truncate text-ink-soft" title={`This tape was ${elsewhere}`} data-testid="tape-elsewhere">
+          {elsewhere}
+        </span>
+      )}
       <span className="digits text-now" data-testid="loop-span">
         {from.toFixed(1)} to {to.toFixed(1)} s
       </span>

@@ -1,7 +1,8 @@
-import { readTape, rerun } from '@zygopod/core';
+import { readTape, rerun, type Tape } from '@zygopod/core';
 import { useEffect, useRef } from 'react';
 import { drawPrints } from '../chart/drawMotion.ts';
 import { readInks } from '../chart/theme.ts';
+import { otherGround, whyUnfit } from '../drive/tapeFit.ts';
 import type { TuningWork } from '../tuning/context.ts';
 import { fetchDocument } from '../work/deeds.ts';
 
@@ -10,9 +11,20 @@ const HEIGHT = 38;
 /** Ticks of a tape that its picture shows at the most. */
 const SHOWN = 1800;
 
-/** The prints that a kept tape leaves with the tuning at hand on the ground at hand; drawn when it comes into sight. */
-export function TapePicture({ id, work }: { id: string; work: TuningWork }) {
+interface Props {
+  id: string;
+  work: TuningWork;
+  /** Says why the tape is not for this ground and tuning. */
+  remark(words: string | null): void;
+}
+
+/** The prints that a kept tape leaves with the tuning at hand on the ground at hand, if it was driven there; drawn when it comes into sight. */
+export function TapePicture({ id, work, remark }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
+  const say = useRef(remark);
+  useEffect(() => {
+    say.current = remark;
+  });
   useEffect(() => {
     const element = canvas.current;
     if (!element) return;
@@ -20,7 +32,13 @@ export function TapePicture({ id, work }: { id: string; work: TuningWork }) {
     const watch = new IntersectionObserver((seen) => {
       if (!seen.some(({ isIntersecting }) => isIntersecting)) return;
       watch.disconnect();
-      void fetchDocument('tapes', id).then((kept) => current && 'file' in kept && draw(element, kept.file, work));
+      void fetchDocument('tapes', id).then((kept) => {
+        const read = current && 'file' in kept ? readTape(kept.file) : null;
+        if (!read?.ok) return;
+        const { ground, parameters } = work.drive.world;
+        say.current(whyUnfit(read.value, { ground, parameters }));
+        if (otherGround(read.value, ground) === null) draw(element, read.value, work);
+      });
     });
     watch.observe(element);
     return () => {
@@ -39,12 +57,11 @@ export function TapePicture({ id, work }: { id: string; work: TuningWork }) {
   );
 }
 
-function draw(canvas: HTMLCanvasElement, file: unknown, { drive }: TuningWork): void {
-  const read = readTape(file);
+function draw(canvas: HTMLCanvasElement, tape: Tape, { drive }: TuningWork): void {
   const ctx = canvas.getContext('2d');
-  if (!read.ok || !ctx) return;
+  if (!ctx) return;
   const known = drive.world;
-  const { trace } = rerun(read.value, known.parameters, known.ground, { known, most: SHOWN });
+  const { trace } = rerun(tape, known.parameters, known.ground, { known, most: SHOWN });
   const box = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity };
   for (let row = trace.first; row < trace.end; row++) {
     const [x, y] = [trace.at('x', row), trace.at('y', row)];

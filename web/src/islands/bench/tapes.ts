@@ -1,4 +1,4 @@
-import { faultText, fileStem, largest, markOf, readJson, readTape } from '@zygopod/core';
+import { documentKinds, faultText, fileName, markOf, readJson, readTape } from '@zygopod/core';
 import { download } from '../controls/download.ts';
 import { JUST_NOW } from '../drive/drive.ts';
 import type { KeptTape, TuningWork } from '../tuning/context.ts';
@@ -112,7 +112,8 @@ export async function saveTapeRevision(work: TuningWork): Promise<string | null>
 
 /** The tape of a file that was chosen or dropped; says what is wrong with it. */
 export async function bringTapeIn(work: TuningWork, file: File): Promise<string | null> {
-  if (file.size > largest.tape) return `${file.name} has ${file.size} bytes; a tape has at most ${largest.tape}.`;
+  if (file.size > documentKinds.tape.largest)
+    return `${file.name} has ${file.size} bytes; a tape has at most ${documentKinds.tape.largest}.`;
   const json = readJson(await file.text());
   if (!json.ok) return `${file.name} is no JSON: ${json.faults.map(faultText).join('; ')}.`;
   if (markOf(json.value) !== 'zygopod/tape') return `${file.name} is no tape: its format is not zygopod/tape.`;
@@ -123,6 +124,6 @@ export async function bringTapeIn(work: TuningWork, file: File): Promise<string 
 export function takeTapeOut(work: TuningWork): string | null {
   const tape = work.drive.cut(tapeName(work), work.$calipers.get());
   if (!tape) return 'Nothing has been driven yet.';
-  download(`${fileStem(tape.name)}.tape.json`, `${JSON.stringify(tape, null, 1)}\n`);
+  download(fileName('tape', tape.name), `${JSON.stringify(tape, null, 1)}\n`);
   return null;
 }

@@ -1,9 +1,9 @@
-import type { Tape } from '@zygopod/core';
+import { type Tape, tapeOf } from '@zygopod/core';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { Playback } from './playback.ts';
 
 class Played extends Playback {
-  readonly hands: Tape = { format: 'zygopod/tape', version: 2, name: 'Four seconds', hz: 50, ticks: 200, events: [] };
+  readonly hands: Tape = tapeOf({ name: 'Four seconds', hz: 50, ticks: 200, events: [] });
   frames(count: number): number[] {
     return Array.from({ length: count }, () => {
       this.play(1 / 60);

@@ -1,5 +1,5 @@
 import { useStore } from '@nanostores/react';
-import { documentText, fileStem, keepAsTargets, snagWords } from '@zygopod/core';
+import { documentText, fileName, keepAsTargets, snagWords } from '@zygopod/core';
 import { useState } from 'react';
 import { download } from '../controls/download.ts';
 import { severityMarks } from '../judging/severityMarks.ts';
@@ -111,7 +111,7 @@ export function Judged({ tell }: { tell(why: string | null): void }) {
           type="button"
           className="deed mt-2 min-h-6"
           title="The target set as a file: ./zygopod drill --tuning … --targets … --junit …"
-          onClick={() => download(`${fileStem(judging.set.name)}.targets.json`, documentText(judging.set))}
+          onClick={() => download(fileName('targets', judging.set.name), documentText(judging.set))}
         >
           Check for a build server
         </button>

@@ -1,14 +1,8 @@
-import { type Ground, groundFormat, newTuning, type Parameters, rerun, resolveTuning, type Tape, withValue } from '@zygopod/core';
+import { groundWith, newTuning, type Parameters, rerun, resolveTuning, type Tape, tapeOf, withValue } from '@zygopod/core';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { Drive } from './drive.ts';
 
-const ground = groundFormat.schema.parse({
-  format: 'zygopod/ground',
-  version: 1,
-  name: 'Plain',
-  size: { width: 4000, height: 4000 },
-  start: { x: 2000, y: 2000 },
-}) as Ground;
+const ground = groundWith({ name: 'Plain', size: { width: 4000, height: 4000 }, start: { x: 2000, y: 2000 } });
 
 function tuned(values: Record<string, number | string> = {}): Parameters {
   let file = newTuning('Loop');
@@ -157,7 +151,7 @@ describe('a loop', () => {
     const events = Array.from({ length: 300 }, (_, i) =>
       i % 2 ? { at: i * 120, release: 'right' as const } : { at: i * 120, press: 'right' as const },
     );
-    drive.loop({ format: 'zygopod/tape', version: 2, name: 'Long', hz: 60, ticks: 36_000, events });
+    drive.loop(tapeOf({ name: 'Long', hz: 60, ticks: 36_000, events }));
     drive.retune(tuned({ 'pace.walkSpeed': 60 }), tuned());
     const loop = drive.$loop.get();
     expect(loop?.length).toBe(600);

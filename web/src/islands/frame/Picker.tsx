@@ -1,8 +1,8 @@
+import type { Collection } from '@zygopod/core';
 import { useState } from 'react';
 import type { Opening, Subject } from '../../server/data/openings.ts';
 import type { Command } from '../work/commands.ts';
 import { DocumentFinder } from '../work/DocumentFinder.tsx';
-import type { Collection } from '../work/listing.ts';
 import { addressOf, placeOf, useScreens } from '../work/place.ts';
 
 /** Characters of a name that always fit; the focused button shows all of a longer one. */

@@ -1,5 +1,5 @@
 import { useStore } from '@nanostores/react';
-import { faultText, type Ground, type GroundFormat, groundFormats, type Imported, largest, type Reading } from '@zygopod/core';
+import { documentKinds, faultText, type Ground, type GroundFormat, groundFormats, type Imported, type Reading } from '@zygopod/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { drawGround } from '../chart/drawGround.ts';
 import { readInks } from '../chart/theme.ts';
@@ -44,7 +44,7 @@ export function ImportGround({
   const read = reading?.ok ? reading.value.ground : null;
   const size = useMemo(() => (read ? savedSize(read) : 0), [read]);
   // What the server wouldn't take is refused here, before anything is changed.
-  const ground = size > largest.ground ? null : read;
+  const ground = size > documentKinds.ground.largest ? null : read;
   const picture = file !== null && /\.png$/i.test(file.name);
   return (
     <Overlay title="Import a ground" close={close}>
@@ -104,10 +104,10 @@ export function ImportGround({
           </ul>
         </div>
       )}
-      {size > largest.ground && (
+      {size > documentKinds.ground.largest && (
         <p role="alert" className="mt-3 text-now">
-          ▲ This ground has {sizeWords(size)} as a file, and {sizeWords(largest.ground)} can be saved at most. Use a smaller picture or
-          fewer cells.
+          ▲ This ground has {sizeWords(size)} as a file, and {sizeWords(documentKinds.ground.largest)} can be saved at most. Use a smaller
+          picture or fewer cells.
         </p>
       )}
       {ground && reading?.ok && (

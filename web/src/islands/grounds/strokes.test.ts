@@ -1,5 +1,5 @@
 import type { Ground } from '@zygopod/core';
-import { groundFormat } from '@zygopod/core';
+import { groundWith } from '@zygopod/core';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { Steps } from '../work/steps.ts';
 import { beginStroke, finishPath } from './strokes.ts';
@@ -10,8 +10,7 @@ let drawing: Drawing;
 const ground = () => steps.$now.get();
 
 beforeEach(() => {
-  const file = { format: 'zygopod/ground', version: 1, name: 'Test', size: { width: 320, height: 320 }, start: { x: 16, y: 16 } };
-  steps = new Steps(groundFormat.schema.parse(file) as Ground);
+  steps = new Steps<Ground>(groundWith({ name: 'Test', size: { width: 320, height: 320 }, start: { x: 16, y: 16 } }));
   drawing = newDrawing(steps);
 });
 

@@ -1,4 +1,5 @@
-import { type Case, cases, type GameUnits, type HandedOver, writers } from '@zygopod/core';
+import { type HandedOver, writers } from '@zygopod/code/constants';
+import { type Case, cases, type GameUnits } from '@zygopod/core';
 import { type ReactNode, useState } from 'react';
 import { Amount } from '../controls/Amount.tsx';
 import { Names } from './Names.tsx';

@@ -1,4 +1,4 @@
-import type { HandedOver, HandOffChange } from '@zygopod/core';
+import type { HandedOver, HandOffChange } from '@zygopod/code/constants';
 
 /** The file as it is written, with a mark at each line that is not as it was handed over last; or why nothing can be written. */
 export function FileText({ handed, changes, comment }: { handed: HandedOver; changes: readonly HandOffChange[]; comment: string | null }) {

@@ -1,5 +1,6 @@
 import { useStore } from '@nanostores/react';
-import { changesSince, differences, handOffPathFault, handOver, unitsWord, writers } from '@zygopod/core';
+import { changesSince, handOver, writers } from '@zygopod/code/constants';
+import { differences, handOffPathFault, unitsWord } from '@zygopod/core';
 import { useEffect, useMemo, useState } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
 import { download } from '../controls/download.ts';

@@ -1,4 +1,5 @@
-import { type ConstantValue, type HandOffChange, shortNumber, writers } from '@zygopod/core';
+import { type HandOffChange, writers } from '@zygopod/code/constants';
+import { type ConstantValue, shortNumber } from '@zygopod/core';
 import { useState } from 'react';
 import type { KeptHandOff } from './session.ts';
 

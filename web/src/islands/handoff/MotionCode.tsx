@@ -1,16 +1,14 @@
-import { type TuningFile, writers } from '@zygopod/core';
+import { languageIds, languages } from '@zygopod/code/constants';
+import type { TuningFile } from '@zygopod/core';
 import { useState } from 'react';
 import { Deeds } from './Deeds.tsx';
 import { PlainText } from './FileText.tsx';
 import { OneOf } from './OneOf.tsx';
-import { motionLanguages } from './session.ts';
 import { useMade } from './useMade.ts';
-
-const languages = writers.filter(({ id }) => motionLanguages.includes(id)).map(({ id, title }) => ({ id, title }));
 
 /** The motion of a tuning as code in a language, and what holds its body among walls: files made by the server from the core's own stages. */
 export function MotionCode({ file, to, choose }: { file: TuningFile; to: string; choose(to: string): void }) {
-  const language = motionLanguages.includes(to) ? to : 'c';
+  const language = languageIds.find((id) => id === to) ?? 'c';
   const [wanted, want] = useState('motion');
   const made = useMade('code', `${language} ${JSON.stringify(file)}`, () => ({ tuning: file, to: language }));
   const files = made && 'files' in made ? made.files : [];

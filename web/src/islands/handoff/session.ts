@@ -1,4 +1,5 @@
-import { type Case, type ConstantValue, cases, type GameUnits, mergeHeads, plainUnits, readUnits, unitsWord, writers } from '@zygopod/core';
+import { writers } from '@zygopod/code/constants';
+import { type Case, type ConstantValue, cases, type GameUnits, mergeHeads, plainUnits, readUnits, unitsWord } from '@zygopod/core';
 import { atom } from 'nanostores';
 import { remember } from '../controls/remember.ts';
 import { askServer, whyOf } from '../work/server.ts';
@@ -22,9 +23,6 @@ export interface KeptHandOff {
 /** What of a tuning can be handed over. */
 export const parts = { code: 'In your code', numbers: 'Numbers', motion: 'Motion code', formulas: 'Formulas', checks: 'Checks' } as const;
 export type Part = keyof typeof parts;
-
-/** Languages in which motion is written; of the others it has the numbers alone. */
-export const motionLanguages: readonly string[] = ['ts', 'c', 'csharp', 'python', 'lua', 'rust'];
 
 /** A file that the server has made, with its place in a folder. */
 export interface MadeFile {

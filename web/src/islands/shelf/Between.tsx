@@ -1,11 +1,11 @@
 import { useStore } from '@nanostores/react';
-import { differences, readTuning, specOf, type Tuning, unitOf, valueWords } from '@zygopod/core';
+import { collectionOf, differences, readTuning, specOf, type Tuning, unitOf, valueWords } from '@zygopod/core';
 import { useEffect, useState } from 'react';
 import { Naming } from '../work/Naming.tsx';
 import { RevisionList } from '../work/RevisionList.tsx';
 import { askServer, whyOf } from '../work/server.ts';
 import { fileOf, goBack } from './deeds.ts';
-import { collectionOf, type ShelfItem, useShelf } from './session.ts';
+import { type ShelfItem, useShelf } from './session.ts';
 
 /** A number that two revisions do not share. */
 interface Changed {

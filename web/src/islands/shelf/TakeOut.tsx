@@ -1,5 +1,5 @@
 import { useStore } from '@nanostores/react';
-import { fileStem } from '@zygopod/core';
+import { documentKinds, fileStem, kindIn } from '@zygopod/core';
 import { useState } from 'react';
 import { download } from '../controls/download.ts';
 import { Overlay } from '../controls/Overlay.tsx';
@@ -26,7 +26,7 @@ export function TakeOut({ tell, close }: { tell(why: string | null): void; close
   };
   const ways: readonly (readonly [string, string, () => void])[] = [
     ['The project as one file', 'All that is in it, as it is now: can be brought in anywhere', () => give(takeProjectOut(shelf))],
-    [`All ${collection === 'targets' ? 'target sets' : collection} as files`, 'One file each', () => give(takeAllOut(shelf, collection))],
+    [`All ${documentKinds[kindIn(collection)].plural.toLowerCase()} as files`, 'One file each', () => give(takeAllOut(shelf, collection))],
     ['The numbers of all tunings as CSV', 'A row a parameter, a column a tuning', () => give(numbers())],
     [
       copied ? 'The link is copied' : 'A link to this shelf as it is shown',

@@ -1,9 +1,8 @@
-import { documentText, fileStem, memberKinds } from '@zygopod/core';
+import { type Collection, collectionOf, documentText, fileName, fileStem, kindIn } from '@zygopod/core';
 import { download } from '../controls/download.ts';
 import { createDocument, fetchDocument, putAway, saveRevision } from '../work/deeds.ts';
-import type { Collection } from '../work/listing.ts';
 import { askServer, whyOf } from '../work/server.ts';
-import { collectionOf, type ShelfItem, type ShelfWork } from './session.ts';
+import type { ShelfItem, ShelfWork } from './session.ts';
 
 type File = Record<string, unknown> & { name: string };
 
@@ -64,7 +63,7 @@ export async function back(shelf: ShelfWork, item: ShelfItem): Promise<string | 
 export async function takeOut(item: ShelfItem): Promise<string | null> {
   const file = await fileOf(item);
   if (isWhy(file)) return file.why;
-  download(`${fileStem(item.name)}.${item.kind}.json`, documentText(file));
+  download(fileName(item.kind, item.name), documentText(file));
   return null;
 }
 
@@ -88,11 +87,9 @@ export async function takeAllOut(shelf: ShelfWork, collection: Collection): Prom
   if (isWhy(file)) return file.why;
   const taken = new Set<string>();
   for (const one of file[collection] as File[]) {
-    const stem = fileStem(one.name);
-    let name = stem;
-    for (let times = 2; taken.has(name); times++) name = `${stem}-${times}`;
-    taken.add(name);
-    download(`${name}.${memberKinds[collection]}.json`, documentText(one));
+    const name = fileName(kindIn(collection), one.name, (free) => taken.has(free));
+    taken.add(name.toLowerCase());
+    download(name, documentText(one));
   }
   return null;
 }

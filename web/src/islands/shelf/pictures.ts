@@ -1,4 +1,4 @@
-import { judgeTargets, readGround, readTuning, type Snag, type Target, tuningSnags, VERSION } from '@zygopod/core';
+import { type Collection, judgeTargets, readGround, readTuning, type Snag, type Target, tuningSnags, VERSION } from '@zygopod/core';
 import { atom } from 'nanostores';
 import { Desk } from '../../workers/desk.ts';
 import type { DrillsApi } from '../../workers/drills.ts';
@@ -6,7 +6,6 @@ import type { PicturesApi } from '../../workers/pictures.ts';
 import { $theme, readInks } from '../chart/theme.ts';
 import { chooseTargets, fetchTargets, listSets } from '../judging/targets.ts';
 import { fetchDocument } from '../work/deeds.ts';
-import type { Collection } from '../work/listing.ts';
 import { askServer } from '../work/server.ts';
 import { keptOr } from './kept.ts';
 import type { ShelfItem } from './session.ts';

@@ -1,8 +1,8 @@
+import { type Collection, type DocumentKind, documentKinds } from '@zygopod/core';
 import { atom } from 'nanostores';
 import { createContext, useContext } from 'react';
 import type { ShelfOpening } from '../../server/data/openings.ts';
 import type { ShelfItem as ServerItem, Sounding as ServerSounding } from '../../server/data/shelf.ts';
-import type { Collection } from '../work/listing.ts';
 import { askServer } from '../work/server.ts';
 
 /** A revision of a document on the shelf, as the server tells it. */
@@ -18,10 +18,7 @@ export type ShelfItem = Omit<ServerItem, 'createdAt' | 'updatedAt' | 'putAwayAt'
 /** What is on a shelf at a time: one kind, or what is put away. */
 export type Board = Collection | 'away';
 export const boards: readonly (readonly [Board, string])[] = [
-  ['tunings', 'Tunings'],
-  ['grounds', 'Grounds'],
-  ['tapes', 'Tapes'],
-  ['targets', 'Target sets'],
+  ...Object.values(documentKinds).map(({ collection, plural }) => [collection, plural] as const),
   ['away', 'Put away'],
 ];
 export const sorts = [
@@ -31,7 +28,7 @@ export const sorts = [
 ] as const;
 type Sort = (typeof sorts)[number][0];
 
-export type Counts = Record<'tuning' | 'ground' | 'tape' | 'targets' | 'away', number>;
+export type Counts = Record<DocumentKind | 'away', number>;
 
 /** What is asked of the shelf; it stands in the address. */
 export interface Asked {
@@ -39,9 +36,6 @@ export interface Asked {
   q: string;
   sort: Sort;
 }
-
-/** The collection that a document of a kind is in. */
-export const collectionOf = (kind: ShelfItem['kind']): Collection => (kind === 'targets' ? 'targets' : `${kind}s`);
 
 /** What an address asks for. */
 export function readAsked(search: string): Asked {

@@ -1,15 +1,16 @@
+import type { Collection } from '@zygopod/core';
 import { type KeyboardEvent, type ReactNode, useState } from 'react';
 import { Overlay } from '../controls/Overlay.tsx';
 import type { Command } from './commands.ts';
-import { type Collection, useListing } from './listing.ts';
+import { useListing } from './listing.ts';
 import { whenWords } from './when.ts';
 
 interface Props {
   title: string;
   collection: Collection;
   deeds: readonly Command[];
-  /** A small picture of a document, by its id. */
-  picture?(id: string): ReactNode;
+  /** A small picture of a document, by its id, and what has to be said of it: a document of which something is said is greyed. */
+  picture?(id: string, remark: (words: string | null) => void): ReactNode;
   go(id: string): void;
   close(): void;
 }
@@ -18,6 +19,7 @@ interface Props {
 export function DocumentFinder({ title, collection, deeds, picture, go, close }: Props) {
   const [wanted, setWanted] = useState('');
   const [picked, pick] = useState(0);
+  const [remarks, remark] = useState<Readonly<Record<string, string | null>>>({});
   const { items, isBusy, why, more } = useListing(collection, wanted);
   const onKeyDown = (event: KeyboardEvent) => {
     const one = items[picked];
@@ -58,12 +60,15 @@ export function DocumentFinder({ title, collection, deeds, picture, go, close }:
             id={`document-${id}`}
             role="option"
             aria-selected={i === picked}
-            className="flex cursor-pointer items-center gap-3 px-2 py-1 aria-selected:bg-paper"
+            className={`flex cursor-pointer items-center gap-3 px-2 py-1 aria-selected:bg-paper ${remarks[id] ? 'text-ink-soft' : ''}`}
             onPointerEnter={() => pick(i)}
             onClick={() => go(id)}
           >
-            {picture?.(id)}
-            <span className="min-w-0 flex-1 truncate font-semibold">{name}</span>
+            {picture?.(id, (words) => remark((before) => ({ ...before, [id]: words })))}
+            <span className="min-w-0 flex-1">
+              <span className="block truncate font-semibold">{name}</span>
+              {remarks[id] && <span className="block text-xs">{remarks[id]}</span>}
+            </span>
             <span className="digits text-xs text-ink-soft">rev {head}</span>
             <time className="digits text-xs text-ink-soft" dateTime={updatedAt}>
               {whenWords(updatedAt)}

@@ -1,6 +1,6 @@
+import type { Collection } from '@zygopod/core';
 import { useEffect, useState } from 'react';
 import { Overlay } from '../controls/Overlay.tsx';
-import type { Collection } from './listing.ts';
 import { askServer, whyOf } from './server.ts';
 import { whenWords } from './when.ts';
 

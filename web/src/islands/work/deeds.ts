@@ -1,5 +1,4 @@
-import { canonicalText } from '@zygopod/core';
-import type { Collection } from './listing.ts';
+import { type Collection, canonicalText } from '@zygopod/core';
 import { inProject } from './project.ts';
 import { askServer, whyOf } from './server.ts';
 

@@ -1,7 +1,6 @@
+import type { Collection } from '@zygopod/core';
 import { useEffect, useRef, useState } from 'react';
 import { inProject } from './project.ts';
-
-export type Collection = 'tunings' | 'grounds' | 'tapes' | 'targets';
 
 /** A document in a list. */
 interface Listed {

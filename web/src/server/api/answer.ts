@@ -1,16 +1,15 @@
-import { largest, readJson } from '@zygopod/core';
+import { type DocumentKind, documentKinds, kindIn, readJson } from '@zygopod/core';
 import type { z } from 'zod';
 import { database } from '../data/database.ts';
 import { insideCourt, isLarge, judgeBody } from '../judge/court.ts';
 import type { JudgedBody } from '../judge/judge.ts';
-import type { Kind } from '../kinds.ts';
 import { Problem } from '../problem.ts';
 import { bytesOf } from './body.ts';
 import { isUnchanged } from './conditions.ts';
 import { problemOf } from './failures.ts';
 import { makesAnew, once } from './idempotency.ts';
 import { Matcher } from './match.ts';
-import { collections, type Operation, parameters } from './operation.ts';
+import { type Operation, parameters } from './operation.ts';
 import { operations } from './operations/index.ts';
 import { problemResponse } from './responses.ts';
 
@@ -67,18 +66,18 @@ function pathOf({ pathname }: URL): string {
 }
 
 /** What the parameters in the path say. */
-function placeOf(values: Record<string, string>): { kind: Kind; id: string; number: number } {
-  const place = { kind: 'tuning' as Kind, id: '', number: 0 };
+function placeOf(values: Record<string, string>): { kind: DocumentKind; id: string; number: number } {
+  const place = { kind: 'tuning' as DocumentKind, id: '', number: 0 };
   if (values['kind'] !== undefined) {
     const kind = parameters.kind.safeParse(values['kind']);
     if (!kind.success) throw new Problem(404, `Unknown collection; there are ${parameters.kind.options.join(', ')}`);
-    place.kind = collections[kind.data];
+    place.kind = kindIn(kind.data);
   }
   if (values['format'] !== undefined) {
     const format = parameters.format.safeParse(values['format']);
     if (!format.success) throw new Problem(404, `There are schemas of ${parameters.format.options.join(', ')}`);
     // A project is a format, and no kind of document.
-    place.kind = format.data as Kind;
+    place.kind = format.data as DocumentKind;
   }
   if (values['id'] !== undefined) {
     const id = parameters.id.safeParse(values['id']);
@@ -123,10 +122,10 @@ async function bodyOf(schema: z.ZodType, request: Request, most = SMALL): Promis
 }
 
 /** The file that the body holds, judged. */
-async function fileOf(request: Request, kind: Kind): Promise<JudgedBody> {
+async function fileOf(request: Request, kind: DocumentKind): Promise<JudgedBody> {
   needsJson(request);
   // Only whole bodies take a seat: one that stops coming keeps none from the others.
-  const bytes = await bytesOf(request, largest[kind], `A ${kind}`);
+  const bytes = await bytesOf(request, documentKinds[kind].largest, `A ${kind}`);
   const work = () => judgeBody(bytes, kind);
   return isLarge(bytes.length) ? insideCourt(work) : work();
 }

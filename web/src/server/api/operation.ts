@@ -1,14 +1,14 @@
+import { collections, type DocumentKind, formatNames } from '@zygopod/core';
 import { z } from 'zod';
 import type { Database } from '../data/connection.ts';
 import type { JudgedBody } from '../judge/judge.ts';
-import type { Kind } from '../kinds.ts';
 
 /** What an operation is asked, read from the request and found good. */
 export interface Asked<Q = Record<string, never>, B = never> {
   request: Request;
   url: URL;
   query: Q;
-  kind: Kind;
+  kind: DocumentKind;
   id: string;
   number: number;
   /** The database, prepared. */
@@ -47,19 +47,13 @@ export interface Operation {
   run(asked: Asked<any, any>): Promise<Response>;
 }
 
-/** The names of the kinds in addresses. */
-export const collections = { tunings: 'tuning', grounds: 'ground', tapes: 'tape', targets: 'targets' } as const satisfies Record<
-  string,
-  Kind
->;
-
 /** Parameters in paths. */
 export const parameters = {
-  kind: z.enum(['tunings', 'grounds', 'tapes', 'targets']).meta({ description: 'Which kind of document' }),
+  kind: z.enum(collections).meta({ description: 'Which kind of document' }),
   id: z.uuid().meta({ description: 'The document' }),
   number: z
     .string()
     .regex(/^[1-9]\d{0,8}$/)
     .meta({ description: 'Number of a revision, from 1', example: '1' }),
-  format: z.enum(['tuning', 'ground', 'tape', 'targets', 'project']).meta({ description: 'Which file format' }),
+  format: z.enum(formatNames).meta({ description: 'Which file format' }),
 };

@@ -1,4 +1,4 @@
-import { jsonSchema } from '@zygopod/core';
+import { type DocumentKind, type formatNames, jsonSchema, kindNames } from '@zygopod/core';
 import { z } from 'zod';
 
 /** What the API answers with, as schemas: they describe it, and tests hold it to them. */
@@ -15,7 +15,7 @@ export const text = (most: number) =>
     .refine((line) => line.isWellFormed() && !line.includes('\0'), 'expected text');
 
 /** A file of a format, told by the format's own JSON Schema; its references stay its own by its $id. */
-function fileOf(kind: 'tuning' | 'ground' | 'tape' | 'targets' | 'project') {
+function fileOf(kind: (typeof formatNames)[number]) {
   const { $schema, ...schema } = jsonSchema(kind);
   return z.looseObject({ format: z.string(), version: z.int(), name: z.string() }).meta({
     id: kind,
@@ -27,13 +27,13 @@ function fileOf(kind: 'tuning' | 'ground' | 'tape' | 'targets' | 'project') {
 }
 
 /** A file of one of the formats. */
-export const file = z.union([fileOf('tuning'), fileOf('ground'), fileOf('tape'), fileOf('targets')]).meta({ id: 'File' });
+export const file = z.union(kindNames.map(fileOf)).meta({ id: 'File' });
 
 export const document = z
   .strictObject({
     id,
     project: id,
-    kind: z.enum(['tuning', 'ground', 'tape', 'targets']),
+    kind: z.enum(kindNames),
     name: z.string(),
     line: z.string().meta({ description: 'The numbers of the newest revision in a line' }),
     head: number.meta({ description: 'Number of the newest revision' }),
@@ -131,13 +131,13 @@ export const projectVersion = z
 
 const many = z.int().min(0);
 export const counts = z
-  .strictObject({ tuning: many, ground: many, tape: many, targets: many, away: many })
+  .strictObject({ ...(Object.fromEntries(kindNames.map((kind) => [kind, many])) as Record<DocumentKind, typeof many>), away: many })
   .meta({ id: 'Counts', description: 'Documents in use of each kind, and those that are put away' });
 
 const shelfItem = z
   .strictObject({
     id,
-    kind: z.enum(['tuning', 'ground', 'tape', 'targets']),
+    kind: z.enum(kindNames),
     name: z.string(),
     line: z.string(),
     head: number,

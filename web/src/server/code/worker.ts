@@ -1,5 +1,5 @@
 import { parentPort } from 'node:worker_threads';
-import { CannotHold, checkFolder, meetsWalls, motionOf, motionPrinters, wallsOf } from '@zygopod/code';
+import { CannotHold, checkFolder, meetsWalls, motionOf, printerOf, wallsOf } from '@zygopod/code';
 import { fileStem, keepAsTargets, metricsOf, readTape, readTargets, readTuning, runDrills } from '@zygopod/core';
 import type { CodeAsked, CodeMade } from './maker.ts';
 
@@ -10,8 +10,7 @@ function make(asked: CodeAsked): CodeMade {
   const { file, parameters } = read.value;
   try {
     if (asked.what === 'code') {
-      const printer = motionPrinters().find(({ id }) => id === asked.to);
-      if (!printer) return { why: `nothing is written in ${asked.to}` };
+      const printer = printerOf(asked.to);
       const place = (what: string) => `${fileStem(file.name)}-${what}.${printer.extension}`;
       return {
         files: [

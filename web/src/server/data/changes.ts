@@ -1,20 +1,20 @@
 import { EventEmitter } from 'node:events';
+import { type DocumentKind, kindNames } from '@zygopod/core';
 import { sql } from 'drizzle-orm';
 import pg from 'pg';
 import { z } from 'zod';
-import { type Kind, kinds } from '../kinds.ts';
 import { log } from '../log.ts';
 import type { Database } from './connection.ts';
 
 /** Something that happened to a document: who shows it looks at it again. */
 export interface Change {
-  kind: Kind;
+  kind: DocumentKind;
   id: string;
   head: number;
   is: 'made' | 'saved' | 'away' | 'back';
 }
 
-const change = z.object({ kind: z.enum(kinds), id: z.uuid(), head: z.int(), is: z.enum(['made', 'saved', 'away', 'back']) });
+const change = z.object({ kind: z.enum(kindNames), id: z.uuid(), head: z.int(), is: z.enum(['made', 'saved', 'away', 'back']) });
 
 /** Those who listen at a time; more are turned away. */
 export const LISTENERS = 200;

@@ -1,7 +1,6 @@
-import { markOf } from '@zygopod/core';
+import { type DocumentKind, kindMarked, markOf } from '@zygopod/core';
 import { and, eq, isNull, sql } from 'drizzle-orm';
 import { judged } from '../judge/judge.ts';
-import type { Kind } from '../kinds.ts';
 import { announce } from './changes.ts';
 import type { Database } from './connection.ts';
 import { createDocument } from './documents.ts';
@@ -71,7 +70,7 @@ async function load(db: Database, way: Way): Promise<void> {
   const project = await demoProject(db);
   for (const [path, module] of Object.entries(files).sort(([a], [b]) => (a < b ? -1 : 1))) {
     const demo = path.split('/').at(-1) as string;
-    const kind = String(markOf(module.default)).split('/')[1] as Kind;
+    const kind = kindMarked(markOf(module.default)) as DocumentKind;
     const kept = keptOf(judged(module.default, kind));
     const [there] = await db
       .select({ id: documents.id, head: documents.head, putAwayAt: documents.putAwayAt })

@@ -1,5 +1,5 @@
+import type { DocumentKind } from '@zygopod/core';
 import { and, desc, eq, getTableColumns, ilike, isNotNull, isNull, lt, or, type Placeholder, sql } from 'drizzle-orm';
-import type { Kind } from '../kinds.ts';
 import { Problem } from '../problem.ts';
 import { announce } from './changes.ts';
 import type { Database } from './connection.ts';
@@ -34,7 +34,7 @@ interface Creation extends JudgedFile {
 }
 
 /** Makes a document with its first revision. */
-export async function createDocument(db: Database, kind: Kind, creation: Creation): Promise<Document> {
+export async function createDocument(db: Database, kind: DocumentKind, creation: Creation): Promise<Document> {
   const { project, name, file, hash, line, numbers, note = '', demo } = creation;
   return db.transaction(async (tx) => {
     const [document] = await tx.insert(documents).values({ project, kind, name, line, numbers, head: 1, demo }).returning(shown);
@@ -65,7 +65,7 @@ interface Listing {
 /** A page of documents of a kind, newest first, and the place where the next one begins. */
 export async function listDocuments(
   db: Reader,
-  kind: Kind,
+  kind: DocumentKind,
   { limit, project, after, q, away = false }: Listing,
 ): Promise<{ items: Document[]; next: Place | null }> {
   const { createdAt, id, name, putAwayAt } = documents;
@@ -92,7 +92,7 @@ export async function listDocuments(
 }
 
 /** A document that is in use; put away or unknown ones are 404. */
-export async function findDocument(db: Reader, kind: Kind, id: string): Promise<Document> {
+export async function findDocument(db: Reader, kind: DocumentKind, id: string): Promise<Document> {
   const [found] = await db
     .select({ document: shown, projectAway: projects.putAwayAt })
     .from(documents)
@@ -103,7 +103,7 @@ export async function findDocument(db: Reader, kind: Kind, id: string): Promise<
 }
 
 /** The document that a query found, if it is in use. Throws a 404 that says why it is not. */
-function foundInUse(kind: Kind, found: { document: Document; projectAway: Date | null } | undefined): Document {
+function foundInUse(kind: DocumentKind, found: { document: Document; projectAway: Date | null } | undefined): Document {
   if (!found) throw new Problem(404, `No ${kind} has this id`);
   const { document, projectAway } = found;
   if (document.putAwayAt) throw new Problem(404, `This ${kind} was put away`, { putAwayAt: document.putAwayAt });
@@ -112,7 +112,7 @@ function foundInUse(kind: Kind, found: { document: Document; projectAway: Date |
   return document;
 }
 
-const withNewest = (db: Reader, kind: Kind | Placeholder, id: string | Placeholder) =>
+const withNewest = (db: Reader, kind: DocumentKind | Placeholder, id: string | Placeholder) =>
   db
     .select({ document: shown, projectAway: projects.putAwayAt, file: revisions.file })
     .from(documents)
@@ -122,7 +122,7 @@ const withNewest = (db: Reader, kind: Kind | Placeholder, id: string | Placehold
     .limit(1);
 
 /** A document with the file of its newest revision. */
-export async function getDocument(db: Reader, kind: Kind, id: string): Promise<Document & { file: RawJson }> {
+export async function getDocument(db: Reader, kind: DocumentKind, id: string): Promise<Document & { file: RawJson }> {
   const [found] = isDatabase(db)
     ? await prepared(db, 'document', (name) => withNewest(db, sql.placeholder('kind'), sql.placeholder('id')).prepare(name)).execute({
         kind,
@@ -138,11 +138,11 @@ export async function getDocument(db: Reader, kind: Kind, id: string): Promise<D
 const inUsedProject = sql`exists (select 1 from ${projects} where ${projects.id} = ${documents.project} and ${projects.putAwayAt} is null)`;
 
 /** What says that a document is the one of this kind and id, and in use, as its project is. */
-export const inUse = (kind: Kind | Placeholder, id: string | Placeholder) =>
+export const inUse = (kind: DocumentKind | Placeholder, id: string | Placeholder) =>
   and(eq(documents.id, id), eq(documents.kind, kind), isNull(documents.putAwayAt), inUsedProject);
 
 /** Says why a document that a writer wanted is not in use. */
-export async function notInUse(db: Reader, kind: Kind, id: string): Promise<never> {
+export async function notInUse(db: Reader, kind: DocumentKind, id: string): Promise<never> {
   await findDocument(db, kind, id);
   throw new Problem(404, `No ${kind} has this id`);
 }
@@ -155,7 +155,7 @@ export interface Seen {
 }
 
 /** Puts a document away whose newest revision the writer has seen, and gives its number; with a newer one it stays (409). Its history and draft are kept. */
-export async function putAway(db: Database, kind: Kind, id: string, seen: Seen): Promise<number> {
+export async function putAway(db: Database, kind: DocumentKind, id: string, seen: Seen): Promise<number> {
   return db.transaction(async (tx) => {
     const current = await getDocument(tx, kind, id);
     const [away] = await tx.update(documents).set({ putAwayAt: sql`now()` }).where(inUse(kind, id)).returning({ head: documents.head });
@@ -167,7 +167,7 @@ export async function putAway(db: Database, kind: Kind, id: string, seen: Seen):
 }
 
 /** The row of a document that is put away, held; 404 where there is none, 409 where it is in use. */
-async function holdAway(tx: Reader, kind: Kind, id: string): Promise<Document> {
+async function holdAway(tx: Reader, kind: DocumentKind, id: string): Promise<Document> {
   const [document] = await tx
     .select(shown)
     .from(documents)
@@ -180,7 +180,7 @@ async function holdAway(tx: Reader, kind: Kind, id: string): Promise<Document> {
 }
 
 /** Takes a document back into use, with all that it had. */
-export async function bringBack(db: Database, kind: Kind, id: string): Promise<Document> {
+export async function bringBack(db: Database, kind: DocumentKind, id: string): Promise<Document> {
   return db.transaction(async (tx) => {
     await holdAway(tx, kind, id);
     const [document] = await tx.update(documents).set({ putAwayAt: null }).where(eq(documents.id, id)).returning(shown);
@@ -191,7 +191,7 @@ export async function bringBack(db: Database, kind: Kind, id: string): Promise<D
 }
 
 /** Removes a document that is put away, with its history, for good. */
-export async function removeForever(db: Database, kind: Kind, id: string, seen: Seen): Promise<void> {
+export async function removeForever(db: Database, kind: DocumentKind, id: string, seen: Seen): Promise<void> {
   await db.transaction(async (tx) => {
     const document = await holdAway(tx, kind, id);
     if (!seen(document.head)) throw new Problem(409, `Revision ${document.head} is the newest`, { current: document });

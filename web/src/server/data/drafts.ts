@@ -1,5 +1,5 @@
+import type { DocumentKind } from '@zygopod/core';
 import { type AnyColumn, and, eq, getTableColumns, gte, type SQL, sql } from 'drizzle-orm';
-import type { Kind } from '../kinds.ts';
 import { Problem } from '../problem.ts';
 import type { Database } from './connection.ts';
 import { findDocument, inUse, notInUse, type Reader, type Seen } from './documents.ts';
@@ -18,7 +18,14 @@ export async function getDraft(db: Reader, id: string): Promise<Draft | undefine
  * Keeps a draft, if the one that is there (0: none) is the one that the writer has seen: one that moved on meanwhile is not overwritten
  * but handed back with a 409. Versions count on through all drafts that a document has had. Without a base it is the newest revision.
  */
-export async function putDraft(db: Database, kind: Kind, id: string, file: RawJson, base: number | undefined, seen: Seen): Promise<Draft> {
+export async function putDraft(
+  db: Database,
+  kind: DocumentKind,
+  id: string,
+  file: RawJson,
+  base: number | undefined,
+  seen: Seen,
+): Promise<Draft> {
   const kept = seen.only === undefined ? undefined : await putAtOnce(db, { kind, id, file, base, seen: seen.only });
   if (kept) return kept;
   // It can't be kept as it is: whatever stands against it is found out here.
@@ -55,7 +62,7 @@ export async function putDraft(db: Database, kind: Kind, id: string, file: RawJs
  */
 async function putAtOnce(
   db: Database,
-  { kind, id, file, base, seen }: { kind: Kind; id: string; file: RawJson; base: number | undefined; seen: number },
+  { kind, id, file, base, seen }: { kind: DocumentKind; id: string; file: RawJson; base: number | undefined; seen: number },
 ): Promise<Draft | undefined> {
   const statement = seen > 0 ? putOver(db, base !== undefined) : putFirst(db, base !== undefined);
   const [draft] = await statement.execute({ id, kind, seen, base, file: file.text });
@@ -121,7 +128,7 @@ const putFirst = (db: Database, hasBase: boolean) =>
   });
 
 /** Throws away the draft that the writer has seen; one that moved on meanwhile stays, and is handed back with a 409. */
-export async function deleteDraft(db: Database, kind: Kind, id: string, seen: Seen): Promise<void> {
+export async function deleteDraft(db: Database, kind: DocumentKind, id: string, seen: Seen): Promise<void> {
   await db.transaction(async (tx) => {
     await findDocument(tx, kind, id);
     const [current] = await tx.select().from(drafts).where(eq(drafts.document, id)).limit(1).for('update');

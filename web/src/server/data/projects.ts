@@ -1,5 +1,5 @@
+import { type DocumentKind, kindNames } from '@zygopod/core';
 import { and, asc, count, desc, eq, gt, isNotNull, isNull, or, sql } from 'drizzle-orm';
-import type { Kind } from '../kinds.ts';
 import { Problem } from '../problem.ts';
 import type { Database } from './connection.ts';
 import type { Place, Reader, Seen } from './documents.ts';
@@ -9,7 +9,7 @@ import { documents, projects, projectVersions, revisions } from './schema.ts';
 export type ProjectRow = typeof projects.$inferSelect;
 
 /** How many documents of each kind there are in use, and how many are put away. */
-export type Counts = Record<Kind | 'away', number>;
+export type Counts = Record<DocumentKind | 'away', number>;
 
 /** A page of the projects in use, or of the archived ones, oldest first, and the place of the next page. */
 export async function listProjects(
@@ -137,7 +137,7 @@ export async function countsOf(db: Reader, project: string): Promise<Counts> {
     .from(documents)
     .where(eq(documents.project, project))
     .groupBy(documents.kind, isAway);
-  const counts: Counts = { tuning: 0, ground: 0, tape: 0, targets: 0, away: 0 };
+  const counts = Object.fromEntries([...kindNames, 'away'].map((kind) => [kind, 0])) as Counts;
   for (const { kind, isAway, number } of rows) counts[isAway ? 'away' : kind] += number;
   return counts;
 }
@@ -145,7 +145,7 @@ export async function countsOf(db: Reader, project: string): Promise<Counts> {
 /** A document in use as part of its project's file: its newest revision, and how many bytes its JSON has. */
 export interface ProjectMember {
   id: string;
-  kind: Kind;
+  kind: DocumentKind;
   head: number;
   bytes: number;
 }

@@ -1,5 +1,5 @@
+import type { DocumentKind } from '@zygopod/core';
 import { and, desc, eq, lt, sql } from 'drizzle-orm';
-import type { Kind } from '../kinds.ts';
 import { Problem } from '../problem.ts';
 import { announce } from './changes.ts';
 import type { Database } from './connection.ts';
@@ -43,7 +43,7 @@ export async function getRevision(db: Reader, id: string, number: number): Promi
  */
 export async function saveRevision(
   db: Database,
-  kind: Kind,
+  kind: DocumentKind,
   id: string,
   { name, file, hash, line, numbers }: JudgedFile,
   note: string,
@@ -70,7 +70,13 @@ export async function saveRevision(
 }
 
 /** Calls a revision by a name; an empty one takes that back. */
-export async function nameRevision(db: Database, kind: Kind, id: string, number: number, name: string): Promise<Omit<Revision, 'file'>> {
+export async function nameRevision(
+  db: Database,
+  kind: DocumentKind,
+  id: string,
+  number: number,
+  name: string,
+): Promise<Omit<Revision, 'file'>> {
   await findDocument(db, kind, id);
   const [revision] = await db
     .update(revisions)

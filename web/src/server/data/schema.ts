@@ -1,3 +1,4 @@
+import { kindNames } from '@zygopod/core';
 import { sql } from 'drizzle-orm';
 import {
   type AnyPgColumn,
@@ -15,14 +16,13 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import pg from 'pg';
-import { kinds } from '../kinds.ts';
 import { inNewestVersion } from './newest.ts';
 import { RawJson } from './rawJson.ts';
 
 // Files stay text: see RawJson.
 pg.types.setTypeParser(pg.types.builtins.JSONB, (json: string) => json);
 
-export const kind = pgEnum('kind', kinds);
+export const kind = pgEnum('kind', kindNames);
 
 /** A file as jsonb, which goes in and comes out as text. */
 const file = customType<{ data: RawJson; driverData: string }>({

@@ -1,7 +1,6 @@
-import type { Search } from '@zygopod/core';
+import type { DocumentKind, Search } from '@zygopod/core';
 import { and, asc, desc, eq, gt, ilike, inArray, isNotNull, isNull, lt, or, type SQL, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
-import type { Kind } from '../kinds.ts';
 import type { Reader } from './documents.ts';
 import { documents, revisions } from './schema.ts';
 
@@ -18,7 +17,7 @@ export interface Mark {
 interface Asked {
   project: string;
   /** Null: of all kinds. */
-  kind: Kind | null;
+  kind: DocumentKind | null;
   search: Search;
   order: Order;
   away: boolean;
@@ -52,7 +51,7 @@ const shown = {
 };
 type Shown = {
   id: string;
-  kind: Kind;
+  kind: DocumentKind;
   name: string;
   line: string;
   head: number;

@@ -1,4 +1,4 @@
-import type { Kind } from '../kinds.ts';
+import type { DocumentKind } from '@zygopod/core';
 import { Problem } from '../problem.ts';
 import { OneByOne } from '../worker.ts';
 import { type JudgedBody, judge, type Verdict } from './judge.ts';
@@ -13,7 +13,7 @@ const HEAP = 1024;
 /** Large bodies that may be read or wait to be judged at a time; more are sent away. */
 const WAITING = 8;
 
-const court = new OneByOne<{ bytes: Uint8Array<ArrayBuffer>; kind: Kind }, Verdict>('src/server/judge/worker.ts', {
+const court = new OneByOne<{ bytes: Uint8Array<ArrayBuffer>; kind: DocumentKind }, Verdict>('src/server/judge/worker.ts', {
   time: TIME,
   heap: HEAP,
 });
@@ -35,13 +35,13 @@ export async function insideCourt<T>(work: () => Promise<T>): Promise<T> {
 }
 
 /** What a body holds; throws a problem where it is not good. Takes the bytes over. */
-export async function judgeBody(bytes: Uint8Array<ArrayBuffer>, kind: Kind): Promise<JudgedBody> {
+export async function judgeBody(bytes: Uint8Array<ArrayBuffer>, kind: DocumentKind): Promise<JudgedBody> {
   const verdict = isLarge(bytes.length) ? await judgeAway(bytes, kind) : judge(bytes, kind);
   if (!verdict.ok) throw new Problem(verdict.status, verdict.title, verdict.members);
   return verdict.body;
 }
 
-async function judgeAway(bytes: Uint8Array<ArrayBuffer>, kind: Kind): Promise<Verdict> {
+async function judgeAway(bytes: Uint8Array<ArrayBuffer>, kind: DocumentKind): Promise<Verdict> {
   const verdict = await court.ask({ bytes, kind }, { transfer: [bytes.buffer] });
   return verdict ?? { ok: false, status: 422, title: `The document takes more than ${TIME / 1000} s or ${HEAP} MB to judge` };
 }

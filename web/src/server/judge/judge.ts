@@ -1,18 +1,6 @@
 import { createHash } from 'node:crypto';
-import {
-  canonicalText,
-  groundLine,
-  type Reading,
-  readGround,
-  readTape,
-  readTargets,
-  readTuning,
-  tapeLine,
-  tuningLine,
-  tuningNumbers,
-} from '@zygopod/core';
+import { canonicalText, type DocumentKind, documentKinds } from '@zygopod/core';
 import { z } from 'zod';
-import type { Kind } from '../kinds.ts';
 
 /** A body that holds a good file: its name, text and hash, and what came with it. */
 export interface JudgedBody {
@@ -52,44 +40,20 @@ const bodySchema = z.strictObject({
   draft: draftTag.optional(),
 });
 
-/** What was read of a file: the file in its newest version, and its numbers in a line and by path. */
-interface Read {
-  file: { name: string };
-  line: string;
-  numbers: Record<string, number>;
-}
-
-/** Reads a file of a kind. A ground stays as it was written: its schema would fill in defaults. */
-const readers: Record<Kind, (value: unknown) => Reading<Read>> = {
-  tuning: (value) => mapped(readTuning(value), (read) => ({ file: read.file, line: tuningLine(read), numbers: tuningNumbers(read) })),
-  ground: (value) => mapped(readGround(value), (read) => ({ file: value as { name: string }, line: groundLine(read), numbers: {} })),
-  tape: (value) => mapped(readTape(value), (read) => ({ file: read, line: tapeLine(read), numbers: {} })),
-  targets: (value) =>
-    mapped(readTargets(value), (read) => ({
-      file: read,
-      line: read.targets.length === 1 ? '1 target' : `${read.targets.length} targets`,
-      numbers: {},
-    })),
-};
-
-function mapped<T>(reading: Reading<T>, as: (read: T) => Read): Reading<Read> {
-  return reading.ok ? { ok: true, value: as(reading.value) } : reading;
-}
-
-/** What is kept of a file that was read. */
-function keptAs({ file, line, numbers }: Read): Kept {
+/** A file as it is stored, with its numbers in a line and by path. */
+function keptAs(file: { name: string }, line: string, numbers: Record<string, number>): Kept {
   const hash = createHash('sha256').update(canonicalText(file)).digest('hex');
   return { name: file.name, text: JSON.stringify(file), hash, line, numbers };
 }
 
-/** A file that was good once, as it is kept. One that can't be read any more has no numbers. */
-export function judged(file: { name: string }, kind: Kind): Kept {
-  const reading = readers[kind](file);
-  return keptAs({ ...(reading.ok ? reading.value : { line: '', numbers: {} }), file });
+/** A file that was valid once, as it is stored. One that can't be read any more has no numbers. */
+export function judged(file: { name: string }, kind: DocumentKind): Kept {
+  const reading = documentKinds[kind].read(file);
+  return reading.ok ? keptAs(file, reading.value.line(), reading.value.numbers()) : keptAs(file, '', {});
 }
 
 /** Judges the bytes of a body that should hold a file of a kind. */
-export function judge(bytes: Uint8Array, kind: Kind): Verdict {
+export function judge(bytes: Uint8Array, kind: DocumentKind): Verdict {
   try {
     return judgeBytes(bytes, kind);
   } catch (error) {
@@ -98,7 +62,7 @@ export function judge(bytes: Uint8Array, kind: Kind): Verdict {
   }
 }
 
-function judgeBytes(bytes: Uint8Array, kind: Kind): Verdict {
+function judgeBytes(bytes: Uint8Array, kind: DocumentKind): Verdict {
   let value: unknown;
   try {
     value = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
@@ -111,8 +75,9 @@ function judgeBytes(bytes: Uint8Array, kind: Kind): Verdict {
     return { ok: false, status: 400, title: 'The body has to be { file, note?, base?, draft? }', members: { errors } };
   }
   const { file, note, base, draft = 0 } = body.data;
-  const reading = readers[kind](file);
+  const reading = documentKinds[kind].read(file);
   if (!reading.ok)
     return { ok: false, status: 422, title: 'The document is not valid', members: { errors: reading.faults.slice(0, MOST) } };
-  return { ok: true, body: { ...keptAs(reading.value), note, base, draft } };
+  const { stored, line, numbers } = reading.value;
+  return { ok: true, body: { ...keptAs(stored, line(), numbers()), note, base, draft } };
 }

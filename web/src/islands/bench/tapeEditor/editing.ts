@@ -1,4 +1,4 @@
-import { controls, type PartLane, type Tape, type TapePart, tapeParts, withParts } from '@zygopod/core';
+import { controls, type PartLane, type Tape, type TapePart, tapeOf, tapeParts, type World, withParts } from '@zygopod/core';
 import { atom } from 'nanostores';
 import { controlWords } from '../../drive/bindings.ts';
 import { Steps } from '../../work/steps.ts';
@@ -78,12 +78,6 @@ export class TapeEditing {
   }
 }
 
-/** Hands at rest for a while, to be written on. */
-export const emptyTape = (hz: number): Tape => ({
-  format: 'zygopod/tape',
-  version: 2,
-  name: 'Written by hand',
-  hz,
-  ticks: Math.round(4 * hz),
-  events: [],
-});
+/** Hands at rest for a while, to be written on, for the ground and the tuning of a world. */
+export const emptyTape = ({ ground, parameters: { scheme, clock } }: Pick<World, 'ground' | 'parameters'>): Tape =>
+  tapeOf({ name: 'Written by hand', ground: ground.name, scheme, hz: clock.hz, ticks: Math.round(4 * clock.hz), events: [] });

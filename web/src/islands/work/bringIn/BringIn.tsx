@@ -1,17 +1,12 @@
+import { collectionOf } from '@zygopod/core';
 import { useEffect, useState } from 'react';
 import { Overlay } from '../../controls/Overlay.tsx';
 import { createDocument } from '../deeds.ts';
-import type { Collection } from '../listing.ts';
 import { $project } from '../project.ts';
 import { newPageId } from '../saving/pages.ts';
 import { askServer } from '../server.ts';
 import { forEach, type ReadFile, readFile } from './reading.ts';
 import { beginImport, continuable, imported, importNote, undoImport } from './record.ts';
-
-const collectionOf = { tuning: 'tunings', ground: 'grounds', tape: 'tapes', targets: 'targets' } as const satisfies Record<
-  string,
-  Collection
->;
 
 /** Files with faults that are listed. */
 const LISTED = 30;
@@ -72,7 +67,7 @@ export function BringIn({ files, close, done }: { files: readonly File[]; close(
       members.map((member, i) => ({ ...member, i })),
       async ({ kind, name, reading, i }) => {
         // One that was created before is not created again: its key is known.
-        const made = await createDocument(collectionOf[kind], reading.ok ? reading.value : null, importNote(key), {
+        const made = await createDocument(collectionOf(kind), reading.ok ? reading.value : null, importNote(key), {
           project: target,
           key: `${key}-${i}`,
         });

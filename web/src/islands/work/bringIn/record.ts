@@ -1,5 +1,5 @@
+import { type Collection, collections } from '@zygopod/core';
 import { putAway } from '../deeds.ts';
-import type { Collection } from '../listing.ts';
 import { gone, holdPage } from '../saving/pages.ts';
 import { askServer } from '../server.ts';
 
@@ -93,7 +93,7 @@ interface Imported {
 /** The documents in use that an import has created, by their notes; or why they can't be listed. */
 export async function imported({ project, key }: Pick<ImportRecord, 'project' | 'key'>): Promise<readonly Imported[] | { why: string }> {
   const found: Imported[] = [];
-  for (const collection of ['tunings', 'grounds', 'tapes', 'targets'] as const)
+  for (const collection of collections)
     for (let next: string | null = ''; next !== null; ) {
       const query: URLSearchParams = new URLSearchParams({ kind: collection, q: key, limit: '200', ...(next && { after: next }) });
       const page = await askServer<{ items: { id: string; name: string }[]; next: string | null }>(

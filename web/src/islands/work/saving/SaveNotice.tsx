@@ -1,5 +1,5 @@
 import { useStore } from '@nanostores/react';
-import { documentText, fileStem, mergeFiles, rawAt, specOf, specs, type TuningFile, valueWords } from '@zygopod/core';
+import { documentText, fileName, mergeFiles, rawAt, specOf, specs, type TuningFile, valueWords } from '@zygopod/core';
 import { type ReactNode, useState } from 'react';
 import { download } from '../../controls/download.ts';
 import { Notice } from '../../controls/Notice.tsx';
@@ -80,7 +80,7 @@ function WaysOut<F extends Named, S extends Steps<F>>({ work, refusal }: { work:
   };
   const exportFile = () => {
     const file = steps.$now.get();
-    download(`${fileStem(file.name)}.${trade.subject}.json`, documentText(file));
+    download(fileName(trade.subject, file.name), documentText(file));
   };
   return (
     <>

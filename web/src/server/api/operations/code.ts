@@ -1,3 +1,4 @@
+import { languageIds } from '@zygopod/code/constants';
 import { type Reading, readTape, readTargets, readTuning } from '@zygopod/core';
 import { z } from 'zod';
 import { type CodeAsked, makeCode } from '../../code/maker.ts';
@@ -29,7 +30,7 @@ async function answer(asked: CodeAsked, { signal }: Request): Promise<Response> 
 const codeBody = z
   .strictObject({
     tuning: file,
-    to: z.enum(['ts', 'c', 'csharp', 'python', 'lua', 'rust']).meta({ description: 'The language' }),
+    to: z.enum(languageIds).meta({ description: 'The language' }),
   })
   .meta({ id: 'CodeAsked' });
 

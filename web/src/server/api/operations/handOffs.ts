@@ -1,3 +1,4 @@
+import { writers } from '@zygopod/code/constants';
 import { cases, handOffPathFault, readUnits } from '@zygopod/core';
 import { z } from 'zod';
 import { type HandOffRow, keepHandOff, listHandOffs, standingHandOffs } from '../../data/handOffs.ts';
@@ -12,9 +13,7 @@ const handOff = z
   .strictObject({
     tuning: z.strictObject({ id: z.uuid(), revision: z.int().min(1), name: text(120) }),
     changedSince: z.boolean().meta({ description: 'Whether it was handed over with changes that are in no revision' }),
-    to: z
-      .enum(['ts', 'c', 'csharp', 'python', 'lua', 'rust', 'json', 'csv', 'source'])
-      .meta({ description: 'The language or format; source: the game’s own text' }),
+    to: z.enum([...writers.map(({ id }) => id), 'source']).meta({ description: 'The language or format; source: the game’s own text' }),
     units: text(100)
       .refine((words) => typeof readUnits(words) !== 'string', 'expected units')
       .meta({ description: 'The game’s units', example: 'tiles:32,frame:60,degree' }),

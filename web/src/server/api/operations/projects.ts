@@ -1,4 +1,4 @@
-import { LARGEST_PROJECT, readSearch } from '@zygopod/core';
+import { collectionOf, collections, kindIn, kindNames, LARGEST_PROJECT, readSearch } from '@zygopod/core';
 import { z } from 'zod';
 import type { Database } from '../../data/connection.ts';
 import { loadDemo } from '../../data/demo.ts';
@@ -22,7 +22,7 @@ import { listShelf, type Mark, orders } from '../../data/shelf.ts';
 import { Problem } from '../../problem.ts';
 import { ifSeen } from '../conditions.ts';
 import { after, next, cursorOf as placeCursor } from '../cursor.ts';
-import { type Asked, collections, type Operation } from '../operation.ts';
+import type { Asked, Operation } from '../operation.ts';
 import { done, json, streamed } from '../responses.ts';
 import { counts, project, projectFile, projectVersion, shelfPage, text } from '../shapes.ts';
 
@@ -161,8 +161,8 @@ const demo: Operation = {
 /** The parts of a project's file, one document at a time: revisions never change, so that the file is of one moment. */
 async function* partsOf(db: Database, head: object, members: readonly ProjectMember[]): AsyncGenerator<string> {
   yield jsonText(head).slice(0, -1);
-  for (const [list, kind] of Object.entries(collections)) {
-    yield `,${JSON.stringify(list)}:[`;
+  for (const kind of kindNames) {
+    yield `,"${collectionOf(kind)}":[`;
     let comma = '';
     for (const { id, head: number } of members.filter((member) => member.kind === kind)) {
       yield comma + (await getRevision(db, id, number)).file.text;
@@ -211,7 +211,7 @@ const cursor = z.string().transform((text, context): Mark => {
 });
 
 const shelfQuery = z.object({
-  kind: z.enum(['tunings', 'grounds', 'tapes', 'targets']).optional().meta({ description: 'Which documents; all where none is named' }),
+  kind: z.enum(collections).optional().meta({ description: 'Which documents; all where none is named' }),
   q: text(200).default('').meta({ description: 'Text in names and notes, and numbers: `walk > 150`', example: 'boots, walk > 150' }),
   sort: z.enum(orders).default('changed').meta({ description: 'By the last change, by when it was made, or by name' }),
   away: z
@@ -231,7 +231,7 @@ const shelf: Operation = {
   answers: { 200: { words: 'A page', schema: shelfPage } },
   run: async ({ id, query, database }: Asked<z.infer<typeof shelfQuery>>) => {
     const { kind, q, sort, ...rest } = query;
-    const asked = { ...rest, project: id, kind: kind ? collections[kind] : null, search: readSearch(q), order: sort };
+    const asked = { ...rest, project: id, kind: kind ? kindIn(kind) : null, search: readSearch(q), order: sort };
     const db = await database();
     await findProject(db, id);
     const beyond = asked.after && sort !== 'name' && Number.isNaN(Date.parse(`${asked.after.value}Z`));

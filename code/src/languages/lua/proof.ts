@@ -1,0 +1,75 @@
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { compared } from '../../checks/modelRun.ts';
+import { type Driver, fields, handed, LINE, ran, WAY } from '../../proof/driver.ts';
+import { faultsBy, linesBy, type Proof } from '../../proof/languageProof.ts';
+import { snakeCased } from '../made.ts';
+
+const driver: Driver = {
+  name: 'drive.lua',
+  text: ({ begin, asks, segments }) =>
+    snakeCased(`local motion = dofile("motion.lua")
+${segments ? `local walls = dofile("walls.lua")\nlocal segments = { ${segments.map((one) => `${one} + 0.0`).join(', ')} }\nlocal held = walls.walls(segments)` : ''}
+local b, h, told = motion.start(), motion.hands(), {}
+local function plan(fromX, fromY, toX, toY, way)
+  local i = 1
+  while i <= #told do
+    local count = told[i + 7]
+    if told[i] == fromX and told[i + 1] == fromY and told[i + 2] == toX and told[i + 3] == toY then
+      if told[i + 4] == 0 then return false end
+      way.reached, way.squeezed = told[i + 5] ~= 0, told[i + 6] ~= 0
+      way.points = table.move(told, i + ${WAY}, i + ${WAY} + 2 * count - 1, 1, {})
+      return true
+    end
+    i = math.floor(i + ${WAY} + 2 * count)
+  end
+  error("nobody planned that")
+end
+for line in io.lines() do
+  local v = {}
+  for one in line:gmatch("%S+") do v[#v + 1] = tonumber(one) + 0.0 end
+  told = table.move(v, ${LINE + 2}, #v, 1, {})
+  if table.remove(v, 1) ~= 0 then
+    b = motion.start(); ${begin((field, at) => `b.${field} = v[${at}];`)}
+    ${segments ? 'held = walls.walls(segments)' : ''}
+  end
+  for i = 1, 11 do h.held[i], h.order[i] = v[i], v[11 + i] end
+  ${fields.map((field, i) => `h.${field} = v[${23 + i}]`).join('; ')}
+  h.pointed, h.changed = v[30] ~= 0, v[31] ~= 0
+  motion.tick(b, h${handed(asks, {
+    contact: segments ? 'held.contact' : 'motion.free',
+    isClear: segments
+      ? 'held.isClear'
+      : 'function(_, _, bx, by) return bx < 0 or by < 0 or bx >= 512 or by >= 384 or (bx // 32 * 7 + by // 32 * 13) % 5 ~= 0 end',
+    plan: 'plan',
+  })})
+  io.write(string.format("${compared.map(() => '%.17g').join(' ')}\\n", ${compared.map((field) => `b.${field} + 0.0`).join(', ')}))
+end
+`),
+  run: (folder, input) => ran('lua5.4', ['drive.lua'], folder, input),
+};
+
+/** Prints a word for the compiled code of each file. */
+const DUMP = `
+for _, path in ipairs(arg) do
+  local bytes = string.dump(assert(loadfile(path)), true)
+  local sum = 0
+  for i = 1, #bytes do sum = (sum * 31 + bytes:byte(i)) % 2147483647 end
+  print(#bytes .. " " .. sum)
+end
+`;
+
+/** How tests run it. */
+export const proof: Proof = {
+  command: 'lua5.4',
+  version: '-v',
+  driver,
+  loop: { fence: 'lua', file: 'loop.lua', run: (folder) => ran('lua5.4', ['loop.lua'], folder, '') },
+  faults: (texts, folder) => faultsBy('lua5.4', ['-e', 'assert(loadfile(arg[1]))', '-'], texts, folder),
+  withoutComments: (texts, folder) => {
+    writeFileSync(join(folder, 'dump.lua'), DUMP);
+    return linesBy('lua5.4', [join(folder, 'dump.lua')], texts, folder);
+  },
+  linter: { program: 'luacheck', options: ['--no-color'] },
+  names: { refused: ['vitesse_été', 'end', 'nil'], taken: ['ete_'] },
+};

@@ -1,0 +1,58 @@
+import { spawnSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { Driver } from './driver.ts';
+
+/** How tests run a language, and ask its own tools. */
+export interface Proof {
+  /** The program that runs or builds it, and what that is asked with for its version (`--version`). */
+  command: string;
+  version?: string;
+  driver: Driver;
+  /** The loop on the page: its fence there, its file, and what builds and starts it. */
+  loop: { fence: string; file: string; run(folder: string): string };
+  /** What the language's own tool has to say of files. */
+  faults?(texts: readonly string[], folder: string): string[];
+  /** Something of each file that is the same whatever stands in its comments. */
+  withoutComments(texts: readonly string[], folder: string): string[];
+  /** A program that finds more; where files are one, the second comes after the first in one file. */
+  linter?: { program: string; options: readonly string[]; isOneFile?: boolean };
+  /** Whether its names are in camel case, or in snake case. */
+  isCamel?: boolean;
+  /** Names that it refuses, and odd ones that it takes. */
+  names: { refused: readonly string[]; taken: readonly string[] };
+}
+
+/** Files with these texts; gives their paths. */
+export const written = (texts: readonly string[], folder: string, extension = 'txt'): string[] =>
+  texts.map((text, i) => {
+    const path = join(folder, `file${i}.${extension}`);
+    writeFileSync(path, text);
+    return path;
+  });
+
+/** What a program prints. Throws where it fails. */
+export function toldBy(program: string, args: readonly string[], folder: string): string {
+  const { error, status, stdout, stderr } = spawnSync(program, args, { cwd: folder, encoding: 'utf8', maxBuffer: 1 << 28 });
+  if (error || status !== 0 || stderr !== '') throw new Error(`${program}: ${error ?? status} ${stderr.slice(0, 500)}`);
+  return stdout;
+}
+
+/** What a program prints of each file, a line each. */
+export const linesBy = (program: string, args: readonly string[], texts: readonly string[], folder: string): string[] =>
+  toldBy(program, [...args, ...written(texts, folder)], folder)
+    .trim()
+    .split('\n');
+
+/** What a program has to say of each file; nothing where there is no such program on the machine. */
+export const faultsBy = (program: string, args: readonly string[], texts: readonly string[], folder: string): string[] =>
+  written(texts, folder).flatMap((path, i) => {
+    const { error, status, stderr } = spawnSync(program, [...args, path], { cwd: folder, encoding: 'utf8' });
+    return error || (status === 0 && stderr === '') ? [] : [`${stderr.slice(0, 800)} of ${texts[i]?.slice(0, 3000)}`];
+  });
+
+/** Code of a language with braces without its comments: those from // to the end of the line, and between slashes and stars. */
+export const withoutComments = (text: string): string =>
+  text
+    .replace(/\/\*[\s\S]*?\*\/|\/\/[^\n\r\u0085\u2028\u2029]*|"(?:[^"\\]|\\.)*"/g, (piece) => (piece.startsWith('"') ? piece : ' '))
+    .replace(/\s+/g, ' ');
