@@ -1,7 +1,7 @@
 import type { Browser } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { violationsOf } from './axe.ts';
-import { makeProject, openBrowser, openPage, overflowOf, ready } from './browser.ts';
+import { enter, field, makeProject, openBrowser, openPage, overflowOf, place, ready, until } from './browser.ts';
 
 const address = inject('address');
 let browser: Browser;
@@ -50,6 +50,37 @@ describe('an empty project', () => {
       title
     ];
     expect([file.scheme ?? 'steer', file.route?.enabled ?? false]).toEqual([wanted, title === 'Click to go']);
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+
+  it('has a bench that drives a tuning of defaults at once, and saves it as a draft once a number is changed', async () => {
+    const project = await makeProject(address, 'Just driven');
+    const { page, faults } = await openPage(browser, `${address}/bench?project=${project}`, {});
+    await ready(page);
+    const before = await place(page);
+    await page.keyboard.down('KeyD');
+    await until(
+      () => place(page),
+      ({ x }) => x > before.x + 40,
+      'it moves',
+    );
+    await page.keyboard.up('KeyD');
+    const listed = async (collection: string) =>
+      ((await (await fetch(`${address}/api/v1/${collection}?project=${project}`)).json()) as { items: { id: string; head: number }[] }).items;
+    // Driving leaves nothing behind.
+    expect([await listed('tunings'), await listed('grounds')]).toEqual([[], []]);
+    expect(await page.getByText('not saved yet').count()).toBe(1);
+    await enter(page, 'pace', /^Walk/, '155');
+    await page.getByText('draft saved').waitFor();
+    const [tuning] = await listed('tunings');
+    expect([tuning?.head, (await listed('grounds')).length]).toEqual([1, 1]);
+    expect(page.url()).toContain(`/bench/${tuning?.id}`);
+    await page.getByText('How is your character moved?').waitFor({ state: 'detached' });
+    await page.reload();
+    await ready(page);
+    await page.getByText('rev 1 + 1 change').waitFor();
+    expect(await field(page, 'pace', /^Walk/).inputValue()).toMatch(/^155/);
     expect(faults).toEqual([]);
     await page.context().close();
   });

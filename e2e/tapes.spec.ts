@@ -148,6 +148,20 @@ describe('tapes on the bench', () => {
     await page.context().close();
   });
 
+  it('lists tapes of other grounds greyed, with why, and says where one was driven that is played here', async () => {
+    const { items } = (await (await fetch(`${address}/api/v1/grounds?q=Ferry%20deck`)).json()) as { items: { id: string }[] };
+    const { page } = await openBench(browser, address, {}, items[0]?.id);
+    await page.getByRole('button', { name: 'Tapes' }).click();
+    const lap = page.getByRole('option', { name: /A lap of the Boardwalk/ });
+    await lap.getByText('driven on Boardwalk').waitFor();
+    await page.getByRole('option', { name: /Between the racks/ }).getByText('made for the scheme step').waitFor();
+    expect(await page.getByRole('option', { name: /Out and back/ }).getByText('driven on').count()).toBe(0);
+    await lap.click();
+    await looping(page).waitFor();
+    expect(await page.getByTestId('tape-elsewhere').textContent()).toBe('driven on Boardwalk');
+    await page.context().close();
+  });
+
   it('measures between the calipers: way, speeds, slope, turns and contacts', async () => {
     const { page } = await loopedBench();
     await page.keyboard.press('p');

@@ -53,6 +53,42 @@ function roomsOf(folder: string): Map<string, Set<string>> {
   return needs;
 }
 
+/** The rooms of the core, lowest first, each with the rooms that it may import from. */
+const layers: Readonly<Record<string, readonly string[]>> = {
+  math: [],
+  document: [],
+  tuning: ['document'],
+  ground: ['math', 'document'],
+  tape: ['document', 'tuning'],
+  collision: ['math', 'tuning', 'ground'],
+  route: ['math', 'tuning', 'ground', 'collision'],
+  motion: ['math', 'tuning', 'ground', 'tape', 'collision', 'route'],
+  replay: ['tuning', 'ground', 'tape', 'motion'],
+  measure: ['math', 'tuning', 'ground', 'tape', 'route', 'motion', 'replay'],
+  targets: ['document', 'measure'],
+  project: ['document', 'tuning', 'ground', 'tape', 'targets'],
+  formats: ['math', 'document', 'tuning', 'ground', 'tape', 'motion', 'measure', 'targets', 'project'],
+  formulas: ['tuning', 'formats'],
+};
+
+/** What a stage of the tick is made of: it reads what the other stages left in the body, and imports none of them. */
+const stages: Readonly<Record<string, readonly string[]>> = {
+  clock: [],
+  intent: ['steering'],
+  step: [],
+  route: ['routePlanning', 'routeFollowing'],
+  gait: [],
+  velocity: ['steering', 'ramp'],
+  contact: ['contactPlan', 'contactSliding'],
+  bounds: [],
+  facing: [],
+  camera: [],
+};
+/** What no part of a stage may import, besides the other stages. */
+const above = ['tick', 'world', 'plan'];
+
+const nameOf = (path: string): string => path.slice(path.lastIndexOf(sep) + 1).replace(/\.ts$/, '');
+
 describe('imports point one way', () => {
   it.each(['core/src', 'code/src', 'web/src/islands', 'web/src/server', 'cli/src'])('among the rooms of %s', (folder) => {
     expect(circleIn(roomsOf(folder))).toBeNull();
@@ -61,6 +97,28 @@ describe('imports point one way', () => {
   it('among all files', () => {
     const files = ['core/src', 'code/src', 'web/src', 'cli/src'].flatMap(sourcesOf);
     expect(circleIn(new Map(files.map((file) => [file, new Set(importsOf(file))])))).toBeNull();
+  });
+
+  it('in the core from a room to those below it', () => {
+    const core = join('core', 'src');
+    const known = new Map([...roomsOf(core)].filter(([room]) => room !== 'testing' && !room.endsWith('.ts')));
+    const wrong = [...known].flatMap(([room, needs]) =>
+      [...needs].filter((other) => !layers[room]?.includes(other)).map((other) => [room, other]),
+    );
+    expect(wrong).toEqual([]);
+    expect(known.get('motion')).toContain('collision');
+    const order = Object.keys(layers);
+    for (const [room, below] of Object.entries(layers))
+      for (const other of below) expect(order.indexOf(other), `${room} needs ${other}`).toBeLessThan(order.indexOf(room));
+  });
+
+  it('from no stage of the tick to another one, nor to what drives them', () => {
+    const motion = join('core', 'src', 'motion');
+    const parts = Object.entries(stages).flatMap(([stage, own]) => [stage, ...own]);
+    const files = sourcesOf(motion).filter((file) => parts.includes(nameOf(file)));
+    expect(files).toHaveLength(new Set(parts).size);
+    const barred = [...above, ...Object.keys(stages)].map((name) => join(motion, `${name}.ts`));
+    for (const file of files) for (const target of importsOf(file)) expect(barred, file).not.toContain(target);
   });
 
   it('from the screens to the rooms that all of them use, and never from one screen to another', () => {

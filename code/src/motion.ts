@@ -34,19 +34,27 @@ const told = ['facingAngle', 'gaitIndex', 'gaitStamina', 'happened'];
 /** Fields of the body that are the same in every tick though they are set: its ticks are of one length. */
 const steadyOf = ({ clock }: Standalone['plan']): Record<string, number> => (clock.fixed ? { clockDt: clock.dt } : {});
 
-/** What a tick does, with the file and the part of the plan of each stage. */
-const stages: readonly (readonly [string, string, keyof Standalone['plan'] | null])[] = [
-  ['motion/clock.ts', 'stepClock', 'clock'],
-  ['motion/intent.ts', 'stepIntent', 'intent'],
-  ['motion/step.ts', 'stepGrid', 'step'],
-  ['motion/route.ts', 'stepRoute', 'route'],
-  ['motion/gait.ts', 'stepGait', 'gait'],
-  ['motion/velocity.ts', 'stepVelocity', 'velocity'],
-  ['motion/contact.ts', 'meet', 'contact'],
-  ['motion/bounds.ts', 'meetEdges', 'bounds'],
-  ['motion/gait.ts', 'nameGait', 'gait'],
-  ['motion/facing.ts', 'stepFacing', 'facing'],
-];
+/** What stands for a step of the tick in code: a body near something is what there is, and a game has a camera of its own. */
+const inCode: Readonly<Record<string, string | null>> = { stepContact: 'meet', stepBounds: 'meetEdges', stepCamera: null };
+
+/** A step of a tick: its file, its function, and the part of the plan that it is given. */
+interface TickStep {
+  path: string;
+  name: string;
+  part: keyof Standalone['plan'];
+}
+
+/** The steps of a tick in their order, as the core's own tick calls them. Throws where that does anything else. */
+export function tickSteps(sources: Sources): TickStep[] {
+  const file = sources.file('motion/tick.ts');
+  return file.callsOf('tick').flatMap(({ name, args }): TickStep[] => {
+    const at = file.imports.get(name);
+    const part = /^plan\.(\w+)$/.exec(args[1] ?? '')?.[1];
+    if (!at || !part) throw new Error(`the tick calls ${name}(${args.join(', ')}), and a step of it is a stage with its part of the plan`);
+    const own = Object.hasOwn(inCode, name) ? inCode[name] : name;
+    return own ? [{ path: sources.file(at.path).place, name: own, part: part as keyof Standalone['plan'] }] : [];
+  });
+}
 
 /**
  * Folds the stages with what never changes. Which fields those are is found from the other side: each is taken for one until a stage
@@ -55,10 +63,11 @@ const stages: readonly (readonly [string, string, keyof Standalone['plan'] | nul
 function fold({ plan, start }: Standalone, sources: Sources): { maker: Specialiser; tick: Routine[]; place: Routine } {
   const begins = start as unknown as Record<string, number>;
   const varies = new Set([...atContact, ...told]);
+  const steps = tickSteps(sources);
   for (;;) {
     const steady = Object.fromEntries(Object.entries(begins).flatMap(([field, value]) => (varies.has(field) ? [] : [[field, value + 0]])));
     const maker = new Specialiser(sources, { ...steady, ...steadyOf(plan) });
-    const tick = stages.map(([path, name, part]) => maker.stage(path, name, part ? plan[part] : undefined));
+    const tick = steps.map(({ path, name, part }) => maker.stage(path, name, plan[part]));
     const place = maker.entry('motion/start.ts', 'placeAtStart', [known(BODY), ...['x', 'y', 'facing'].map(local)]);
     const before = varies.size;
     for (const field of maker.varying) varies.add(field);

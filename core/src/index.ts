@@ -4,6 +4,7 @@
 export { edgeMargins, originLimits } from './collision/limits.ts';
 export { markOf, readJson } from './document/document.ts';
 export { type Fault, faultText, printable, type Reading, shown } from './document/fault.ts';
+export { drillReport } from './formats/drillReport.ts';
 export { csvCell, csvLine, fromCsvCell, identifierOf, inComment, inDocstring, inMarkdown, inXml } from './formats/escaping.ts';
 export { exportGround, type GroundFormat, groundFormats, type ImportOptions, importGround } from './formats/grounds/convert.ts';
 export type { Exported, Imported } from './formats/grounds/imported.ts';
@@ -49,7 +50,7 @@ export {
 export { type Ground, groundWith, newGround, OPEN, parseGround, readGround, SOLID, type Surface, type Wall } from './ground/ground.ts';
 export { solidTester, wallSegments } from './ground/outlines.ts';
 export { bucketWalls, type WallBuckets, WallIndex } from './ground/wallIndex.ts';
-export { suitsSpeed, yardFor } from './ground/yard.ts';
+export { firstYard, suitsSpeed, yardFor } from './ground/yard.ts';
 // What can be told of a ground or a trace.
 export { turnTo } from './math/angles.ts';
 export { significant, significantPair } from './math/significant.ts';
@@ -152,6 +153,7 @@ export { matters, type Parameters, rowsOf, specOf, specs, unitOf, whenWords } fr
 export { type ChoiceSpec, type CurveSpec, type Figure, figureTitles, heldIn, type SetSpec } from './tuning/catalogue/specs.ts';
 export { type Difference, differences } from './tuning/diff.ts';
 export { readEntry, shortNumber } from './tuning/expression.ts';
+export { firstTuning } from './tuning/firstTuning.ts';
 export { isLink } from './tuning/links.ts';
 export { merge } from './tuning/merge.ts';
 export { HALF_LIVES_TO_90, rateToStopIn } from './tuning/outcomes.ts';

@@ -2,6 +2,7 @@ import {
   absencesOf,
   bySeverity,
   type DrillResult,
+  drillReport,
   drillSnags,
   groundSnags,
   type JudgedTarget,
@@ -16,7 +17,6 @@ import {
   type Snag,
   shortNumber,
   snagWords,
-  type Tuning,
   tuningSnags,
   unitOf,
 } from '@zygopod/core';
@@ -81,7 +81,9 @@ export function drill(options: DrillOptions): number {
     ...drillSnags(results),
   ]);
   if (options.json)
-    process.stdout.write(`${printable(JSON.stringify(report(tuning, ground?.name ?? null, results, metrics, targets, snags)))}\n`);
+    process.stdout.write(
+      `${printable(JSON.stringify(drillReport({ tuning: tuning.file.name, ground: ground?.name ?? null, drills: results.map((one) => ({ ...one, name: one.drill.name })), metrics, targets, snags })))}\n`,
+    );
   else {
     const unit = tuning.file.unit ?? 'px';
     const missed = targets.filter(({ ok }) => ok === false).length;
@@ -116,36 +118,4 @@ export function drill(options: DrillOptions): number {
   const faulty = targets.flatMap(({ fault, metric }, i) => (fault ? [`${options.targets}: target ${i + 1}, ${metric}: ${fault}\n`] : []));
   if (faulty.length > 0) process.stderr.write(printable(faulty.join('')));
   return faulty.length > 0 || targets.some(({ ok }) => ok === false) ? FINDING : GOOD;
-}
-
-/** The answer for machines. */
-function report(
-  tuning: Tuning,
-  ground: string | null,
-  results: readonly DrillResult[],
-  metrics: Metrics,
-  targets: readonly JudgedTarget[],
-  snags: readonly Snag[],
-): object {
-  return {
-    tuning: tuning.file.name,
-    ground,
-    drills: results.map(({ drill: { name }, not, metrics: own, cutShort }) => ({
-      name,
-      ...(not === null ? { metrics: own } : { metrics: {}, notRun: not }),
-      ...(cutShort ? { cutShort } : {}),
-    })),
-    metrics,
-    targets: targets.map(({ metric, at, min, max, value, ok, why, fault }) => ({
-      metric,
-      at,
-      min,
-      max,
-      value,
-      ok,
-      ...(why ? { why } : {}),
-      ...(fault ? { fault } : {}),
-    })),
-    snags,
-  };
 }

@@ -65,7 +65,7 @@ export async function siege(options: SiegeOptions): Promise<number> {
   await group('the first application', {}, async (stand, failed) => {
     // Files are read by a process of their own, while the kills mostly wait.
     const reading = files(minutes * 0.35, seed, failed);
-    await part('kills', kills(stand, minutes * 0.42, seed));
+    await part('kills', kills(stand, minutes * 0.46, seed));
     killed += stand.kills;
     await part('files', reading);
     await part('requests', requests(stand, minutes * 0.08, seed));

@@ -1,9 +1,9 @@
 import { documentText, freeName, inMarkdown, type Tape, type TargetSet, type Tuning } from '@zygopod/core';
+import { columns } from '../golden/columns.ts';
+import { modelRun } from '../golden/modelRun.ts';
 import { asksOf } from '../languages/made.ts';
 import { motionPrinters, registry } from '../languages/registry.ts';
 import { motionOf } from '../motion.ts';
-import { columns } from './columns.ts';
-import { modelRun } from './modelRun.ts';
 
 /** A file of the folder: where it stands in it, and whether one that is there already stays (it is the game's own). */
 export interface FolderFile {

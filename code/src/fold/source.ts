@@ -36,6 +36,18 @@ export class SourceOf {
         this.imports.set(name.text, { path: from, name: (propertyName ?? name).text });
     }
   }
+
+  /** The calls that a function consists of, each with its arguments as they stand. Throws where it is anything else than calls. */
+  callsOf(name: string): { name: string; args: string[] }[] {
+    const found = this.declared.get(name);
+    if (!found || !ts.isFunctionDeclaration(found) || !found.body) throw new Error(`${this.place} has no function ${name}`);
+    return found.body.statements.map((statement) => {
+      if (!ts.isExpressionStatement(statement) || !ts.isCallExpression(statement.expression))
+        throw new Error(`${name} in ${this.place} does more than to call: ${statement.getText()}`);
+      const { expression, arguments: args } = statement.expression;
+      return { name: expression.getText(), args: args.map((one) => one.getText()) };
+    });
+  }
 }
 
 /** The core's sources, read as they are asked for. */

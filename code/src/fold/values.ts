@@ -78,7 +78,6 @@ const ask = (of: Asked, args: readonly (Value | undefined)[], stands?: unknown):
  */
 export const byTheGame: Instead = {
   gather: nothing,
-  unsettle: nothing,
   settle: () => known(false),
   meetWalls: () => ask('contact', []),
   keepCalm: nothing,

@@ -1,5 +1,5 @@
-import type { CheckFile } from '../checks/columns.ts';
 import type { Writer } from '../constants/writer.ts';
+import type { CheckFile } from '../golden/columns.ts';
 import type { Printer } from './printer.ts';
 
 /**

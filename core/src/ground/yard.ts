@@ -40,3 +40,9 @@ export function suitsSpeed({ size }: Pick<Ground, 'size'>, speed: number): boole
   const seconds = Math.max(size.width, size.height) / speed;
   return seconds >= 2 && seconds <= 60;
 }
+
+/** Side of a cell (unit) and speed (unit/s) of the body of the yard that a project begins with. */
+const first = { px: { cell: 32, speed: 140 }, m: { cell: 1, speed: 4.375 } };
+
+/** The yard that a project without a ground begins with. */
+export const firstYard = (unit: Ground['unit']): Ground => yardFor('Yard', unit, first[unit].cell, first[unit].speed);

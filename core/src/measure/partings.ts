@@ -6,6 +6,7 @@ import type { Trace } from '../motion/trace.ts';
 import { bodySize } from '../tuning/body.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { shortNumber } from '../tuning/expression.ts';
+import { rowsWith } from './eventRows.ts';
 import { TraceCursor } from './traceAt.ts';
 
 /** One side of a comparison: what the hands did with a tuning, and what it is called. */
@@ -42,13 +43,6 @@ export const apartAt = (a: Trace, b: Trace, time: number): number => new TraceCu
 
 const seconds = (value: number) => `${shortNumber(value, 2)} s`;
 const newest = (trace: Trace) => trace.at('time', trace.end - 1);
-
-/** The rows in which an event happens. */
-function rowsOf(trace: Trace, event: number, from = trace.first, end = trace.end): number[] {
-  const rows: number[] = [];
-  for (let row = from; row < end; row++) if (trace.at('events', row) & event) rows.push(row);
-  return rows;
-}
 
 /** The row of a trace at a time that is a row of another one of the same rate; of another rate, the first one after it. */
 const rowThen = (trace: Trace, time: number) => trace.rowAt(time - 1e-9);
@@ -109,12 +103,12 @@ function askedIn(trace: Trace): Asked[] {
 function sprints(a: Side, b: Side): Parting[] {
   const both = (one: Side, other: Side): Parting[] =>
     askedIn(one.trace).flatMap(({ from, end }): Parting[] => {
-      const [row] = rowsOf(one.trace, SPRINT_BEGAN, from, end);
+      const [row] = rowsWith(one.trace, SPRINT_BEGAN, from, end);
       if (row === undefined) return [];
       const time = one.trace.at('time', row);
       const [opens, closes] = [one.trace.at('time', from), one.trace.at('time', end - 1)];
       const then = askedIn(other.trace).find((asked) => Math.abs(other.trace.at('time', asked.from) - opens) <= SOON);
-      const [answer] = then ? rowsOf(other.trace, SPRINT_BEGAN, then.from, then.end) : [];
+      const [answer] = then ? rowsWith(other.trace, SPRINT_BEGAN, then.from, then.end) : [];
       if (answer !== undefined) {
         const later = other.trace.at('time', answer) - time;
         return later > SOON ? [{ time, kind: 'sprint', words: `${other.name} begins to sprint ${seconds(later)} later` }] : [];
@@ -128,7 +122,7 @@ function sprints(a: Side, b: Side): Parting[] {
 
 /** The first time that each side runs empty. */
 function empties(a: Side, b: Side): Parting[] {
-  const [ta, tb] = [a, b].map(({ trace }) => rowsOf(trace, EMPTIED).map((row) => trace.at('time', row))[0]);
+  const [ta, tb] = [a, b].map(({ trace }) => rowsWith(trace, EMPTIED).map((row) => trace.at('time', row))[0]);
   if (ta === undefined && tb === undefined) return [];
   if (ta === undefined || tb === undefined) {
     const [one, other] = tb === undefined ? [a, b] : [b, a];
@@ -155,7 +149,7 @@ function walls(a: Side, b: Side): Parting[] {
   const near = 2 * Math.max(...[a, b].flatMap(({ parameters }) => Object.values(bodySize(parameters.body))));
   const alone = (one: Side, other: Side): Parting[] => {
     const touched = contactsOf(other.trace);
-    return rowsOf(one.trace, WALL_MET).flatMap((row): Parting[] => {
+    return rowsWith(one.trace, WALL_MET).flatMap((row): Parting[] => {
       const met = one.trace.contacts.at(row);
       if (!met || touched.some((contact) => isOneWall(met, contact, near))) return [];
       return [{ time: one.trace.at('time', row), kind: 'wall', words: `${one.name} meets a wall where ${other.name} meets none` }];

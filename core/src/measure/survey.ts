@@ -13,11 +13,19 @@ import { type Gap, narrowGaps } from './gaps.ts';
 /** What of a tuning a survey depends on. */
 export const surveyKey = ({ body, contact, bounds }: Parameters): string => JSON.stringify([body, contact.skin, contact.response, bounds]);
 
+/** Something odd about a ground, in words, with its place. */
+interface Note {
+  id: 'start' | 'unfelt' | 'crossing';
+  words: string;
+  x: number;
+  y: number;
+}
+
 /** What a ground is like for a body; what is null is not known yet. */
 export interface SurveyPart {
   clearance: Clearance;
   /** What is odd about the ground, in words, with the place where there is one. */
-  notes: { words: string; x?: number; y?: number }[];
+  notes: Note[];
   gaps: Gap[] | null;
   /** Places where the body's centre can be. */
   mesh: Mesh | null;
@@ -86,17 +94,17 @@ function reachesGoal(
 
 function startNotes(ground: Ground, startIsFree: boolean): Survey['notes'] {
   const { x, y } = ground.start;
-  if (isSolidAt(ground, x, y)) return [{ words: 'The start lies in a wall', x, y }];
-  return startIsFree ? [] : [{ words: 'The start is too close to a wall or the edge', x, y }];
+  if (isSolidAt(ground, x, y)) return [{ id: 'start', words: 'The start lies in a wall', x, y }];
+  return startIsFree ? [] : [{ id: 'start', words: 'The start is too close to a wall or the edge', x, y }];
 }
 
 function wallNotes(ground: Ground): Survey['notes'] {
   const notes: Survey['notes'] = [];
   ground.walls.forEach(({ points, closed, solid }, i) => {
     const [x, y] = points[0] as [number, number];
-    if (solid === false) notes.push({ words: `Wall ${i + 1} is drawn but not felt`, x, y });
+    if (solid === false) notes.push({ id: 'unfelt', words: `Wall ${i + 1} is drawn but not felt`, x, y });
     const crossing = closed && points.length > 3 && points.length < 500 ? selfCrossing(points) : null;
-    if (crossing) notes.push({ words: `Wall ${i + 1} crosses itself`, x: crossing[0], y: crossing[1] });
+    if (crossing) notes.push({ id: 'crossing', words: `Wall ${i + 1} crosses itself`, x: crossing[0], y: crossing[1] });
   });
   return notes;
 }

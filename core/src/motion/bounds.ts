@@ -1,4 +1,3 @@
-import { type Calm, unsettle } from '../collision/calm.ts';
 import { freePlace } from '../collision/freePlace.ts';
 import { type Limits, originLimits } from '../collision/limits.ts';
 import { type PlacedBody, placedBody } from '../collision/placedBody.ts';
@@ -21,10 +20,9 @@ export interface BoundsPlan extends Limits {
   steps: boolean;
   /** The body among walls, for places that it is put to. */
   body: PlacedBody;
-  calm: Calm;
 }
 
-export function prepareBounds(parameters: Parameters, ground: Ground, walls: WallIndex, calm: Calm): BoundsPlan {
+export function prepareBounds(parameters: Parameters, ground: Ground, walls: WallIndex): BoundsPlan {
   const { bounds, scheme, contact } = parameters;
   const steps = scheme === 'step';
   return {
@@ -35,7 +33,6 @@ export function prepareBounds(parameters: Parameters, ground: Ground, walls: Wal
     sendToY: bounds.sendToY,
     steps,
     body: placedBody(parameters, ground, walls, steps ? -contact.skin : 0),
-    calm,
   };
 }
 
@@ -69,8 +66,7 @@ function meetEdges(body: OwnMotion, p: BoundsPlan): void {
   const isHeld = body.contactCount > 0 || body.boundsHeld === 1;
   body.boundsBlocked = (isHeld && blocked) || (p.steps && body.stepPhase === BUMPING) ? 1 : 0;
   if (body.boundsHeld !== was) body.happened |= body.boundsHeld ? EDGE_MET : EDGE_LEFT;
-  if (body.boundsJump !== STAYED) unsettle(p.calm);
-  else {
+  if (body.boundsJump === STAYED) {
     body.x = body.contactX;
     body.y = body.contactY;
     body.vx = body.contactVx;

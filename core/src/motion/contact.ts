@@ -1,3 +1,4 @@
+import { unsettle } from '../collision/calm.ts';
 import { freePlace } from '../collision/freePlace.ts';
 import { overlaps, separate } from '../collision/overlap.ts';
 import { isFree } from '../collision/placedBody.ts';
@@ -7,7 +8,7 @@ import { type Ground, OPEN, SOLID } from '../ground/ground.ts';
 import { squareTo } from '../ground/wallIndex.ts';
 import { length } from '../math/functions.ts';
 import type { Own } from './body.ts';
-import { BOTTOM_SIDE, LEFT_SIDE, RIGHT_SIDE, TOP_SIDE } from './codes.ts';
+import { BOTTOM_SIDE, LEFT_SIDE, RIGHT_SIDE, STAYED, TOP_SIDE } from './codes.ts';
 import type { ContactPlan } from './contactPlan.ts';
 import { leadVelocity, note, slide, stop } from './contactSliding.ts';
 import { START_MOVED, WALL_LEFT, WALL_MET } from './events.ts';
@@ -20,6 +21,8 @@ import { START_MOVED, WALL_LEFT, WALL_MET } from './events.ts';
  */
 export function stepContact(body: Own<'contact'>, p: ContactPlan): void {
   const { calm } = p;
+  // The last tick ended somewhere that no way led to.
+  if (body.boundsJump !== STAYED) unsettle(calm);
   const x = body.velocityToX - calm.x;
   const y = body.velocityToY - calm.y;
   if (x * x + y * y < calm.square) {
@@ -119,7 +122,7 @@ function hold(body: Own<'contact'>, side: number): void {
 /** Where nothing was met, notes how far the body may go from where it was before it can meet a wall, or an edge of any kind. */
 function keepCalm(body: Own<'contact'>, p: ContactPlan): void {
   const { calm } = p;
-  if (body.contactCount > 0 || body.contactSides !== 0 || body.boundsJump !== 0) return;
+  if (body.contactCount > 0 || body.contactSides !== 0 || body.boundsJump !== STAYED) return;
   const { x, y } = body;
   const room = Math.min(p.felt ? p.probe.room : Infinity, x - p.farLeft, p.farRight - x, y - p.farTop, p.farBottom - y);
   if (!(room > 0)) return;

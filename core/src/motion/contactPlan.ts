@@ -1,4 +1,4 @@
-import type { Calm } from '../collision/calm.ts';
+import { type Calm, newCalm } from '../collision/calm.ts';
 import { originLimits } from '../collision/limits.ts';
 import { type PlacedBody, placedBody } from '../collision/placedBody.ts';
 import { Planes } from '../collision/planes.ts';
@@ -42,7 +42,7 @@ export interface ContactPlan {
 }
 
 /** Steps from cell to cell look for walls themselves, with the bare body: one as wide as its cell fits between them. */
-export function prepareContact(parameters: Parameters, ground: Ground, walls: WallIndex, calm: Calm): ContactPlan {
+export function prepareContact(parameters: Parameters, ground: Ground, walls: WallIndex): ContactPlan {
   const { contact, scheme } = parameters;
   const steps = scheme === 'step';
   const body = placedBody(parameters, ground, walls, steps ? -contact.skin : 0);
@@ -51,7 +51,7 @@ export function prepareContact(parameters: Parameters, ground: Ground, walls: Wa
   return {
     body,
     probe,
-    calm,
+    calm: newCalm(),
     planes: new Planes(contact.wallFriction, contact.keepSpeed),
     felt: body.felt && !steps,
     ...body.limits,

@@ -53,8 +53,21 @@ export function stepGait(body: Own<'gait'>, p: GaitPlan): void {
   else if (body.routeWishSprint !== body.gaitSprinting) sprintFreely(body, p);
 }
 
-/** The speed that a tuning gives to the gait that the body is in: for its start, and for a tuning that is changed under way. */
-export function settleGait(body: Own<'gait'>, p: GaitPlan): void {
+/** Begins with all stamina, at the speed of the gait that the body is in. */
+export function startGait(body: Own<'gait'>, p: GaitPlan): void {
+  body.gaitStamina = p.stamina.max;
+  settleGait(body, p);
+}
+
+/** Takes a body over that was driven with another tuning: a full bar stays full. */
+export function takeOverGait(body: Own<'gait'>, p: GaitPlan, full: boolean): void {
+  const { max } = p.stamina;
+  settleGait(body, p);
+  body.gaitStamina = full ? max : clamp(body.gaitStamina, 0, max);
+}
+
+/** The speed that a tuning gives to the gait that the body is in. */
+function settleGait(body: Own<'gait'>, p: GaitPlan): void {
   if (!p.costs) {
     body.gaitLocked = 0;
     body.gaitLost = 0;

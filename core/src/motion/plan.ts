@@ -1,4 +1,3 @@
-import { type Calm, newCalm } from '../collision/calm.ts';
 import type { Ground } from '../ground/ground.ts';
 import type { WallIndex } from '../ground/wallIndex.ts';
 import type { Navigator } from '../route/navigator.ts';
@@ -17,8 +16,6 @@ import { prepareVelocity, type VelocityPlan } from './velocity.ts';
 
 /** A tuning on a ground, prepared for the stages: angles in radians, limits worked out, curves sampled. */
 export interface Plan {
-  /** What contact and bounds know of the body's surroundings. */
-  calm: Calm;
   clock: ClockPlan;
   intent: IntentPlan;
   step: StepPlan;
@@ -32,17 +29,15 @@ export interface Plan {
 }
 
 export function preparePlan(parameters: Parameters, ground: Ground, walls: WallIndex, navigator: Navigator): Plan {
-  const calm = newCalm();
   return {
-    calm,
     clock: prepareClock(parameters),
     intent: prepareIntent(parameters),
     step: prepareStep(parameters, ground, walls),
     route: prepareRoute(parameters, ground, walls, navigator),
     gait: prepareGait(parameters),
     velocity: prepareVelocity(parameters),
-    contact: prepareContact(parameters, ground, walls, calm),
-    bounds: prepareBounds(parameters, ground, walls, calm),
+    contact: prepareContact(parameters, ground, walls),
+    bounds: prepareBounds(parameters, ground, walls),
     facing: prepareFacing(parameters, ground),
     camera: prepareCamera(parameters, ground),
   };

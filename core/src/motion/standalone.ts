@@ -8,7 +8,7 @@ import { World } from './world.ts';
 
 /** A tuning's motion where nothing is met: what its stages are prepared with, and how a body starts at 0, 0. */
 export interface Standalone {
-  plan: Omit<Plan, 'calm' | 'camera'>;
+  plan: Omit<Plan, 'camera'>;
   start: Readonly<Body>;
 }
 

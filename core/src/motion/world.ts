@@ -2,7 +2,6 @@ import { unsettle } from '../collision/calm.ts';
 import { freePlace } from '../collision/freePlace.ts';
 import type { Ground } from '../ground/ground.ts';
 import { bucketWalls, type WallBuckets, WallIndex } from '../ground/wallIndex.ts';
-import { clamp } from '../math/functions.ts';
 import type { Mesh } from '../route/mesh.ts';
 import { Navigator, navigatorKey } from '../route/navigator.ts';
 import type { Hands } from '../tape/hands.ts';
@@ -14,7 +13,7 @@ import { settleCamera } from './camera.ts';
 import { beginEpoch, setFrame } from './clock.ts';
 import { START_MOVED } from './events.ts';
 import { forgetDirection } from './facing.ts';
-import { settleGait } from './gait.ts';
+import { startGait, takeOverGait } from './gait.ts';
 import { type Plan, preparePlan } from './plan.ts';
 import { planAgain } from './routePlanning.ts';
 import { placeAtStart } from './start.ts';
@@ -92,13 +91,12 @@ export class World {
   #start(): void {
     const body = this.#body;
     this.#strange = true;
-    unsettle(this.#plan.calm);
+    unsettle(this.#plan.contact.calm);
     const { start } = this.#ground;
     const place = freePlace(this.#plan.contact.body, start.x, start.y) ?? start;
     if (place.x !== start.x || place.y !== start.y) body.happened = START_MOVED;
     placeAtStart(body, place.x, place.y, start.facing ?? this.#parameters.facing.start);
-    body.gaitStamina = this.#parameters.stamina.max;
-    settleGait(body, this.#plan.gait);
+    startGait(body, this.#plan.gait);
     settleCamera(body, this.#plan.camera);
     setFrame(body, this.dt);
     this.trace.write(body);
@@ -119,11 +117,9 @@ export class World {
   /** Makes the motion fit a tuning that it was not driven with. */
   #takeOver(full: boolean): void {
     const body = this.#body;
-    const { max } = this.#parameters.stamina;
     setFrame(body, this.dt);
     forgetDirection(body);
-    settleGait(body, this.#plan.gait);
-    body.gaitStamina = full ? max : clamp(body.gaitStamina, 0, max);
+    takeOverGait(body, this.#plan.gait, full);
   }
 
   /** Another ground; the body starts on it. */
@@ -214,7 +210,7 @@ export class World {
   restore(saved: ArrayLike<number>): void {
     loadBody(this.#body, saved);
     this.#strange = true;
-    unsettle(this.#plan.calm);
+    unsettle(this.#plan.contact.calm);
   }
 
   /** The present state for a tape that begins here. */
@@ -236,7 +232,7 @@ export class World {
     const body = this.#body;
     const unknown = loadNamed(body, named);
     this.#strange = true;
-    unsettle(this.#plan.calm);
+    unsettle(this.#plan.contact.calm);
     if (tuning !== tuningKey(this.#parameters)) {
       planAgain(body, this.#plan.route);
       this.#takeOver(full);

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { type Format, readDocument, readJson } from '../document/document.ts';
 import type { Reading } from '../document/fault.ts';
-import { scheme } from '../tuning/catalogue/moving.ts';
+import { scheme } from '../tuning/catalogue/hands.ts';
 import { controls, swipes } from './controls.ts';
 import type { HandsEvent } from './hands.ts';
 

@@ -1,6 +1,5 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { newCalm } from '../collision/calm.ts';
 import { jsonSchema } from '../formats/jsonSchema.ts';
 import { type Ground, parseGround } from '../ground/ground.ts';
 import { bucketWalls } from '../ground/wallIndex.ts';
@@ -127,7 +126,6 @@ function readings(): Map<string, Set<Stage>> {
     if (!drawn) continue;
     const world = new World(drawn.a, ground, 4);
     const { walls, navigator } = world;
-    const calm = newCalm();
     const prepared: Record<string, (parameters: Parameters) => unknown> = {
       intent: prepareIntent,
       step: (parameters) => prepareStep(parameters, ground, walls),
@@ -145,8 +143,8 @@ function readings(): Map<string, Set<Stage>> {
         }
       },
       velocity: prepareVelocity,
-      contact: (parameters) => [prepareContact(parameters, ground, walls, calm), bucketWalls(ground, parameters.contact.seams)],
-      bounds: (parameters) => prepareBounds(parameters, ground, walls, calm),
+      contact: (parameters) => [prepareContact(parameters, ground, walls), bucketWalls(ground, parameters.contact.seams)],
+      bounds: (parameters) => prepareBounds(parameters, ground, walls),
       facing: (parameters) => prepareFacing(parameters, ground),
       camera: (parameters) => prepareCamera(parameters, ground),
       clock: prepareClock,

@@ -1,6 +1,6 @@
-import { CHANGED, type CheckFile, columns, HANDS, handed, POINTED, quotedSnake, single } from '../../checks/columns.ts';
-import { compared } from '../../checks/modelRun.ts';
-import { snakeCased } from '../made.ts';
+import { snakeCased } from '../../casing/casing.ts';
+import { CHANGED, type CheckFile, columns, HANDS, handed, POINTED, quotedSnake, single } from '../../golden/columns.ts';
+import { compared } from '../../golden/modelRun.ts';
 
 /** The test that replays goldens in it. */
 export const check: CheckFile = {

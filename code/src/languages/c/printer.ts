@@ -1,7 +1,8 @@
 import { inComment } from '@zygopod/core';
+import { snake, snakeCased } from '../../casing/casing.ts';
 import type { Asked, Kind, Routine, StandardName, Used } from '../../fold/ir.ts';
 import { Curly } from '../curly.ts';
-import { asksOf, edgeNames, filled, handsWords, type Motion, planeLists, STEERING, snake, snakeCased, type Walls } from '../made.ts';
+import { asksOf, edgeNames, filled, handsWords, type Motion, planeLists, STEERING, type Walls } from '../made.ts';
 
 /** Names with commas between them, as many as a line holds. */
 function wrapped(names: readonly string[]): string[] {

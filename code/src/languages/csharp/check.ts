@@ -1,5 +1,5 @@
-import { CHANGED, type CheckFile, HANDS, handed, POINTED, quoted, single } from '../../checks/columns.ts';
-import { compared } from '../../checks/modelRun.ts';
+import { CHANGED, type CheckFile, HANDS, handed, POINTED, quoted, single } from '../../golden/columns.ts';
+import { compared } from '../../golden/modelRun.ts';
 
 /** The test that replays goldens in it. */
 export const check: CheckFile = {

@@ -1,7 +1,8 @@
 import { inComment } from '@zygopod/core';
+import { pascal } from '../../casing/casing.ts';
 import type { Kind, Routine, StandardName, Used } from '../../fold/ir.ts';
 import { Curly } from '../curly.ts';
-import { asksOf, handsWords, type Motion, pascal, planeLists, STEERING, tickWords, type Walls } from '../made.ts';
+import { asksOf, handsWords, type Motion, planeLists, STEERING, tickWords, type Walls } from '../made.ts';
 
 const capital = (text: string) => (text[0]?.toUpperCase() ?? '') + text.slice(1);
 

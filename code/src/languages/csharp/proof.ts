@@ -1,6 +1,6 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import { compared } from '../../checks/modelRun.ts';
+import { compared } from '../../golden/modelRun.ts';
 import { built, type Driver, fields, handed, LINE, ran, WAY } from '../../proof/driver.ts';
 import { type Proof, withoutComments } from '../../proof/languageProof.ts';
 

@@ -1,5 +1,5 @@
-import { CHANGED, type CheckFile, HANDS, handed, POINTED, quotedSnake, single } from '../../checks/columns.ts';
-import { snakeCased } from '../made.ts';
+import { snakeCased } from '../../casing/casing.ts';
+import { CHANGED, type CheckFile, HANDS, handed, POINTED, quotedSnake, single } from '../../golden/columns.ts';
 
 /** The test that replays goldens in it. */
 export const check: CheckFile = {

@@ -1,18 +1,7 @@
 import { inComment } from '@zygopod/core';
+import { snakeCased } from '../../casing/casing.ts';
 import type { Kind, Routine, Sign, StandardName, Statement, Used } from '../../fold/ir.ts';
-import {
-  asksOf,
-  docOf,
-  edgeNames,
-  filled,
-  handsWords,
-  type Motion,
-  planeLists,
-  STEERING,
-  snakeCased,
-  tickWords,
-  type Walls,
-} from '../made.ts';
+import { asksOf, docOf, edgeNames, filled, handsWords, type Motion, planeLists, STEERING, tickWords, type Walls } from '../made.ts';
 import { Printer } from '../printer.ts';
 
 const luaHelpers = {

@@ -1,9 +1,9 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { compared } from '../../checks/modelRun.ts';
+import { snakeCased } from '../../casing/casing.ts';
+import { compared } from '../../golden/modelRun.ts';
 import { type Driver, fields, handed, LINE, ran, WAY } from '../../proof/driver.ts';
 import { faultsBy, linesBy, type Proof } from '../../proof/languageProof.ts';
-import { snakeCased } from '../made.ts';
 
 const driver: Driver = {
   name: 'drive.lua',

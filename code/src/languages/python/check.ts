@@ -1,6 +1,6 @@
-import { type CheckFile, single } from '../../checks/columns.ts';
-import { compared } from '../../checks/modelRun.ts';
-import { snake, snakeCased } from '../made.ts';
+import { snake, snakeCased } from '../../casing/casing.ts';
+import { type CheckFile, single } from '../../golden/columns.ts';
+import { compared } from '../../golden/modelRun.ts';
 
 /** What stands between the test and the game: yours to change, and never written over. */
 const adapter = {

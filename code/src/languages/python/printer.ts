@@ -1,6 +1,7 @@
 import { inDocstring } from '@zygopod/core';
+import { snakeCased } from '../../casing/casing.ts';
 import type { Routine, StandardName, Statement, Used } from '../../fold/ir.ts';
-import { asksOf, docOf, filled, handsWords, type Motion, planeLists, STEERING, snakeCased, tickWords, type Walls } from '../made.ts';
+import { asksOf, docOf, filled, handsWords, type Motion, planeLists, STEERING, tickWords, type Walls } from '../made.ts';
 import { Printer } from '../printer.ts';
 
 const pythonHelpers = {

@@ -1,7 +1,7 @@
-import { compared } from '../../checks/modelRun.ts';
+import { snakeCased } from '../../casing/casing.ts';
+import { compared } from '../../golden/modelRun.ts';
 import { type Driver, fields, handed, LINE, ran, WAY } from '../../proof/driver.ts';
 import { faultsBy, linesBy, type Proof } from '../../proof/languageProof.ts';
-import { snakeCased } from '../made.ts';
 
 const driver: Driver = {
   name: 'drive.py',

@@ -1,7 +1,8 @@
 import { inComment } from '@zygopod/core';
+import { pascal, snake, snakeCased } from '../../casing/casing.ts';
 import type { Asked, Kind, Routine, StandardName, Used } from '../../fold/ir.ts';
 import { Curly } from '../curly.ts';
-import { asksOf, handsWords, type Motion, pascal, planeLists, STEERING, snake, snakeCased, tickWords, type Walls } from '../made.ts';
+import { asksOf, handsWords, type Motion, planeLists, STEERING, tickWords, type Walls } from '../made.ts';
 
 const rustHelpers = {
   highWord: 'fn highWord(x: f64) -> f64 { (x.to_bits() >> 32) as f64 }\n',

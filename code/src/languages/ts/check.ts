@@ -1,4 +1,4 @@
-import { CHANGED, type CheckFile, HANDS, handed, POINTED, quoted, single } from '../../checks/columns.ts';
+import { CHANGED, type CheckFile, HANDS, handed, POINTED, quoted, single } from '../../golden/columns.ts';
 
 /** The test that replays goldens in it. */
 export const check: CheckFile = {

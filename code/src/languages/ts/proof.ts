@@ -1,5 +1,5 @@
 import ts from 'typescript';
-import { compared } from '../../checks/modelRun.ts';
+import { compared } from '../../golden/modelRun.ts';
 import { type Driver, fields, handed, LINE, ran, WAY } from '../../proof/driver.ts';
 import type { Proof } from '../../proof/languageProof.ts';
 

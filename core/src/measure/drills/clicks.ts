@@ -4,6 +4,7 @@ import { ARRIVED, CIRCLED, STUCK } from '../../motion/events.ts';
 import type { Trace } from '../../motion/trace.ts';
 import { Navigator } from '../../route/navigator.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
+import { firstRowWith } from '../eventRows.ts';
 import { plainGround } from '../scenes/plainGround.ts';
 import { turnLaw } from '../speedLaw.ts';
 import { arrivedAt } from './arrival.ts';
@@ -72,10 +73,6 @@ function shortest({ parameters, width }: Course, to: readonly [number, number], 
 
 const at = (trace: Trace, row: number) => [trace.at('x', row), trace.at('y', row)] as const;
 const apart = ([x, y]: readonly [number, number], [u, v]: readonly [number, number]) => Math.sqrt((x - u) ** 2 + (y - v) ** 2);
-const firstWith = (trace: Trace, event: number): number => {
-  for (let row = trace.first; row < trace.end; row++) if (trace.at('events', row) & event) return row;
-  return -1;
-};
 
 /**
  * Clicks near, far, behind a wall, on the body itself and into the wall. pathRatio: way to the shortest, the worse of far and behind.
@@ -112,7 +109,7 @@ export const clickTour: Drill = {
     };
     const { trace: far } = ran.far;
     const goal = pointOf('far', course.width);
-    const arrived = firstWith(far, ARRIVED);
+    const arrived = firstRowWith(far, ARRIVED);
     const pressed = Math.round(PRESSED * course.hz) / course.hz;
     let [near, over] = [Infinity, 0];
     let isPast = false;
@@ -127,7 +124,7 @@ export const clickTour: Drill = {
       arriveError: Math.max(error('near'), error('far'), error('behind')),
       arriveOvershoot: over,
       arriveTime: arrived < 0 ? undefined : arrivedAt(far, arrived, goal, course.parameters) - pressed - CLICK,
-      stuckCount: runs.filter(({ trace }) => firstWith(trace, STUCK | CIRCLED) >= 0).length,
+      stuckCount: runs.filter(({ trace }) => firstRowWith(trace, STUCK | CIRCLED) >= 0).length,
     };
   },
 };

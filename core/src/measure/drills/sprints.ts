@@ -2,6 +2,7 @@ import { EMPTIED, SPRINT_BEGAN, SPRINT_ENDED } from '../../motion/events.ts';
 import { standingSpeed } from '../../motion/still.ts';
 import type { Trace } from '../../motion/trace.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
+import { firstRowWith, rowsWith } from '../eventRows.ts';
 import type { Metrics } from '../metricSpecs.ts';
 import { staminaCycle } from '../staminaCycle.ts';
 import { cannotMove, openGround } from './course.ts';
@@ -26,12 +27,6 @@ function sprinting(parameters: Parameters, off: number): Script {
   if (parameters.pace.sprintKey === 'toggle') script.press(0, 'sprintToggle').release(0.1, 'sprintToggle');
   else script.press(0, 'sprint').release(off, 'sprint');
   return script.stop(off, script.ahead);
-}
-
-/** The first row from one on with an event; −1 where there is none. */
-function rowWith(trace: Trace, event: number, from = trace.first): number {
-  for (let row = from; row < trace.end; row++) if (trace.at('events', row) & event) return row;
-  return -1;
 }
 
 /** The moment (s) of a tick at which stamina changed in a lump, which is on a multiple of the interval; null where it changes steadily. */
@@ -107,7 +102,7 @@ export const sprintToEmpty: Drill = {
   },
   measure: ([ran], { parameters }) => {
     const { trace } = ran as Ran;
-    const began = rowWith(trace, SPRINT_BEGAN);
+    const began = firstRowWith(trace, SPRINT_BEGAN);
     const empty = emptyAt(trace, parameters.stamina);
     if (began < 0 || empty === null || !parameters.stamina.emptyEndsSprint) return {};
     const begin = trace.at('time', Math.max(trace.first, began - 1));
@@ -153,8 +148,7 @@ export const longSprint: Drill = {
   },
   measure: ([ran]) => {
     const { trace } = ran as Ran;
-    const ends: number[] = [];
-    for (let row = trace.first; row < trace.end; row++) if (trace.at('events', row) & (EMPTIED | SPRINT_ENDED)) ends.push(row);
+    const ends = rowsWith(trace, EMPTIED | SPRINT_ENDED);
     const [from, to] = ends.length >= 2 ? [ends[0] as number, ends.at(-1) as number] : [trace.first, trace.end - 1];
     let sprinted = 0;
     for (let row = from + 1; row <= to; row++)

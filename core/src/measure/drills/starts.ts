@@ -1,4 +1,5 @@
 import { DEGREE } from '../../math/functions.ts';
+import { AUTO_RUN_OFF } from '../../motion/events.ts';
 import type { Trace } from '../../motion/trace.ts';
 import { meetingIn } from '../crossing.ts';
 import { traceMetrics } from '../metrics.ts';
@@ -213,7 +214,7 @@ export const autoRun: Drill = {
     const { trace } = ran as NonNullable<typeof ran>;
     const asked = Math.round((REST + LEFT_ALONE) * hz) / hz;
     for (let row = rowFrom(trace, asked) + 1; row < trace.end; row++)
-      if (trace.at('events', row) & 256) return { autoRunEnds: trace.at('time', row - 1) - asked };
+      if (trace.at('events', row) & AUTO_RUN_OFF) return { autoRunEnds: trace.at('time', row - 1) - asked };
     return {};
   },
 };

@@ -29,8 +29,8 @@ export function groundSnags(
 
 const starts = (survey: Survey): Snag[] =>
   survey.notes
-    .filter(({ words }) => words.startsWith('The start'))
-    .map(({ words, x = 0, y = 0 }) => ({ id: 'start-in-wall', severity: 'fault', evidence: words.toLowerCase(), place: { x, y } }));
+    .filter(({ id }) => id === 'start')
+    .map(({ words, x, y }) => ({ id: 'start-in-wall', severity: 'fault', evidence: words.toLowerCase(), place: { x, y } }));
 
 /** What of a ground is drawn and not felt, whatever body walks on it. */
 export const wallSnags = ({ walls }: Ground): Snag[] =>

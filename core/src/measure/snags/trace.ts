@@ -3,10 +3,12 @@ import { turnTo } from '../../math/angles.ts';
 import { significant } from '../../math/significant.ts';
 import { CIRCLED, PLANTED, SENT, START_MOVED, STUCK, WRAPPED } from '../../motion/events.ts';
 import type { Trace } from '../../motion/trace.ts';
+import { DOWN, LEFT, RIGHT, UP } from '../../tape/controls.ts';
 import { Replay } from '../../tape/replay.ts';
 import type { Tape } from '../../tape/tape.ts';
 import { bodySize } from '../../tuning/body.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
+import { firstRowWith } from '../eventRows.ts';
 import type { Snag } from './snag.ts';
 
 /** What is judged: a trace with what it was driven by. */
@@ -55,13 +57,8 @@ function lasts({ trace }: Judged, seconds: number, holds: (row: number) => boole
   return null;
 }
 
-const withEvent = ({ trace }: Judged, event: number): number => {
-  for (let row = trace.first; row < trace.end; row++) if (trace.at('events', row) & event) return row;
-  return -1;
-};
-
 const circling: Look = (judged) => {
-  const row = withEvent(judged, CIRCLED);
+  const row = firstRowWith(judged.trace, CIRCLED);
   if (row < 0) return null;
   const { trace, parameters } = judged;
   const evidence = `round the point for ${significant(parameters.route.stuckAfter)} s and more without coming nearer`;
@@ -71,7 +68,7 @@ const circling: Look = (judged) => {
 };
 
 const stuck: Look = (judged) => {
-  const row = withEvent(judged, STUCK);
+  const row = firstRowWith(judged.trace, STUCK);
   if (row < 0) return null;
   const { trace, parameters } = judged;
   const mend =
@@ -295,8 +292,8 @@ const twoDevices: Look = (judged) => {
   for (let tick = 0; tick < replay.ticks; tick++) {
     const { held, stickX, stickY } = replay.next();
     const stick = Math.sqrt(stickX * stickX + stickY * stickY);
-    const keys = [held[3], held[2], held[1], held[0]].map((order) => (order ?? 0) > 0);
-    const [kx, ky] = [Number(keys[0]) - Number(keys[1]), Number(keys[2]) - Number(keys[3])];
+    const isDown = (control: number) => Number((held[control] ?? 0) > 0);
+    const [kx, ky] = [isDown(RIGHT) - isDown(LEFT), isDown(DOWN) - isDown(UP)];
     const length = Math.sqrt(kx * kx + ky * ky);
     fights.push(length > 0 && stick > parameters.input.deadZone && (kx * stickX + ky * stickY) / (length * stick) < 0.7);
   }

@@ -1,9 +1,16 @@
 import type { Ground } from '../../ground/ground.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import { resolveTuning, type Tuning, withValue } from '../../tuning/tuning.ts';
-import { meetingRules } from './rules/meeting.ts';
-import { movingRules } from './rules/moving.ts';
+import { cameraRules } from './rules/camera.ts';
+import { clicksRules } from './rules/clicks.ts';
+import { clockRules } from './rules/clock.ts';
+import { edgesRules } from './rules/edges.ts';
+import { facingRules } from './rules/facing.ts';
+import { handsRules } from './rules/hands.ts';
+import { paceRules } from './rules/pace.ts';
 import { mendTo, neat, told } from './rules/rule.ts';
+import { staminaRules } from './rules/stamina.ts';
+import { wallsRules } from './rules/walls.ts';
 import type { Snag } from './snag.ts';
 
 /** Share of the ground's longest straight within which full speed should be reached. */
@@ -16,7 +23,18 @@ function riseWay({ ramp }: Parameters, speed: number): number {
   return speed ** 2 / (2 * ramp.accelerate);
 }
 
-const rules = [...movingRules, ...meetingRules];
+/** By figure, in the order of work. */
+const rules = [
+  ...paceRules,
+  ...staminaRules,
+  ...handsRules,
+  ...wallsRules,
+  ...edgesRules,
+  ...facingRules,
+  ...clicksRules,
+  ...cameraRules,
+  ...clockRules,
+];
 
 /** The snags that a tuning has by its numbers alone; with a ground also whether it has room for them. Each mend removes its snag and adds none. */
 export function tuningSnags(tuning: Tuning, ground?: Ground): Snag[] {

@@ -1,6 +1,15 @@
-import { bounds, contact, facing } from './meeting.ts';
-import { body, camera, clock, input, pace, ramp, route, scheme, stamina, step } from './moving.ts';
+import { body } from './body.ts';
+import { camera } from './camera.ts';
+import { route } from './clicks.ts';
+import { clock } from './clock.ts';
+import { bounds } from './edges.ts';
+import { facing } from './facing.ts';
+import { input, scheme } from './hands.ts';
+import { pace, ramp } from './pace.ts';
 import type { Circumstance, Figure, Group, Quantity, Spec, Stage, Values } from './specs.ts';
+import { stamina } from './stamina.ts';
+import { step } from './steps.ts';
+import { contact } from './walls.ts';
 
 /** Every parameter of a tuning, once: path, kind, unit, default, range, help and figure. */
 export const catalogue = { scheme, body, input, pace, ramp, stamina, contact, bounds, facing, route, step, camera, clock } satisfies Group;

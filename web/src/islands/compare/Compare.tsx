@@ -13,11 +13,11 @@ import { Blind, BlindEntry } from './blind/Blind.tsx';
 import type { BlindTrial } from './blind/trial.ts';
 import { CompareStrip } from './CompareStrip.tsx';
 import { CompareYard } from './CompareYard.tsx';
+import { Comparing } from './comparing.ts';
 import { ComparingContext, useComparing } from './context.ts';
 import { Panels } from './Panels.tsx';
 import { PlayBar } from './PlayBar.tsx';
 import { SideList } from './SideList.tsx';
-import { Comparing } from './session.ts';
 
 const looking = [
   ['Space and drag', 'Move the yard; the wheel zooms, a double click fits all ways'],

@@ -126,7 +126,7 @@ function SideRow({ side, index }: { side: ComparedSide; index: number }) {
           close={() => find(false)}
           go={(revision) => {
             find(false);
-            void comparing.change(index, { ...side.ref, revision });
+            void comparing.change(side, { ...side.ref, revision });
           }}
         />
       )}

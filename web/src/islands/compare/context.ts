@@ -1,5 +1,5 @@
 import { createContext, useContext } from 'react';
-import type { Comparing } from './session.ts';
+import type { Comparing } from './comparing.ts';
 
 export const ComparingContext = createContext<Comparing | null>(null);
 

@@ -4,8 +4,13 @@ import { currentOf } from '../work/work.ts';
 import type { Rate, SideRef } from './address.ts';
 import type { Fetched } from './fetching.ts';
 
+/** Counts the sides of a page. */
+let count = 0;
+
 /** One side: a revision of a tuning at a rate, driven by the tape. */
 export interface ComparedSide {
+  /** Which one it is, wherever it stands and whatever revision of it is shown. */
+  key: number;
   ref: SideRef;
   name: string;
   /** What tells it from the other sides. */
@@ -18,7 +23,7 @@ export interface ComparedSide {
 }
 
 /** A side that is not on the tape yet. */
-export type ToldSide = Pick<ComparedSide, 'ref' | 'name' | 'revision' | 'tuning'>;
+export type ToldSide = Pick<ComparedSide, 'key' | 'ref' | 'name' | 'revision' | 'tuning'>;
 
 /** A tuning's parameters at another rate; uneven frames are ticks of a tuning that steps per frame. */
 export function atRate({ parameters }: Tuning, rate: Rate | null): Parameters {
@@ -32,7 +37,7 @@ export function atRate({ parameters }: Tuning, rate: Rate | null): Parameters {
 
 /** A tuning that was fetched, as a side. */
 export function toldOf(ref: SideRef, { value, revision }: Fetched<Tuning>): ToldSide {
-  return { ref: { ...ref, revision }, name: value.file.name, revision: `rev ${revision}`, tuning: value };
+  return { key: ++count, ref: { ...ref, revision }, name: value.file.name, revision: `rev ${revision}`, tuning: value };
 }
 
 /** The tuning that the page was opened with, as it is: its draft, else its newest revision. */
@@ -41,6 +46,7 @@ export function openedTuning({ tuning }: Opening, rate: SideRef['rate']): ToldSi
   if (!read.ok) throw new Error(`the tuning ${tuning.id} does not resolve`);
   const { head, draft } = tuning;
   return {
+    key: ++count,
     // A draft is in no revision: no address can name it but by the newest state.
     ref: { id: tuning.id, revision: draft ? null : head, rate },
     name: read.value.file.name,

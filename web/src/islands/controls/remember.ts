@@ -1,8 +1,35 @@
-/** Remembers a choice in this browser; one without room forgets it, and goes on. */
+/** Remembers a choice in this browser; one without room, or without a store, forgets it and goes on: what is typed is kept elsewhere (work/saving). */
 export function remember(key: string, text: string): void {
   try {
     localStorage.setItem(key, text);
   } catch {
-    // It is a matter of comfort: what is typed is kept elsewhere (work/saving).
+    // It is a matter of comfort.
+  }
+}
+
+/** What this browser remembers; null where there is nothing, or no store. */
+export function remembered(key: string): string | null {
+  try {
+    return localStorage.getItem(key);
+  } catch {
+    return null;
+  }
+}
+
+/** What this browser remembers as JSON; null where there is nothing that can be read. */
+export function rememberedJson(key: string): unknown {
+  try {
+    return JSON.parse(remembered(key) ?? 'null');
+  } catch {
+    return null;
+  }
+}
+
+/** Forgets a choice. */
+export function forget(key: string): void {
+  try {
+    localStorage.removeItem(key);
+  } catch {
+    // There is no store, and so nothing to forget.
   }
 }

@@ -6,10 +6,10 @@ import { SnagRow } from '../judging/SnagRow.tsx';
 import { findOrCreate } from '../work/deeds.ts';
 import { addressOf, placeOf, useScreens } from '../work/place.ts';
 import { Band } from './Band.tsx';
+import { PATIENCE, useDrills, useWas, withBand } from './drillsWork.ts';
 import { Moves } from './Moves.tsx';
 import { Picture } from './Picture.tsx';
 import { Revisions } from './Revisions.tsx';
-import { useDrills, useWas, withBand } from './session.ts';
 
 /** One drill in full: what is done, its metrics with their bands, its snags with their mends, and which numbers move it. */
 export function Chosen() {
@@ -166,8 +166,8 @@ function OpenOnBench({ name }: { name: string }) {
   const { screens } = useScreens();
   const [why, tell] = useState<string | null>(null);
   const open = async () => {
-    const [scene] = await now.desk.call((remote) => remote.scenes(work.editing.$now.get(), name));
-    if (!scene) return;
+    const [scene] = await now.desk.call((remote) => remote.scenes(work.editing.$now.get(), name), PATIENCE).catch(() => []);
+    if (!scene) return tell('The drill could not be set up again.');
     const ground = await findOrCreate('grounds', { ...scene.ground, name: `Drill: ${scene.tape.name}` });
     const tape = 'id' in ground ? await findOrCreate('tapes', scene.tape) : ground;
     const bench = screens.find(({ id }) => id === 'bench');

@@ -1,5 +1,5 @@
 import { useStore } from '@nanostores/react';
-import { drills as allDrills, differences, metricSpecOf, unitOf } from '@zygopod/core';
+import { differences, metricSpecOf, unitOf } from '@zygopod/core';
 import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
 import { Failed } from '../controls/Failed.tsx';
@@ -14,9 +14,9 @@ import type { Command } from '../work/commands.ts';
 import { documentDeeds } from '../work/documentCommands.ts';
 import { Band } from './Band.tsx';
 import { Chosen } from './Chosen.tsx';
+import { DrillsContext, isWay, judgeAsBefore, openDrillsWork, ordered, type Standing, standings, useDrills, useWas } from './drillsWork.ts';
 import { Judged } from './Judged.tsx';
 import { Picture } from './Picture.tsx';
-import { DrillsContext, judgeAsBefore, openDrillsWork, ordered, type Standing, standings, useDrills, useWas } from './session.ts';
 
 /** The Drills screen: every drill from its own runs, on its own scale, held against targets; one in full. */
 export function Drills({ opening }: { opening: Opening }) {
@@ -144,7 +144,6 @@ function Multiple({ standing, isPicked, pick }: { standing: Standing; isPicked: 
   const { unit } = useStore(work.editing.$now);
   const { title, name, key, part, was, value, before, target, state } = standing;
   const { words, quantity } = metricSpecOf(key);
-  const isWay = allDrills.find((drill) => drill.name === name)?.drawing === 'way';
   return (
     <li className="border-b border-rule py-1">
       <button
@@ -161,7 +160,7 @@ function Multiple({ standing, isPicked, pick }: { standing: Standing; isPicked: 
         </span>
         {part && (
           <>
-            <Picture part={part} was={was} isWay={isWay} />
+            <Picture part={part} was={was} isWay={isWay(name)} />
             <span className="flex items-baseline justify-between gap-2">
               <span className="truncate">{value === null ? (part.absent[key]?.why ?? words) : words}</span>
               <span className={`digits shrink-0 ${state === 'out' ? 'text-now' : ''}`}>

@@ -6,9 +6,9 @@ import { severityMarks } from '../judging/severityMarks.ts';
 import { DocumentFinder } from '../work/DocumentFinder.tsx';
 import { createDocument, saveRevision } from '../work/deeds.ts';
 import { Naming } from '../work/Naming.tsx';
+import { drawnOf, judgeBy, type Order, ordered, standings, useDrills, useWas } from './drillsWork.ts';
 import { useFound } from './found.ts';
 import { KeptReports } from './KeptReports.tsx';
-import { judgeBy, type Order, standings, useDrills, useWas } from './session.ts';
 import { type Form, forms, takeReportOut } from './takeOut.ts';
 import { useReport } from './useReport.ts';
 
@@ -44,7 +44,8 @@ export function Judged({ tell }: { tell(why: string | null): void }) {
     const told = report();
     if (!judged || !told) return;
     const { unit = 'px' } = work.editing.$now.get();
-    takeReportOut(form, { report: told, unit, targets: judging.set, judgement: judged.judgement });
+    const drawn = drawnOf(ordered(all, order));
+    takeReportOut(form, { report: told, unit, targets: judging.set, judgement: judged.judgement, drawn });
   };
   return (
     <aside aria-label="Judged by" className="flex min-h-0 flex-col gap-3 overflow-y-auto border-r border-rule bg-paper px-3.5 py-2.5">

@@ -1,7 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { useEffect, useState } from 'react';
+import { useDrills } from './drillsWork.ts';
 import { countsOf, type KeptReport, keepReport, keptReports } from './reports.ts';
-import { useDrills } from './session.ts';
 import { useReport } from './useReport.ts';
 
 /** Reports that are shown, the newest. */

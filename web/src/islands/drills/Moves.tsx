@@ -1,18 +1,15 @@
 import { useStore } from '@nanostores/react';
 import { drills, type Metrics, metricKey, metricSpecOf, shortNumber, specOf, type Tuning, unitOf } from '@zygopod/core';
-import { type ReactNode, useEffect, useState } from 'react';
+import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import { Failed } from '../controls/Failed.tsx';
+import { PATIENCE, useDrills } from './drillsWork.ts';
 import { type Moved, type Outcome, triedPaths, whatIsMoved, whatMoves } from './moves.ts';
-import { useDrills } from './session.ts';
 
 /** Milliseconds without a change after which numbers are tried. */
 const PAUSE = 500;
 
 /** Rows that are shown of each list. */
 const SHOWN = 6;
-
-/** Seconds after which a measurement is abandoned. */
-const PATIENCE = 30;
 
 /** A list that is being measured, is measured, or couldn't be, with the reason. */
 type Measured<T> = { is: 'measuring' } | { is: 'failed'; why: string } | { is: 'done'; list: readonly T[] };
@@ -59,6 +56,8 @@ export function Moves({ drill, metric }: { drill: string; metric: keyof Metrics 
   const { quantity } = metricSpecOf(metric);
   const unit = unitOf(quantity, tuning.file.unit ?? 'px');
   const most = Math.max(1e-12, ...moved.map(({ by }) => Math.abs(by)));
+  // Some two hundred tunings are resolved for it.
+  const paths = useMemo(() => triedPaths(tuning), [tuning]);
   return (
     <>
       <section aria-label="What moves it" className="border-t border-rule pt-2">
@@ -92,7 +91,7 @@ export function Moves({ drill, metric }: { drill: string; metric: keyof Metrics 
             onChange={(event) => pick(event.target.value || null)}
           >
             <option value="">a number …</option>
-            {triedPaths(tuning).map((one) => (
+            {paths.map((one) => (
               <option key={one} value={one}>
                 {specOf(one).label} ({one})
               </option>

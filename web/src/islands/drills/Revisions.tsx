@@ -3,7 +3,7 @@ import { judgeTargets, type Metrics, metricKey, readTuning, shortNumber, type Tu
 import { useEffect, useState } from 'react';
 import { fetchDocument } from '../work/deeds.ts';
 import { askServer } from '../work/server.ts';
-import { useDrills } from './session.ts';
+import { PATIENCE, useDrills } from './drillsWork.ts';
 
 /** Revisions that are drilled at the most, the newest. */
 const MOST = 12;
@@ -38,7 +38,7 @@ export function Revisions({ drill, metric, now }: { drill: string; metric: keyof
     void (async () => {
       const revisions = await newest(id);
       const files = revisions.map(({ file }) => file);
-      const metrics = await before.desk.call((remote) => remote.metrics(files, drill));
+      const metrics = await before.desk.call((remote) => remote.metrics(files, drill), PATIENCE);
       if (current) setPast(revisions.map(({ number }, i) => ({ number, value: metrics[i]?.[metric] ?? null })));
     })().catch(() => undefined);
     return () => {

@@ -1,7 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { bySeverity, type Snag, tuningSnags } from '@zygopod/core';
 import { useMemo } from 'react';
-import { useDrills } from './session.ts';
+import { useDrills } from './drillsWork.ts';
 
 /** The snags of the tuning, of the ground and of the drills, worst first, each kind once. */
 export function useFound(): readonly Snag[] {

@@ -1,7 +1,7 @@
 import { type Absences, drills, metricsOf, newTuning, readTuning, runDrills, type Tuning, type TuningFile, withValue } from '@zygopod/core';
 import { describe, expect, it } from 'vitest';
+import { ordered, standings, withBand } from './drillsWork.ts';
 import { TriedBefore, triedPaths, whatIsMoved, whatMoves } from './moves.ts';
-import { ordered, standings, withBand } from './session.ts';
 
 function tuning(values: Record<string, never | number | string | boolean | object>): Tuning {
   const file = Object.entries(values).reduce((made, [path, value]) => withValue(made, path, value as never), newTuning('Any'));

@@ -57,7 +57,7 @@ export function countsOf({ judged }: Report): { met: number; missed: number } {
 
 /** Keeps a report; says why it cannot. */
 export async function keepReport(report: Report): Promise<KeptReport | { why: string }> {
-  const answer = await askServer<KeptReport>('POST', '/api/v1/reports', report);
+  const answer = await askServer<KeptReport>('POST', '/api/v1/reports', { body: report });
   return 'why' in answer ? answer : answer.body;
 }
 

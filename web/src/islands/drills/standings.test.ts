@@ -1,7 +1,7 @@
 import { drills, metricKey } from '@zygopod/core';
 import { describe, expect, it } from 'vitest';
 import type { Judgement } from '../../workers/drills.ts';
-import { standings } from './session.ts';
+import { standings } from './drillsWork.ts';
 
 describe('how a drill stands', () => {
   it('is told by its main metric, or by the one that is out where the main one is not', () => {

@@ -1,5 +1,6 @@
 import { keepAsTargets, metricsOf, newTuning, readTuning, runDrills } from '@zygopod/core';
 import { csvParse } from 'd3-dsv';
+import { XMLValidator } from 'fast-xml-parser';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { reportOf } from './reports.ts';
 import { type Form, type Reported, takeReportOut } from './takeOut.ts';
@@ -12,6 +13,23 @@ afterEach(() => {
   files.length = 0;
   vi.useRealTimers();
 });
+
+const part = {
+  name: '',
+  not: null,
+  cutShort: null,
+  metrics: {},
+  absent: {},
+  walls: [
+    {
+      points: [
+        [0, 0],
+        [9, 9],
+      ],
+      isSolid: true,
+    },
+  ],
+};
 
 function reported(name: string): Reported {
   const read = readTuning(newTuning(name));
@@ -28,14 +46,32 @@ function reported(name: string): Reported {
     note: '',
     targets: [missed, ...all.slice(1)],
   };
-  const drills = ran.map((one) => ({ ...one, pieces: [] }));
+  const drills = ran.map((one) => ({ ...one, name: one.drill.name, walls: [] }));
   const judgement = { drills, metrics, snags: [], milliseconds: 12, ticks: 1000 } as unknown as Reported['judgement'];
+  const drawn = drills.map(({ name: title }, i) => ({
+    title,
+    was: null,
+    isWay: i % 2 === 0,
+    part: {
+      ...part,
+      runs: [
+        {
+          points: [
+            [0, 0],
+            [40, i],
+            [80, 30],
+          ],
+          gaits: [0, 1, 2],
+        },
+      ],
+    } as Reported['drawn'][number]['part'],
+  }));
   const of = {
     tuning: { id: 't', revision: 4, name },
     changedSince: false,
     ground: { id: 'g', revision: 2, name: 'Open' },
   };
-  return { report: reportOf(of, { id: null, head: 0, set }, judgement, []), unit: 'px', targets: set, judgement };
+  return { report: reportOf(of, { id: null, head: 0, set }, judgement, []), unit: 'px', targets: set, judgement, drawn };
 }
 const taken = (form: Form, name = 'Boots') => {
   const of = reported(name);
@@ -88,5 +124,19 @@ describe('a report that is taken out', () => {
     expect(text.match(/<failure /g)).toHaveLength(1);
     expect(text).toContain('A &amp; B &lt;c&gt;');
     expect(text).not.toContain('<c>');
+  });
+
+  it('as SVG has a drawing of each drill that was run, named, in the inks of the theme', () => {
+    vi.stubGlobal('document', { documentElement: {} });
+    vi.stubGlobal('getComputedStyle', () => ({ getPropertyValue: (name: string) => ` ink-of${name} ` }));
+    const { name, text, of } = taken('SVG', 'A & B');
+    vi.unstubAllGlobals();
+    expect(name).toBe('a-b.drills.svg');
+    expect(XMLValidator.validate(text)).toBe(true);
+    expect(text.match(/<g transform="translate\(0 16\)">/g)).toHaveLength(of.drawn.length);
+    for (const { title } of of.drawn) expect(text).toContain(`>${title}</text>`);
+    expect(text).toContain('A &amp; B');
+    expect(text).toContain('stroke="ink-of--hatch"');
+    expect(text).not.toContain('var(');
   });
 });

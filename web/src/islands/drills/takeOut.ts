@@ -1,7 +1,19 @@
-import { csvLine, fileStem, inXml, judgeTargets, junitXml, metricKey, metricSpecOf, type TargetSet, unitOf } from '@zygopod/core';
+import {
+  csvLine,
+  drillReport,
+  fileStem,
+  inXml,
+  judgeTargets,
+  junitXml,
+  metricKey,
+  metricSpecOf,
+  type TargetSet,
+  unitOf,
+} from '@zygopod/core';
 import type { Judgement } from '../../workers/drills.ts';
 import { download } from '../controls/download.ts';
 import type { Report } from './reports.ts';
+import { type Drawn, shapeMarkup, shapesOf } from './shapes.ts';
 
 /** What a report is taken out from. */
 export interface Reported {
@@ -9,6 +21,8 @@ export interface Reported {
   unit: string;
   targets: TargetSet;
   judgement: Judgement;
+  /** The drills as they are drawn, in order. */
+  drawn: readonly (Drawn & { title: string })[];
 }
 
 /** The metrics as lines of comma-separated values (RFC 4180): drill, metric, value, unit, band, whether it is in it. */
@@ -42,43 +56,33 @@ const WIDE = 206;
 const TALL = 104;
 const ACROSS = 4;
 
-/** The small multiples of the page as one drawing, in the inks of the theme in force. */
-function svgOf({ report: { tuning } }: Reported): string {
+/** The small multiples as one drawing, in the inks of the theme in force. */
+function svgOf({ report: { tuning }, drawn }: Reported): string {
   const style = getComputedStyle(document.documentElement);
-  const inked = (markup: string) => markup.replace(/var\((--[\w-]+)\)/g, (_, name: string) => style.getPropertyValue(name).trim());
-  const drawn = [...document.querySelectorAll<HTMLElement>('[data-drill]')].flatMap((item) => {
-    const picture = item.querySelector('svg');
-    const title = item.firstElementChild?.firstChild?.textContent ?? '';
-    return picture ? [{ title, markup: picture.innerHTML }] : [];
-  });
-  const rows = Math.ceil(drawn.length / ACROSS);
-  const parts = drawn.map(({ title, markup }, i) => {
+  const inked = (ink: string) => ink.replace(/var\((--[\w-]+)\)/g, (_, name: string) => style.getPropertyValue(name).trim());
+  const parts = drawn.map((one, i) => {
     const [x, y] = [(i % ACROSS) * WIDE + 8, Math.floor(i / ACROSS) * TALL + 34];
-    return `<g transform="translate(${x} ${y})"><text y="10" font-size="12" font-weight="600">${inXml(title)}</text><g transform="translate(0 16)">${inked(markup)}</g></g>`;
+    const shapes = shapesOf(one, WIDE - 16, TALL - 32).map((shape) => shapeMarkup(shape, inked));
+    return `<g transform="translate(${x} ${y})"><text y="10" font-size="12" font-weight="600">${inXml(one.title)}</text><g transform="translate(0 16)">${shapes.join('')}</g></g>`;
   });
-  const size = `width="${ACROSS * WIDE + 8}" height="${rows * TALL + 40}"`;
+  const size = `width="${ACROSS * WIDE + 8}" height="${Math.ceil(drawn.length / ACROSS) * TALL + 40}"`;
   const head = `<text x="8" y="20" font-size="14" font-weight="700">${inXml(tuning.name)}</text>`;
   return `<svg xmlns="http://www.w3.org/2000/svg" ${size} font-family="sans-serif" fill="${style.getPropertyValue('--ink').trim()}">${head}${parts.join('')}</svg>\n`;
 }
 
-/** What `./zygopod drill --json` tells, and of which revision it is, on which ground, by which targets and core. */
+/** What `./zygopod drill --json` prints, and of which revision it is, on which ground, by which targets and core. */
 function jsonOf({ report, targets, judgement }: Reported): string {
   const { tuning, ground, changedSince, core } = report;
-  const told = {
-    tuning: tuning.name,
+  const judged = judgeTargets(targets.targets, judgement.metrics, judgement.absent);
+  const of = {
     revision: tuning.revision,
     ...(changedSince ? { changedSince } : {}),
-    ground: ground.name,
     groundRevision: ground.revision,
     judgedBy: targets.name,
     core,
     at: new Date().toISOString(),
-    drills: judgement.drills.map(({ name, metrics, not }) => ({ name, metrics, ...(not === null ? {} : { notRun: not }) })),
-    metrics: judgement.metrics,
-    targets: judgeTargets(targets.targets, judgement.metrics, judgement.absent),
-    snags: judgement.snags,
   };
-  return `${JSON.stringify(told, null, 2)}\n`;
+  return `${JSON.stringify({ ...of, ...drillReport({ ...judgement, tuning: tuning.name, ground: ground.name, targets: judged }) }, null, 2)}\n`;
 }
 
 /** The forms in which a report is taken out. */

@@ -1,7 +1,7 @@
 import { useStore } from '@nanostores/react';
+import { useDrills } from './drillsWork.ts';
 import { useFound } from './found.ts';
 import { type Report, reportOf } from './reports.ts';
-import { useDrills } from './session.ts';
 
 /** Makes the report of what is judged now; null while nothing is. */
 export function useReport(): () => Report | null {

@@ -1,6 +1,6 @@
 import { type Control, controls } from '@zygopod/core';
 import { atom } from 'nanostores';
-import { remember } from '../controls/remember.ts';
+import { remember, rememberedJson } from '../controls/remember.ts';
 
 /** Keys by their place on the keyboard (KeyboardEvent.code), each with the control it works. */
 export type Bindings = Readonly<Record<string, Control>>;
@@ -41,18 +41,14 @@ export const controlWords: Record<Control, string> = {
 const STORE = 'zygopod-bindings';
 
 function stored(): Bindings {
-  try {
-    const kept: unknown = JSON.parse(localStorage.getItem(STORE) ?? 'null');
-    if (typeof kept !== 'object' || kept === null) return defaultBindings;
-    const valid = Object.entries(kept).filter((entry): entry is [string, Control] => controls.includes(entry[1] as Control));
-    return valid.length > 0 ? Object.fromEntries(valid) : defaultBindings;
-  } catch {
-    return defaultBindings;
-  }
+  const kept = rememberedJson(STORE);
+  if (typeof kept !== 'object' || kept === null) return defaultBindings;
+  const valid = Object.entries(kept).filter((entry): entry is [string, Control] => controls.includes(entry[1] as Control));
+  return valid.length > 0 ? Object.fromEntries(valid) : defaultBindings;
 }
 
 /** The bindings in force; kept in this browser. */
-export const $bindings = atom<Bindings>(typeof localStorage === 'undefined' ? defaultBindings : stored());
+export const $bindings = atom<Bindings>(stored());
 
 export function setBindings(bindings: Bindings): void {
   $bindings.set(bindings);

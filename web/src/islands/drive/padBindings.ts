@@ -1,7 +1,7 @@
 import { type Control, controls } from '@zygopod/core';
 import { atom } from 'nanostores';
 import { z } from 'zod';
-import { remember } from '../controls/remember.ts';
+import { remember, remembered } from '../controls/remember.ts';
 
 const padMap = z.object({
   buttons: z.record(z.string().regex(/^\d{1,3}$/), z.enum(controls)),
@@ -52,9 +52,7 @@ export function readMaps(text: string | null): Readonly<Record<string, PadMap>> 
 }
 
 /** The maps that differ from the usual ones, by kind of pad; kept in this browser. */
-export const $padMaps = atom<Readonly<Record<string, PadMap>>>(
-  typeof localStorage === 'undefined' ? {} : readMaps(localStorage.getItem(STORE)),
-);
+export const $padMaps = atom<Readonly<Record<string, PadMap>>>(readMaps(remembered(STORE)));
 
 export const mapOf = (maps: Readonly<Record<string, PadMap>>, kind: string): PadMap =>
   maps[kind] ?? (kind === 'standard' ? standardMap : unknownMap);

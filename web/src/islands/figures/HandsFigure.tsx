@@ -1,5 +1,5 @@
 import { useStore } from '@nanostores/react';
-import { shapedStick, shortNumber } from '@zygopod/core';
+import { type Control, controls, shapedStick, shortNumber } from '@zygopod/core';
 import { scaleLinear } from 'd3-scale';
 import { useRef } from 'react';
 import { usePainter } from '../chart/frames.ts';
@@ -114,7 +114,8 @@ function ConflictTable() {
   usePainter(() => {
     const { held } = drive.recorder.hands;
     const { intentX: x, intentY: y } = drive.world.body;
-    const opposite = (held[2] && held[3]) || (held[0] && held[1]);
+    const isDown = (control: Control) => (held[controls.indexOf(control)] ?? 0) > 0;
+    const opposite = (isDown('left') && isDown('right')) || (isDown('up') && isDown('down'));
     const words = opposite
       ? `now: ${x > 0 ? 'right' : x < 0 ? 'left' : ''}${y > 0 ? ' down' : y < 0 ? ' up' : ''}${x === 0 && y === 0 ? 'neither' : ''}`
       : 'press both to try';

@@ -37,4 +37,5 @@ function ProjectLink() {
 const counted = (count: number) => `${count} change${count === 1 ? '' : 's'}`;
 
 /** The revision that a document's changes stand on: `rev 1 + 2 changes`. */
-export const revisionWords = (head: number, changes: number): string => `rev ${head}${changes > 0 ? ` + ${counted(changes)}` : ''}`;
+export const revisionWords = (head: number, changes: number): string =>
+  head === 0 ? 'not saved yet' : `rev ${head}${changes > 0 ? ` + ${counted(changes)}` : ''}`;

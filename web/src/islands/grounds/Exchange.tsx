@@ -7,7 +7,7 @@ import { fit } from '../chart/view.ts';
 import { Overlay } from '../controls/Overlay.tsx';
 import { sizeWords } from '../work/saving/refusalWords.ts';
 import { readFile, writeGround } from './exchanger.ts';
-import { useGround } from './session.ts';
+import { useGround } from './groundWork.ts';
 
 /** Reads a file, shows what it would be, and lays it in place of this ground or beside it. */
 export function ImportGround({

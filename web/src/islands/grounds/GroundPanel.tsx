@@ -1,7 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { bodySize, shortNumber } from '@zygopod/core';
+import { useGround } from './groundWork.ts';
 import { Measures } from './Measures.tsx';
-import { useGround } from './session.ts';
 import { SelectedWall } from './WallForm.tsx';
 
 /** What the ground is like for a body: can the goal be reached, where is it narrow; and the numbers of the ground itself. */

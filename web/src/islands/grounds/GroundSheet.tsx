@@ -16,7 +16,7 @@ import { centred, pan } from '../chart/view.ts';
 import { YardMenus } from '../chart/YardMenus.tsx';
 import { write } from '../controls/inPlace.ts';
 import { drawEditing } from './drawEditing.ts';
-import { useGround } from './session.ts';
+import { useGround } from './groundWork.ts';
 import { beginStroke, finishPath, type Stroke } from './strokes.ts';
 import { snapped } from './tools.ts';
 

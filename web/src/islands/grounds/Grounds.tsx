@@ -15,8 +15,8 @@ import { currentOf } from '../work/work.ts';
 import { ExportGround, ImportGround } from './Exchange.tsx';
 import { GroundPanel } from './GroundPanel.tsx';
 import { GroundSheet } from './GroundSheet.tsx';
+import { GroundContext, openGroundWork, useGround } from './groundWork.ts';
 import { History } from './History.tsx';
-import { GroundContext, openGroundWork, useGround } from './session.ts';
 import { ToolPanel } from './ToolPanel.tsx';
 import { tools } from './tools.ts';
 

@@ -1,7 +1,7 @@
 import { readGround } from '@zygopod/core';
 import { fetchDocument } from '../work/deeds.ts';
 import { RevisionList } from '../work/RevisionList.tsx';
-import { useGround } from './session.ts';
+import { useGround } from './groundWork.ts';
 
 /** The revisions of the ground; an old one can be laid on the sheet again, as a step that undo takes back. */
 export function History({ id, close }: { id: string; close(): void }) {

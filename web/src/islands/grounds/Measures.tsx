@@ -1,7 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { type Ground, resizeGround, shortNumber } from '@zygopod/core';
 import { useEffect, useId, useState } from 'react';
-import { useGround } from './session.ts';
+import { useGround } from './groundWork.ts';
 
 /** Name, size, cell, start facing and goal of the ground. */
 export function Measures() {

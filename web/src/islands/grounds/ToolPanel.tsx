@@ -1,7 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { OPEN, paintCells, SOLID, type Surface } from '@zygopod/core';
 import { useState } from 'react';
-import { useGround } from './session.ts';
+import { useGround } from './groundWork.ts';
 import { snaps, tools } from './tools.ts';
 
 /** The tools, the mark that cells get, and what the pointer snaps to. */

@@ -1,7 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { changeWall, removeWall, shortNumber, type Wall } from '@zygopod/core';
 import { useEffect, useId, useState } from 'react';
-import { useGround } from './session.ts';
+import { useGround } from './groundWork.ts';
 
 /** The points of the selected wall as text: to be read, typed and pasted. */
 export function SelectedWall() {

@@ -2,9 +2,9 @@ import { type HandedOver, writers } from '@zygopod/code/constants';
 import { type Case, cases, type GameUnits } from '@zygopod/core';
 import { type ReactNode, useState } from 'react';
 import { Amount } from '../controls/Amount.tsx';
+import type { Choice } from './handOffs.ts';
 import { Names } from './Names.tsx';
 import { OneOf } from './OneOf.tsx';
-import type { Choice } from './session.ts';
 
 /** As what a tuning is handed over, in which units and under which names. */
 export function Choices({

@@ -15,12 +15,12 @@ import { Choices } from './Choices.tsx';
 import { FileText } from './FileText.tsx';
 import { Formulas } from './Formulas.tsx';
 import { Handed } from './Handed.tsx';
+import { type Choice, choiceOf, HandOffs, keepChoice, type Part, parts } from './handOffs.ts';
 import { InCode } from './inCode/InCode.tsx';
 import { SourceStore } from './inCode/sourceStore.ts';
 import { LabelField } from './LabelField.tsx';
 import { MotionCode } from './MotionCode.tsx';
 import { Parts } from './Parts.tsx';
-import { type Choice, choiceOf, HandOffs, keepChoice, type Part, parts } from './session.ts';
 
 /** The Hand-off: a tuning as constants in the game's own language, units and names, and what was handed over before. */
 export function HandOff({ opening }: { opening: Opening }) {

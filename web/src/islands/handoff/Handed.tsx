@@ -1,7 +1,7 @@
 import { type HandOffChange, writers } from '@zygopod/code/constants';
 import { type ConstantValue, shortNumber } from '@zygopod/core';
 import { useState } from 'react';
-import type { KeptHandOff } from './session.ts';
+import type { KeptHandOff } from './handOffs.ts';
 
 const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 const told = (value: ConstantValue | null) =>

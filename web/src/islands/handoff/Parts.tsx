@@ -1,4 +1,4 @@
-import { type Part, parts } from './session.ts';
+import { type Part, parts } from './handOffs.ts';
 
 /** What is handed over: the numbers, the motion itself, its formulas, or checks for a build server. */
 export function Parts({ part, choose }: { part: Part | null; choose(part: Part): void }) {

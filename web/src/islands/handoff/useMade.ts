@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { type MadeFile, makeFiles } from './session.ts';
+import { type MadeFile, makeFiles } from './handOffs.ts';
 
 /** What the server has made, why it has not, or null while it makes it. */
 export type Made = { files: MadeFile[] } | { why: string } | null;

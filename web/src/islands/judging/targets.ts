@@ -1,5 +1,5 @@
 import { readTargets, type TargetSet } from '@zygopod/core';
-import { remember } from '../controls/remember.ts';
+import { forget, remember, remembered, rememberedJson } from '../controls/remember.ts';
 import { fetchDocument } from '../work/deeds.ts';
 import { inProject } from '../work/project.ts';
 import { askServer } from '../work/server.ts';
@@ -22,20 +22,16 @@ export const keepChoice = (tuning: string, id: string): void => remember(KEPT + 
 /** Keeps bands that are in no saved set yet in this browser; null: there are none any more. */
 export function keepUnsaved(tuning: string, changed: { set: TargetSet; id: string | null; head: number } | null): void {
   if (changed) remember(UNSAVED + tuning, JSON.stringify(changed));
-  else localStorage.removeItem(UNSAVED + tuning);
+  else forget(UNSAVED + tuning);
 }
 
 /** The bands of a tuning that are in no saved set yet; null where there are none that can be read. */
 export function unsavedTargets(tuning: string): { set: TargetSet; id: string | null; head: number } | null {
-  try {
-    const kept = JSON.parse(localStorage.getItem(UNSAVED + tuning) ?? 'null') as Record<string, unknown> | null;
-    const read = readTargets(kept?.['set']);
-    const [id, head] = [kept?.['id'], kept?.['head']];
-    if (!read.ok || typeof head !== 'number') return null;
-    return { set: read.value, id: typeof id === 'string' ? id : null, head };
-  } catch {
-    return null;
-  }
+  const kept = rememberedJson(UNSAVED + tuning) as Record<string, unknown> | null;
+  const read = readTargets(kept?.['set']);
+  const [id, head] = [kept?.['id'], kept?.['head']];
+  if (!read.ok || typeof head !== 'number') return null;
+  return { set: read.value, id: typeof id === 'string' ? id : null, head };
 }
 
 /** Fetches a set; gives it, or why not. */
@@ -65,7 +61,7 @@ export async function listSets(): Promise<ListedSet[]> {
  * away since is not among them, and chosen no more.
  */
 export function chooseTargets(sets: readonly ListedSet[], tuning: string): string | null {
-  const kept = localStorage.getItem(KEPT + tuning);
+  const kept = remembered(KEPT + tuning);
   return (sets.find(({ id }) => id === kept) ?? sets.find(({ demo }) => demo === FIRST) ?? sets.at(-1))?.id ?? null;
 }
 

@@ -5,7 +5,7 @@ import { Naming } from '../work/Naming.tsx';
 import { RevisionList } from '../work/RevisionList.tsx';
 import { askServer, whyOf } from '../work/server.ts';
 import { fileOf, goBack } from './deeds.ts';
-import { type ShelfItem, useShelf } from './session.ts';
+import { type ShelfItem, useShelf } from './shelfWork.ts';
 
 /** A number that two revisions do not share. */
 interface Changed {
@@ -134,7 +134,7 @@ export function Between({ item, tell }: { item: ShelfItem; tell(why: string | nu
           most={60}
           take={async (wanted) => {
             const path = `/api/v1/${collectionOf(item.kind)}/${item.id}/revisions/${revision}/name`;
-            const why = whyOf(await askServer('PUT', path, { name: wanted }));
+            const why = whyOf(await askServer('PUT', path, { body: { name: wanted } }));
             if (!why) await shelf.load();
             return why;
           }}

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { Overlay } from '../controls/Overlay.tsx';
 import { askServer, whyOf } from '../work/server.ts';
-import { useShelf } from './session.ts';
+import { useShelf } from './shelfWork.ts';
 
 interface Listed {
   id: string;
@@ -33,14 +33,14 @@ export function Projects({ close }: { close(): void }) {
   const at = `/api/v1/projects/${project.id}`;
   /** Asks for something and goes on, or says why it was not done. */
   const ask = async (method: string, path: string, next: () => void, body?: unknown) => {
-    const fault = whyOf(await askServer(method, path, body));
+    const fault = whyOf(await askServer(method, path, { body }));
     if (fault) tell(fault);
     else next();
     return fault === null;
   };
   const reload = () => window.location.reload();
   const make = async () => {
-    const made = await askServer<{ id: string }>('POST', '/api/v1/projects', { name });
+    const made = await askServer<{ id: string }>('POST', '/api/v1/projects', { body: { name } });
     if ('why' in made) tell(made.why);
     else go(made.body.id);
   };

@@ -1,5 +1,5 @@
 import { useStore } from '@nanostores/react';
-import { newGround, newTuning } from '@zygopod/core';
+import { firstTuning, newGround } from '@zygopod/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { ShelfOpening } from '../../server/data/openings.ts';
 import { Failed } from '../controls/Failed.tsx';
@@ -20,7 +20,7 @@ import { away, back, duplicate, rename, takeOut } from './deeds.ts';
 import { Projects } from './Projects.tsx';
 import { Pictures } from './pictures.ts';
 import { type RowDeed, ShelfRow } from './ShelfRow.tsx';
-import { boards, type Counts, ShelfContext, type ShelfItem, ShelfWork, sorts, useShelf } from './session.ts';
+import { boards, type Counts, ShelfContext, type ShelfItem, ShelfWork, sorts, useShelf } from './shelfWork.ts';
 import { TakeOut } from './TakeOut.tsx';
 
 /** What is asked over the shelf. */
@@ -50,7 +50,7 @@ export function Shelf({ opening }: { opening: ShelfOpening }) {
     const isGround = shelf.$asked.get().board === 'grounds';
     const made = isGround
       ? await createDocument('grounds', newGround('New ground', unit))
-      : await createDocument('tunings', newTuning('New tuning', unit));
+      : await createDocument('tunings', firstTuning('New tuning', unit));
     if ('why' in made) tell(made.why);
     else window.location.assign(`/${isGround ? 'grounds' : 'bench'}/${made.id}`);
   };

@@ -4,7 +4,7 @@ import { $theme } from '../chart/theme.ts';
 import { HEIGHT, type Pictures, WIDTH } from './pictures.ts';
 import { Soundings } from './Soundings.tsx';
 import { Standing } from './Standing.tsx';
-import { type ShelfItem, useShelf } from './session.ts';
+import { type ShelfItem, useShelf } from './shelfWork.ts';
 
 /** Something that can be done with a document. */
 export interface RowDeed {

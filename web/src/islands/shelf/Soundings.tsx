@@ -1,6 +1,6 @@
 import { useStore } from '@nanostores/react';
 import { whenWords } from '../work/when.ts';
-import { type ShelfItem, useShelf } from './session.ts';
+import { type ShelfItem, useShelf } from './shelfWork.ts';
 
 const WIDTH = 340;
 const STEP = 27;

@@ -1,7 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { useEffect, useState } from 'react';
 import type { Pictures, Standing as Stands } from './pictures.ts';
-import type { ShelfItem } from './session.ts';
+import type { ShelfItem } from './shelfWork.ts';
 
 /** The most targets that a full bar stands for. */
 const FULL = 20;

@@ -5,7 +5,7 @@ import { download } from '../controls/download.ts';
 import { Overlay } from '../controls/Overlay.tsx';
 import { isWhy, projectFile, takeAllOut, takeProjectOut } from './deeds.ts';
 import { numbersCsv } from './numbersCsv.ts';
-import { useShelf } from './session.ts';
+import { useShelf } from './shelfWork.ts';
 
 /** What the shelf gives: the project, its documents, their numbers, a link. */
 export function TakeOut({ tell, close }: { tell(why: string | null): void; close(): void }) {

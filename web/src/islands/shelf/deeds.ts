@@ -2,7 +2,7 @@ import { type Collection, collectionOf, documentText, fileName, fileStem, kindIn
 import { download } from '../controls/download.ts';
 import { createDocument, fetchDocument, putAway, saveRevision } from '../work/deeds.ts';
 import { askServer, whyOf } from '../work/server.ts';
-import type { ShelfItem, ShelfWork } from './session.ts';
+import type { ShelfItem, ShelfWork } from './shelfWork.ts';
 
 type File = Record<string, unknown> & { name: string };
 

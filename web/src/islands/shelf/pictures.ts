@@ -8,7 +8,7 @@ import { chooseTargets, fetchTargets, listSets } from '../judging/targets.ts';
 import { fetchDocument } from '../work/deeds.ts';
 import { askServer } from '../work/server.ts';
 import { keptOr } from './kept.ts';
-import type { ShelfItem } from './session.ts';
+import type { ShelfItem } from './shelfWork.ts';
 
 export const WIDTH = 180;
 export const HEIGHT = 80;

@@ -4,7 +4,7 @@ import { sequence } from '../../../../core/src/testing/sequence.ts';
 import { keptOr } from './kept.ts';
 import { numbersCsv } from './numbersCsv.ts';
 import { onTheLine } from './Soundings.tsx';
-import { readAsked, writeAsked } from './session.ts';
+import { readAsked, writeAsked } from './shelfWork.ts';
 
 describe('the address of a shelf', () => {
   it('says what is shown, found and how it is ordered, and nothing that is as at first', () => {

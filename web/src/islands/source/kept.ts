@@ -1,5 +1,5 @@
 import type { KeptSource } from '@zygopod/core';
-import { type Answered, askServer } from '../work/server.ts';
+import { askServer, type Outcome } from '../work/server.ts';
 import type { NamedParameters } from './pasting.ts';
 
 /** A source as the server keeps it with a tuning. */
@@ -28,14 +28,13 @@ export function storeSource(
   { source, path }: Pick<StoredSource, 'source' | 'path'>,
   seen: number | null,
   chosen: NamedParameters = {},
-): Promise<Answered<StoredSource>> {
-  const condition: Record<string, string> = seen === null ? { 'if-none-match': '*' } : { 'if-match': `"${seen}"` };
-  return askServer<StoredSource>('PUT', address(tuning), { source, path, chosen }, condition);
+): Promise<Outcome<StoredSource>> {
+  return askServer<StoredSource>('PUT', address(tuning), { body: { source, path, chosen }, seen: seen ?? 0 });
 }
 
 /** Forgets the source of a tuning. */
-export function forgetSource(tuning: string, seen: number): Promise<Answered<unknown>> {
-  return askServer('DELETE', address(tuning), undefined, { 'if-match': `"${seen}"` });
+export function forgetSource(tuning: string, seen: number): Promise<Outcome<unknown>> {
+  return askServer('DELETE', address(tuning), { seen });
 }
 
 /** Which parameters were chosen by hand for names in a project; none where the server can't be reached. */

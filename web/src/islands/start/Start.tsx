@@ -14,7 +14,7 @@ interface Project {
  * What an empty project begins with: a new tuning by how its character is moved, numbers pasted from code, or files. Where the screen has tools for
  * the other two already, `imported` is absent.
  */
-export function Start({ project, imported }: { project: Project; imported?: () => void }) {
+export function Start({ project, imported, isNarrow = false }: { project: Project; imported?: () => void; isNarrow?: boolean }) {
   const [busy, setBusy] = useState(false);
   const [why, setWhy] = useState<string | null>(null);
   const [isPasting, paste] = useState(false);
@@ -28,16 +28,18 @@ export function Start({ project, imported }: { project: Project; imported?: () =
     setWhy(begun.why);
   };
   return (
-    <div className="mx-auto w-full max-w-4xl px-6 py-8">
-      <h2 className="text-lg font-semibold">How is your character moved?</h2>
-      <p className="mt-1 text-ink-soft">Choose one, and drive it at once. Everything can be changed later.</p>
-      <ul className="mt-4 grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-4">
+    <div className={isNarrow ? '' : 'mx-auto w-full max-w-4xl px-6 py-8'}>
+      <h2 className={isNarrow ? 'rubric' : 'text-lg font-semibold'}>How is your character moved?</h2>
+      {!isNarrow && <p className="mt-1 text-ink-soft">Choose one, and drive it at once. Everything can be changed later.</p>}
+      <ul
+        className={isNarrow ? 'mt-1 grid grid-cols-2 gap-x-3 gap-y-2' : 'mt-4 grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-4'}
+      >
         {schemes.map(({ id, title, words }) => (
           <li key={id}>
             <button type="button" disabled={busy} className="group block w-full text-left" onClick={() => void begin(id)}>
               <SchemePicture id={id} />
-              <span className="mt-2 block font-semibold group-hover:text-now">{title}</span>
-              <span className="block text-ink-soft">{words}</span>
+              <span className={`${isNarrow ? 'mt-0.5 text-xs' : 'mt-2'} block font-semibold group-hover:text-now`}>{title}</span>
+              {!isNarrow && <span className="block text-ink-soft">{words}</span>}
             </button>
           </li>
         ))}
@@ -48,8 +50,8 @@ export function Start({ project, imported }: { project: Project; imported?: () =
         </p>
       )}
       {imported && (
-        <p className="mt-8 flex flex-wrap items-baseline gap-x-6 gap-y-2 border-t border-rule pt-4">
-          <span className="text-ink-soft">You have the numbers already?</span>
+        <p className={`flex flex-wrap items-baseline ${isNarrow ? 'mt-2 gap-x-4' : 'mt-8 gap-x-6 gap-y-2 border-t border-rule pt-4'}`}>
+          {!isNarrow && <span className="text-ink-soft">You have the numbers already?</span>}
           <button type="button" className="deed min-h-6" onClick={() => paste(true)}>
             Paste numbers from code
           </button>

@@ -1,4 +1,4 @@
-import { newTuning, type TuningFile, withValue, yardFor } from '@zygopod/core';
+import { firstTuning, firstYard, type TuningFile, withValue } from '@zygopod/core';
 import { createDocument } from '../work/deeds.ts';
 import { inProject } from '../work/project.ts';
 import { askServer } from '../work/server.ts';
@@ -16,12 +16,9 @@ export type SchemeId = (typeof schemes)[number]['id'];
 /** A new tuning for a scheme, in the project's unit of length. */
 function tuningFor(id: SchemeId, unit: 'px' | 'm'): TuningFile {
   const { title } = schemes.find((one) => one.id === id) as (typeof schemes)[number];
-  const file = newTuning(`New tuning, ${title.toLowerCase()}`, unit);
+  const file = firstTuning(`New tuning, ${title.toLowerCase()}`, unit);
   return id === 'click' ? withValue(file, 'route.enabled', true) : id === 'steer' ? file : withValue(file, 'scheme', id);
 }
-
-/** Side of a cell (unit), and the speed (unit/s) of the body, of the yard that a project without a ground begins with. */
-const yards = { px: { cell: 32, walk: 140 }, m: { cell: 1, walk: 4.375 } };
 
 /**
  * Creates a tuning for a scheme in the page's project, with a yard where the project has no ground; returns the address of its bench, or why
@@ -33,7 +30,7 @@ export async function beginWith(id: SchemeId, unit: 'px' | 'm'): Promise<{ addre
   if ('why' in grounds) return grounds;
   let ground = grounds.body.items[0]?.id;
   if (!ground) {
-    const made = await createDocument('grounds', yardFor('Yard', unit, yards[unit].cell, yards[unit].walk));
+    const made = await createDocument('grounds', firstYard(unit));
     if ('why' in made) return made;
     ground = made.id;
   }

@@ -1,6 +1,6 @@
 import type { Parameters } from '@zygopod/core';
 import { atom } from 'nanostores';
-import { remember } from '../controls/remember.ts';
+import { remember, rememberedJson } from '../controls/remember.ts';
 import { contactLane, facingLane, poseLane } from './encounterLanes.ts';
 import { gaitLane, handsLane, type Lane, speedLane, sprintLane, staminaLane } from './lanes.ts';
 import { offLane, stepLane, toGoLane } from './wayLanes.ts';
@@ -26,16 +26,12 @@ type Chosen = Readonly<Record<string, boolean>>;
 const STORE = 'zygopod-shown-lanes';
 
 function stored(): Chosen {
-  try {
-    const kept: unknown = JSON.parse(localStorage.getItem(STORE) ?? '{}');
-    return kept && typeof kept === 'object' ? (kept as Chosen) : {};
-  } catch {
-    return {};
-  }
+  const kept = rememberedJson(STORE);
+  return kept && typeof kept === 'object' ? (kept as Chosen) : {};
 }
 
 /** The choices made by hand; kept in this browser. */
-export const $chosenLanes = atom<Chosen>(typeof localStorage === 'undefined' ? {} : stored());
+export const $chosenLanes = atom<Chosen>(stored());
 
 /** The lanes that a tuning makes use of. */
 export const usedLanes = (parameters: Parameters): Lane[] => lanes.filter(({ isUsed }) => isUsed?.(parameters) ?? true);

@@ -1,4 +1,4 @@
-import { newTuning, readTuning, type Snag, type Target, type TuningFile } from '@zygopod/core';
+import { firstTuning, readTuning, type Snag, type Target, type TuningFile } from '@zygopod/core';
 import { atom, computed, type WritableAtom } from 'nanostores';
 import { createContext, useContext } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
@@ -68,7 +68,7 @@ export function openTuningWork(opening: Opening): TuningWork {
           drive.retune(tuning.parameters, isOther ? other.parameters : null);
         }),
       ],
-      fresh: ({ unit }) => newTuning('New tuning', unit),
+      fresh: ({ unit }) => firstTuning('New tuning', unit),
     },
     opening,
   );

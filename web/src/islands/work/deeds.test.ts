@@ -12,8 +12,8 @@ afterEach(() => {
 describe('what the server is asked', () => {
   it('goes as JSON, with a body only where there is one', async () => {
     const sent = fakeServer(() => ({ body: { fine: 1 } }));
-    expect(await askServer('PUT', '/api/v1/a?b=c', { d: [1, 'é'] }, { 'if-match': '"3"' })).toEqual({ body: { fine: 1 } });
-    expect(await askServer('DELETE', '/api/v1/a')).toEqual({ body: { fine: 1 } });
+    expect(await askServer('PUT', '/api/v1/a?b=c', { body: { d: [1, 'é'] }, seen: 3 })).toEqual({ is: 'ok', body: { fine: 1 } });
+    expect(await askServer('DELETE', '/api/v1/a')).toEqual({ is: 'ok', body: { fine: 1 } });
     expect(sent).toEqual([
       {
         method: 'PUT',
@@ -37,7 +37,7 @@ describe('what the server is asked', () => {
     expect(await askServer('GET', '/api/v1/x')).toMatchObject({ why: 'It was changed elsewhere.' });
     expect(await askServer('GET', '/api/v1/x')).toMatchObject({ why: 'The server answered 500.' });
     const empty = await askServer('GET', '/api/v1/x');
-    expect(empty).toEqual({ body: {} });
+    expect(empty).toEqual({ is: 'ok', body: {} });
     expect(whyOf(empty)).toBeNull();
     expect(whyOf(await askServer('GET', '/api/v1/x'))).toBe('The server cannot be reached.');
   });

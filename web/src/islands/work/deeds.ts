@@ -16,7 +16,10 @@ export async function createDocument(
   { project, key }: Making = {},
 ): Promise<{ id: string } | { why: string }> {
   const query = new URLSearchParams(project ? { project } : inProject());
-  const answer = await askServer('POST', `/api/v1/${collection}?${query}`, { file, note }, key ? { 'idempotency-key': key } : {});
+  const answer = await askServer('POST', `/api/v1/${collection}?${query}`, {
+    body: { file, note },
+    ...(key ? { headers: { 'idempotency-key': key } } : {}),
+  });
   return 'why' in answer ? { why: answer.why } : { id: String(answer.body['id']) };
 }
 
@@ -55,11 +58,11 @@ export async function saveRevision(
   file: unknown,
   note: string,
 ): Promise<{ number: number } | { why: string }> {
-  const answer = await askServer('POST', `/api/v1/${collection}/${id}/revisions`, { file, note }, { 'if-match': `"${head}"` });
+  const answer = await askServer('POST', `/api/v1/${collection}/${id}/revisions`, { body: { file, note }, seen: head });
   return 'why' in answer ? { why: answer.why } : { number: Number(answer.body['number']) };
 }
 
 /** Puts a document away whose newest revision is `head`; says why where it cannot. */
 export async function putAway(collection: Collection, id: string, head: number): Promise<string | null> {
-  return whyOf(await askServer('DELETE', `/api/v1/${collection}/${id}`, undefined, { 'if-match': `"${head}"` }));
+  return whyOf(await askServer('DELETE', `/api/v1/${collection}/${id}`, { seen: head }));
 }

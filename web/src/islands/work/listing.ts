@@ -1,6 +1,7 @@
 import type { Collection } from '@zygopod/core';
 import { useEffect, useRef, useState } from 'react';
 import { inProject } from './project.ts';
+import { askServer, whyOf } from './server.ts';
 
 /** A document in a list. */
 interface Listed {
@@ -35,23 +36,18 @@ export function useListing(collection: Collection, wanted: string): Listing {
     const own = new AbortController();
     underWay.current = own;
     setBusy(true);
-    try {
-      const query = new URLSearchParams({
-        limit: '50',
-        ...inProject(),
-        ...(wanted.trim() ? { q: wanted.trim() } : {}),
-        ...(after ? { after } : {}),
-      });
-      const response = await fetch(`/api/v1/${collection}?${query}`, { signal: own.signal });
-      if (!response.ok) throw new Error(`The server said ${response.status}.`);
-      const page = (await response.json()) as { items: Listed[]; next: string | null };
-      if (own.signal.aborted) return;
-      setItems((before) => (after ? [...before, ...page.items] : page.items));
-      setNext(page.next);
-      setWhy(null);
-    } catch (error) {
-      if (own.signal.aborted) return;
-      setWhy(error instanceof Error ? error.message : String(error));
+    const query = new URLSearchParams({
+      limit: '50',
+      ...inProject(),
+      ...(wanted.trim() ? { q: wanted.trim() } : {}),
+      ...(after ? { after } : {}),
+    });
+    const page = await askServer<{ items: Listed[]; next: string | null }>('GET', `/api/v1/${collection}?${query}`, { signal: own.signal });
+    if (own.signal.aborted) return;
+    setWhy(whyOf(page));
+    if (page.is === 'ok') {
+      setItems((before) => (after ? [...before, ...page.body.items] : page.body.items));
+      setNext(page.body.next);
     }
     setBusy(false);
   };

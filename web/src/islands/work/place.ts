@@ -14,7 +14,11 @@ export type Place = Readonly<Partial<Record<Subject | 'project', string>>>;
 
 const otherThan: Readonly<Record<Subject, Subject>> = { tuning: 'ground', ground: 'tuning' };
 
-export const placeOf = ({ tuning, ground }: Opening): Place => ({ tuning: tuning.id, ground: ground.id });
+/** What is open, as far as it is on the server. */
+export const placeOf = ({ tuning, ground }: Opening): Place => ({
+  ...(tuning.head > 0 ? { tuning: tuning.id } : {}),
+  ...(ground.head > 0 ? { ground: ground.id } : {}),
+});
 
 /** Where a screen shows the documents of a place; without its own one, the first of the project. */
 export function addressOf({ id, subject }: ScreenName, place: Place): string {

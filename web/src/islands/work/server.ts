@@ -1,36 +1,123 @@
-/** What the server said, or in words why there is no answer. */
-export type Answered<T> = { body: T } | { why: string; status: number; problem: Record<string, unknown> };
+/** Why a request was not done, by what can be done about it. */
+export type Refusal =
+  /** The document was archived, or is gone for good. */
+  | 'archived'
+  | 'gone'
+  /** An access token is needed; or writes from this address aren't taken. */
+  | 'unauthorised'
+  | 'forbidden'
+  /** What was sent is too large, or not valid. */
+  | 'tooLarge'
+  | 'invalid'
+  /** The server has a fault. */
+  | 'failed';
+
+/** A request that was not done: why, in words, with the members of the server's problem (RFC 9457) and the milliseconds that it asks to wait. */
+export interface Failure {
+  /** Besides refusals: somebody else was first; there is no server, or it has no time; the page asks no more. */
+  is: Refusal | 'conflict' | 'offline' | 'aborted';
+  /** 0: there was no answer. */
+  status: number;
+  why: string;
+  problem: Readonly<Record<string, unknown>>;
+  retryAfter: number;
+}
+
+/** What the server said, or why there is no answer. */
+export type Outcome<T = Record<string, unknown>> = { is: 'ok'; body: T } | Failure;
+
+interface Asking {
+  /** Goes as JSON. */
+  body?: unknown;
+  /** The version that was seen last (0: none): the request is done on top of that alone. */
+  seen?: number | undefined;
+  headers?: Readonly<Record<string, string>>;
+  /** Milliseconds after which a server that says nothing is as good as away. */
+  patience?: number;
+  /** Whether the request has to outlive its page. */
+  outlives?: boolean;
+  /** Ends the request. */
+  signal?: AbortSignal;
+}
+
+/** Bytes that a request may carry which has to outlive its page: browsers refuse more than 64 KB. */
+const OUTLIVES = 60_000;
+
+/** Statuses of a server that is away, or has no time, for now. */
+const AWAY = new Set([408, 425, 429, 502, 503, 504]);
+
+function kindOf(status: number, problem: Readonly<Record<string, unknown>>): Failure['is'] {
+  if (AWAY.has(status)) return 'offline';
+  if (status === 409 || status === 412) return 'conflict';
+  if (status === 404 || status === 410) return problem['putAwayAt'] ? 'archived' : 'gone';
+  if (status === 401) return 'unauthorised';
+  if (status === 403 || status === 421) return 'forbidden';
+  if (status === 413) return 'tooLarge';
+  return status >= 500 ? 'failed' : 'invalid';
+}
+
+const versionHeaders = (seen: number | undefined): Record<string, string> =>
+  seen === undefined ? {} : seen === 0 ? { 'if-none-match': '*' } : { 'if-match': `"${seen}"` };
+
+/** Sends a request to the application's server, once. */
+export async function send<T = Record<string, unknown>>(
+  method: string,
+  path: string,
+  { body, seen, headers, patience, outlives = false, signal }: Asking = {},
+): Promise<Outcome<T>> {
+  const text = body === undefined ? null : JSON.stringify(body);
+  const signals = [...(patience === undefined ? [] : [AbortSignal.timeout(patience)]), ...(signal ? [signal] : [])];
+  try {
+    const response = await fetch(path, {
+      method,
+      headers: { ...(text === null ? {} : { 'content-type': 'application/json' }), ...versionHeaders(seen), ...headers },
+      body: text,
+      keepalive: outlives && text !== null && new Blob([text]).size < OUTLIVES,
+      ...(signals.length > 0 ? { signal: AbortSignal.any(signals) } : {}),
+    });
+    const told = (await response.json().catch(() => ({}))) as T & { title?: string };
+    if (response.ok) return { is: 'ok', body: told };
+    const problem = told as Record<string, unknown>;
+    return {
+      is: kindOf(response.status, problem),
+      status: response.status,
+      why: `${told.title ?? `The server answered ${response.status}`}.`,
+      problem,
+      retryAfter: 1000 * (Number(response.headers.get('retry-after')) || 0),
+    };
+  } catch (error) {
+    const isSlow = error instanceof DOMException && error.name === 'TimeoutError';
+    const why = `The server ${isSlow ? 'does not answer' : 'cannot be reached'}.`;
+    return { is: signal?.aborted ? 'aborted' : 'offline', status: 0, why, problem: {}, retryAfter: 0 };
+  }
+}
 
 /** Milliseconds for which a request that made something is the same as the one before: the second click of two. */
 const SAME = 800;
 
 /** Requests that make something, while they are under way; and their keys, until a moment after they were answered. */
-const underWay = new Map<string, Promise<Answered<unknown>>>();
+const underWay = new Map<string, Promise<Outcome<unknown>>>();
 const keys = new Map<string, string>();
 
 const newKey = () => [...crypto.getRandomValues(new Uint32Array(4))].map((word) => word.toString(36)).join('-');
 
 /**
- * Asks the application's server for something; a body goes as JSON. A POST with a body makes something, and brings an idempotency key: the same
- * one asked twice at once, or again after a lost answer, is done once.
+ * Asks the application's server for something. A POST with a body makes something, and brings an idempotency key: the same one asked twice at
+ * once, or again after a lost answer, is done once.
  */
-export function askServer<T = Record<string, unknown>>(
-  method: string,
-  path: string,
-  body?: unknown,
-  headers: Record<string, string> = {},
-): Promise<Answered<T>> {
+export function askServer<T = Record<string, unknown>>(method: string, path: string, asking: Asking = {}): Promise<Outcome<T>> {
+  const { body, headers = {} } = asking;
   // What brings a key of its own is told apart by that alone.
-  if (method !== 'POST' || body === undefined || headers['idempotency-key']) return send<T>(method, path, body, headers);
+  if (method !== 'POST' || body === undefined || headers['idempotency-key']) return send<T>(method, path, asking);
   const name = JSON.stringify([path, body]);
   const same = underWay.get(name);
-  if (same) return same as Promise<Answered<T>>;
+  if (same) return same as Promise<Outcome<T>>;
   const key = keys.get(name) ?? newKey();
   keys.set(name, key);
-  const asked = send<T>(method, path, body, { ...headers, 'idempotency-key': key }).then((answer) => {
+  const asked = send<T>(method, path, { ...asking, headers: { ...headers, 'idempotency-key': key } }).then((answer) => {
     underWay.delete(name);
     // Without an answer nobody knows whether it was done: the next try is the same request.
-    if ('body' in answer) setTimeout(() => keys.delete(name), SAME);
+    if (answer.is === 'ok') setTimeout(() => keys.delete(name), SAME);
     else if (answer.status > 0 && answer.status < 500) keys.delete(name);
     return answer;
   });
@@ -38,21 +125,9 @@ export function askServer<T = Record<string, unknown>>(
   return asked;
 }
 
-async function send<T>(method: string, path: string, body: unknown, headers: Record<string, string>): Promise<Answered<T>> {
-  try {
-    const response = await fetch(path, {
-      method,
-      headers: body === undefined ? headers : { 'content-type': 'application/json', ...headers },
-      body: body === undefined ? null : JSON.stringify(body),
-    });
-    const told = (await response.json().catch(() => ({}))) as T & { title?: string };
-    if (response.ok) return { body: told };
-    const why = `${told.title ?? `The server answered ${response.status}`}.`;
-    return { why, status: response.status, problem: told as Record<string, unknown> };
-  } catch {
-    return { why: 'The server cannot be reached.', status: 0, problem: {} };
-  }
-}
-
 /** Why something was not done; null where it was. */
-export const whyOf = (answer: Answered<unknown>): string | null => ('why' in answer ? answer.why : null);
+export const whyOf = (answer: Outcome<unknown>): string | null => (answer.is === 'ok' ? null : answer.why);
+
+/** Gives the server an access token, which it keeps as a cookie; whether that is the right one. */
+export const signIn = async (token: string): Promise<boolean> =>
+  (await fetch(`/favicon.svg?${new URLSearchParams({ token })}`).catch(() => null))?.ok ?? false;

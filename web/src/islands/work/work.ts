@@ -14,6 +14,7 @@ import { holdPage, newPageId } from './saving/pages.ts';
 import { Saving } from './saving/saving.ts';
 import type { Steps } from './steps.ts';
 import { isUnfinished } from './unfinished.ts';
+import { createUnsaved } from './unsaved.ts';
 
 /** How a kind of document is worked on. */
 export interface Trade<F extends object, S extends Steps<F>> {
@@ -54,7 +55,7 @@ export function openWork<F extends object, S extends Steps<F>>(trade: Trade<F, S
   const opened = opening[trade.subject] as unknown as Opened<F>;
   const { now, before, origin, state } = begin(opened);
   const steps = trade.steps(now, before);
-  const saving = new Saving<F>(`${trade.subject}s`, origin, state, browserCopies, page);
+  const saving = new Saving<F>(`${trade.subject}s`, origin, state, browserCopies, page, () => createUnsaved(opening));
   const adopting = new Adopting<F>(trade.subject, { steps, saving, copies: browserCopies, read: trade.read });
   const kept = takeKept(opened.id);
   for (const copy of kept.left) adopting.take(copy);

@@ -64,6 +64,7 @@ const fileBody = z
   .strictObject({
     file,
     note: z.string().max(2000).optional().meta({ description: 'Why, in words' }),
+    id: z.uuid().optional().meta({ description: 'Of a new document: the id that it is to have' }),
     base: z.int().min(1).optional().meta({ description: 'For a draft: the revision that it was made from' }),
     draft: z.string().optional().meta({ description: 'For a revision: the ETag of the draft that it ends', example: '"3"' }),
   })

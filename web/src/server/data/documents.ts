@@ -28,17 +28,23 @@ export interface JudgedFile {
 }
 
 interface Creation extends JudgedFile {
+  /** One that the asker has drawn; one is drawn here where it is absent. */
+  id?: string | undefined;
   project: string;
   note?: string;
   demo?: string;
 }
 
-/** Makes a document with its first revision. */
+/** Makes a document with its first revision. An id that a document has already is 409. */
 export async function createDocument(db: Database, kind: DocumentKind, creation: Creation): Promise<Document> {
-  const { project, name, file, hash, line, numbers, note = '', demo } = creation;
+  const { id, project, name, file, hash, line, numbers, note = '', demo } = creation;
   return db.transaction(async (tx) => {
-    const [document] = await tx.insert(documents).values({ project, kind, name, line, numbers, head: 1, demo }).returning(shown);
-    if (!document) throw new Error('the document was not made');
+    const [document] = await tx
+      .insert(documents)
+      .values({ ...(id === undefined ? {} : { id }), project, kind, name, line, numbers, head: 1, demo })
+      .onConflictDoNothing({ target: documents.id })
+      .returning(shown);
+    if (!document) throw new Problem(409, 'A document has this id already', { id });
     await tx.insert(revisions).values({ document: document.id, number: 1, note, hash, file });
     await announce(tx, { kind, id: document.id, head: 1, is: 'made' });
     return document;

@@ -1,4 +1,5 @@
-import { type Ground, type Reading, readGround, readTuning, type TuningFile } from '@zygopod/core';
+import { randomUUID } from 'node:crypto';
+import { firstTuning, firstYard, type Ground, type Reading, readGround, readTuning, type TuningFile } from '@zygopod/core';
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import { log } from '../log.ts';
 import { Problem } from '../problem.ts';
@@ -11,6 +12,7 @@ import { documents, projects } from './schema.ts';
 /** A document as it is opened to be worked on. */
 export interface Opened<F> {
   id: string;
+  /** 0: it is not on the server yet. */
   head: number;
   /** The file of the newest revision. */
   saved: F;
@@ -82,6 +84,21 @@ export function openWith(db: Database, subject: Subject, id: string, other: stri
     return { tuning, ground, tape: await tapeFor(moment, ground.id), project };
   };
   return db.transaction(open, { isolationLevel: 'repeatable read', accessMode: 'read only' });
+}
+
+/**
+ * What the bench of a project without a tuning is opened with: a tuning of defaults on the project's first ground, else on a yard. Neither is
+ * in the database (head 0) before somebody works on it.
+ */
+export async function openUnsaved(db: Database, project: ShelfOpening['project']): Promise<Opening> {
+  const ground = await firstOf(db, 'ground', project.id);
+  const unsaved = <F>(saved: F): Opened<F> => ({ id: randomUUID(), head: 0, saved, draft: null });
+  return {
+    tuning: unsaved(firstTuning('New tuning', project.unit)),
+    ground: ground ? await openGround(db, ground) : unsaved(firstYard(project.unit)),
+    tape: ground ? await tapeFor(db, ground) : null,
+    project,
+  };
 }
 
 /** Remembers the ground that a tuning is worked on; a failure costs no more than that. */

@@ -17,6 +17,8 @@ export interface JudgedBody {
   base?: number | undefined;
   /** The version of the draft that it ends (0: none). */
   draft: number;
+  /** The id that a new document is to have. */
+  id?: string | undefined;
 }
 
 type Kept = Pick<JudgedBody, 'name' | 'text' | 'hash' | 'line' | 'numbers'>;
@@ -38,6 +40,7 @@ const bodySchema = z.strictObject({
   note: z.string().max(2000).default(''),
   base: z.int().min(1).max(2_147_483_647).optional(),
   draft: draftTag.optional(),
+  id: z.uuid().optional(),
 });
 
 /** A file as it is stored, with its numbers in a line and by path. */
@@ -74,10 +77,10 @@ function judgeBytes(bytes: Uint8Array, kind: DocumentKind): Verdict {
     const errors = body.error.issues.slice(0, MOST).map(({ path, message }) => ({ path: path.join('.'), message: message.slice(0, 300) }));
     return { ok: false, status: 400, title: 'The body has to be { file, note?, base?, draft? }', members: { errors } };
   }
-  const { file, note, base, draft = 0 } = body.data;
+  const { file, note, base, draft = 0, id } = body.data;
   const reading = documentKinds[kind].read(file);
   if (!reading.ok)
     return { ok: false, status: 422, title: 'The document is not valid', members: { errors: reading.faults.slice(0, MOST) } };
   const { stored, line, numbers } = reading.value;
-  return { ok: true, body: { ...keptAs(stored, line(), numbers()), note, base, draft } };
+  return { ok: true, body: { ...keptAs(stored, line(), numbers()), note, base, draft, id } };
 }

@@ -16,3 +16,7 @@ export const mendTo = (words: string, set: Record<string, FileValue>): Pick<Snag
 export const tickTravel = ({ pace, clock }: Parameters) => Math.max(pace.walkSpeed, pace.sprintSpeed) / clock.hz;
 
 export const steers = ({ scheme }: Parameters) => scheme === 'steer' || scheme === 'latch';
+
+/** The half-life (s) with which the share that goes each tick is the same at every rate. */
+export const halfLifeOf = (share: number, hz: number) =>
+  neat(Math.min(10, Math.max(0.001, Math.log(0.5) / Math.log(1 - Math.min(0.999, Math.max(0.001, share))) / hz)));

@@ -7,10 +7,12 @@ import { Changes } from './Changes.tsx';
 import { Effects } from './Effects.tsx';
 import { Partings } from './Partings.tsx';
 import { Snags } from './Snags.tsx';
+import { StartHere } from './StartHere.tsx';
 
 /** Right of the yard: the calipers while they measure, the changes, their effects, and what is wrong. */
 export function Aside() {
-  const { editing, drive } = useTuning();
+  const { editing, drive, saving, opening } = useTuning();
+  const isUnsaved = useStore(saving.$head) === 0;
   const file = useStore(editing.$now);
   const isFlipped = useStore(editing.$flipped);
   const [judge] = useState(() => new Judge());
@@ -22,6 +24,7 @@ export function Aside() {
       aria-label="Calipers, changes, effects and snags"
       className="flex min-h-0 flex-col gap-3 overflow-y-auto border-l border-rule bg-paper px-3 py-2"
     >
+      {isUnsaved && <StartHere project={opening.project.id} unit={file.unit} />}
       <Calipers />
       <Changes />
       {!isFlipped && <Effects judge={judge} />}

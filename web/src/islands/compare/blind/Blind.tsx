@@ -1,7 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { useEffect, useState } from 'react';
 import { Notice } from '../../controls/Notice.tsx';
-import { remember } from '../../controls/remember.ts';
+import { remember, remembered } from '../../controls/remember.ts';
 import { whenWords } from '../../work/when.ts';
 import { useComparing } from '../context.ts';
 import { intervalWords, type KeptRound, tallyOf, tallyWords } from './rounds.ts';
@@ -16,7 +16,7 @@ export function Blind({ trial, leave }: { trial: BlindTrial; leave(): void }) {
   const round = useStore(trial.$round);
   const answered = useStore(trial.$answered);
   const why = useStore(trial.$why);
-  const [who, setWho] = useState(() => localStorage.getItem(KEPT_NAME) ?? '');
+  const [who, setWho] = useState(() => remembered(KEPT_NAME) ?? '');
   const [word, setWord] = useState('');
   const [revealEach, setRevealEach] = useState(false);
   const [ended, end] = useState(false);

@@ -90,7 +90,7 @@ export class BlindTrial {
       b: this.b.side,
       ground: this.#groundId,
     };
-    const answer = await askServer<KeptRound>('POST', '/api/v1/trials', round);
+    const answer = await askServer<KeptRound>('POST', '/api/v1/trials', { body: round });
     if ('why' in answer) {
       this.$why.set(`${answer.why} The round is not kept; answer again.`);
       return false;

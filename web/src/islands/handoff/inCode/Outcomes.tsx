@@ -3,7 +3,7 @@ import { MovedRow } from '../../judging/MovedRow.tsx';
 import { movedMetrics } from '../../judging/movedMetrics.ts';
 import { useDrillsDesk, useMetrics } from '../../judging/useMetrics.ts';
 import { HandedList } from '../Handed.tsx';
-import type { KeptHandOff } from '../session.ts';
+import type { KeptHandOff } from '../handOffs.ts';
 import { asSaid } from './asSaid.ts';
 
 /** Metrics that are listed. */

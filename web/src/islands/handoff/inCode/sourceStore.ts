@@ -31,7 +31,7 @@ export class SourceStore {
       this.$stored.set(answer.body);
       return this.#said(null);
     }
-    if (answer.status !== 409) return this.#said(answer.why);
+    if (answer.is !== 'conflict') return this.#said(answer.why);
     await this.load();
     return this.#said(`${answer.why} It is shown as it is now: do it again if you still want to.`);
   }

@@ -85,7 +85,7 @@ export function BringIn({ files, close, done }: { files: readonly File[]; close(
     if (refused.length === 0 && broken.length === 0) close();
   };
   const importAsOwn = async () => {
-    const made = await askServer<{ id: string }>('POST', '/api/v1/projects', ownProject);
+    const made = await askServer<{ id: string }>('POST', '/api/v1/projects', { body: ownProject });
     if ('why' in made) setFaults([made.why]);
     else await importAll(made.body.id);
   };

@@ -1,4 +1,5 @@
 import { type Collection, collections } from '@zygopod/core';
+import { forget, remember, rememberedJson } from '../../controls/remember.ts';
 import { putAway } from '../deeds.ts';
 import { gone, holdPage } from '../saving/pages.ts';
 import { askServer } from '../server.ts';
@@ -34,30 +35,21 @@ export const importNote = (key: string): string => `Imported, ${key}`;
 export function beginImport(key: string, project: string, files: readonly Pick<File, 'name' | 'size'>[], total: number): () => void {
   const release = holdPage(`import-${key}`);
   const record: ImportRecord = { key, project, files: filesKey(files), total, at: Date.now() };
-  try {
-    localStorage.setItem(PREFIX + key, JSON.stringify(record));
-  } catch {
-    // A browser without room can't report the interruption; nothing else depends on it.
-  }
+  // A browser without room can't report the interruption; nothing else depends on it.
+  remember(PREFIX + key, JSON.stringify(record));
   return () => {
     release();
     dropRecord(key);
   };
 }
 
-export function dropRecord(key: string): void {
-  try {
-    localStorage.removeItem(PREFIX + key);
-  } catch {
-    // There is no store, and so no record.
-  }
-}
+export const dropRecord = (key: string): void => forget(PREFIX + key);
 
 function allRecords(): ImportRecord[] {
   try {
     return Object.keys(localStorage)
       .filter((key) => key.startsWith(PREFIX))
-      .map((key) => JSON.parse(localStorage.getItem(key) ?? 'null') as ImportRecord)
+      .map((key) => rememberedJson(key) as ImportRecord)
       .filter((record) => typeof record?.key === 'string' && typeof record.at === 'number');
   } catch {
     return [];

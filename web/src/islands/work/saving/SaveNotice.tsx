@@ -5,13 +5,12 @@ import { download } from '../../controls/download.ts';
 import { Notice } from '../../controls/Notice.tsx';
 import { createDocument } from '../deeds.ts';
 import { addressOf, placeOf, useScreens } from '../place.ts';
-import { askServer } from '../server.ts';
+import { askServer, type Refusal, signIn } from '../server.ts';
 import type { Steps } from '../steps.ts';
 import { whenWords } from '../when.ts';
 import type { Work } from '../work.ts';
 import type { Offer } from './adopting.ts';
 import { keptWords, refusalWords } from './refusalWords.ts';
-import type { Refusal } from './request.ts';
 
 interface Named {
   name: string;
@@ -116,9 +115,9 @@ function SignIn({ done }: { done(): void }) {
   const [token, setToken] = useState('');
   const [isWrong, setWrong] = useState(false);
   const enter = async () => {
-    const answer = await fetch(`/favicon.svg?${new URLSearchParams({ token })}`).catch(() => null);
-    setWrong(!answer?.ok);
-    if (answer?.ok) done();
+    const isRight = await signIn(token);
+    setWrong(!isRight);
+    if (isRight) done();
   };
   return (
     <form

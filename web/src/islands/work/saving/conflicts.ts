@@ -1,4 +1,5 @@
-import { type Answer, request } from './request.ts';
+import type { Failure } from '../server.ts';
+import { request } from './request.ts';
 import type { Origin, SaveState } from './state.ts';
 
 /** A draft of somebody else. */
@@ -9,7 +10,6 @@ export interface TheirDraft<F> {
 }
 
 export type Conflict<F> = Extract<SaveState<F>, { at: 'conflict' }>;
-type Failure = Extract<Answer, { ok: false }>;
 
 /** The knowledge of a page when a conflict occurs. */
 interface Known<F> {
@@ -23,7 +23,7 @@ interface Known<F> {
 /** The draft that was expected has become a revision: the newest one is to be merged. Fails where it can't be read. */
 export async function endedDraft<F>({ path, origin: { draft, saved }, sent }: Known<F>): Promise<Conflict<F> | Failure> {
   const answer = await request('GET', path);
-  if (!answer.ok) return answer;
+  if (answer.is !== 'ok') return answer;
   const head = Number(answer.body['head']);
   const from = draft ? [saved, draft.file] : [saved];
   return { at: 'conflict', theirs: answer.body['file'] as F, version: 0, base: head, head, from, sent };
@@ -38,7 +38,7 @@ export async function otherDraft<F>(
   { file, version, base }: TheirDraft<F>,
 ): Promise<Conflict<F> | Failure> {
   const other = base === head ? null : await request('GET', `${path}/revisions/${base}`);
-  if (other && !other.ok) return other;
+  if (other && other.is !== 'ok') return other;
   const theirBase = other ? (other.body['file'] as F) : saved;
   const revision = base < head ? theirBase : saved;
   const isDraftNewer = draft !== undefined && draft.base >= Math.min(base, head);
@@ -56,7 +56,7 @@ export async function otherRevision<F>(
   { file, number }: { file: F; number: number },
 ): Promise<Conflict<F>> {
   const there = draftVersion > 0 ? await request('GET', `${path}/draft`) : null;
-  const isEnded = there !== null && !there.ok && there.status === 404;
+  const isEnded = there !== null && (there.is === 'gone' || there.is === 'archived');
   const from = isEnded && draft ? [saved, draft.file] : [saved];
   const version = isEnded ? 0 : draftVersion;
   return { at: 'conflict', theirs: file, version, base: number, head: number, from, sent };

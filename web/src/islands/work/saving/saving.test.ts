@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { MemoryCopies } from '../../../testing/memoryCopies.ts';
+import type { Outcome } from '../server.ts';
 import { Saving } from './saving.ts';
 
 interface Sent {
@@ -184,6 +185,66 @@ describe('saving', () => {
     answers = [draft(1)];
     await saving.retry();
     expect(saving.$state.get()).toEqual({ at: 'draft' });
+  });
+
+  describe('of a document that is not on the server yet', () => {
+    const created: string[] = [];
+    let outcomes: Outcome<unknown>[];
+    const away: Outcome<unknown> = { is: 'offline', status: 0, why: 'The server cannot be reached.', problem: {}, retryAfter: 0 };
+    const unsaved = () =>
+      new Saving<{ name: string }>(
+        'grounds',
+        { id: 'abc', head: 0, saved: { name: 'none' }, draftVersion: 0 },
+        { at: 'saved' },
+        copies,
+        'p',
+        () => {
+          created.push(`after ${sent.length} requests`);
+          return Promise.resolve(outcomes.shift() ?? { is: 'ok', body: null });
+        },
+      );
+    beforeEach(() => {
+      created.length = 0;
+      outcomes = [];
+    });
+
+    it('creates it before the first draft, once, and stands on its first revision', async () => {
+      const saving = unsaved();
+      answers = [draft(1), draft(2)];
+      expect(await saving.look()).toBeNull();
+      expect(sent).toEqual([]);
+      saving.keep({ name: 'one' });
+      await saving.flush();
+      saving.keep({ name: 'two' });
+      await saving.flush();
+      expect(created).toEqual(['after 0 requests']);
+      expect(sent.map(({ init }) => JSON.parse(String(init.body)).base)).toEqual([1, 1]);
+      expect([saving.$head.get(), saving.$state.get()]).toEqual([1, { at: 'draft' }]);
+    });
+
+    it('keeps what is typed in the browser while it cannot be created, and tries again', async () => {
+      const saving = unsaved();
+      outcomes = [away, away];
+      answers = [draft(1)];
+      saving.keep({ name: 'typed' });
+      await saving.flush();
+      expect(saving.$state.get()).toMatchObject({ at: 'offline' });
+      expect(await kept()).toEqual({ name: 'typed' });
+      await vi.advanceTimersByTimeAsync(20_000);
+      expect(created).toHaveLength(3);
+      expect(saving.$state.get()).toEqual({ at: 'draft' });
+    });
+
+    it('creates it before a revision, which is its second', async () => {
+      const saving = unsaved();
+      outcomes = [away];
+      expect(await saving.saveRevision({ name: 'as it was' }, '')).toContain('cannot be reached');
+      expect(sent).toEqual([]);
+      answers = [{ status: 201, body: { number: 2 } }];
+      expect(await saving.saveRevision({ name: 'as it was' }, '')).toBeNull();
+      expect(sent[0]?.init.headers['if-match']).toBe('"1"');
+      expect(saving.$head.get()).toBe(2);
+    });
   });
 
   it('sends another file where the one before was refused for what it was', async () => {

@@ -1,8 +1,9 @@
 import { atom, type ReadableAtom } from 'nanostores';
+import type { Failure, Outcome } from '../server.ts';
 import { type Conflict, endedDraft, otherDraft, otherRevision, type TheirDraft } from './conflicts.ts';
 import type { Copies } from './copies.ts';
 import { Keeping } from './keeping.ts';
-import { type Answer, isAboutFile, mayPass, refusalOf, request } from './request.ts';
+import { isAboutFile, mayPass, refusalOf, request } from './request.ts';
 import { isSame, type Origin, type SaveState } from './state.ts';
 
 /** Pause after the last change before the draft is sent; the first and the longest one between tries while the server is away (ms). */
@@ -23,6 +24,7 @@ export class Saving<F> {
   readonly $head: ReturnType<typeof atom<number>>;
   readonly #path: string;
   readonly #keeping: Keeping<F>;
+  readonly #create: () => Promise<Outcome<unknown>>;
   #origin: Origin<F>;
   #pending: F | null = null;
   /** The work as it is. */
@@ -36,7 +38,16 @@ export class Saving<F> {
   /** A revision of this page that is on its way. */
   #saving: Promise<unknown> | null = null;
 
-  constructor(collection: 'tunings' | 'grounds', origin: Origin<F>, state: SaveState<F>, copies: Copies, page: string) {
+  /** `create` has the server create the document; it is called before the first write of one that is not there yet (head 0). */
+  constructor(
+    collection: 'tunings' | 'grounds',
+    origin: Origin<F>,
+    state: SaveState<F>,
+    copies: Copies,
+    page: string,
+    create: () => Promise<Outcome<unknown>> = () => Promise.resolve({ is: 'ok', body: null }),
+  ) {
+    this.#create = create;
     this.#path = `/api/v1/${collection}/${origin.id}`;
     this.#origin = { ...origin };
     this.#keeping = new Keeping(copies, origin.id, page, () => this.#unsettled());
@@ -122,7 +133,7 @@ export class Saving<F> {
     this.#tries = 0;
     if (this.#pending === null && at === 'refused') {
       const answer = await request('GET', this.#path);
-      if (!answer.ok) this.#refuse(answer);
+      if (answer.is !== 'ok') this.#refuse(answer);
       else this.$state.set({ at: this.#origin.draftVersion > 0 ? 'draft' : 'saved' });
       return;
     }
@@ -148,27 +159,44 @@ export class Saving<F> {
     await this.#sending;
   }
 
+  /** Has the server create the document where it is not there yet; gives what went wrong. */
+  async #created(): Promise<Failure | null> {
+    if (this.#origin.head > 0) return null;
+    const answer = await this.#create();
+    if (answer.is !== 'ok') return answer;
+    this.#origin.head = 1;
+    this.$head.set(1);
+    return null;
+  }
+
   async #send(file: F): Promise<void> {
+    const failure = await this.#created();
+    if (failure) {
+      this.#underWay = null;
+      this.#pending ??= file;
+      this.#refuse(failure);
+      return;
+    }
     const { head, draftVersion } = this.#origin;
     const answer = await request('PUT', `${this.#path}/draft`, { file, base: head }, draftVersion);
     this.#underWay = null;
-    if (answer.ok) return this.#arrived(Number(answer.body['version']), file, head);
-    const current = answer.body['current'] as TheirDraft<F> | null | undefined;
+    if (answer.is === 'ok') return this.#arrived(Number(answer.body['version']), file, head);
+    const current = answer.problem['current'] as TheirDraft<F> | null | undefined;
     // What this page sent as it was left has come there after it was opened anew.
-    if (answer.status === 409 && current && current.base === head && isSame(current.file, file))
+    if (answer.is === 'conflict' && current && current.base === head && isSame(current.file, file))
       return this.#arrived(current.version, file, head);
     this.#pending ??= file;
     // Without an answer nobody knows whether it arrived.
     if (answer.status === 0 || answer.status >= 500) this.#sent = [...this.#sent, file].slice(-SENT);
-    if (answer.status === 409) this.#meet(await (current ? otherDraft(this.#known, current) : endedDraft(this.#known)));
+    if (answer.is === 'conflict') this.#meet(await (current ? otherDraft(this.#known, current) : endedDraft(this.#known)));
     else this.#refuse(answer);
   }
 
   /** The server didn't take it: says why, and tries again where that can help. */
-  #refuse(answer: Extract<Answer, { ok: false }>): void {
+  #refuse(answer: Failure): void {
     const refusal = refusalOf(answer);
     if (refusal === null) this.$state.set({ at: 'offline', why: answer.why });
-    else this.$state.set({ at: 'refused', refusal, why: answer.why, details: answer.body });
+    else this.$state.set({ at: 'refused', refusal, why: answer.why, details: answer.problem });
     // The browser may have room again.
     if (this.#pending !== null && !this.$kept.get()) this.#keeping.store();
     if (this.#pending === null || (refusal !== null && !mayPass(refusal))) return;
@@ -195,7 +223,7 @@ export class Saving<F> {
     return { path: this.#path, origin: this.#origin, sent: this.#sent };
   }
 
-  #meet(found: Conflict<F> | Extract<Answer, { ok: false }>): void {
+  #meet(found: Conflict<F> | Failure): void {
     if ('at' in found) this.$state.set(found);
     else this.#refuse(found);
   }
@@ -207,8 +235,9 @@ export class Saving<F> {
   async look(): Promise<F | null> {
     await this.#saving;
     await this.#sending;
+    if (this.#origin.head === 0) return null;
     const answer = await request('GET', this.#path);
-    if (!answer.ok) {
+    if (answer.is !== 'ok') {
       const refusal = refusalOf(answer);
       if (refusal === 'archived' || refusal === 'gone') this.#refuse(answer);
       return null;
@@ -251,6 +280,8 @@ export class Saving<F> {
     const before = this.$state.get();
     if (before.at === 'conflict') return 'It was changed elsewhere: merge both first. Nothing is lost.';
     if (before.at === 'refused') return `${before.why} Your changes are kept.`;
+    const failure = await this.#created();
+    if (failure) return `${failure.why} Your changes are kept.`;
     const { id, head, draftVersion, draft } = this.#origin;
     // A draft that holds what was typed since stays.
     const ends = draftVersion > 0 && isSame(draft?.file, file) ? { draft: `"${draftVersion}"` } : {};
@@ -258,7 +289,7 @@ export class Saving<F> {
     this.#saving = asked;
     const answer = await asked;
     this.#saving = null;
-    if (answer.ok) {
+    if (answer.is === 'ok') {
       const other = answer.body['draft'] as TheirDraft<F> | null | undefined;
       const own = other?.version === draftVersion ? { draftVersion, draft: other } : { draftVersion: 0 };
       this.#saved({ id, head: Number(answer.body['number']), saved: file, ...own });
@@ -269,8 +300,8 @@ export class Saving<F> {
       }
       return null;
     }
-    const current = answer.body['current'] as { file: F; number: number } | undefined;
-    if (answer.status === 409 && current) {
+    const current = answer.problem['current'] as { file: F; number: number } | undefined;
+    if (answer.is === 'conflict' && current) {
       // The answer to an earlier try was lost, and it had arrived.
       if (isSame(current.file, file)) {
         this.#saved({ id, head: current.number, saved: file, draftVersion: 0 });

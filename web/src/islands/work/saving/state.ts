@@ -1,4 +1,4 @@
-import type { Refusal } from './request.ts';
+import type { Refusal } from '../server.ts';
 
 /** Where the work stands with the server. */
 export type SaveState<F> =

@@ -47,12 +47,15 @@ const create: Operation = {
   words: 'A new document from a file',
   takesFile: true,
   query: inProject,
-  answers: { 201: { words: 'The document, with its first revision', schema: document, tagged: true } },
+  answers: {
+    201: { words: 'The document, with its first revision', schema: document, tagged: true },
+    409: { words: 'The body names an id that a document has already' },
+  },
   run: async ({ kind, url, query, file, database }: Asked<z.infer<typeof inProject>>) => {
     const body = await file();
     const db = await database();
     const project = query.project ? await findProject(db, query.project) : await firstProject(db);
-    const made = await createDocument(db, kind, { project: project.id, ...keptOf(body), note: body.note });
+    const made = await createDocument(db, kind, { id: body.id, project: project.id, ...keptOf(body), note: body.note });
     return json(made, { status: 201, etag: '1', location: `${url.pathname}/${made.id}` });
   },
 };

@@ -8,6 +8,10 @@ import { chooseTargets, fetchTargets, keepChoice, listSets, unsavedTargets } fro
 import type { TuningWork } from '../tuning/context.ts';
 import { TriedBefore } from './moves.ts';
 import type { KeptReport } from './reports.ts';
+import type { Drawn } from './shapes.ts';
+
+/** Seconds after which a measurement is abandoned. */
+export const PATIENCE = 30;
 
 /** How the drills are ordered. */
 export type Order = 'out' | 'work' | 'changed';
@@ -146,6 +150,13 @@ export function ordered(all: readonly Standing[], order: Order): Standing[] {
   if (order === 'out') return all.toSorted((a, b) => rank[a.state] - rank[b.state]);
   return all.toSorted((a, b) => applies(a, b) || (order === 'changed' ? change(b) - change(a) : 0));
 }
+
+/** Whether a drill is drawn as a way over the ground, or as a value over time. */
+export const isWay = (name: string): boolean => drills.find((drill) => drill.name === name)?.drawing === 'way';
+
+/** The drills that were run, as they are drawn. */
+export const drawnOf = (all: readonly Standing[]): (Drawn & { title: string })[] =>
+  all.flatMap(({ name, title, part, was, state }) => (part && state !== 'not' ? [{ title, part, was, isWay: isWay(name) }] : []));
 
 /** The targets with another band for a metric; with none, that metric is free. */
 export function withBand(targets: readonly Target[], target: Target, band: { min?: number; max?: number } | null): Target[] {

@@ -52,6 +52,8 @@ export class Comparing extends Playback {
   readonly $version = atom(0);
   /** What the rates took the place of. */
   #before: readonly ToldSide[] | null = null;
+  /** Counts what was asked for, by what it is for: an answer that another question has overtaken is not shown. */
+  readonly #asked = new Map<string, number>();
 
   constructor(opening: Opening) {
     super();
@@ -113,6 +115,21 @@ export class Comparing extends Playback {
     return answer.ok ? toldOf(ref, answer.fetched) : { why: answer.why };
   }
 
+  /** Counts a question; gives whether it is still the newest one of its kind. */
+  #ask(what: string): () => boolean {
+    const turn = (this.#asked.get(what) ?? 0) + 1;
+    this.#asked.set(what, turn);
+    return () => this.#asked.get(what) === turn;
+  }
+
+  /** Changes the sides as they are now, also while the rates are shown in their place. */
+  #change(change: (sides: readonly ToldSide[]) => readonly ToldSide[]): void {
+    if (this.#before) {
+      this.#before = change(this.#before);
+      this.#layRates();
+    } else this.#lay(change(this.$sides.get()));
+  }
+
   /** Puts these sides on the tape. */
   #lay(sides: readonly ToldSide[]): void {
     const short = shortNames(sides);
@@ -134,9 +151,10 @@ export class Comparing extends Playback {
   }
 
   async #fetchRounds(): Promise<void> {
+    const isNewest = this.#ask('rounds');
     const [a, b] = this.blindSides;
     const rounds = a && b ? await fetchRounds(a.side.id, b.side.id) : null;
-    this.$rounds.set(rounds ?? []);
+    if (isNewest()) this.$rounds.set(rounds ?? []);
   }
 
   /** The first two sides as a trial takes them: revisions, at their own rates. Fewer where they are none. */
@@ -169,17 +187,19 @@ export class Comparing extends Playback {
   }
 
   async add(ref: SideRef): Promise<void> {
-    if (this.$sides.get().length >= MOST_SIDES) return;
     const side = await this.#fetch(ref);
     if ('why' in side) this.$troubles.set([side.why]);
-    else this.#lay([...this.$sides.get(), side]);
+    // Others may have been added meanwhile.
+    else this.#change((sides) => (sides.length < MOST_SIDES ? [...sides, side] : sides));
   }
 
-  /** Another revision of a side. */
-  async change(index: number, ref: SideRef): Promise<void> {
+  /** Another revision of a side; the one that was asked for last is shown. */
+  async change({ key }: Pick<ComparedSide, 'key'>, ref: SideRef): Promise<void> {
+    const isNewest = this.#ask(`side ${key}`);
     const side = await this.#fetch(ref);
+    if (!isNewest()) return;
     if ('why' in side) this.$troubles.set([side.why]);
-    else this.#lay(this.$sides.get().map((old, i) => (i === index ? side : old)));
+    else this.#change((sides) => sides.map((old) => (old.key === key ? { ...side, key } : old)));
   }
 
   remove(index: number): void {
@@ -193,20 +213,21 @@ export class Comparing extends Playback {
 
   /** The first side at all rates, in place of all sides; and back. */
   toggleRates(): void {
-    const sides = this.$sides.get();
-    if (this.#before) {
-      this.#lay(this.#before);
-      this.#before = null;
-      return;
-    }
-    const [first] = sides;
-    if (!first) return;
-    this.#before = sides;
-    this.#lay(rates.map((rate) => ({ ...first, ref: { ...first.ref, rate } })));
+    const sides = this.#before;
+    this.#before = sides ? null : this.$sides.get();
+    if (sides) this.#lay(sides);
+    else this.#layRates();
+  }
+
+  #layRates(): void {
+    const [first] = this.#before ?? [];
+    if (first) this.#lay(rates.map((rate) => ({ ...first, ref: { ...first.ref, rate } })));
   }
 
   async takeTape(ref: Ref): Promise<void> {
+    const isNewest = this.#ask('tape');
     const answer = await fetchTape(ref);
+    if (!isNewest()) return;
     if (!answer.ok) {
       this.$troubles.set([answer.why]);
       return;

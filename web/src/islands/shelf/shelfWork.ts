@@ -3,7 +3,7 @@ import { atom } from 'nanostores';
 import { createContext, useContext } from 'react';
 import type { ShelfOpening } from '../../server/data/openings.ts';
 import type { ShelfItem as ServerItem, Sounding as ServerSounding } from '../../server/data/shelf.ts';
-import { askServer } from '../work/server.ts';
+import { askServer, whyOf } from '../work/server.ts';
 
 /** A revision of a document on the shelf, as the server tells it. */
 type Sounding = Omit<ServerSounding, 'createdAt'> & { createdAt: string };
@@ -122,19 +122,16 @@ export class ShelfWork {
     const query = new URLSearchParams({ sort, ...(q.trim() ? { q: q.trim().slice(0, 200) } : {}), ...(after ? { after } : {}) });
     if (board === 'away') query.set('away', 'true');
     else query.set('kind', board);
-    try {
-      const response = await fetch(`/api/v1/projects/${this.project.id}/shelf?${query}`, { signal: own.signal });
-      const body = (await response.json()) as { items?: ShelfItem[]; next?: string | null; title?: string };
-      if (!response.ok || !body.items) throw new Error(`${body.title ?? `The server said ${response.status}`}.`);
-      this.$why.set(null);
-      this.$items.set(after ? [...(this.$items.get() ?? []), ...body.items] : body.items);
-      this.$more.set(body.next ?? null);
-      const picked = this.$picked.get();
-      if (!after && !body.items.some(({ id }) => id === picked)) this.pick(body.items[0]?.id ?? null);
-    } catch (error) {
-      if (own.signal.aborted) return;
-      this.$why.set(error instanceof TypeError ? 'The server cannot be reached.' : String((error as Error).message));
-    }
+    const path = `/api/v1/projects/${this.project.id}/shelf?${query}`;
+    const page = await askServer<{ items: ShelfItem[]; next?: string | null }>('GET', path, { signal: own.signal });
+    if (own.signal.aborted) return;
+    this.$why.set(whyOf(page));
+    if (page.is !== 'ok') return;
+    const { items, next } = page.body;
+    this.$items.set(after ? [...(this.$items.get() ?? []), ...items] : items);
+    this.$more.set(next ?? null);
+    const picked = this.$picked.get();
+    if (!after && !items.some(({ id }) => id === picked)) this.pick(items[0]?.id ?? null);
   }
 }
 

@@ -1,7 +1,7 @@
 import { plainUnits, readUnits } from '@zygopod/core';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { fakeServer, fakeStorage } from '../../testing/fakeServer.ts';
-import { choiceOf, HandOffs, type KeptHandOff, keepChoice } from './session.ts';
+import { choiceOf, HandOffs, type KeptHandOff, keepChoice } from './handOffs.ts';
 
 let storage: Map<string, string>;
 beforeEach(() => {

@@ -1,7 +1,7 @@
 import { writers } from '@zygopod/code/constants';
 import { type Case, type ConstantValue, cases, type GameUnits, mergeHeads, plainUnits, readUnits, unitsWord } from '@zygopod/core';
 import { atom } from 'nanostores';
-import { remember } from '../controls/remember.ts';
+import { remember, rememberedJson } from '../controls/remember.ts';
 import { askServer, whyOf } from '../work/server.ts';
 
 /** A hand-off as the server keeps it. */
@@ -32,7 +32,7 @@ export interface MadeFile {
 
 /** Has the server make files of a tuning as it is now: its motion in a language, or a folder of checks. */
 export async function makeFiles(path: 'code' | 'checks', asked: object): Promise<{ files: MadeFile[] } | { why: string }> {
-  const answer = await askServer<{ files: MadeFile[] }>('POST', `/api/v1/${path}`, asked);
+  const answer = await askServer<{ files: MadeFile[] }>('POST', `/api/v1/${path}`, { body: asked });
   return 'body' in answer ? { files: answer.body.files } : { why: whyOf(answer) ?? 'it could not be made' };
 }
 
@@ -52,24 +52,15 @@ export function choiceOf(project: string, kept: readonly KeptHandOff[]): Choice 
   const plain: Choice = { to: last?.to ?? 'c', units: plainUnits, style: null, all: false };
   const lastUnits = readUnits(last?.units ?? '');
   if (typeof lastUnits !== 'string') plain.units = lastUnits;
-  try {
-    const kept = JSON.parse(localStorage.getItem(keyOf(project)) ?? 'null') as {
-      to?: unknown;
-      units?: unknown;
-      style?: unknown;
-      all?: unknown;
-    } | null;
-    const units = readUnits(String(kept?.units ?? ''));
-    if (!kept || typeof units === 'string') return plain;
-    return {
-      to: writers.find(({ id }) => id === kept.to)?.id ?? plain.to,
-      units,
-      style: cases.find((style) => style === kept.style) ?? null,
-      all: kept.all === true,
-    };
-  } catch {
-    return plain;
-  }
+  const chosen = rememberedJson(keyOf(project)) as Record<'to' | 'units' | 'style' | 'all', unknown> | null;
+  const units = readUnits(String(chosen?.units ?? ''));
+  if (!chosen || typeof units === 'string') return plain;
+  return {
+    to: writers.find(({ id }) => id === chosen.to)?.id ?? plain.to,
+    units,
+    style: cases.find((style) => style === chosen.style) ?? null,
+    all: chosen.all === true,
+  };
 }
 
 export const keepChoice = (project: string, { to, units, style, all }: Choice): void =>
@@ -109,7 +100,7 @@ export class HandOffs {
 
   /** Keeps a hand-off; it is the last one from now on. */
   async keep(handOff: Omit<KeptHandOff, 'id' | 'createdAt'>): Promise<void> {
-    const answer = await askServer<KeptHandOff>('POST', '/api/v1/handoffs', handOff);
+    const answer = await askServer<KeptHandOff>('POST', '/api/v1/handoffs', { body: handOff });
     this.$why.set(whyOf(answer));
     // Asked for twice at once, it is kept once.
     if ('body' in answer) this.$kept.set([answer.body, ...this.$kept.get().filter(({ id }) => id !== answer.body.id)]);
@@ -119,8 +110,10 @@ export class HandOffs {
   async rename(names: Record<string, string>): Promise<void> {
     const from = this.$names.get();
     for (let wanted = names, tries = 0; ; tries++) {
-      const seen = { 'if-match': `"${this.#version}"` };
-      const answer = await askServer<ProjectNames>('PUT', `/api/v1/projects/${this.#project}`, { names: wanted }, seen);
+      const answer = await askServer<ProjectNames>('PUT', `/api/v1/projects/${this.#project}`, {
+        body: { names: wanted },
+        seen: this.#version,
+      });
       this.$why.set(whyOf(answer));
       if ('body' in answer) {
         this.#version = answer.body.version;
@@ -128,7 +121,7 @@ export class HandOffs {
         return;
       }
       // Somebody else named others meanwhile: those stay.
-      const current = answer.status === 409 ? (answer.problem['current'] as ProjectNames | undefined) : undefined;
+      const current = answer.is === 'conflict' ? (answer.problem['current'] as ProjectNames | undefined) : undefined;
       if (!current || tries > 5) return;
       this.#version = current.version;
       const of = (own: Record<string, string>) => ({ name: '', unit: 'px' as const, names: own });

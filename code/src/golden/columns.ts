@@ -1,5 +1,5 @@
+import { snake } from '../casing/casing.ts';
 import type { Asked } from '../fold/ir.ts';
-import { snake } from '../languages/made.ts';
 import { compared } from './modelRun.ts';
 
 const controls = Array.from({ length: 11 }, (_, i) => i);

@@ -1,0 +1,20 @@
+import { halfLifeOf, mendTo, type Rule, told } from './rule.ts';
+
+/** Camera. */
+export const cameraRules: readonly Rule[] = [
+  [
+    'rate-dependent',
+    'fault',
+    ({ camera, clock }) =>
+      camera.follow === 'perTick'
+        ? {
+            path: 'camera.follow',
+            evidence: `the view catches up ${told(100 * camera.perTick)} % a tick`,
+            ...mendTo('Follow with the half-life that this is now', {
+              'camera.follow': 'smooth',
+              'camera.halfLife': halfLifeOf(camera.perTick, clock.hz),
+            }),
+          }
+        : null,
+  ],
+];

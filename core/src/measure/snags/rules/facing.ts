@@ -1,0 +1,56 @@
+import { halfLifeOf, mendTo, type Rule, steers, told } from './rule.ts';
+
+/** Facing. */
+export const facingRules: readonly Rule[] = [
+  [
+    'rate-dependent',
+    'fault',
+    ({ facing, clock }) =>
+      facing.turn === 'perTick'
+        ? {
+            path: 'facing.turn',
+            evidence: `turns by ${told(100 * facing.perTick)} % a tick`,
+            ...mendTo('Turn with the half-life that this is now', {
+              'facing.turn': 'smooth',
+              'facing.halfLife': halfLifeOf(facing.perTick, clock.hz),
+            }),
+          }
+        : null,
+  ],
+  [
+    'facing-flickers',
+    'risk',
+    (p) =>
+      p.facing.stickiness === 0 &&
+      p.facing.directions !== 'free' &&
+      p.facing.from !== 'pointer' &&
+      steers(p) &&
+      p.input.directions === 'free'
+        ? {
+            path: 'facing.stickiness',
+            evidence: `${p.facing.directions} ways with hard borders`,
+            ...mendTo('Hold each way a little longer', { 'facing.stickiness': p.facing.directions === '16' ? 5 : 10 }),
+          }
+        : null,
+  ],
+  [
+    'facing-lost',
+    'risk',
+    ({ facing }) =>
+      facing.whenStill === 'start'
+        ? {
+            path: 'facing.whenStill',
+            evidence: `standing, it faces ${told(facing.start)}° again`,
+            ...mendTo('Keep the last facing', { 'facing.whenStill': 'keep' }),
+          }
+        : null,
+  ],
+  [
+    'facing-wrong-way',
+    'fault',
+    ({ facing }) =>
+      facing.flip !== 'none'
+        ? { path: 'facing.flip', evidence: `the sign of ${facing.flip} is turned`, ...mendTo('Right way round', { 'facing.flip': 'none' }) }
+        : null,
+  ],
+];

@@ -1,0 +1,44 @@
+import { mendTo, type Rule, steers, told } from './rule.ts';
+
+/** Stick travel under which a dead zone is none. */
+const LEAST_ZONE = 0.03;
+
+/** Hands. */
+export const handsRules: readonly Rule[] = [
+  [
+    'diagonal-fast',
+    'fault',
+    (p) =>
+      !p.input.normaliseDiagonals && steers(p) && p.input.directions !== '4' && p.input.axes === 'both' && p.pace.walkSpeed > 0
+        ? {
+            path: 'input.normaliseDiagonals',
+            evidence: `straight ${told(p.pace.walkSpeed)}, diagonal ${told(p.pace.walkSpeed * Math.SQRT2)}`,
+            ...mendTo('Even diagonals', { 'input.normaliseDiagonals': true }),
+          }
+        : null,
+  ],
+  [
+    'dead-zone-none',
+    'risk',
+    ({ input }) =>
+      input.deadZone < LEAST_ZONE
+        ? {
+            path: 'input.deadZone',
+            evidence: `stick travel over ${told(input.deadZone)} moves it`,
+            ...mendTo('A dead zone of 0.15', { 'input.deadZone': 0.15, ...(input.outerZone <= 0.2 ? { 'input.outerZone': 0.95 } : {}) }),
+          }
+        : null,
+  ],
+  [
+    'two-devices',
+    'risk',
+    ({ input }) =>
+      input.devices === 'sum' || (input.devices === 'newest' && input.deadZone < LEAST_ZONE)
+        ? {
+            path: 'input.devices',
+            evidence: input.devices === 'sum' ? 'keys and stick add up' : 'a stick that trembles at rest takes over from the keys',
+            ...mendTo('The larger one counts', { 'input.devices': 'larger' }),
+          }
+        : null,
+  ],
+];

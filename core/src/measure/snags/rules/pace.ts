@@ -1,0 +1,78 @@
+import { bodySize } from '../../../tuning/body.ts';
+import type { Parameters } from '../../../tuning/catalogue/catalogue.ts';
+import { isLink } from '../../../tuning/links.ts';
+import type { FileValue } from '../../../tuning/schema.ts';
+import { rawAt } from '../../../tuning/tuning.ts';
+import { mendTo, neat, type Rule, told } from './rule.ts';
+
+/** Body widths a second of a walk that is put where there is none. */
+const USUAL_WALK = 5.8;
+
+/** Whether sprinting is another pace. */
+const usesSprint = ({ pace, stamina }: Parameters) => stamina.enabled || pace.sprintSpeed !== pace.walkSpeed;
+
+/** Speeds. */
+export const paceRules: readonly Rule[] = [
+  [
+    'speed-zero',
+    'fault',
+    (p, { file }) => {
+      if (p.scheme === 'step' || p.pace.walkSpeed > 0) return null;
+      const walk = neat(Math.min(1e5, USUAL_WALK * Math.max(...Object.values(bodySize(p.body)))));
+      // What stands by itself beside a walk of 0 goes with it.
+      const set: Record<string, FileValue> = { 'pace.walkSpeed': walk };
+      if (!isLink(rawAt(file, 'pace.sprintSpeed')) && p.pace.sprintSpeed <= walk)
+        set['pace.sprintSpeed'] = { of: 'pace.walkSpeed', times: 1.75 };
+      if (!isLink(rawAt(file, 'pace.restoredSpeed'))) set['pace.restoredSpeed'] = { of: 'pace.walkSpeed' };
+      return { path: 'pace.walkSpeed', evidence: 'walk is 0', ...mendTo(`Walk at ${told(walk)}`, set) };
+    },
+  ],
+  [
+    'sprint-not-faster',
+    'fault',
+    (p) => {
+      const { walkSpeed, sprintSpeed } = p.pace;
+      if (p.scheme === 'step' || walkSpeed <= 0 || !usesSprint(p) || sprintSpeed > walkSpeed) return null;
+      return {
+        path: 'pace.sprintSpeed',
+        evidence: `sprint ${told(sprintSpeed)}, walk ${told(walkSpeed)}`,
+        ...mendTo('Sprint at 1.75 × walk', { 'pace.sprintSpeed': { of: 'pace.walkSpeed', times: 1.75 } }),
+      };
+    },
+  ],
+  [
+    'sprint-unlinked',
+    'fault',
+    ({ pace }, { file }) => {
+      if (isLink(rawAt(file, 'pace.restoredSpeed')) || pace.restoredSpeed === pace.walkSpeed) return null;
+      return {
+        path: 'pace.restoredSpeed',
+        evidence: `after a sprint it walks at ${told(pace.restoredSpeed)}, before at ${told(pace.walkSpeed)}`,
+        ...mendTo('Restore the walk itself', { 'pace.restoredSpeed': { of: 'pace.walkSpeed' } }),
+      };
+    },
+  ],
+  [
+    'sprint-unlinked',
+    'hint',
+    (p, { file }) => {
+      const { walkSpeed, sprintSpeed } = p.pace;
+      // Without a sprint to speak of, or with one that is no faster, there is nothing to link by.
+      if (isLink(rawAt(file, 'pace.sprintSpeed')) || !usesSprint(p) || walkSpeed <= 0 || sprintSpeed <= walkSpeed) return null;
+      const times = neat(sprintSpeed / walkSpeed);
+      return {
+        path: 'pace.sprintSpeed',
+        evidence: `sprint ${told(sprintSpeed)} does not follow walk ${told(walkSpeed)}`,
+        ...mendTo(`Sprint at ${told(times)} × walk`, { 'pace.sprintSpeed': { of: 'pace.walkSpeed', times } }),
+      };
+    },
+  ],
+  [
+    'auto-run-sprints-on',
+    'risk',
+    (p) =>
+      p.pace.autoRun === 'sprint' && p.scheme !== 'step'
+        ? { path: 'pace.autoRun', evidence: 'auto-run begins a sprint', ...mendTo('Auto-run walks', { 'pace.autoRun': 'walk' }) }
+        : null,
+  ],
+];

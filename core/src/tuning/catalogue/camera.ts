@@ -1,0 +1,34 @@
+import { angle, choice, distance, duration, flag, ratio, row } from './specs.ts';
+
+/** Rows for what follows it. */
+
+export const camera = {
+  follow: row(
+    { words: { perTick: 'per tick', deadZone: 'dead zone' } },
+    choice('camera', 'Follow', ['smooth', 'none', 'locked', 'perTick', 'deadZone'], 'smooth', 'How the view follows the body.'),
+  ),
+  halfLife: row(
+    { when: [{ 'camera.follow': ['smooth'] }], entries: ['toNineTenths'] },
+    duration('camera', 'Half-life', 0.12, 'Smooth: time in which half of the lag is gone.', 0.001, 10),
+  ),
+  perTick: row(
+    { when: [{ 'camera.follow': ['perTick'] }] },
+    ratio('camera', 'Share a tick', 0.1, 'perTick: share of the lag that goes each tick; depends on the tick rate.'),
+  ),
+  deadZoneWidth: row(
+    { when: [{ 'camera.follow': ['deadZone'] }] },
+    distance('camera', 'Dead zone width', 120, 'Width in which the body moves freely.'),
+  ),
+  deadZoneHeight: row(
+    { when: [{ 'camera.follow': ['deadZone'] }] },
+    distance('camera', 'Dead zone height', 80, 'Height in which the body moves freely.'),
+  ),
+  lookAhead: duration('camera', 'Look ahead', 0, 'The view leads by this many seconds of travel.', 0, 10),
+  offsetX: distance('camera', 'Offset across', 0, 'Where the body stands in the view, right of its middle.', -1e5, 1e5),
+  offsetY: distance('camera', 'Offset down', 0, 'Where the body stands in the view, below its middle.', -1e5, 1e5),
+  keepInGround: flag('camera', 'Keep in ground', true, 'The view never shows past the ground.'),
+  viewWidth: distance('camera', 'View width', 640, 'Width of what the player sees.', 1, 1e5),
+  viewHeight: distance('camera', 'View height', 360, 'Height of what the player sees.', 1, 1e5),
+  heading: angle('camera', 'Heading', 0, 'How far the view is turned.'),
+  tilt: row({ stage: 'drawing' }, angle('camera', 'Tilt', 0, 'How far the view leans from straight down.', 0, 80)),
+};

@@ -1,0 +1,18 @@
+import type { Opening } from '../../server/data/openings.ts';
+import { inProject } from './project.ts';
+import { askServer, type Outcome } from './server.ts';
+
+/** Creates what a page was opened with that is not on the server yet: its ground, then its tuning, with the ids that they have on the page. */
+export async function createUnsaved(opening: Opening): Promise<Outcome<unknown>> {
+  for (const subject of ['ground', 'tuning'] as const) {
+    const document = opening[subject];
+    if (document.head > 0) continue;
+    const query = new URLSearchParams(inProject());
+    const created = await askServer('POST', `/api/v1/${subject}s?${query}`, { body: { file: document.saved, id: document.id } });
+    // The answer to an earlier try was lost, and it had arrived.
+    if (created.is !== 'ok' && created.is !== 'conflict') return created;
+    document.head = 1;
+  }
+  window.history.replaceState(null, '', `/bench/${opening.tuning.id}?ground=${opening.ground.id}`);
+  return { is: 'ok', body: null };
+}
