@@ -102,10 +102,12 @@ export function Shell<F extends { name: string }, S extends Steps<F>>({
 
 /** How the work stands with the server. */
 function State<F extends object, S extends Steps<F>>({ work, unchanged }: { work: Work<F, S>; unchanged: boolean }) {
+  const head = useStore(work.saving.$head);
   const state = useStore(work.saving.$state);
   return (
     <p className="digits text-xs whitespace-nowrap text-ink-soft" role="status" data-testid="save-state" data-state={state.at}>
-      {unchanged && state.at === 'draft' ? saveWords.saved : saveWords[state.at]}
+      {/* What is not on the server is said beside its name. */}
+      {head === 0 && state.at === 'saved' ? '' : unchanged && state.at === 'draft' ? saveWords.saved : saveWords[state.at]}
     </p>
   );
 }

@@ -26,7 +26,7 @@ export function Aside() {
     >
       {isUnsaved && <StartHere project={opening.project.id} unit={file.unit} />}
       <Calipers />
-      <Changes />
+      {!isUnsaved && <Changes />}
       {!isFlipped && <Effects judge={judge} />}
       <Snags judge={judge} />
       <Partings />
