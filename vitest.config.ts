@@ -13,7 +13,7 @@ export default defineConfig({
             'core/src/**/*.test.ts',
             'code/src/**/*.test.ts',
             'cli/src/**/*.test.ts',
-            'web/src/**/*.test.ts',
+            'web/src/**/*.test.{ts,tsx}',
             'testing/**/*.test.ts',
           ],
           testTimeout: HANG,

@@ -3,7 +3,7 @@ import type { Browser, BrowserContextOptions, Page } from 'playwright-core';
 import { openBrowser as launch } from '../cli/src/siege/browser.ts';
 
 /** Milliseconds that a page is waited for: a busy machine takes many times as long as a quiet one. */
-const PATIENCE = 15_000;
+const PATIENCE = 120_000;
 
 /** A browser whose pages are waited for. */
 export async function openBrowser(): Promise<Browser> {

@@ -67,7 +67,8 @@ describe('an empty project', () => {
     );
     await page.keyboard.up('KeyD');
     const listed = async (collection: string) =>
-      ((await (await fetch(`${address}/api/v1/${collection}?project=${project}`)).json()) as { items: { id: string; head: number }[] }).items;
+      ((await (await fetch(`${address}/api/v1/${collection}?project=${project}`)).json()) as { items: { id: string; head: number }[] })
+        .items;
     // Driving leaves nothing behind.
     expect([await listed('tunings'), await listed('grounds')]).toEqual([[], []]);
     expect(await page.getByText('not saved yet').count()).toBe(1);

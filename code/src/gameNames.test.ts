@@ -5,8 +5,8 @@ import { newTuning, plainUnits, readTuning, specs, type Tuning } from '@zygopod/
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { sequence } from '../../core/src/testing/sequence.ts';
 import { handOver } from './constants/handOff.ts';
-import { languageIds } from './constants/writers.ts';
-import { proofs } from './proof/proofs.ts';
+import { languageIds } from './languages/list.ts';
+import { proofs } from './testing/proofs.ts';
 
 /** Whatever a game calls its numbers: what is handed over can be read by the language, and what can't is told before. */
 

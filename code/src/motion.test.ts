@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { Sources } from './fold/source.ts';
 import { core, motionOf, tickSteps } from './motion.ts';
-import { demo } from './proof/random.ts';
+import { demo } from './testing/random.ts';
 
 let folder: string;
 beforeAll(() => {

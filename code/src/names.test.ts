@@ -5,10 +5,10 @@ import { newTuning, plainUnits, readTuning, type Tuning } from '@zygopod/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { nastyNames } from '../../core/src/testing/nastyNames.ts';
 import { handOver } from './constants/handOff.ts';
-import { type LanguageId, languageIds } from './constants/writers.ts';
+import { type LanguageId, languageIds } from './languages/list.ts';
 import { printerOf } from './languages/registry.ts';
-import { motionOnce, wallsOnce } from './proof/once.ts';
-import { proofs } from './proof/proofs.ts';
+import { motionOnce, wallsOnce } from './testing/once.ts';
+import { proofs } from './testing/proofs.ts';
 
 /** Whatever a tuning is called, the code that is generated of it is the same: each language's own parser is asked for it without comments. */
 

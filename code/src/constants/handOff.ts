@@ -9,8 +9,8 @@ import {
   type Tuning,
   unitsWord,
 } from '@zygopod/core';
+import type { Writer } from '../writing/writer.ts';
 import { nameConstants } from './naming.ts';
-import type { Writer } from './writer.ts';
 import { writers } from './writers.ts';
 
 /** How a tuning is handed over. */

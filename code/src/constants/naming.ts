@@ -1,5 +1,5 @@
 import { type Case, type Constant, type ConstantFault, inCase } from '@zygopod/core';
-import type { Writer, WrittenConstant } from './writer.ts';
+import type { Writer, WrittenConstant } from '../writing/writer.ts';
 
 /** Why a text can be no name in a language; null where it can. Names have to be in the normal form in which a language compares them. */
 function nameFault(name: string, { name: pattern, normalForm = 'NFC', reserved, taken, title }: Writer): string | null {

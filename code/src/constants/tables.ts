@@ -1,5 +1,5 @@
 import { type ConstantValue, csvCell } from '@zygopod/core';
-import type { Writer } from './writer.ts';
+import type { Writer } from '../writing/writer.ts';
 
 export const json: Writer = {
   id: 'json',

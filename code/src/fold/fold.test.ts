@@ -5,7 +5,7 @@ import ts from 'typescript';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { sequence } from '../../../core/src/testing/sequence.ts';
 import { TypeScript } from '../languages/ts/printer.ts';
-import { nowhere } from '../proof/nowhere.ts';
+import { nowhere } from '../testing/nowhere.ts';
 import { Sources } from './source.ts';
 import { Specialiser } from './specialise.ts';
 import { fieldsOf, tidied } from './tidy.ts';

@@ -1,5 +1,5 @@
-import type { Writer } from '../constants/writer.ts';
 import type { CheckFile } from '../golden/columns.ts';
+import type { Writer } from '../writing/writer.ts';
 import type { Printer } from './printer.ts';
 
 /**

@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { sequence } from '../../../core/src/testing/sequence.ts';
 import { snakeCased } from '../casing/casing.ts';
 import type { Expression, Kind, Sign } from '../fold/ir.ts';
-import { nowhere } from '../proof/nowhere.ts';
+import { nowhere } from '../testing/nowhere.ts';
 import { Lua } from './lua/printer.ts';
 import { docOf, filled } from './made.ts';
 import type { Printer } from './printer.ts';

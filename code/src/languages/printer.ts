@@ -1,4 +1,3 @@
-import { writers } from '../constants/writers.ts';
 import {
   type Asked,
   type Expression,
@@ -11,6 +10,7 @@ import {
   type Statement,
   type Used,
 } from '../fold/ir.ts';
+import { languages } from './list.ts';
 import { asked, asksOf, edgeSettings, type Motion, type Walls } from './made.ts';
 
 /** How closely a sign binds; those of order and likeness are alike, and do not follow each other without brackets. */
@@ -192,7 +192,7 @@ export abstract class Printer {
 
   /** A local by a name that it can have: no word of the language, nor of what a routine is handed. */
   protected localName(name: string): string {
-    this.#taken ??= new Set([...Object.values(this.names), 'way', ...(writers.find(({ id }) => id === this.id)?.reserved ?? [])]);
+    this.#taken ??= new Set([...Object.values(this.names), 'way', ...(languages.find(({ id }) => id === this.id)?.reserved ?? [])]);
     return this.#taken.has(name) ? `${name}_` : name;
   }
 

@@ -1,7 +1,7 @@
-import { type LanguageId, languageIds } from '../constants/writers.ts';
 import { c } from './c/language.ts';
 import { csharp } from './csharp/language.ts';
 import type { Language } from './language.ts';
+import { type LanguageId, languageIds } from './list.ts';
 import { lua } from './lua/language.ts';
 import type { Printer } from './printer.ts';
 import { python } from './python/language.ts';

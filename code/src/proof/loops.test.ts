@@ -4,9 +4,9 @@ import { join } from 'node:path';
 import { eventBit, gaits, newGround, Replay, type Tape, type Tuning, World } from '@zygopod/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { printerOf } from '../languages/registry.ts';
-import { motionOnce } from './once.ts';
-import { proofs, provable } from './proofs.ts';
-import { demo, randomTape, tuned } from './random.ts';
+import { motionOnce } from '../testing/once.ts';
+import { proofs, provable } from '../testing/proofs.ts';
+import { demo, randomTape, tuned } from '../testing/random.ts';
 
 /** The loops at the end of the page are programs: each is run as it stands there, with the motion beside it. */
 

@@ -5,9 +5,9 @@ import { newGround, readTape } from '@zygopod/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seeds } from '../../../core/src/testing/campaign.ts';
 import { sequence } from '../../../core/src/testing/sequence.ts';
-import { proveOn } from './proof.ts';
-import { provable } from './proofs.ts';
-import { demo, randomTape, randomTuning, tuned } from './random.ts';
+import { proveOn } from '../testing/proof.ts';
+import { provable } from '../testing/proofs.ts';
+import { demo, randomTape, randomTuning, tuned } from '../testing/random.ts';
 
 let folder: string;
 beforeAll(() => {

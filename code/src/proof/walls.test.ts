@@ -3,9 +3,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seeds } from '../../../core/src/testing/campaign.ts';
-import { proveOn } from './proof.ts';
-import { provable } from './proofs.ts';
-import { amongWalls, clickTape, randomGround, randomTape } from './random.ts';
+import { proveOn } from '../testing/proof.ts';
+import { provable } from '../testing/proofs.ts';
+import { amongWalls, clickTape, randomGround, randomTape } from '../testing/random.ts';
 
 let folder: string;
 beforeAll(() => {

@@ -13,6 +13,7 @@ function islandOf(id: string, opening: AnyOpening) {
   const document = subject !== 'project' && subject in opening ? (opening as Opening)[subject].id : null;
   return lazy(async () => {
     const [component] = await Promise.all([island(), document && fetchKept(document)]);
+    $project.set(opening.project);
     return { default: component as ComponentType<{ opening: AnyOpening }> };
   });
 }
@@ -22,7 +23,6 @@ export function Screen({ id, opening, waiting }: { id: string; opening: AnyOpeni
   const here = screens.find((screen) => screen.id === id);
   const Island = useMemo(() => islandOf(id, opening), [id, opening]);
   if (!here) throw new Error(`no screen is called ${id}`);
-  $project.set(opening.project);
   return (
     <ScreensContext value={{ screens, here }}>
       <Suspense fallback={waiting}>

@@ -1,8 +1,8 @@
 import { join } from 'node:path';
 import { snakeCased } from '../../casing/casing.ts';
 import { compared } from '../../golden/modelRun.ts';
-import { built, type Driver, fields, handed, LINE, ran, WAY } from '../../proof/driver.ts';
-import { faultsBy, type Proof, toldBy, written } from '../../proof/languageProof.ts';
+import { built, type Driver, fields, handed, LINE, ran, WAY } from '../../testing/driver.ts';
+import { faultsBy, type Proof, toldBy, written } from '../../testing/languageProof.ts';
 
 const driver: Driver = {
   name: 'drive.c',

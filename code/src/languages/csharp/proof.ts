@@ -1,8 +1,8 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { compared } from '../../golden/modelRun.ts';
-import { built, type Driver, fields, handed, LINE, ran, WAY } from '../../proof/driver.ts';
-import { type Proof, withoutComments } from '../../proof/languageProof.ts';
+import { built, type Driver, fields, handed, LINE, ran, WAY } from '../../testing/driver.ts';
+import { type Proof, withoutComments } from '../../testing/languageProof.ts';
 
 const driver: Driver = {
   name: 'drive.cs',

@@ -2,8 +2,8 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { snakeCased } from '../../casing/casing.ts';
 import { compared } from '../../golden/modelRun.ts';
-import { type Driver, fields, handed, LINE, ran, WAY } from '../../proof/driver.ts';
-import { faultsBy, linesBy, type Proof } from '../../proof/languageProof.ts';
+import { type Driver, fields, handed, LINE, ran, WAY } from '../../testing/driver.ts';
+import { faultsBy, linesBy, type Proof } from '../../testing/languageProof.ts';
 
 const driver: Driver = {
   name: 'drive.lua',

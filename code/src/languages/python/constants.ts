@@ -1,4 +1,4 @@
-import { beside, columns, head, type Literals, pointed, type Writer, words } from '../../constants/writer.ts';
+import { beside, columns, head, type Literals, pointed, type Writer, words } from '../../writing/writer.ts';
 
 /** How constants are written in it. */
 export const writer = {

@@ -1,7 +1,7 @@
 import ts from 'typescript';
 import { compared } from '../../golden/modelRun.ts';
-import { type Driver, fields, handed, LINE, ran, WAY } from '../../proof/driver.ts';
-import type { Proof } from '../../proof/languageProof.ts';
+import { type Driver, fields, handed, LINE, ran, WAY } from '../../testing/driver.ts';
+import type { Proof } from '../../testing/languageProof.ts';
 
 const driver: Driver = {
   name: 'drive.ts',

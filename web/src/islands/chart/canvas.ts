@@ -11,7 +11,9 @@ export interface CanvasSize {
 export function useCanvasSize(canvas: RefObject<HTMLCanvasElement | null>, resized: () => void): RefObject<CanvasSize> {
   const size = useRef<CanvasSize>({ width: 1, height: 1, ratio: 1 });
   const tell = useRef(resized);
-  tell.current = resized;
+  useEffect(() => {
+    tell.current = resized;
+  });
   useEffect(() => {
     const element = canvas.current;
     if (!element) return;

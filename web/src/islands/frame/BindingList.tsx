@@ -191,7 +191,9 @@ export function BindingList({ commands, close }: { commands: Command[]; close():
 function usePadPress({ pad }: Pressed, waiting: Waiting, take: (button: number) => void): void {
   const before = useRef<readonly number[]>([]);
   const taker = useRef(take);
-  taker.current = take;
+  useEffect(() => {
+    taker.current = take;
+  });
   useEffect(() => {
     const fresh = pad?.buttons.find((button) => !before.current.includes(button));
     before.current = pad?.buttons ?? [];

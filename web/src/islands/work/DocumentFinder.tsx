@@ -66,8 +66,8 @@ export function DocumentFinder({ title, collection, deeds, picture, go, close }:
           >
             {picture?.(id, (words) => remark((before) => ({ ...before, [id]: words })))}
             <span className="min-w-0 flex-1">
-              <span className="block truncate font-semibold">{name}</span>
-              {remarks[id] && <span className="block text-xs whitespace-normal">{remarks[id]}</span>}
+              <b className="block truncate font-semibold">{name}</b>
+              {remarks[id] && <small className="block text-xs whitespace-normal">{remarks[id]}</small>}
             </span>
             <span className="digits text-xs text-ink-soft">rev {head}</span>
             <time className="digits text-xs text-ink-soft" dateTime={updatedAt}>

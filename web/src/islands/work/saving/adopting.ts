@@ -1,10 +1,10 @@
 import { mergeFiles } from '@zygopod/core';
+import { dequal } from 'dequal';
 import { atom } from 'nanostores';
 import type { Steps } from '../steps.ts';
 import type { Copies, Copy } from './copies.ts';
 import { gone } from './pages.ts';
 import type { Saving } from './saving.ts';
-import { isSame } from './state.ts';
 
 /** Work that this browser kept and that can't be merged by itself: the same values were changed elsewhere. */
 export type Offer<F> = Pick<Copy<F>, 'id' | 'page' | 'at' | 'from' | 'sent' | 'file'>;
@@ -60,7 +60,7 @@ export class Adopting<F extends object> {
       this.$offers.set([...this.$offers.get().filter(({ page }) => page !== offer.page), offer]);
       return;
     }
-    if (!isSame(file, this.#steps.$now.get())) this.#put(file);
+    if (!dequal(file, this.#steps.$now.get())) this.#put(file);
     this.#saving.whenSafe(() => void this.#copies.drop(copy.id, copy.page));
   }
 

@@ -1,10 +1,11 @@
+import { dequal } from 'dequal';
 import { atom, type ReadableAtom } from 'nanostores';
 import type { Failure, Outcome } from '../server.ts';
 import { type Conflict, endedDraft, otherDraft, otherRevision, type TheirDraft } from './conflicts.ts';
 import type { Copies } from './copies.ts';
 import { Keeping } from './keeping.ts';
 import { isAboutFile, mayPass, refusalOf, request } from './request.ts';
-import { isSame, type Origin, type SaveState } from './state.ts';
+import type { Origin, SaveState } from './state.ts';
 
 /** Pause after the last change before the draft is sent; the first and the longest one between tries while the server is away (ms). */
 const PAUSE = 300;
@@ -183,7 +184,7 @@ export class Saving<F> {
     if (answer.is === 'ok') return this.#arrived(Number(answer.body['version']), file, head);
     const current = answer.problem['current'] as TheirDraft<F> | null | undefined;
     // What this page sent as it was left has come there after it was opened anew.
-    if (answer.is === 'conflict' && current && current.base === head && isSame(current.file, file))
+    if (answer.is === 'conflict' && current && current.base === head && dequal(current.file, file))
       return this.#arrived(current.version, file, head);
     this.#pending ??= file;
     // Without an answer nobody knows whether it arrived.
@@ -284,7 +285,7 @@ export class Saving<F> {
     if (failure) return `${failure.why} Your changes are kept.`;
     const { id, head, draftVersion, draft } = this.#origin;
     // A draft that holds what was typed since stays.
-    const ends = draftVersion > 0 && isSame(draft?.file, file) ? { draft: `"${draftVersion}"` } : {};
+    const ends = draftVersion > 0 && dequal(draft?.file, file) ? { draft: `"${draftVersion}"` } : {};
     const asked = request('POST', `${this.#path}/revisions`, { file, note, ...ends }, head);
     this.#saving = asked;
     const answer = await asked;
@@ -303,7 +304,7 @@ export class Saving<F> {
     const current = answer.problem['current'] as { file: F; number: number } | undefined;
     if (answer.is === 'conflict' && current) {
       // The answer to an earlier try was lost, and it had arrived.
-      if (isSame(current.file, file)) {
+      if (dequal(current.file, file)) {
         this.#saved({ id, head: current.number, saved: file, draftVersion: 0 });
         return null;
       }
@@ -318,7 +319,7 @@ export class Saving<F> {
     this.#origin = origin;
     this.#sent = [];
     this.$head.set(origin.head);
-    if (this.#latest !== null && !isSame(this.#latest, origin.saved)) this.#pending ??= this.#latest;
+    if (this.#latest !== null && !dequal(this.#latest, origin.saved)) this.#pending ??= this.#latest;
     if (this.#pending === null) {
       this.$state.set({ at: 'saved' });
       this.#keeping.settled();

@@ -33,14 +33,3 @@ export interface Origin<F> {
   draftVersion: number;
   draft?: { file: F; base: number };
 }
-
-/** Whether two files say the same, in whatever order their keys stand. */
-export function isSame(a: unknown, b: unknown): boolean {
-  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return a === b;
-  const [left, right] = [Object.entries(a), b as Record<string, unknown>];
-  return (
-    Array.isArray(a) === Array.isArray(b) &&
-    left.length === Object.keys(right).length &&
-    left.every(([key, value]) => Object.hasOwn(right, key) && isSame(value, right[key]))
-  );
-}

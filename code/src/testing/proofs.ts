@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { type LanguageId, languageIds } from '../constants/writers.ts';
+import { type LanguageId, languageIds } from '../languages/list.ts';
 import type { Proof } from './languageProof.ts';
 
 /** The proofs of all languages, each from its folder. */

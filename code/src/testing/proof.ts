@@ -1,8 +1,8 @@
 import { rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { type Ground, type Tape, type Tuning, wallSegments } from '@zygopod/core';
-import type { LanguageId } from '../constants/writers.ts';
 import { begun, compared, modelRun } from '../golden/modelRun.ts';
+import type { LanguageId } from '../languages/list.ts';
 import { asksOf, type Motion, type Walls } from '../languages/made.ts';
 import { printerOf } from '../languages/registry.ts';
 import { HANDS } from './driver.ts';
