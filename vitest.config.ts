@@ -1,10 +1,12 @@
 import { defineConfig } from 'vitest/config';
+import { LongestFirst } from './testing/longestFirst.ts';
 
 /** Milliseconds after which a test hangs. What it waits for has bounds of its own; a busy machine may take ten times as long as a quiet one. */
 const HANG = 300_000;
 
 export default defineConfig({
   test: {
+    sequence: { sequencer: LongestFirst },
     projects: [
       {
         test: {

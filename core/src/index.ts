@@ -1,37 +1,50 @@
-/** The public face of @zygopod/core: what a program around the core needs, by what it is about. */
+/** The public face of @zygopod/core: what a program around the core needs, by room. */
 
-// Files: reading them, what is wrong with them, and other formats.
-export { edgeMargins, originLimits } from './collision/limits.ts';
+// The version of the core.
+
+export { VERSION } from './version.ts';
+
+// Numbers and angles.
+
+export { turnTo } from './math/angles.ts';
+export { significant, significantPair } from './math/significant.ts';
+
+// Files: what they are read by, and what is wrong with one.
+
 export { markOf, readJson } from './document/document.ts';
 export { type Fault, faultText, printable, type Reading, shown } from './document/fault.ts';
-export { drillReport } from './formats/drillReport.ts';
-export { csvCell, csvLine, fromCsvCell, identifierOf, inComment, inDocstring, inMarkdown, inXml } from './formats/escaping.ts';
-export { exportGround, type GroundFormat, groundFormats, type ImportOptions, importGround } from './formats/grounds/convert.ts';
-export type { Exported, Imported } from './formats/grounds/imported.ts';
-export { tooLarge } from './formats/grounds/imported.ts';
-export { type Case, cases, inCase } from './formats/handOff/cases.ts';
-export { type Constant, type ConstantFault, type ConstantValue, constantsOf, wordsOfPath } from './formats/handOff/constants.ts';
-export { handOffPathFault } from './formats/handOff/path.ts';
-export { type GameUnits, gameUnitWords, inGameUnits, plainUnits, readUnits, unitsWord } from './formats/handOff/units.ts';
-export { formatNames, jsonSchema } from './formats/jsonSchema.ts';
-export { junitXml } from './formats/junit.ts';
-export type { Terms } from './formats/source/convert.ts';
-export type { Found } from './formats/source/found.ts';
-export { knownNames, unitsOfHandOff } from './formats/source/handedOver.ts';
-export { type IntoKept, intoKept, type LinePair, type Missing, takeByHand } from './formats/source/intoKept.ts';
-export { type KeptSource, keepSource, keptSource, placeKept, sourceNames, termsOfKept } from './formats/source/kept.ts';
-export { pastedTuning } from './formats/source/pasted.ts';
-export { type Placed, placeByHand, placeKnown, placeNumbers, uniqueNames } from './formats/source/placing.ts';
-export { doubtsIn, type ProposedUnits, proposeUnits } from './formats/source/proposeUnits.ts';
-export { readSource, type Source } from './formats/source/source.ts';
-export { LONGEST as LONGEST_SOURCE } from './formats/source/tokens.ts';
-export { type Edit, type Unplaced, type WrittenBack, writeBack } from './formats/source/writeBack.ts';
-export { traceHeader, traceRows } from './formats/traceCsv.ts';
-export { type Formula, formulasOf } from './formulas/formulas.ts';
-export { formulaMath } from './formulas/mathml.ts';
-export { formulaReference } from './formulas/reference.ts';
-export { formulasMarkdown, resultText } from './formulas/text.ts';
-// A ground: its file, its walls by place, and how it is edited.
+
+// A tuning: its parameters and their catalogue, links, entries in a field, differences.
+
+export { bodyRadius, bodySize } from './tuning/body.ts';
+export { matters, type Parameters, rowsOf, specOf, specs, unitOf, whenWords } from './tuning/catalogue/catalogue.ts';
+export { type ChoiceSpec, type CurveSpec, type Figure, figureTitles, heldIn, type SetSpec } from './tuning/catalogue/specs.ts';
+export { type Difference, differences } from './tuning/diff.ts';
+export { readEntry, shortNumber } from './tuning/expression.ts';
+export { firstTuning } from './tuning/firstTuning.ts';
+export { isLink } from './tuning/links.ts';
+export { merge } from './tuning/merge.ts';
+export { HALF_LIVES_TO_90, rateToStopIn } from './tuning/outcomes.ts';
+export { parameterReference } from './tuning/reference.ts';
+export type { FileValue, TuningFile } from './tuning/schema.ts';
+export { type Condition, readSearch, type Search } from './tuning/search.ts';
+export {
+  newTuning,
+  numberAt,
+  numberSpec,
+  parseTuning,
+  rawAt,
+  readTuning,
+  resolveTuning,
+  type Tuning,
+  valueAt,
+  withValue,
+  writtenAt,
+} from './tuning/tuning.ts';
+export { linkWords, valueWords } from './tuning/words.ts';
+
+// A ground: cells and walls.
+
 export {
   addWall,
   cellAt,
@@ -51,9 +64,50 @@ export { type Ground, groundWith, newGround, OPEN, parseGround, readGround, SOLI
 export { solidTester, wallSegments } from './ground/outlines.ts';
 export { bucketWalls, type WallBuckets, WallIndex } from './ground/wallIndex.ts';
 export { firstYard, suitsSpeed, yardFor } from './ground/yard.ts';
-// What can be told of a ground or a trace.
-export { turnTo } from './math/angles.ts';
-export { significant, significantPair } from './math/significant.ts';
+
+// Hands, and the tapes that keep them.
+
+export { type Control, controls, type Swipe, swipes } from './tape/controls.ts';
+export { FrameClock, type FramePattern, framePatterns } from './tape/frames.ts';
+export type { Hands, HandsEvent } from './tape/hands.ts';
+export { addPart, isInstant, movePart, type PartLane, stretchPart, type TapePart, tapeParts, withParts } from './tape/parts.ts';
+export { Recorder } from './tape/recorder.ts';
+export { Replay } from './tape/replay.ts';
+export { parseTape, readTape, type Tape, tapeOf } from './tape/tape.ts';
+
+// Bodies among walls.
+
+export { edgeMargins, originLimits } from './collision/limits.ts';
+
+// Paths: planning them, and the mesh of free places that they go over.
+
+export { meshFor } from './route/bodyMesh.ts';
+export type { Mesh } from './route/mesh.ts';
+export { Navigator, type Route } from './route/navigator.ts';
+
+// The motion: a world that ticks, its trace, and the words for what is in it.
+
+export { monotoneCubic } from './motion/accelerationCurve.ts';
+export { viewCorners } from './motion/camera.ts';
+export { gaits } from './motion/codes.ts';
+export type { LoggedContact } from './motion/contactLog.ts';
+export { eventBit } from './motion/events.ts';
+export { compassName } from './motion/facing.ts';
+export { throwPebble } from './motion/pebble.ts';
+export { type Standalone, standalone } from './motion/standalone.ts';
+export { shapedStick } from './motion/steering.ts';
+export type { Column, Trace } from './motion/trace.ts';
+export { World } from './motion/world.ts';
+
+// Drives that are recorded, and driven again.
+
+export { cutTape } from './replay/cut.ts';
+export { outAndBack } from './replay/outAndBack.ts';
+export { Recording } from './replay/recording.ts';
+export { Rerun, rerun } from './replay/rerun.ts';
+
+// What a motion measures: drills, metrics, snags, surveys, and the small scenes that figures draw.
+
 export { chanceOf, shareInterval } from './measure/binomial.ts';
 export { clearanceAt } from './measure/clearance.ts';
 export type { Absences } from './measure/drills/absences.ts';
@@ -65,7 +119,6 @@ export { type Happening, lastHappenings } from './measure/happenings.ts';
 export { type MetricName, type Metrics, metricKey, metricOfKey, metricSpecOf, metricSpecs } from './measure/metricSpecs.ts';
 export { traceMetrics } from './measure/metrics.ts';
 export { apartAt, inOrder, type Parting, partings, type Side } from './measure/partings.ts';
-// Small scenes, run on the core, of which the figures draw what a tuning comes to.
 export { clickRun } from './measure/scenes/click.ts';
 export { HELD_AGAINST, policies, pressAgainstEdge } from './measure/scenes/edge.ts';
 export { type PaceCurve, paceProfile } from './measure/scenes/paceProfile.ts';
@@ -83,19 +136,22 @@ export { type StaminaCycle, staminaCycle } from './measure/staminaCycle.ts';
 export { type Survey, type SurveyPart, surveyGround, surveyInParts, surveyKey } from './measure/survey.ts';
 export { traceAt } from './measure/traceAt.ts';
 export { type Parted, type Verified, verifyTrace } from './measure/verifyTrace.ts';
-// The motion: a world that ticks, its trace, and the words for what is in it.
-export { monotoneCubic } from './motion/accelerationCurve.ts';
-export { viewCorners } from './motion/camera.ts';
-export { gaits } from './motion/codes.ts';
-export type { LoggedContact } from './motion/contactLog.ts';
-export { eventBit } from './motion/events.ts';
-export { compassName } from './motion/facing.ts';
-export { throwPebble } from './motion/pebble.ts';
-export { type Standalone, standalone } from './motion/standalone.ts';
-export { shapedStick } from './motion/steering.ts';
-export type { Column, Trace } from './motion/trace.ts';
-export { World } from './motion/world.ts';
-// A project: all that belongs to one game, as one file, and the text of its documents.
+
+// Targets, and how they are judged.
+
+export {
+  type JudgedTarget,
+  judgeTargets,
+  keepAsTargets,
+  parseTargets,
+  readTargets,
+  type Target,
+  type TargetSet,
+  targetFaults,
+} from './targets/targets.ts';
+
+// A project: the kinds of document in it, as one file or as many.
+
 export {
   type Collection,
   collectionOf,
@@ -121,58 +177,36 @@ export {
   readProject,
 } from './project/project.ts';
 export { canonicalText, documentText, fileStem, freeName } from './project/text.ts';
-export { cutTape } from './replay/cut.ts';
-// Drives that are recorded, and driven again.
-export { outAndBack } from './replay/outAndBack.ts';
-export { Recording } from './replay/recording.ts';
-export { Rerun, rerun } from './replay/rerun.ts';
-// Ways: planning them, and the mesh of free places that they go over.
-export { meshFor } from './route/bodyMesh.ts';
-export type { Mesh } from './route/mesh.ts';
-export { Navigator, type Route } from './route/navigator.ts';
-// Hands, and the tapes that keep them.
-export { type Control, controls, type Swipe, swipes } from './tape/controls.ts';
-export { FrameClock, type FramePattern, framePatterns } from './tape/frames.ts';
-export type { Hands, HandsEvent } from './tape/hands.ts';
-export { addPart, isInstant, movePart, type PartLane, stretchPart, type TapePart, tapeParts, withParts } from './tape/parts.ts';
-export { Recorder } from './tape/recorder.ts';
-export { Replay } from './tape/replay.ts';
-export { parseTape, readTape, type Tape, tapeOf } from './tape/tape.ts';
-export {
-  type JudgedTarget,
-  judgeTargets,
-  keepAsTargets,
-  parseTargets,
-  readTargets,
-  type Target,
-  type TargetSet,
-  targetFaults,
-} from './targets/targets.ts';
-export { bodyRadius, bodySize } from './tuning/body.ts';
-export { matters, type Parameters, rowsOf, specOf, specs, unitOf, whenWords } from './tuning/catalogue/catalogue.ts';
-export { type ChoiceSpec, type CurveSpec, type Figure, figureTitles, heldIn, type SetSpec } from './tuning/catalogue/specs.ts';
-export { type Difference, differences } from './tuning/diff.ts';
-export { readEntry, shortNumber } from './tuning/expression.ts';
-export { firstTuning } from './tuning/firstTuning.ts';
-export { isLink } from './tuning/links.ts';
-export { merge } from './tuning/merge.ts';
-export { HALF_LIVES_TO_90, rateToStopIn } from './tuning/outcomes.ts';
-export { parameterReference } from './tuning/reference.ts';
-export type { FileValue, TuningFile } from './tuning/schema.ts';
-// A tuning: its parameters and their catalogue, links, entries in a field, differences.
-export { type Condition, readSearch, type Search } from './tuning/search.ts';
-export {
-  newTuning,
-  numberAt,
-  numberSpec,
-  parseTuning,
-  rawAt,
-  readTuning,
-  resolveTuning,
-  type Tuning,
-  valueAt,
-  withValue,
-  writtenAt,
-} from './tuning/tuning.ts';
-export { linkWords, valueWords } from './tuning/words.ts';
-export { VERSION } from './version.ts';
+
+// Other formats: grounds, sources of games, constants, reports, and texts escaped for their places.
+
+export { drillReport } from './formats/drillReport.ts';
+export { csvCell, csvLine, fromCsvCell, identifierOf, inComment, inDocstring, inMarkdown, inXml } from './formats/escaping.ts';
+export { exportGround, type GroundFormat, groundFormats, type ImportOptions, importGround } from './formats/grounds/convert.ts';
+export type { Exported, Imported } from './formats/grounds/imported.ts';
+export { tooLarge } from './formats/grounds/imported.ts';
+export { type Case, cases, inCase } from './formats/handOff/cases.ts';
+export { type Constant, type ConstantFault, type ConstantValue, constantsOf, wordsOfPath } from './formats/handOff/constants.ts';
+export { handOffPathFault } from './formats/handOff/path.ts';
+export { type GameUnits, gameUnitWords, inGameUnits, plainUnits, readUnits, unitsWord } from './formats/handOff/units.ts';
+export { formatNames, jsonSchema } from './formats/jsonSchema.ts';
+export { junitXml } from './formats/junit.ts';
+export type { Terms } from './formats/source/convert.ts';
+export type { Found } from './formats/source/found.ts';
+export { knownNames, unitsOfHandOff } from './formats/source/handedOver.ts';
+export { type IntoKept, intoKept, type LinePair, type Missing, takeByHand } from './formats/source/intoKept.ts';
+export { type KeptSource, keepSource, keptSource, placeKept, sourceNames, termsOfKept } from './formats/source/kept.ts';
+export { pastedTuning } from './formats/source/pasted.ts';
+export { type Placed, placeByHand, placeKnown, placeNumbers, uniqueNames } from './formats/source/placing.ts';
+export { doubtsIn, type ProposedUnits, proposeUnits } from './formats/source/proposeUnits.ts';
+export { readSource, type Source } from './formats/source/source.ts';
+export { LONGEST as LONGEST_SOURCE } from './formats/source/tokens.ts';
+export { type Edit, type Unplaced, type WrittenBack, writeBack } from './formats/source/writeBack.ts';
+export { traceHeader, traceRows } from './formats/traceCsv.ts';
+
+// The formulas of a tuning.
+
+export { type Formula, formulasOf } from './formulas/formulas.ts';
+export { formulaMath } from './formulas/mathml.ts';
+export { formulaReference } from './formulas/reference.ts';
+export { formulasMarkdown, resultText } from './formulas/text.ts';

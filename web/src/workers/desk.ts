@@ -17,6 +17,11 @@ export class Desk<Api> {
     this.#open = open;
   }
 
+  /** Starts the worker before anything is asked of it. */
+  start(): void {
+    this.#reach();
+  }
+
   call<T>(work: (remote: Remote<Api>) => Promise<T>, seconds = Infinity): Promise<T> {
     return new Promise<T>((resolve, reject) => {
       const giveUp = (why: GivenUp) => end(() => reject(why));

@@ -1,4 +1,4 @@
-import { bodyRadius, type Ground, outAndBack, readGround, readTape, readTuning, rerun } from '@zygopod/core';
+import { bodyRadius, type Ground, groundWith, outAndBack, readGround, readTape, readTuning, rerun } from '@zygopod/core';
 import { expose } from 'comlink';
 import { drawGround } from '../islands/chart/drawGround.ts';
 import { drawPrints } from '../islands/chart/drawMotion.ts';
@@ -63,19 +63,7 @@ const api = {
     } else if (read.ok) {
       const { parameters } = read.value;
       const hands = readTape(parameters.scheme === 'turn' ? roundAbout : tape);
-      const plain: Ground = {
-        format: 'zygopod/ground',
-        version: 1,
-        name: '',
-        unit: 'px',
-        size: { width: 4000, height: 4000 },
-        cell: 32,
-        cells: [],
-        surfaces: {},
-        walls: [],
-        start: { x: 2000, y: 2000 },
-      };
-      const place = laid ?? plain;
+      const place = laid ?? groundWith({ name: 'Open', size: { width: 4000, height: 4000 }, start: { x: 2000, y: 2000 } });
       const { trace } = rerun(hands.ok ? hands.value : outAndBack, parameters, place, { most: SHOWN });
       const radius = bodyRadius(parameters.body);
       const box = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity };

@@ -16,6 +16,9 @@ export const HEIGHT = 80;
 /** Seconds after which a picture, or the drills of one tuning, are given up. */
 const PATIENCE = 20;
 
+/** Milliseconds after which drills are run though there is no picture yet. */
+const LATEST = 2000;
+
 /** How a tuning stands: targets met and missed, and the faults that were found. */
 export interface Standing {
   met: number;
@@ -42,10 +45,19 @@ export class Pictures {
   #sets: ReturnType<typeof listSets> | null = null;
   readonly #targets = new Map<string, ReturnType<typeof fetchTargets>>();
   /** The ends of the two queues: a picture never waits for the drills of another tuning. */
-  readonly #last: Record<'picture' | 'standing', Promise<unknown>> = { picture: Promise.resolve(), standing: Promise.resolve() };
+  readonly #last: Record<'picture' | 'standing', Promise<unknown>>;
+  /** Called once there is a picture. */
+  #begun: () => void = () => undefined;
 
   constructor(project: string) {
     this.#project = project;
+    // The worker loads while the page asks what it is to draw; drills, which take a core each, come after the first picture.
+    this.#desk.start();
+    const first = new Promise<void>((begun) => {
+      this.#begun = begun;
+      setTimeout(begun, LATEST);
+    });
+    this.#last = { picture: Promise.resolve(), standing: first };
   }
 
   stop(): void {
@@ -67,7 +79,7 @@ export class Pictures {
     const ground = await this.#groundOf(item);
     const tape = item.kind === 'tape' ? item : item.kind === 'tuning' ? await this.#tapeOn(ground) : null;
     const key = ['picture', $theme.get(), hashOf(item), atOf(ground), atOf(tape), devicePixelRatio, VERSION].join(' ');
-    return keptOr(key, () =>
+    const picture = keptOr(key, () =>
       this.#inTurn('picture', async () => {
         const [own, laid, hands] = await Promise.all([
           item.kind === 'tuning' ? this.#file('tunings', item) : item.kind === 'tape' ? plainTuning : null,
@@ -78,6 +90,8 @@ export class Pictures {
         return this.#desk.call((remote) => remote.draw(asked), PATIENCE);
       }),
     );
+    void picture.finally(() => this.#begun()).catch(() => undefined);
+    return picture;
   }
 
   /** How a tuning stands against its targets, on its ground. */

@@ -35,6 +35,23 @@ describe('tunings', () => {
     expect((await call('GET', `/tunings/${id}`)).status).toBe(404);
   });
 
+  it('have the id that their maker has drawn, once', async () => {
+    const own = crypto.randomUUID();
+    const made = await call('POST', '/tunings', { file: tuning, id: own });
+    expect([made.status, made.headers.get('location')]).toEqual([201, `/api/v1/tunings/${own}`]);
+    const other = { ...tuning, name: 'Others' };
+    for (const collection of ['tunings', 'grounds']) {
+      const file =
+        collection === 'tunings'
+          ? other
+          : { format: 'zygopod/ground', version: 1, name: 'Yard', size: { width: 64, height: 64 }, start: { x: 9, y: 9 } };
+      const again = await call('POST', `/${collection}`, { file, id: own });
+      expect([again.status, await again.json()]).toEqual([409, expect.objectContaining({ title: 'A document has this id already' })]);
+    }
+    expect(await (await call('GET', `/tunings/${own}`)).json()).toMatchObject({ name: 'Test boots', head: 1 });
+    expect((await call('POST', '/tunings', { file: tuning, id: 'mine' })).status).toBe(400);
+  });
+
   it('keep a draft only from the version last seen', async () => {
     const made = await call('PUT', `/tunings/${id}/draft`, { file: tuning }, { 'if-none-match': '*' });
     expect([made.status, made.headers.get('etag')]).toEqual([201, '"1"']);

@@ -40,6 +40,7 @@ describe('the description of the API', () => {
     await ask('GET', all, { kind }, 200, { query: '?limit=3&q=described' });
     await ask('GET', all, { kind }, 400, { query: '?limit=0' });
     await ask('GET', all, { kind: 'boats' }, 404);
+    await ask('POST', all, { kind }, 409, { body: { file, id: value['id'] } });
     await ask('POST', all, { kind }, 400, { body: '{' });
     await ask('POST', all, { kind }, 415, { body: 'file', headers: { 'content-type': 'text/plain' } });
     await ask('POST', all, { kind }, 422, { body: { file: { ...file, surprise: 1 } } });
