@@ -1,5 +1,5 @@
 import { useStore } from '@nanostores/react';
-import { firstTuning, newGround } from '@zygopod/core';
+import { type DocumentKind, firstTuning, newGround } from '@zygopod/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { ShelfOpening } from '../../server/data/openings.ts';
 import { Failed } from '../controls/Failed.tsx';
@@ -196,6 +196,13 @@ function Tools({ make, out, paste, choose }: { make(): void; out(): void; paste(
   );
 }
 
+/** Where documents are opened that have a screen. */
+const screenOf: Partial<Record<DocumentKind, (id: string) => string>> = {
+  tuning: (id) => `/bench/${id}`,
+  ground: (id) => `/grounds/${id}`,
+  tape: (id) => `/bench?tape=${id}`,
+};
+
 /** What can be done with a document, the first first. */
 function deedsOf(
   shelf: ShelfWork,
@@ -206,7 +213,7 @@ function deedsOf(
 ): RowDeed[] {
   const go = (address: string) => window.location.assign(address);
   if (isAway) return [{ label: 'Bring back', run: () => void back(shelf, item).then(tell) }];
-  const open = { tuning: `/bench/${item.id}`, ground: `/grounds/${item.id}`, tape: `/bench?tape=${item.id}`, targets: null }[item.kind];
+  const open = screenOf[item.kind]?.(item.id);
   return [
     ...(open ? [{ label: 'Open', run: () => go(open) }] : []),
     { label: 'Duplicate', run: () => void duplicate(shelf, item).then(tell) },
