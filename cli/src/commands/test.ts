@@ -1,6 +1,5 @@
 import { spawn } from 'node:child_process';
-import { mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join, relative } from 'node:path';
 import { FINDING, GOOD } from '../misuse.ts';
 import { root, stateFolder } from '../root.ts';
@@ -104,9 +103,6 @@ export async function test({ long = false }: { long?: boolean }): Promise<number
     `ZYGOPOD_SEED=${seed} ${long ? '(random campaigns run whole)' : 'draws the same shares of the random campaigns again'}\n`,
   );
   mkdirSync(stateFolder, { recursive: true });
-  // What tests leave behind goes with them.
-  const temporary = mkdtempSync(join(tmpdir(), 'zygopod-test-'));
-  process.env['TMPDIR'] = temporary;
   const tallies: Tally[] = [];
   let cluster: Cluster | undefined;
   try {
@@ -121,23 +117,20 @@ export async function test({ long = false }: { long?: boolean }): Promise<number
     });
     tallies.push(...(await Promise.all([inTurn(), build])).flat());
     tallies.push(...(await checkTypes()));
+    tallies.push(await suite('unit'));
     cluster = await startCluster(stateFolder, 'test-postgres');
     const urls = Object.fromEntries(
       ['integration', 'browser'].map((name) => [name, (cluster as Cluster).url(`zygopod_${name}`)]),
     ) as Record<string, string>;
     await makeDatabase(cluster.url('postgres'), 'zygopod_integration', true);
     await makeDatabase(cluster.url('postgres'), 'zygopod_browser', true);
-    const withDatabase = (name: string) => suite(name, { DATABASE_URL: urls[name] as string });
-    // Integration tests mostly wait: the unit tests work meanwhile.
-    tallies.push(...(await Promise.all([suite('unit'), withDatabase('integration')])));
-    tallies.push(await withDatabase('browser'));
+    for (const name of ['integration', 'browser']) tallies.push(await suite(name, { DATABASE_URL: urls[name] as string }));
   } catch (error) {
     const why = error instanceof Error ? error.message : String(error);
     process.stdout.write(`FAILED: ${why}\n`);
     tallies.push({ passed: 0, failed: [why] });
   } finally {
     await cluster?.stop();
-    rmSync(temporary, { recursive: true, force: true });
   }
   const passed = tallies.reduce((total, tally) => total + tally.passed, 0);
   const failed = tallies.flatMap((tally) => tally.failed);

@@ -15,6 +15,7 @@ import { atom, computed } from 'nanostores';
 import type { Opening } from '../../server/data/openings.ts';
 import type { Painter } from '../chart/frames.ts';
 import { fetchChosen } from '../judging/targets.ts';
+import { Newest } from '../work/newest.ts';
 import { currentOf } from '../work/work.ts';
 import { type Comparison, MOST_SIDES, type Ref, rates, readComparison, type SideRef } from './address.ts';
 import type { KeptRound } from './blind/rounds.ts';
@@ -52,8 +53,7 @@ export class Comparing extends Playback {
   readonly $version = atom(0);
   /** What the rates took the place of. */
   #before: readonly ToldSide[] | null = null;
-  /** Counts what was asked for, by what it is for: an answer that another question has overtaken is not shown. */
-  readonly #asked = new Map<string, number>();
+  readonly #newest = new Newest();
 
   constructor(opening: Opening) {
     super();
@@ -115,13 +115,6 @@ export class Comparing extends Playback {
     return answer.ok ? toldOf(ref, answer.fetched) : { why: answer.why };
   }
 
-  /** Counts a question; gives whether it is still the newest one of its kind. */
-  #ask(what: string): () => boolean {
-    const turn = (this.#asked.get(what) ?? 0) + 1;
-    this.#asked.set(what, turn);
-    return () => this.#asked.get(what) === turn;
-  }
-
   /** Changes the sides as they are now, also while the rates are shown in their place. */
   #change(change: (sides: readonly ToldSide[]) => readonly ToldSide[]): void {
     if (this.#before) {
@@ -151,7 +144,7 @@ export class Comparing extends Playback {
   }
 
   async #fetchRounds(): Promise<void> {
-    const isNewest = this.#ask('rounds');
+    const isNewest = this.#newest.ask('rounds');
     const [a, b] = this.blindSides;
     const rounds = a && b ? await fetchRounds(a.side.id, b.side.id) : null;
     if (isNewest()) this.$rounds.set(rounds ?? []);
@@ -189,13 +182,12 @@ export class Comparing extends Playback {
   async add(ref: SideRef): Promise<void> {
     const side = await this.#fetch(ref);
     if ('why' in side) this.$troubles.set([side.why]);
-    // Others may have been added meanwhile.
     else this.#change((sides) => (sides.length < MOST_SIDES ? [...sides, side] : sides));
   }
 
   /** Another revision of a side; the one that was asked for last is shown. */
   async change({ key }: Pick<ComparedSide, 'key'>, ref: SideRef): Promise<void> {
-    const isNewest = this.#ask(`side ${key}`);
+    const isNewest = this.#newest.ask(`side ${key}`);
     const side = await this.#fetch(ref);
     if (!isNewest()) return;
     if ('why' in side) this.$troubles.set([side.why]);
@@ -225,7 +217,7 @@ export class Comparing extends Playback {
   }
 
   async takeTape(ref: Ref): Promise<void> {
-    const isNewest = this.#ask('tape');
+    const isNewest = this.#newest.ask('tape');
     const answer = await fetchTape(ref);
     if (!isNewest()) return;
     if (!answer.ok) {

@@ -86,7 +86,7 @@ export function openWork<F extends object, S extends Steps<F>>(trade: Trade<F, S
         if (!isAdopting) saving.keep(file as F);
       }),
       listenToServer((change) => {
-        if (change?.id === saving.id && change.is === 'away') return saving.archived();
+        if (change?.id === saving.id && change.is === 'away') return void saving.archived();
         const concerns = change === null || (change.id === saving.id && (change.is !== 'saved' || change.head > saving.$head.get()));
         if (concerns) void meetOthers();
       }),

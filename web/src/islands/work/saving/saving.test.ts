@@ -187,6 +187,23 @@ describe('saving', () => {
     expect(saving.$state.get()).toEqual({ at: 'draft' });
   });
 
+  it('says that the document was archived, also where the answer to a draft of before comes after that', async () => {
+    const saving = open();
+    let answer: (response: Response) => void = () => undefined;
+    vi.stubGlobal('fetch', () => {
+      const { promise, resolve } = Promise.withResolvers<Response>();
+      answer = resolve;
+      return promise;
+    });
+    saving.keep({ name: 'sent' });
+    const flushed = saving.flush();
+    await vi.advanceTimersByTimeAsync(0);
+    const archived = saving.archived();
+    answer(new Response(JSON.stringify({ version: 1 }), { status: 200 }));
+    await Promise.all([flushed, archived]);
+    expect(saving.$state.get()).toMatchObject({ at: 'refused', refusal: 'archived' });
+  });
+
   describe('of a document that is not on the server yet', () => {
     const created: string[] = [];
     let outcomes: Outcome<unknown>[];

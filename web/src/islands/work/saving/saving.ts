@@ -4,13 +4,9 @@ import type { Failure, Outcome } from '../server.ts';
 import { type Conflict, endedDraft, otherDraft, otherRevision, type TheirDraft } from './conflicts.ts';
 import type { Copies } from './copies.ts';
 import { Keeping } from './keeping.ts';
+import { PAUSE, pauseAfter } from './pauses.ts';
 import { isAboutFile, mayPass, refusalOf, request } from './request.ts';
 import type { Origin, SaveState } from './state.ts';
-
-/** Pause after the last change before the draft is sent; the first and the longest one between tries while the server is away (ms). */
-const PAUSE = 300;
-const RETRY = 2000;
-const LONGEST_RETRY = 30_000;
 
 /** States that were sent, and may have arrived, of which so many are remembered. */
 const SENT = 20;
@@ -34,7 +30,6 @@ export class Saving<F> {
   #timer: ReturnType<typeof setTimeout> | undefined;
   #tries = 0;
   #sending: Promise<void> | null = null;
-  /** The file that is on its way now. */
   #underWay: F | null = null;
   /** A revision of this page that is on its way. */
   #saving: Promise<unknown> | null = null;
@@ -61,12 +56,10 @@ export class Saving<F> {
     return this.#origin.id;
   }
 
-  /** Whether something isn't known to be on the server. */
+  /** Whether something isn't known to be on the server; and whether this browser keeps it. */
   get isUnsettled(): boolean {
     return this.#pending !== null || this.#underWay !== null;
   }
-
-  /** Whether this browser keeps what the server doesn't have. */
   get $kept(): ReadableAtom<boolean> {
     return this.#keeping.$kept;
   }
@@ -121,8 +114,9 @@ export class Saving<F> {
     this.#timer = setTimeout(() => void this.flush(), delay);
   }
 
-  /** Somebody archived the document: nothing is sent until it is restored. */
-  archived(): void {
+  /** Somebody archived the document: nothing is sent until it is restored. An answer that is still on its way would say that all is well. */
+  async archived(): Promise<void> {
+    await Promise.all([this.#sending, this.#saving]);
     clearTimeout(this.#timer);
     this.$state.set({ at: 'refused', refusal: 'archived', why: 'It was archived.', details: {} });
   }
@@ -172,14 +166,8 @@ export class Saving<F> {
 
   async #send(file: F): Promise<void> {
     const failure = await this.#created();
-    if (failure) {
-      this.#underWay = null;
-      this.#pending ??= file;
-      this.#refuse(failure);
-      return;
-    }
     const { head, draftVersion } = this.#origin;
-    const answer = await request('PUT', `${this.#path}/draft`, { file, base: head }, draftVersion);
+    const answer = failure ?? (await request('PUT', `${this.#path}/draft`, { file, base: head }, draftVersion));
     this.#underWay = null;
     if (answer.is === 'ok') return this.#arrived(Number(answer.body['version']), file, head);
     const current = answer.problem['current'] as TheirDraft<F> | null | undefined;
@@ -201,7 +189,7 @@ export class Saving<F> {
     // The browser may have room again.
     if (this.#pending !== null && !this.$kept.get()) this.#keeping.store();
     if (this.#pending === null || (refusal !== null && !mayPass(refusal))) return;
-    this.#schedule(Math.max(answer.retryAfter, Math.min(LONGEST_RETRY, RETRY * 2 ** this.#tries++)));
+    this.#schedule(pauseAfter(this.#tries++, answer.retryAfter));
   }
 
   /** A draft is on the server; what was changed meanwhile follows. */
