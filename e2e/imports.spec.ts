@@ -43,9 +43,12 @@ async function shelfOf(project: string): Promise<Page> {
   return page;
 }
 
+/** The shelf's own file input. An empty shelf also shows the start page with its own, from the moment its list has arrived. */
+const chooser = (page: Page) => page.getByLabel('Files to bring in');
+
 /** Chooses the files, and starts their import. */
 async function choose(page: Page): Promise<void> {
-  await page.locator('input[type=file][multiple]').setInputFiles(files);
+  await chooser(page).setInputFiles(files);
   await page.getByTestId('brought').getByText(`${TOTAL} documents`).waitFor();
 }
 
@@ -107,7 +110,7 @@ describe('an import of many files', () => {
     const project = await newProject('Stopped');
     const page = await shelfOf(project);
     const there = await stopped(page, project, 9);
-    await page.locator('input[type=file][multiple]').setInputFiles(files);
+    await chooser(page).setInputFiles(files);
     await page.getByTestId('brought').getByText(`${there} of 24 documents`).waitFor();
     await page.getByRole('button', { name: 'Import the rest' }).click();
     await until(

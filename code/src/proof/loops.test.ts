@@ -64,17 +64,17 @@ const tunings: readonly (readonly [string, Tuning])[] = [
 
 describe.each(provable)('the loop on the page in %s', (language) => {
   it.each(tunings)('is the model’s with %s, bit for bit', (_, tuning) => {
-    const { fence, file, run } = proofs[language].loop;
     const printer = printerOf(language);
     writeFileSync(join(folder, 'package.json'), '{"type":"module"}');
     writeFileSync(join(folder, `motion.${printer.extension}`), printer.file(motionOnce(tuning)));
-    const loop = loopIn(fence);
+    const loop = loopIn(language);
     expect(loop.split('\n').length).toBeLessThan(45);
-    writeFileSync(join(folder, file), loop);
+    writeFileSync(join(folder, `loop.${printer.extension}`), loop);
     for (const seed of [3, 71]) {
       const tape = randomTape(seed, TICKS);
       writeFileSync(join(folder, 'hands.txt'), `${linesOf(tape)}\n`);
-      const rows = run(folder)
+      const rows = proofs[language]
+        .run('loop', folder, '')
         .trim()
         .split('\n')
         .map((line) => line.split(' ').map((word) => Number(word) + 0));

@@ -20,15 +20,10 @@ interface Driven {
 
 /** A program that reads hands and ways, a tick a line, and prints what the made file does with them. */
 export interface Driver {
-  name: string;
   text(driven: Driven): string;
   /** Whether it reads and writes doubles by their bits, because its language does so with decimals less than exactly. */
   isInBits?: boolean;
-  run(folder: string, input: string): string;
 }
-
-/** What the code is handed, each after a comma. */
-export const handed = (asks: readonly Asked[], of: Readonly<Record<Asked, string>>) => asks.map((one) => `, ${of[one]}`).join('');
 
 export const ran = (command: string, args: readonly string[], folder: string, input: string) =>
   execFileSync(command, args, { cwd: folder, input, encoding: 'utf8', maxBuffer: 1 << 28 });

@@ -9,8 +9,8 @@ export interface Proof {
   command: string;
   version?: string;
   driver: Driver;
-  /** The loop on the page: its fence there, its file, and what builds and starts it. */
-  loop: { fence: string; file: string; run(folder: string): string };
+  /** Builds and runs a program with the motion beside it, by the name of its file without the ending; gives what it prints. */
+  run(stem: string, folder: string, input: string): string;
   /** What the language's own tool has to say of files. */
   faults?(texts: readonly string[], folder: string): string[];
   /** Something of each file that is the same whatever stands in its comments. */

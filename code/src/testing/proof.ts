@@ -60,7 +60,7 @@ export function proveOn(
   { model = tuning, ground, walls = false }: { model?: Tuning; ground?: Ground; walls?: boolean } = {},
 ): { tick: number; field: string; model: number; file: number } | null {
   const printer = printerOf(language);
-  const { driver } = proofs[language];
+  const { driver, run } = proofs[language];
   const { motion, walls: second, lines, rows } = readied(tuning, tapes, model, ground, walls);
   const known = new Set(motion.fields.map(([field]) => field));
   writeFileSync(join(folder, `motion.${printer.extension}`), printer.file(motion));
@@ -68,7 +68,7 @@ export function proveOn(
   if (second) writeFileSync(beside, printer.walls(second));
   else rmSync(beside, { force: true });
   writeFileSync(
-    join(folder, driver.name),
+    join(folder, `drive.${printer.extension}`),
     driver.text({
       begin: (set) => begun.flatMap((field, i) => (known.has(field) ? [set(field, HANDS + i)] : [])).join(' '),
       asks: asksOf(motion),
@@ -76,8 +76,7 @@ export function proveOn(
     }),
   );
   const inWords = (line: number[]) => (driver.isInBits ? line.map(bitsOf) : line).join(' ');
-  const told = driver
-    .run(folder, `${lines.map(inWords).join('\n')}\n`)
+  const told = run('drive', folder, `${lines.map(inWords).join('\n')}\n`)
     .trim()
     .split('\n');
   if (told.length !== rows.length) throw new Error(`${language}: ${told.length} ticks of ${rows.length}, the last ${told.at(-1)}`);

@@ -109,7 +109,7 @@ export const kindNames = Object.keys(documentKinds) as [DocumentKind, ...Documen
 export const collections = kindNames.map((kind) => documentKinds[kind].collection) as [Collection, ...Collection[]];
 
 /** The collection that documents of a kind are in. */
-export const collectionOf = (kind: DocumentKind): Collection => documentKinds[kind].collection;
+export const collectionOf = <K extends DocumentKind>(kind: K): (typeof documentKinds)[K]['collection'] => documentKinds[kind].collection;
 
 /** The kind of the documents in a collection. */
 export const kindIn = (collection: Collection): DocumentKind =>

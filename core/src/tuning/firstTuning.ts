@@ -1,5 +1,5 @@
 import { specs } from './catalogue/catalogue.ts';
-import { heldIn, type Quantity } from './catalogue/specs.ts';
+import { heldIn, type Quantity, type Spec } from './catalogue/specs.ts';
 import type { TuningFile } from './schema.ts';
 import { newTuning, withValue } from './tuning.ts';
 
@@ -12,7 +12,7 @@ const lengths: readonly Quantity[] = ['length', 'speed', 'acceleration'];
 export function firstTuning(name: string, unit: 'px' | 'm'): TuningFile {
   const file = newTuning(name, unit);
   if (unit === 'px') return file;
-  const inMetres = (own: TuningFile, [path, spec]: [string, typeof specs extends ReadonlyMap<string, infer S> ? S : never]) =>
+  const inMetres = (own: TuningFile, [path, spec]: [string, Spec]) =>
     spec.kind === 'number' && lengths.includes(spec.quantity) && typeof spec.default === 'number' && spec.default !== 0
       ? withValue(own, path, heldIn(spec, spec.default / METRE))
       : own;

@@ -1,11 +1,11 @@
 import { join } from 'node:path';
 import { snakeCased } from '../../casing/casing.ts';
+import { handed } from '../../golden/columns.ts';
 import { compared } from '../../golden/modelRun.ts';
-import { built, type Driver, fields, handed, LINE, ran, WAY } from '../../testing/driver.ts';
+import { built, type Driver, fields, LINE, ran, WAY } from '../../testing/driver.ts';
 import { faultsBy, type Proof, toldBy, written } from '../../testing/languageProof.ts';
 
 const driver: Driver = {
-  name: 'drive.c',
   text: ({ begin, asks, segments }) =>
     snakeCased(`#include <stdio.h>
 #include "motion.c"
@@ -63,10 +63,6 @@ int main(void) {
   }
 }
 `),
-  run: (folder, input) => {
-    built('gcc', ['-O1', '-ffp-contract=off', 'drive.c', '-o', 'drive', '-lm'], folder);
-    return ran(join(folder, 'drive'), [], folder, input);
-  },
 };
 
 const includes =
@@ -76,13 +72,9 @@ const includes =
 export const proof: Proof = {
   command: 'gcc',
   driver,
-  loop: {
-    fence: 'c',
-    file: 'loop.c',
-    run: (folder) => {
-      built('gcc', ['-O1', '-ffp-contract=off', 'loop.c', '-o', 'loop', '-lm'], folder);
-      return ran(join(folder, 'loop'), [], folder, '');
-    },
+  run: (stem, folder, input) => {
+    built('gcc', ['-O1', '-ffp-contract=off', `${stem}.c`, '-o', stem, '-lm'], folder);
+    return ran(join(folder, stem), [], folder, input);
   },
   faults: (texts, folder) =>
     faultsBy(

@@ -1,11 +1,11 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
+import { handed } from '../../golden/columns.ts';
 import { compared } from '../../golden/modelRun.ts';
-import { built, type Driver, fields, handed, LINE, ran, WAY } from '../../testing/driver.ts';
+import { built, type Driver, fields, LINE, ran, WAY } from '../../testing/driver.ts';
 import { type Proof, withoutComments } from '../../testing/languageProof.ts';
 
 const driver: Driver = {
-  name: 'drive.cs',
   text: ({ begin, asks, segments }) => `using System;
 using System.Globalization;
 public static class Drive {
@@ -47,24 +47,16 @@ public static class Drive {
 }
 `,
   isInBits: true,
-  run: (folder, input) => {
-    const walls = existsSync(join(folder, 'walls.cs')) ? ['walls.cs'] : [];
-    built('mcs', ['drive.cs', 'motion.cs', ...walls, '-out:drive.exe'], folder);
-    return ran('mono', [join(folder, 'drive.exe')], folder, input);
-  },
 };
 
 /** How tests run it. */
 export const proof: Proof = {
   command: 'mcs',
   driver,
-  loop: {
-    fence: 'csharp',
-    file: 'loop.cs',
-    run: (folder) => {
-      built('mcs', ['loop.cs', 'motion.cs', '-out:loop.exe'], folder);
-      return ran('mono', ['loop.exe'], folder, '');
-    },
+  run: (stem, folder, input) => {
+    const walls = existsSync(join(folder, 'walls.cs')) ? ['walls.cs'] : [];
+    built('mcs', [`${stem}.cs`, 'motion.cs', ...walls, `-out:${stem}.exe`], folder);
+    return ran('mono', [`${stem}.exe`], folder, input);
   },
   withoutComments: (texts) => {
     const bare = texts.map(withoutComments);

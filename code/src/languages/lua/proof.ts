@@ -1,12 +1,12 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { snakeCased } from '../../casing/casing.ts';
+import { handed } from '../../golden/columns.ts';
 import { compared } from '../../golden/modelRun.ts';
-import { type Driver, fields, handed, LINE, ran, WAY } from '../../testing/driver.ts';
+import { type Driver, fields, LINE, ran, WAY } from '../../testing/driver.ts';
 import { faultsBy, linesBy, type Proof } from '../../testing/languageProof.ts';
 
 const driver: Driver = {
-  name: 'drive.lua',
   text: ({ begin, asks, segments }) =>
     snakeCased(`local motion = dofile("motion.lua")
 ${segments ? `local walls = dofile("walls.lua")\nlocal segments = { ${segments.map((one) => `${one} + 0.0`).join(', ')} }\nlocal held = walls.walls(segments)` : ''}
@@ -46,7 +46,6 @@ for line in io.lines() do
   io.write(string.format("${compared.map(() => '%.17g').join(' ')}\\n", ${compared.map((field) => `b.${field} + 0.0`).join(', ')}))
 end
 `),
-  run: (folder, input) => ran('lua5.4', ['drive.lua'], folder, input),
 };
 
 /** Prints a word for the compiled code of each file. */
@@ -64,7 +63,7 @@ export const proof: Proof = {
   command: 'lua5.4',
   version: '-v',
   driver,
-  loop: { fence: 'lua', file: 'loop.lua', run: (folder) => ran('lua5.4', ['loop.lua'], folder, '') },
+  run: (stem, folder, input) => ran('lua5.4', [`${stem}.lua`], folder, input),
   faults: (texts, folder) => faultsBy('lua5.4', ['-e', 'assert(loadfile(arg[1]))', '-'], texts, folder),
   withoutComments: (texts, folder) => {
     writeFileSync(join(folder, 'dump.lua'), DUMP);

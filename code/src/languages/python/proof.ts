@@ -1,10 +1,10 @@
 import { snakeCased } from '../../casing/casing.ts';
+import { handed } from '../../golden/columns.ts';
 import { compared } from '../../golden/modelRun.ts';
-import { type Driver, fields, handed, LINE, ran, WAY } from '../../testing/driver.ts';
+import { type Driver, fields, LINE, ran, WAY } from '../../testing/driver.ts';
 import { faultsBy, linesBy, type Proof } from '../../testing/languageProof.ts';
 
 const driver: Driver = {
-  name: 'drive.py',
   text: ({ begin, asks, segments }) =>
     snakeCased(`import sys
 import motion
@@ -46,7 +46,6 @@ for line in sys.stdin:
     })})
     print(${compared.map((field) => `repr(float(b.${field}) + 0.0)`).join(', ')})
 `),
-  run: (folder, input) => ran('python3', ['drive.py'], folder, input),
 };
 
 /** Prints a word for the syntax tree of each file, in which all documentation strings are empty. */
@@ -65,7 +64,7 @@ for path in sys.argv[1:]:
 export const proof: Proof = {
   command: 'python3',
   driver,
-  loop: { fence: 'python', file: 'loop.py', run: (folder) => ran('python3', ['loop.py'], folder, '') },
+  run: (stem, folder, input) => ran('python3', [`${stem}.py`], folder, input),
   faults: (texts, folder) =>
     faultsBy('python3', ['-c', 'import ast, sys; ast.parse(open(sys.argv[1], encoding="utf-8").read())'], texts, folder),
   withoutComments: (texts, folder) => linesBy('python3', ['-c', TREE], texts, folder),

@@ -1,11 +1,11 @@
 import { join } from 'node:path';
 import { snakeCased } from '../../casing/casing.ts';
+import { handed } from '../../golden/columns.ts';
 import { compared } from '../../golden/modelRun.ts';
-import { built, type Driver, fields, handed, LINE, ran, WAY } from '../../testing/driver.ts';
+import { built, type Driver, fields, LINE, ran, WAY } from '../../testing/driver.ts';
 import { faultsBy, type Proof, withoutComments } from '../../testing/languageProof.ts';
 
 const driver: Driver = {
-  name: 'drive.rs',
   text: ({ begin, asks, segments }) =>
     snakeCased(`mod motion;
 ${segments ? 'mod walls;' : ''}
@@ -52,23 +52,15 @@ fn main() {
     }
 }
 `),
-  run: (folder, input) => {
-    built('rustc', ['drive.rs', '-o', 'drive-rs'], folder);
-    return ran(join(folder, 'drive-rs'), [], folder, input);
-  },
 };
 
 /** How tests run it. */
 export const proof: Proof = {
   command: 'rustc',
   driver,
-  loop: {
-    fence: 'rust',
-    file: 'loop.rs',
-    run: (folder) => {
-      built('rustc', ['-O', '-A', 'warnings', 'loop.rs'], folder);
-      return ran(join(folder, 'loop'), [], folder, '');
-    },
+  run: (stem, folder, input) => {
+    built('rustc', ['-O', '-A', 'warnings', `${stem}.rs`, '-o', `${stem}-rs`], folder);
+    return ran(join(folder, `${stem}-rs`), [], folder, input);
   },
   faults: (texts, folder) =>
     faultsBy(

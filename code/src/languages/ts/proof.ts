@@ -1,10 +1,10 @@
 import ts from 'typescript';
+import { handed } from '../../golden/columns.ts';
 import { compared } from '../../golden/modelRun.ts';
-import { type Driver, fields, handed, LINE, ran, WAY } from '../../testing/driver.ts';
+import { type Driver, fields, LINE, ran, WAY } from '../../testing/driver.ts';
 import type { Proof } from '../../testing/languageProof.ts';
 
 const driver: Driver = {
-  name: 'drive.ts',
   text: ({ begin, asks, segments }) => `import { readFileSync } from 'node:fs';
 import { motionFree, motionStart, motionTick } from './motion.ts';
 ${segments ? `import { Walls } from './walls.ts';\nconst segments = [${segments.join(', ')}];\nlet held = new Walls(segments);` : ''}
@@ -41,7 +41,6 @@ for (const line of readFileSync(0, 'utf8').split('\\n').filter(Boolean)) {
 }
 process.stdout.write(out.join('\\n') + '\\n');
 `,
-  run: (folder, input) => ran(process.execPath, ['drive.ts'], folder, input),
 };
 
 const transpiled = (text: string) =>
@@ -54,7 +53,7 @@ const transpiled = (text: string) =>
 export const proof: Proof = {
   command: process.execPath,
   driver,
-  loop: { fence: 'ts', file: 'loop.ts', run: (folder) => ran(process.execPath, ['loop.ts'], folder, '') },
+  run: (stem, folder, input) => ran(process.execPath, [`${stem}.ts`], folder, input),
   faults: (texts) => texts.flatMap((text) => transpiled(text).diagnostics ?? []).map(({ messageText }) => String(messageText)),
   withoutComments: (texts) => texts.map((text) => transpiled(text).outputText),
   isCamel: true,

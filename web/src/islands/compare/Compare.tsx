@@ -3,6 +3,7 @@ import { useEffect, useMemo } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
 import { runFrames } from '../chart/frames.ts';
 import { Notice } from '../controls/Notice.tsx';
+import { otherGround } from '../drive/tapeFit.ts';
 import { Frame } from '../frame/Frame.tsx';
 import { Open } from '../frame/Header.tsx';
 import { Picker } from '../frame/Picker.tsx';
@@ -83,6 +84,7 @@ function OpenComparison() {
   const comparing = useComparing();
   const { tape } = useStore(comparing.$tape);
   const { ground } = useStore(comparing.$ground);
+  const elsewhere = otherGround(tape, ground);
   return (
     <Open
       document={<Picker label="Tape" name={tape.name} collection="tapes" go={(id) => void comparing.takeTape({ id, revision: null })} />}
@@ -98,7 +100,7 @@ function OpenComparison() {
           />
         </>
       }
-      state={null}
+      state={elsewhere && <span className="text-xs whitespace-nowrap text-ink-soft">{elsewhere}</span>}
     />
   );
 }

@@ -1,4 +1,4 @@
-import type { Collection } from '@zygopod/core';
+import { type Collection, collectionOf } from '@zygopod/core';
 import { useState } from 'react';
 import type { Opening, Subject } from '../../server/data/openings.ts';
 import type { Command } from '../work/commands.ts';
@@ -68,5 +68,5 @@ export function DocumentPicker({
 }) {
   const { here } = useScreens();
   const go = (id: string) => window.location.assign(addressOf(here, { ...placeOf(opening), [subject]: id }));
-  return <Picker label={label} name={name} collection={`${subject}s`} deeds={deeds} go={go} />;
+  return <Picker label={label} name={name} collection={collectionOf(subject)} deeds={deeds} go={go} />;
 }

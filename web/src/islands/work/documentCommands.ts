@@ -1,3 +1,4 @@
+import { collectionOf } from '@zygopod/core';
 import type { Command } from './commands.ts';
 import { createDocument, putAway } from './deeds.ts';
 import { addressOf, placeOf, type ScreenName } from './place.ts';
@@ -10,7 +11,7 @@ export function documentCommands<F extends { name: string }, S extends Steps<F>>
   here: ScreenName,
   ask: { rename(): void; trouble(why: string): void },
 ): Command[] {
-  const collection = `${trade.subject}s` as const;
+  const collection = collectionOf(trade.subject);
   const make = async (file: F, note: string) => {
     await saving.flush();
     const made = await createDocument(collection, file, note);

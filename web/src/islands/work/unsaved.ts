@@ -1,3 +1,4 @@
+import { collectionOf } from '@zygopod/core';
 import type { Opening } from '../../server/data/openings.ts';
 import { inProject } from './project.ts';
 import { askServer, type Outcome } from './server.ts';
@@ -8,7 +9,9 @@ export async function createUnsaved(opening: Opening): Promise<Outcome<unknown>>
     const document = opening[subject];
     if (document.head > 0) continue;
     const query = new URLSearchParams(inProject());
-    const created = await askServer('POST', `/api/v1/${subject}s?${query}`, { body: { file: document.saved, id: document.id } });
+    const created = await askServer('POST', `/api/v1/${collectionOf(subject)}?${query}`, {
+      body: { file: document.saved, id: document.id },
+    });
     // The answer to an earlier try was lost, and it had arrived.
     if (created.is !== 'ok' && created.is !== 'conflict') return created;
     document.head = 1;

@@ -1,3 +1,4 @@
+import { collectionOf } from '@zygopod/core';
 import type { Opened, Opening, Subject } from '../../server/data/openings.ts';
 import { type Painter, runFrames } from '../chart/frames.ts';
 import type { Drive } from '../drive/drive.ts';
@@ -55,7 +56,7 @@ export function openWork<F extends object, S extends Steps<F>>(trade: Trade<F, S
   const opened = opening[trade.subject] as unknown as Opened<F>;
   const { now, before, origin, state } = begin(opened);
   const steps = trade.steps(now, before);
-  const saving = new Saving<F>(`${trade.subject}s`, origin, state, browserCopies, page, () => createUnsaved(opening));
+  const saving = new Saving<F>(collectionOf(trade.subject), origin, state, browserCopies, page, () => createUnsaved(opening));
   const adopting = new Adopting<F>(trade.subject, { steps, saving, copies: browserCopies, read: trade.read });
   const kept = takeKept(opened.id);
   for (const copy of kept.left) adopting.take(copy);

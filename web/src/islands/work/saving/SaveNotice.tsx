@@ -1,5 +1,5 @@
 import { useStore } from '@nanostores/react';
-import { documentText, fileName, mergeFiles, rawAt, specOf, specs, type TuningFile, valueWords } from '@zygopod/core';
+import { collectionOf, documentText, fileName, mergeFiles, rawAt, specOf, specs, type TuningFile, valueWords } from '@zygopod/core';
 import { type ReactNode, useState } from 'react';
 import { download } from '../../controls/download.ts';
 import { Notice } from '../../controls/Notice.tsx';
@@ -63,7 +63,7 @@ function WaysOut<F extends Named, S extends Steps<F>>({ work, refusal }: { work:
   const { trade, opening, steps, saving } = work;
   const { here } = useScreens();
   const [why, setWhy] = useState<string | null>(null);
-  const collection = `${trade.subject}s` as const;
+  const collection = collectionOf(trade.subject);
   const restore = async () => {
     const answer = await askServer('POST', `/api/v1/${collection}/${saving.id}/back`);
     // Somebody else may have restored it already.
