@@ -30,7 +30,7 @@ export default defineConfig({
           include: ['web/src/**/*.integration.ts', 'cli/src/**/*.integration.ts'],
           testTimeout: HANG,
           hookTimeout: HANG,
-          fileParallelism: false,
+          maxWorkers: 2,
           globalSetup: './testing/server.ts',
         },
       },

@@ -50,11 +50,15 @@ async function makeFolder(path: string): Promise<void> {
   if (isRoot) await run('chown', ['postgres:postgres', path]);
 }
 
-/** Starts the cluster `name` under the state folder, making it first if need be; takes over one that a killed run left. */
-export async function startCluster(state: string, name: string): Promise<Cluster> {
+/**
+ * Starts the cluster `name` under the state folder, making it first if need be; takes over one that a killed run left. `placed` is called with
+ * its folder before anything runs in it.
+ */
+export async function startCluster(state: string, name: string, placed: (data: string) => void = () => undefined): Promise<Cluster> {
   const bin = programs();
   await makeFolder(state);
   const data = await dataFolder(state, name);
+  placed(data);
   const secret = join(state, `${name}.password`);
   if (!existsSync(secret)) writeFileSync(secret, randomBytes(24).toString('hex'), { mode: 0o600 });
   const password = readFileSync(secret, 'utf8').trim();

@@ -54,10 +54,12 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   const server = spawn(process.execPath, [join(root, 'web/src/server/front/serve.ts')], {
     cwd: join(root, 'web'),
     env: { ...process.env, ...options.env, NODE_ENV: 'production', HOST: host, PORT: String(port), DATABASE_URL: options.databaseUrl },
-    stdio: ['ignore', 'ignore', 'inherit'],
+    // The channel carries nothing: the server ends when it closes, so that no kill of this process leaves a server behind.
+    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
     // A group of its own: Ctrl-C reaches `up`, which ends the server and then the cluster, in that order.
     detached: true,
   });
+  server.channel?.unref();
   if (server.pid) options.spawned?.(server.pid);
   const address = `http://${host.includes(':') ? `[${host}]` : host}:${port}`;
   const died = once(server, 'exit').then(() => undefined);

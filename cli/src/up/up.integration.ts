@@ -1,3 +1,4 @@
+import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { existsSync, statSync, writeFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:net';
@@ -45,6 +46,22 @@ describe('up, whatever dies', () => {
     own.process.kill('SIGKILL');
     await until(() => !processesOf('front/serve.ts').includes(server), 'the end of the server', 20_000);
     await until(() => own.postmasterPid === undefined, 'the end of the database', 20_000);
+  });
+
+  it('leaves no server behind, however soon after its start it is killed', async () => {
+    const starter = `import { freePort, startServer } from ${JSON.stringify(join(import.meta.dirname, 'server.ts'))};
+      const options = { host: '127.0.0.1', port: await freePort(), databaseUrl: process.env.DATABASE_URL };
+      await startServer({ ...options, spawned: (pid) => process.stdout.write(String(pid)) });`;
+    for (let delay = 0; delay < 800; delay += 120) {
+      const parent = spawn(process.execPath, ['--input-type=module', '--eval', starter], {
+        env: { ...process.env, DATABASE_URL: inject('databaseUrl') },
+        stdio: ['ignore', 'pipe', 'inherit'],
+      });
+      const [server] = (await once(parent.stdout, 'data')) as [Buffer];
+      await new Promise((next) => setTimeout(next, delay));
+      parent.kill('SIGKILL');
+      await until(() => !processesOf('front/serve.ts').includes(Number(server)), 'the end of the server', 20_000);
+    }
   });
 
   it.each([

@@ -57,8 +57,7 @@ export async function up(options: UpOptions): Promise<number> {
     const own = process.env['DATABASE_URL'];
     if (own) await checkDatabase(own);
     else {
-      cluster = await startCluster(stateFolder, 'postgres');
-      sweeper.tell({ cluster: cluster.data });
+      cluster = await startCluster(stateFolder, 'postgres', (data) => sweeper.tell({ cluster: data }));
       await makeDatabase(cluster.url('postgres'), 'zygopod');
       // A disk that is too full for that is no reason not to start.
       await keepSpareLog(cluster.url('postgres')).catch(() => undefined);

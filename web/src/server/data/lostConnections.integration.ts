@@ -1,9 +1,9 @@
-import '../../../../testing/provided.ts';
 import pg from 'pg';
-import { describe, expect, inject, it } from 'vitest';
+import { afterAll, describe, expect, it } from 'vitest';
+import { ownServer } from '../../testing/ownServer.ts';
 
-const address = inject('address');
-const databaseUrl = inject('databaseUrl');
+const { address, databaseUrl, stop } = await ownServer();
+afterAll(stop);
 const tuning = { format: 'zygopod/tuning', version: 2, name: 'Boots on thin ice' };
 
 const post = (path: string, body: unknown, headers: Record<string, string> = {}) =>

@@ -1,10 +1,12 @@
-import '../../../../testing/provided.ts';
 import { readFileSync } from 'node:fs';
 import { brotliDecompressSync, gunzipSync } from 'node:zlib';
-import { describe, expect, inject, it } from 'vitest';
+import { afterAll, describe, expect, it } from 'vitest';
+import { ownServer } from '../../testing/ownServer.ts';
 import { rawRequest } from '../../testing/rawRequest.ts';
 
-const address = inject('address');
+// Lists are compared with themselves: nobody else may write to them.
+const { address, stop } = await ownServer();
+afterAll(stop);
 const get = (path: string, headers = {}, method = 'GET') => rawRequest(address, path, { headers, method });
 
 /** The three ways in which an answer can be read. */

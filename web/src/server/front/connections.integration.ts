@@ -1,10 +1,11 @@
-import '../../../../testing/provided.ts';
 import { connect, type Socket } from 'node:net';
 import pg from 'pg';
-import { describe, expect, inject, it, vi } from 'vitest';
+import { afterAll, describe, expect, it, vi } from 'vitest';
 import { freePort, startServer } from '../../../../cli/src/up/server.ts';
+import { ownServer } from '../../testing/ownServer.ts';
 
-const address = inject('address');
+const { address, databaseUrl, stop } = await ownServer();
+afterAll(stop);
 const api = `${address}/api/v1`;
 const json = { 'content-type': 'application/json' };
 const file = { format: 'zygopod/tuning', version: 2, name: 'Boots in a queue' };
@@ -95,7 +96,7 @@ describe('a page that is opened while its tuning is saved', () => {
 describe('a database that is read-only', () => {
   it('is read, refuses what is written with 503, and health says so until it is over', async () => {
     const id = await made('tunings', file);
-    const admin = new pg.Client({ connectionString: inject('databaseUrl') });
+    const admin = new pg.Client({ connectionString: databaseUrl });
     await admin.connect();
     const { rows } = await admin.query<{ name: string }>('select current_database() as name');
     const set = async (words: string) => {
@@ -132,7 +133,7 @@ describe('a database that is read-only', () => {
 describe('two servers on one database', () => {
   it('hear each other’s changes, and what they missed while the connection was away', async () => {
     const port = await freePort();
-    const other = await startServer({ host: '127.0.0.1', port, databaseUrl: inject('databaseUrl'), env: { LOG_LEVEL: 'silent' } });
+    const other = await startServer({ host: '127.0.0.1', port, databaseUrl, env: { LOG_LEVEL: 'silent' } });
     const over = new AbortController();
     const heard: string[] = [];
     const listening = fetch(`${other.address}/api/v1/changes`, { signal: over.signal }).then(async ({ body }) => {
@@ -154,7 +155,7 @@ describe('two servers on one database', () => {
       expect(await hears(`"id":"${id}","head":1,"is":"made"`)).toBeLessThan(1000);
       await fetch(`${api}/tunings/${id}`, { method: 'DELETE', headers: { 'if-match': '"1"' } });
       expect(await hears(`"id":"${id}","head":1,"is":"away"`)).toBeLessThan(1000);
-      const admin = new pg.Client({ connectionString: inject('databaseUrl') });
+      const admin = new pg.Client({ connectionString: databaseUrl });
       await admin.connect();
       heard.length = 0;
       await admin.query("select pg_terminate_backend(pid) from pg_stat_activity where query like 'listen zygopod%'");

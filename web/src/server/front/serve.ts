@@ -84,11 +84,15 @@ server.on('clientError', (error: NodeJS.ErrnoException, socket) => {
 
 /** Milliseconds that answers under way get when the server is told to stop. */
 const GRACE = 3000;
-for (const signal of ['SIGTERM', 'SIGINT'] as const)
-  process.on(signal, () => {
-    server.close(() => process.exit(0));
-    server.closeIdleConnections();
-    setTimeout(() => process.exit(0), GRACE).unref();
-  });
+function end(): void {
+  server.close(() => process.exit(0));
+  server.closeIdleConnections();
+  setTimeout(() => process.exit(0), GRACE).unref();
+}
+for (const signal of ['SIGTERM', 'SIGINT'] as const) process.on(signal, end);
+
+// The process that started this one holds the other end of a channel, which the system closes when that process is gone, however it ended.
+process.once('disconnect', end);
+if (process.connected === false) process.exit(0);
 
 server.listen(Number(process.env['PORT']), process.env['HOST']);

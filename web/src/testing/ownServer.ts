@@ -1,0 +1,32 @@
+import { inject } from 'vitest';
+import '../../../testing/provided.ts';
+import { randomBytes } from 'node:crypto';
+import { makeDatabase } from '../../../cli/src/up/database.ts';
+import { freePort, startServer } from '../../../cli/src/up/server.ts';
+
+interface OwnServer {
+  address: string;
+  databaseUrl: string;
+  stop(): Promise<void>;
+}
+
+/**
+ * Starts a server on an empty database of its own, in the cluster of the tests: for tests that end connections, block writing, or count what
+ * there is while other files run.
+ */
+export async function ownServer(): Promise<OwnServer> {
+  const name = `zygopod_own_${randomBytes(6).toString('hex')}`;
+  const [admin, own] = ['postgres', name].map(
+    (database) => Object.assign(new URL(inject('databaseUrl')), { pathname: `/${database}` }).href,
+  );
+  await makeDatabase(admin as string, name, true);
+  const databaseUrl = own as string;
+  const port = await freePort();
+  const { address, stop } = await startServer({
+    host: '127.0.0.1',
+    port,
+    databaseUrl,
+    env: { LOG_LEVEL: process.env['LOG_LEVEL'] ?? 'silent' },
+  });
+  return { address, databaseUrl, stop };
+}
