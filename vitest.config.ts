@@ -11,6 +11,7 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
+          isolate: false,
           include: [
             'core/src/**/*.test.ts',
             'code/src/**/*.test.ts',
@@ -37,6 +38,7 @@ export default defineConfig({
       {
         test: {
           name: 'browser',
+          isolate: false,
           include: ['e2e/**/*.spec.ts'],
           setupFiles: ['./e2e/onFailure.ts'],
           testTimeout: HANG,

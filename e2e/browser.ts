@@ -5,16 +5,24 @@ import { openBrowser as launch } from '../cli/src/siege/browser.ts';
 /** Milliseconds that a page is waited for: a busy machine takes many times as long as a quiet one. */
 const PATIENCE = 120_000;
 
-/** A browser whose pages are waited for. */
-export async function openBrowser(): Promise<Browser> {
-  const browser = await launch();
-  const open = browser.newContext.bind(browser);
-  browser.newContext = async (options) => {
-    const context = await open(options);
-    context.setDefaultTimeout(PATIENCE);
-    return context;
-  };
-  return browser;
+/** The browser of this worker: its files share one, each context is a visitor of its own. */
+let shared: Promise<Browser> | undefined;
+
+/** Opens the browser, whose pages are waited for. Closed by a file, it loses its contexts and stays for the next file. */
+export function openBrowser(): Promise<Browser> {
+  shared ??= launch().then((browser) => {
+    const open = browser.newContext.bind(browser);
+    browser.newContext = async (options) => {
+      const context = await open(options);
+      context.setDefaultTimeout(PATIENCE);
+      return context;
+    };
+    browser.close = async () => {
+      await Promise.all(browser.contexts().map((context) => context.close()));
+    };
+    return browser;
+  });
+  return shared;
 }
 
 /** A tuning of its own for a test: a copy of the demo's main one. */

@@ -101,10 +101,11 @@ describe('a number that was typed', () => {
   it('is there after a reload at once, though the server says nothing, and though it was not entered', async () => {
     const { id, page, context } = await opened();
     await page.route('**/draft', () => undefined);
+    const sent = page.waitForRequest('**/draft');
     await type(page, '152');
     await isAt(page, 'keeping');
     // The first is on its way, the next one only typed.
-    await page.waitForRequest('**/draft').catch(() => undefined);
+    await sent;
     await walk(page).fill('153');
     await page.reload();
     await ready(page);

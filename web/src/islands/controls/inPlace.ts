@@ -1,8 +1,11 @@
 /** Writes into what is on the page frame by frame: what is as it should be is left alone, since a page lays out and paints whatever is set. */
 
-/** The text of an element. */
+/** Sets the text of an element. A text node is kept: a new one would be laid out from scratch. */
 export function write(element: Element | null | undefined, text: string): void {
-  if (element && element.textContent !== text) element.textContent = text;
+  if (!element || element.textContent === text) return;
+  const [only] = element.childNodes;
+  if (element.childNodes.length === 1 && only instanceof Text) only.data = text;
+  else element.textContent = text;
 }
 
 /** Attributes of an element, numbers as they are. */

@@ -57,7 +57,11 @@ export function Now() {
   });
 
   return (
-    <section aria-label="Now" className="flex min-h-0 flex-col overflow-y-auto border-r border-rule bg-paper px-3 py-1.5">
+    // A layer of its own: its numbers change in each frame, and would have the page around them painted again.
+    <section
+      aria-label="Now"
+      className="flex min-h-0 will-change-transform flex-col overflow-y-auto border-r border-rule bg-paper px-3 py-1.5"
+    >
       <div className="flex items-center justify-between gap-2">
         <h2 className="sr-only">Now</h2>
         <span ref={gait} data-testid="gait" />
