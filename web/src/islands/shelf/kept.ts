@@ -3,11 +3,23 @@ const STORE = 'zygopod-shelf-1';
 /** The address under which something is kept; nothing is ever fetched from it. */
 const addressOf = (key: string) => `/kept/${encodeURIComponent(key)}`;
 
+/** What is being made, or looked up, by its key. */
+const pending = new Map<string, Promise<Blob>>();
+
 /**
- * Something that is made once and kept in this browser by a key that names all that it was made from. Where the browser keeps nothing
- * (a page that is no secure context) it is made each time.
+ * Returns what is kept in this browser under a key that names all that it is made from; makes it and keeps it where there is nothing yet.
+ * Callers at the same time share one making: a list that is fetched again is of the same documents. Where the browser keeps nothing (a page
+ * that is no secure context) it is made each time.
  */
-export async function keptOr(key: string, make: () => Promise<Blob>): Promise<Blob> {
+export function keptOr(key: string, make: () => Promise<Blob>): Promise<Blob> {
+  const known = pending.get(key);
+  if (known) return known;
+  const found = foundOrMade(key, make).finally(() => pending.delete(key));
+  pending.set(key, found);
+  return found;
+}
+
+async function foundOrMade(key: string, make: () => Promise<Blob>): Promise<Blob> {
   const store = typeof caches === 'undefined' ? null : await caches.open(STORE).catch(() => null);
   const known = await store?.match(addressOf(key)).catch(() => undefined);
   if (known) return known.blob();
