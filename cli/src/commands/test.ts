@@ -84,7 +84,7 @@ const types = [
 /** Checks the types of all parts at the same time; each counts as a test. */
 async function checkTypes(): Promise<Tally[]> {
   heading('types');
-  const program = join(root, 'node_modules', '.bin', 'tsc');
+  const program = join(root, 'node_modules', 'typescript-7', 'bin', 'tsc');
   const checked = await Promise.all(
     types.map(async (project) => ({ project, ...(await run(process.execPath, [program, '-p', project], { cwd: root })) })),
   );
