@@ -22,7 +22,7 @@ describe('a line of numbers', () => {
     );
     expect(tuningLine(tuned({ 'route.enabled': true }))).toContain('click to go');
     expect(tuningLine(tuned({ scheme: 'step', 'step.cell': 32, 'step.time': 0.16, 'step.buffer': 0.1 }))).toBe(
-      'cells of 32 · 6.3 cells/s · buffered',
+      'cells of 32 · 6.25 cells/s · buffered',
     );
     expect(tuningLine(tuned({ scheme: 'step', 'step.time': 0, 'step.buffer': 0 }))).toContain('at once');
   });

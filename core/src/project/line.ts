@@ -1,4 +1,5 @@
 import type { Ground } from '../ground/ground.ts';
+import { significant } from '../math/significant.ts';
 import type { Tape } from '../tape/tape.ts';
 import type { TargetSet } from '../targets/targets.ts';
 import { specs } from '../tuning/catalogue/catalogue.ts';
@@ -11,16 +12,16 @@ export function tuningLine({ file, parameters }: Tuning): string {
   const { scheme, pace, ramp, step, route, clock } = parameters;
   const unit = file.unit ?? 'px';
   if (scheme === 'step') {
-    const rate = step.time > 0 ? `${shortNumber(1 / step.time, 1)} cells/s` : 'at once';
-    return [`cells of ${shortNumber(step.cell)}`, rate, ...(step.buffer > 0 ? ['buffered'] : [])].join(' · ');
+    const rate = step.time > 0 ? `${significant(1 / step.time)} cells/s` : 'at once';
+    return [`cells of ${significant(step.cell)}`, rate, ...(step.buffer > 0 ? ['buffered'] : [])].join(' · ');
   }
-  const parts = [`walk ${shortNumber(pace.walkSpeed)}`];
-  if (pace.sprintSpeed > 0 && pace.sprintSpeed !== pace.walkSpeed) parts.push(`sprint ${shortNumber(pace.sprintSpeed)}`);
-  if (scheme === 'turn') parts.push(`turns ${shortNumber(ramp.turnRate)} °/s`);
+  const parts = [`walk ${significant(pace.walkSpeed)}`];
+  if (pace.sprintSpeed > 0 && pace.sprintSpeed !== pace.walkSpeed) parts.push(`sprint ${significant(pace.sprintSpeed)}`);
+  if (scheme === 'turn') parts.push(`turns ${significant(ramp.turnRate)} °/s`);
   if (route.enabled) parts.push('click to go');
   if (ramp.model === 'instant') parts.push('at once');
-  else if (ramp.model === 'smooth') parts.push(`half-life ${shortNumber(ramp.halfLife, 3)} s`);
-  else parts.push(`stops in ${shortNumber(stopDistance(pace.walkSpeed, ramp.decelerate, 1 / clock.hz, clock.integration), 1)} ${unit}`);
+  else if (ramp.model === 'smooth') parts.push(`half-life ${significant(ramp.halfLife)} s`);
+  else parts.push(`stops in ${significant(stopDistance(pace.walkSpeed, ramp.decelerate, 1 / clock.hz, clock.integration))} ${unit}`);
   return parts.join(' · ');
 }
 

@@ -5,7 +5,7 @@ import {
   metricSpecs,
   type Parting,
   rawAt,
-  shortNumber,
+  significant,
   specOf,
   specs,
   type Target,
@@ -173,7 +173,7 @@ function Does() {
 }
 
 const Value = ({ value, index }: { value: number | undefined; index: number }) => (
-  <td className={`digits pl-1.5 text-right text-xs ${markOfSide(index).text}`}>{value === undefined ? '–' : shortNumber(value, 2)}</td>
+  <td className={`digits pl-1.5 text-right text-xs ${markOfSide(index).text}`}>{value === undefined ? '–' : significant(value)}</td>
 );
 
 /** The values of all sides as marks on one line from 0 to a bit more than the largest, over the target band. */
