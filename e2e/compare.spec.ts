@@ -51,9 +51,9 @@ describe('compare', () => {
       .filter({ hasText: /^Walk2001206?0/ });
     await walk.waitFor();
     await panel(page, 'What differs').getByText('2 × walk').waitFor();
-    const peaks = await panel(page, 'What that does').locator('[data-metric=peakSpeed] td').allTextContents();
+    const peaks = await panel(page, 'Effects').locator('[data-metric=peakSpeed] td').allTextContents();
     expect(peaks.filter((text) => /^\d/.test(text))).toEqual(['200', '120', '60']);
-    await panel(page, 'When they part').getByText('plain starts slower').click();
+    await panel(page, 'Where they diverge').getByText('plain starts slower').click();
     await page.getByRole('button', { name: 'Held' }).waitFor();
     const at = await moment(page);
     expect(at).toBeGreaterThan(0.1);
@@ -84,7 +84,7 @@ describe('compare', () => {
   it('is shared by a link to these revisions at this moment, and opens it on the bench', async () => {
     const ids = [await tuning('One', { walkSpeed: 200 }), await tuning('Other', { walkSpeed: 120 })];
     const { page, faults } = await compared(ids);
-    await panel(page, 'When they part').getByText('most apart').click();
+    await panel(page, 'Where they diverge').getByText('most apart').click();
     const at = await moment(page);
     await page.getByRole('button', { name: 'Share this comparison' }).click();
     await page.waitForURL(/at=/);
@@ -160,7 +160,7 @@ describe('compare', () => {
     await page.mouse.move(box.x + 460, box.y + 60);
     await page.mouse.up();
     await page.getByRole('button', { name: 'Loop the calipers' }).click();
-    await page.getByRole('button', { name: 'Play all of it' }).waitFor();
+    await page.getByRole('button', { name: 'Play the whole tape' }).waitFor();
     const seen: number[] = [];
     await until(
       async () => seen.push(await moment(page)),
@@ -190,7 +190,7 @@ describe('a blind trial', () => {
     await page.getByRole('img', { name: 'Round 1: Two is driven' }).waitFor();
     await page.keyboard.press('1');
     await page.getByRole('img', { name: 'Round 1: One is driven' }).waitFor();
-    await aside.getByLabel('A word why').fill('cleaner');
+    await aside.getByLabel('Reason (optional)').fill('cleaner');
     await prefer();
     await aside.getByRole('button', { name: 'Next round' }).click();
     await page.getByRole('img', { name: 'Round 2: One is driven' }).waitFor();

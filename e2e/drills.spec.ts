@@ -25,7 +25,7 @@ describe('snags on the bench', () => {
     await showAllKinds(page);
     for (const name of [
       'Sprint is not faster',
-      'Sprint goes on when empty',
+      'Sprint continues when empty',
       'Diagonals are faster',
       'Part of the body leaves the screen',
       'No dead zone',
@@ -103,7 +103,7 @@ describe('snags on the bench', () => {
       (now) => Math.abs(now - time) < 0.05,
       'the moment of the snag',
     );
-    await snags(page).getByRole('button', { name: 'Right way round' }).first().click();
+    await snags(page).getByRole('button', { name: 'Restore the sign' }).first().click();
     await until(
       () => snags(page).locator('[data-snag=facing-wrong-way]').count(),
       (left) => left === 0,
@@ -158,7 +158,7 @@ describe('the Drills screen', () => {
     const id = await makeDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'Right as it is' });
     const { page, faults } = await openPage(browser, `${address}/drills/${id}`, {});
     await drill(page, 'hard-stop').waitFor();
-    await page.getByRole('button', { name: 'Keep what is right' }).click();
+    await page.getByRole('button', { name: 'Targets from current values' }).click();
     await until(
       () => page.locator('[data-state=out]').count(),
       (out) => out === 0,
@@ -198,7 +198,7 @@ describe('the Drills screen', () => {
     const id = await makeDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'To the bench' });
     const { page, faults } = await openPage(browser, `${address}/drills/${id}`, {});
     await drill(page, 'turn-round').click();
-    await page.getByRole('button', { name: 'Open it on the bench' }).click();
+    await page.getByRole('button', { name: 'Open on the bench' }).click();
     await page.waitForURL(/\/bench\//);
     await page.getByRole('button', { name: 'Looping' }).waitFor();
     await page.getByText('Drill: Turn-round').waitFor();
@@ -212,7 +212,7 @@ describe('the Drills screen', () => {
     const kept = await grounds();
     await page.goto(`${address}/drills/${id}`);
     await drill(page, 'turn-round').click();
-    await page.getByRole('button', { name: 'Open it on the bench' }).click();
+    await page.getByRole('button', { name: 'Open on the bench' }).click();
     await page.waitForURL(/\/bench\//);
     expect(await grounds()).toBe(kept);
     expect(faults).toEqual([]);
@@ -229,8 +229,8 @@ describe('the Drills screen', () => {
     const { page, faults } = await openPage(browser, `${address}/drills/${id}`, {});
     await drill(page, 'hard-stop').waitFor();
     await page.getByText('Brisk carrier').waitFor();
-    await page.getByRole('button', { name: 'Keep this report' }).click();
-    const report = page.getByRole('region', { name: 'Reports kept' }).getByRole('button', { name: /^rev 1/ });
+    await page.getByRole('button', { name: 'Save this report' }).click();
+    const report = page.getByRole('region', { name: 'Saved reports' }).getByRole('button', { name: /^rev 1/ });
     await report.waitFor();
     expect(await report.textContent()).toMatch(/\d+ of \d+/);
     const { items } = (await (await fetch(`${address}/api/v1/reports?tuning=${id}`)).json()) as {
@@ -255,7 +255,7 @@ describe('the Drills screen', () => {
     await drill(page, 'hard-stop').click();
     await page.getByRole('region', { name: 'What moves it' }).getByRole('button', { name: 'Walk' }).click();
     const moved = page.getByRole('region', { name: 'What it moves' });
-    await moved.getByRole('button', { name: 'Up to speed in' }).click();
+    await moved.getByRole('button', { name: 'Reaches speed after' }).click();
     await page.getByRole('complementary', { name: 'Standing start' }).waitFor();
     await moved.getByRole('combobox').selectOption({ label: 'Half-life (camera.halfLife)' });
     await moved.getByRole('button', { name: 'View lags' }).waitFor();

@@ -167,7 +167,7 @@ describe('camera', () => {
     );
     await page.keyboard.up('KeyW');
     await page.keyboard.press('v');
-    await page.locator('#figure-camera').getByRole('slider', { name: 'Lag of the view at a walk' }).press('Shift+ArrowUp');
+    await page.locator('#figure-camera').getByRole('slider', { name: 'Lag of the view at walk speed' }).press('Shift+ArrowUp');
     await until(
       () => field(page, 'camera', /^Half-life/).inputValue(),
       (value) => Number(value) > 0.15,

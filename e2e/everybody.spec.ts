@@ -24,7 +24,7 @@ describe('everybody', () => {
       .getByRole('button', { name: /^Take .* away$/ })
       .first()
       .waitFor();
-    await page.getByRole('region', { name: 'What that does' }).getByRole('row').nth(3).waitFor();
+    await page.getByRole('region', { name: 'Effects' }).getByRole('row').nth(3).waitFor();
     // One that is muted, too.
     await page.getByRole('button', { name: 'mute' }).last().click();
     expect(await violationsOf(page)).toEqual([]);

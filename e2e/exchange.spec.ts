@@ -33,7 +33,7 @@ describe('import and export', () => {
     await page.getByLabel('File').setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) });
     const preview = await page.getByTestId('import-preview').textContent();
     expect(preview).toContain(name.endsWith('.svg') ? 'no cells, 2 walls' : '3 × 2 cells');
-    await page.getByRole('button', { name: 'In place of this one' }).click();
+    await page.getByRole('button', { name: 'Replace this ground' }).click();
     const ground = await kept(page, id);
     if (name.endsWith('.svg')) expect(ground.walls).toHaveLength(2);
     else expect(ground.cells).toEqual(['#.#', '...']);
@@ -117,7 +117,7 @@ describe('import and export', () => {
         .getByRole('alert')
         .getByText(/16\.8 MB can be saved at most/)
         .waitFor({ timeout: 60_000 });
-      expect(await page.getByRole('button', { name: 'In place of this one' }).isEnabled()).toBe(false);
+      expect(await page.getByRole('button', { name: 'Replace this ground' }).isEnabled()).toBe(false);
       await page.getByRole('button', { name: 'Not now' }).click();
       expect(await page.getByTestId('save-state').textContent()).toBe('saved');
       expect(faults).toEqual([]);
@@ -133,7 +133,7 @@ describe('import and export', () => {
     await page.keyboard.press('i');
     await page.getByLabel('File').setInputFiles({ name: 'large.csv', mimeType: 'text/csv', buffer: Buffer.from(rows.join('\n')) });
     await page.getByTestId('import-preview').getByText('512 × 512 cells').waitFor();
-    await page.getByRole('button', { name: 'In place of this one' }).click();
+    await page.getByRole('button', { name: 'Replace this ground' }).click();
     expect((await kept(page, id)).cells).toHaveLength(512);
     await page.locator('[data-testid=findings][data-fresh=true]').waitFor();
     await page.reload();

@@ -30,13 +30,13 @@ describe('another tuning', () => {
       (shown) => JSON.stringify(shown) === JSON.stringify(newest),
       'the newest fifty',
     );
-    await page.getByRole('button', { name: 'Older ones' }).click();
+    await page.getByRole('button', { name: 'Show older' }).click();
     await until(
       () => names(page),
       (shown) => shown.length === 55 && shown.at(-1) === `${OWN} 0`,
       'the oldest',
     );
-    await page.getByRole('button', { name: 'Older ones' }).waitFor({ state: 'hidden' });
+    await page.getByRole('button', { name: 'Show older' }).waitFor({ state: 'hidden' });
     await page.getByRole('combobox', { name: 'Find a tuning' }).focus();
     await page.keyboard.press('ArrowDown');
     await page.keyboard.press('Enter');

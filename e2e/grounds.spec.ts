@@ -161,7 +161,7 @@ describe('drawing', () => {
         ],
       },
     ]);
-    const points = page.getByRole('textbox', { name: 'Points, x and y a line' });
+    const points = page.getByRole('textbox', { name: 'Points, one x, y per line' });
     await points.fill('320, 64\n400, oops');
     await points.blur();
     await page.getByText('line 2: two numbers').waitFor();
@@ -197,7 +197,7 @@ describe('history', () => {
     );
     await page.keyboard.press('h');
     await page.getByText('A hut').waitFor();
-    await page.getByRole('listitem').filter({ hasText: 'rev 1' }).getByRole('button', { name: 'Bring back' }).click();
+    await page.getByRole('listitem').filter({ hasText: 'rev 1' }).getByRole('button', { name: 'Restore' }).click();
     await until(
       () => kept(page, id),
       (file) => file.walls.length === 0,

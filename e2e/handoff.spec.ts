@@ -40,19 +40,19 @@ describe('the Hand-off', () => {
     // In tiles, and in Lua.
     await page.getByRole('radio', { name: /^Lua/ }).check();
     await page.getByRole('combobox', { name: 'Unit of length' }).selectOption('tiles');
-    await page.getByRole('spinbutton', { name: 'Pixels of a tile' }).fill('16');
+    await page.getByRole('spinbutton', { name: 'Pixels per tile' }).fill('16');
     await text.getByText(/walk_speed += +10, {2}-- tiles\/s/).waitFor();
     // By the game's own name, which the project keeps.
     await page.getByRole('button', { name: 'change', exact: true }).click();
     await page.getByRole('searchbox', { name: 'Find a parameter' }).fill('pace.walkSpeed');
     await page.getByRole('textbox', { name: 'Name of pace.walkSpeed' }).fill('amble');
-    await page.getByRole('button', { name: 'Keep these names' }).click();
+    await page.getByRole('button', { name: 'Save names' }).click();
     await text.getByText(/amble += +10,/).waitFor();
     expect((await (await fetch(`${address}/api/v1/projects/${project}`)).json()) as object).toMatchObject({
       names: { 'pace.walkSpeed': 'amble' },
     });
     // A place in the project's folder has to be below it.
-    const place = page.getByRole('textbox', { name: 'Written to, in the folder' });
+    const place = page.getByRole('textbox', { name: 'Path in the folder' });
     await place.fill('../motion.lua');
     await page.getByRole('alert').getByText('expected a place below the folder').waitFor();
     expect(await page.getByRole('button', { name: 'Save', exact: true }).isDisabled()).toBe(true);

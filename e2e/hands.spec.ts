@@ -15,7 +15,7 @@ const gait = (page: Page) => page.getByTestId('gait').textContent();
 describe('sprint and stamina', () => {
   it('runs empty, is spent, recovers; a refused sprint is seen', async () => {
     const { page, faults } = await openBench(browser, address);
-    await enter(page, 'stamina', /^Full/, '12');
+    await enter(page, 'stamina', /^Maximum/, '12');
     await enter(page, 'stamina', /^Drain/, '0.8 s to empty');
     await enter(page, 'stamina', /^Recover to/, '9');
     await enter(page, 'stamina', /^Start at/, '1');
@@ -114,10 +114,10 @@ describe('figures', () => {
   it('set by drawing what a number can set: lumps, the full bar, pace while spent, walking regain, swipes', async () => {
     const { page } = await openBench(browser, address);
     for (const [figure, handle, key, name, value] of [
-      ['stamina', 'Lumps', 'Shift+ArrowRight', /^Lump/, '0.5'],
-      ['stamina', 'Full bar', 'Shift+ArrowUp', /^Full/, '110'],
-      ['stamina', 'Pace while spent', 'ArrowUp', /^Spent pace/, '1.05'],
-      ['stamina', 'Half a bar while walking', 'ArrowUp', /^Regain moving/, '0.55'],
+      ['stamina', 'Tick interval', 'Shift+ArrowRight', /^Tick interval/, '0.5'],
+      ['stamina', 'Full bar', 'Shift+ArrowUp', /^Maximum/, '110'],
+      ['stamina', 'Speed when spent', 'ArrowUp', /^Speed when spent/, '1.05'],
+      ['stamina', 'Time to regain half a bar walking', 'ArrowUp', /^Regain moving/, '0.55'],
       ['hands', 'Swipe time and length', 'ArrowUp', /^Swipe length/, '41'],
       ['hands', 'Swipe time and length', 'ArrowRight', /^Swipe time/, '0.42'],
     ] as const) {

@@ -44,7 +44,7 @@ async function shelfOf(project: string): Promise<Page> {
 }
 
 /** The shelf's own file input. An empty shelf also shows the start page with its own, from the moment its list has arrived. */
-const chooser = (page: Page) => page.getByLabel('Files to bring in');
+const chooser = (page: Page) => page.getByLabel('Files to import');
 
 /** Chooses the files, and starts their import. */
 async function choose(page: Page): Promise<void> {
@@ -60,7 +60,7 @@ async function stopped(page: Page, project: string, after: number): Promise<numb
   let left = after;
   await page.route('**/api/v1/tunings?**', (route) => (route.request().method() === 'POST' && --left < 0 ? undefined : route.continue()));
   await choose(page);
-  await page.getByRole('dialog').getByRole('button', { name: 'Bring in', exact: true }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Import', exact: true }).click();
   await page.getByText(`${after} of ${TOTAL}`).waitFor();
   page.on('dialog', (dialog) => void dialog.accept());
   await page.evaluate(() => window.location.reload());
@@ -95,7 +95,7 @@ describe('an import of many files', () => {
       await route.continue();
     });
     await choose(page);
-    await page.getByRole('dialog').getByRole('button', { name: 'Bring in', exact: true }).click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Import', exact: true }).click();
     await until(
       () => namesIn(own),
       (names) => names.length === TOTAL,

@@ -34,7 +34,7 @@ async function pasted(project: string, text: string): Promise<{ page: Page; faul
 }
 
 async function made(page: Page): Promise<string> {
-  await page.getByRole('button', { name: 'Make the tuning' }).click();
+  await page.getByRole('button', { name: 'Create tuning' }).click();
   await page.waitForURL(/\/bench\//);
   await ready(page);
   return page.url().split('/bench/')[1]?.split('?')[0] as string;

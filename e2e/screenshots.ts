@@ -167,7 +167,7 @@ async function inYourCode(page: Page): Promise<void> {
   await pasted(page);
   await page.getByRole('textbox', { name: 'Name of the file' }).fill('LetterCarrier.cs');
   await page.getByRole('textbox', { name: 'Name of the tuning' }).fill('Letter carrier');
-  await page.getByRole('button', { name: 'Make the tuning' }).click();
+  await page.getByRole('button', { name: 'Create tuning' }).click();
   await page.waitForURL(/\/bench\//);
   const id = page.url().split('/bench/')[1]?.split('?')[0];
   await page.evaluate(async (tuning) => {

@@ -48,7 +48,7 @@ int jumpHeight = 40;`,
       'eight constants read',
     );
     await page.getByRole('textbox', { name: 'Name of the tuning' }).fill('Small hero');
-    await page.getByRole('button', { name: 'Make the tuning' }).click();
+    await page.getByRole('button', { name: 'Create tuning' }).click();
     await page.waitForURL(/\/bench\//);
     await ready(page);
     // Drives: it walks at the speed that was pasted.
@@ -100,10 +100,7 @@ int jumpHeight = 40;`,
     await page.getByText('What differs').waitFor();
     await page.goto(`${address}/shelf/${id}`);
     await row(page, 'Miller').getByRole('button', { name: 'Miller', exact: true }).click();
-    const [file] = await Promise.all([
-      page.waitForEvent('download'),
-      row(page, 'Miller').getByRole('button', { name: 'Take out' }).click(),
-    ]);
+    const [file] = await Promise.all([page.waitForEvent('download'), row(page, 'Miller').getByRole('button', { name: 'Export' }).click()]);
     expect(file.suggestedFilename()).toBe('miller.tuning.json');
     expect(JSON.parse(readFileSync(await file.path(), 'utf8'))).toMatchObject({
       name: 'Miller',
@@ -161,7 +158,7 @@ describe('the shelf', () => {
   });
 
   it('puts away and brings back, goes back to a revision as a new one, and names one', async () => {
-    const { id, page, faults } = await emptyShelf(`Put away ${Date.now()}`);
+    const { id, page, faults } = await emptyShelf(`Archive ${Date.now()}`);
     const made = await inProject(id, 'tunings', tuning('Coat', 100));
     const { id: coat } = (await made.json()) as { id: string };
     await fetch(`${address}/api/v1/tunings/${coat}/revisions`, {
@@ -183,11 +180,11 @@ describe('the shelf', () => {
     await row(page, 'Coat').getByRole('button', { name: 'Revision 3' }).waitFor();
     const { items } = await api(`/tunings?project=${id}`);
     expect(items).toMatchObject([{ id: coat, head: 3 }]);
-    await row(page, 'Coat').getByRole('button', { name: 'Put away' }).click();
+    await row(page, 'Coat').getByRole('button', { name: 'Archive' }).click();
     await page.getByText('How is your character moved?').waitFor();
-    await page.getByRole('button', { name: /^Put away 1/ }).click();
-    await row(page, 'Coat').getByRole('button', { name: 'Bring back' }).click();
-    await page.getByText('Nothing is put away.').waitFor();
+    await page.getByRole('button', { name: /^Archive 1/ }).click();
+    await row(page, 'Coat').getByRole('button', { name: 'Restore' }).click();
+    await page.getByText('Nothing is archived.').waitFor();
     await page.getByRole('button', { name: /^Tunings 1/ }).click();
     await row(page, 'Coat').waitFor();
     expect(faults).toEqual([]);
@@ -199,7 +196,7 @@ describe('the shelf', () => {
     await inProject(id, 'tunings', tuning('Miller', 100));
     await page.reload();
     await row(page, 'Miller').waitFor();
-    await page.getByRole('button', { name: 'Take out' }).first().click();
+    await page.getByRole('button', { name: 'Export' }).first().click();
     const [file] = await Promise.all([
       page.waitForEvent('download'),
       page.getByRole('button', { name: 'The project as one file' }).click(),
@@ -216,18 +213,18 @@ describe('the shelf', () => {
     };
     const renamed = text.replace(/"Old mill \d+"/, `"New mill ${Date.now()}"`);
     await drop([{ name: 'mill.project.json', text: renamed }]);
-    await page.getByText('1 document can be brought in: Miller.').waitFor();
-    await page.getByRole('button', { name: 'As a project of its own' }).click();
+    await page.getByText('1 document can be imported: Miller.').waitFor();
+    await page.getByRole('button', { name: 'Import as a new project' }).click();
     await page.waitForURL((url) => url.pathname.startsWith('/shelf/') && !url.pathname.includes(id));
     await row(page, 'Miller').waitFor();
     await page.getByRole('button', { name: /^Project: New mill/ }).click();
     await page.getByRole('textbox', { name: 'Name of this project' }).fill('Wind mill');
-    await page.getByRole('button', { name: 'Rename it' }).click();
+    await page.getByRole('button', { name: 'Rename project' }).click();
     await page.getByRole('button', { name: 'Project: Wind mill' }).click();
-    await page.getByRole('button', { name: 'Put it away' }).click();
+    await page.getByRole('button', { name: 'Archive project' }).click();
     await page.waitForURL((url) => url.pathname.startsWith('/shelf/'));
     await page.getByRole('button', { name: /^Project: Saltmarsh Post/ }).click();
-    await page.getByRole('region', { name: 'Projects put away' }).getByText('Wind mill').first().waitFor();
+    await page.getByRole('region', { name: 'Archived projects' }).getByText('Wind mill').first().waitFor();
     await page
       .getByRole('list', { name: 'Projects in use' })
       .getByRole('button', { name: /^Old mill/ })
@@ -240,9 +237,9 @@ describe('the shelf', () => {
       { name: 'lame.tuning.json', text: JSON.stringify({ ...tuning('Lame', 1), pace: { walkSpeed: 'fast' } }) },
       { name: 'notes.json', text: 'PK not at all' },
     ]);
-    await page.getByText('1 document can be brought in: 漢字 boots; 2 files have faults.').waitFor();
+    await page.getByText('1 document can be imported: 漢字 boots; 2 files have faults.').waitFor();
     await page.getByText('pace.walkSpeed: found "fast"').waitFor();
-    await page.getByRole('button', { name: 'Bring in', exact: true }).last().click();
+    await page.getByRole('button', { name: 'Import', exact: true }).last().click();
     await row(page, '漢字 boots').waitFor();
     expect(faults).toEqual([]);
     await page.context().close();
@@ -254,11 +251,11 @@ describe('pasting', () => {
     const { page } = await emptyShelf(`Units ${Date.now()}`);
     await page.getByRole('button', { name: 'Paste numbers from code' }).click();
     const code = page.getByRole('textbox', { name: 'Code or data with numbers' });
-    const make = page.getByRole('button', { name: 'Make the tuning' });
+    const make = page.getByRole('button', { name: 'Create tuning' });
     await code.fill('walk_speed = 3.5\nradius = 0.4');
     await page.getByText('Nothing says for sure which units these are.').waitFor();
     expect(await make.isDisabled()).toBe(true);
-    await page.getByRole('button', { name: 'These are right' }).click();
+    await page.getByRole('button', { name: 'Confirm units' }).click();
     await until(
       () => make.isEnabled(),
       (is) => is,
@@ -270,7 +267,7 @@ describe('pasting', () => {
       (is) => is,
       'units that are told',
     );
-    expect(await page.getByRole('spinbutton', { name: 'Pixels of a tile' }).inputValue()).toBe('16');
+    expect(await page.getByRole('spinbutton', { name: 'Pixels per tile' }).inputValue()).toBe('16');
     await page.context().close();
   });
 });

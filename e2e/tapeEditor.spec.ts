@@ -175,7 +175,7 @@ describe('tapes as files', () => {
     await page.getByRole('button', { name: 'Loop “A lap of the Boardwalk”' }).click();
     await page.getByRole('button', { name: 'Looping' }).waitFor();
     await page.getByRole('button', { name: 'Tapes' }).click();
-    const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Take this one out' }).click()]);
+    const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Export this tape' }).click()]);
     expect(file.suggestedFilename()).toBe('a-lap-of-the-boardwalk.tape.json');
     const path = join(folder, 'out.tape.json');
     await file.saveAs(path);

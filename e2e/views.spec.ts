@@ -190,7 +190,7 @@ describe('figures', () => {
 });
 
 describe('a tuning', () => {
-  const deed = async (page: Page, name: string) => {
+  const action = async (page: Page, name: string) => {
     await page.getByRole('button', { name: /^Tuning: / }).click();
     await page.getByRole('dialog').getByRole('button', { name, exact: true }).click();
   };
@@ -199,12 +199,12 @@ describe('a tuning', () => {
     const { page, faults } = await openBench(browser, address);
     const original = page.url();
     await enter(page, 'pace', /^Walk/, '151');
-    await deed(page, 'Duplicate this one');
+    await action(page, 'Duplicate this one');
     await page.waitForURL((url) => url.href !== original);
     await page.getByRole('button', { name: 'Tuning: Carrier, day boots, a copy' }).waitFor();
     await ready(page);
     expect(await field(page, 'pace', /^Walk/).inputValue()).toBe('151');
-    await deed(page, 'Rename this one');
+    await action(page, 'Rename this one');
     await page.getByLabel('Name', { exact: true }).fill('Boots of one day');
     await page.getByRole('button', { name: 'Rename', exact: true }).click();
     await page.getByRole('button', { name: 'Tuning: Boots of one day' }).waitFor();
@@ -214,7 +214,7 @@ describe('a tuning', () => {
       'the draft',
     );
     const copy = page.url();
-    await deed(page, 'Put this one away');
+    await action(page, 'Archive this one');
     await page.waitForURL((url) => url.href !== copy);
     await ready(page);
     expect((await fetch(copy)).status).toBe(404);
@@ -226,7 +226,7 @@ describe('a tuning', () => {
   it('is made from plain, and comes up on the ground that it was last on', async () => {
     const { page } = await openBench(browser, address);
     const first = page.url();
-    await deed(page, 'New tuning');
+    await action(page, 'New tuning');
     await page.waitForURL((url) => url.href !== first);
     await page.getByRole('button', { name: 'Tuning: New tuning' }).waitFor();
     const ground = await makeDocument(address, 'grounds', groundFile({ name: 'Quay of its own' }));

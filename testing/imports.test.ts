@@ -66,7 +66,7 @@ const layers: Readonly<Record<string, readonly string[]>> = {
   replay: ['tuning', 'ground', 'tape', 'motion'],
   measure: ['math', 'tuning', 'ground', 'tape', 'route', 'motion', 'replay'],
   targets: ['document', 'measure'],
-  project: ['document', 'tuning', 'ground', 'tape', 'targets'],
+  project: ['math', 'document', 'tuning', 'ground', 'tape', 'targets'],
   formats: ['math', 'document', 'tuning', 'ground', 'tape', 'motion', 'measure', 'targets', 'project'],
   formulas: ['tuning', 'formats'],
 };

@@ -24,38 +24,34 @@ const leave =
 
 program
   .command('up')
-  .description('Sets up what is missing and serves the application.')
+  .description('Installs what is missing and serves the application.')
   .option('--port <number>', 'port to listen on', '4380')
   .option('--host <address>', 'address to listen on; any but loopback needs ZYGOPOD_TOKEN', '127.0.0.1')
-  .option('--files <folder>', 'keeps a project’s files in a folder, both ways')
-  .option('--project <name>', 'the project of --files; the one that the folder names when absent')
-  .option('--reset-demo', 'puts the demo data back to how it was shipped')
+  .option('--files <folder>', 'sync a project’s files with a folder')
+  .option('--project <name>', 'project for --files (default: the one named in the folder)')
+  .option('--reset-demo', 'restore the demo data as shipped')
   .addHelpText('after', '\nExample:\n  ./zygopod up --port 8080')
   .action(leave(async (options) => (await import('./up/up.ts')).up(options)));
 
 for (const [name, words, example] of [
-  ['push', 'Takes what changed in a folder of files into the running application, once.', './zygopod push game/motion'],
-  ['pull', 'Writes what changed in the running application into a folder of files, once.', './zygopod pull game/motion'],
+  ['push', 'Imports what changed in a folder into the running application, once.', './zygopod push game/motion'],
+  ['pull', 'Writes what changed in the running application to a folder, once.', './zygopod pull game/motion'],
 ] as const)
   program
     .command(name)
     .description(words)
-    .argument('<folder>', 'where tunings, grounds, tapes and targets lie, a folder each')
-    .option('--project <name>', 'the project; the one that the folder names when absent')
-    .option('--address <address>', 'the running application; the one that this copy has started when absent')
-    .option('--json', 'answer for machines')
+    .argument('<folder>', 'folder with tunings, grounds, tapes and targets, one subfolder each')
+    .option('--project <name>', 'project (default: the one named in the folder)')
+    .option('--address <address>', 'address of the running application (default: the one started from this copy)')
+    .option('--json', 'print JSON')
     .addHelpText('after', `\nExample:\n  ${example}`)
     .action(leave(async (folder: string, options) => (await import('./commands/pushPull.ts'))[name](folder, options)));
 
 program
   .command('test')
-  .description('Sets up what tests need, then lint, types, unit, integration and browser tests.')
-  .option(
-    '--languages <which>',
-    'all: compilers and linters that are missing for the code that is handed over are installed, those of Rust and C#, too',
-    'found',
-  )
-  .option('--long', 'runs random campaigns whole, not a share of them')
+  .description('Installs what the tests need, then runs lint, types, unit, integration and browser tests.')
+  .option('--languages <which>', 'all: also install missing compilers and linters for exported code, including Rust and C#', 'found')
+  .option('--long', 'run random campaigns in full instead of a share of each')
   .addHelpText('after', '\nExample:\n  ./zygopod test --languages all')
   .action(leave(async (options: { long?: boolean }) => (await import('./commands/test.ts')).test(options)));
 
@@ -66,9 +62,9 @@ program
   .requiredOption('--ground <file>', 'ground file, - for stdin')
   .requiredOption('--tape <file>', 'tape file, - for stdin')
   .option('--hz <number>', 'tick rate instead of the tuning’s')
-  .option('--from <file>', 'tape file whose beginning is begun with: the body’s state and the hands as they are held')
-  .option('--frames <pattern>', 'with per-frame stepping: 30, 60, 144 or uneven frames')
-  .option('--trace <file>', 'where to write the trace (stdout when absent)')
+  .option('--from <file>', 'start from this tape’s snapshot: the body’s state and the held controls')
+  .option('--frames <pattern>', 'frames for per-frame stepping: 30, 60, 144 or uneven')
+  .option('--trace <file>', 'file to write the trace to (default: stdout)')
   .addHelpText(
     'after',
     '\nExample:\n  ./zygopod sim --tuning demo/carrier-day-boots.tuning.json --ground demo/boardwalk.ground.json --tape demo/out-and-back.tape.json',
@@ -77,12 +73,12 @@ program
 
 program
   .command('route')
-  .description('Plans a way between two places for the body of a tuning.')
+  .description('Plans a path between two places for the body of a tuning.')
   .requiredOption('--tuning <file>', 'tuning file, - for stdin')
   .requiredOption('--ground <file>', 'ground file, - for stdin')
-  .requiredOption('--from <x,y>', 'where the body is')
-  .requiredOption('--to <x,y>', 'where it has to get')
-  .option('--json', 'answer for machines')
+  .requiredOption('--from <x,y>', 'start of the path')
+  .requiredOption('--to <x,y>', 'end of the path')
+  .option('--json', 'print JSON')
   .addHelpText(
     'after',
     '\nExample:\n  ./zygopod route --tuning demo/ferry-hand.tuning.json --ground demo/tidal-flats.ground.json --from 448,3776 --to 5952,576 --json',
@@ -91,37 +87,37 @@ program
 
 program
   .command('compare')
-  .description('What differs between two tunings, and what that does to the same hands on the same ground.')
+  .description('Lists what differs between two tunings, and its effects with the same hands on the same ground.')
   .argument('<a>', 'tuning file, - for stdin')
   .argument('<b>', 'tuning file')
   .requiredOption('--ground <file>', 'ground file')
-  .option('--tape <file>', 'the hands; out and back with a sprint when absent')
-  .option('--json', 'answer for machines')
+  .option('--tape <file>', 'tape file (default: out and back with a sprint)')
+  .option('--json', 'print JSON')
   .addHelpText(
     'after',
     '\nExample:\n  ./zygopod compare demo/carrier-day-boots.tuning.json demo/carrier-storm-boots.tuning.json --ground demo/boardwalk.ground.json --tape demo/boardwalk-lap.tape.json',
   )
   .action(leave(async (a: string, b: string, options) => (await import('./commands/compare.ts')).compare(a, b, options)));
 
-const tape = program.command('tape').description('Shows tapes, and cuts spans out of them.');
+const tape = program.command('tape').description('Shows tapes and cuts spans from them.');
 
 tape
   .command('show')
-  .description('Prints how a tape begins, and its events with their times.')
+  .description('Prints the start of a tape and its events with their times.')
   .argument('<tape>', 'tape file, - for stdin')
-  .option('--json', 'answer for machines')
+  .option('--json', 'print JSON')
   .action(leave(async (file: string, options: { json?: boolean }) => (await import('./commands/tape.ts')).show(file, options)));
 
 tape
   .command('cut')
-  .description('Cuts a span out of a tape, with the body as it is there, so that the span moves as it does within the whole.')
+  .description('Cuts a span from a tape with a snapshot of the body, so the span moves exactly as in the whole tape.')
   .argument('<tape>', 'tape file, - for stdin')
-  .requiredOption('--tuning <file>', 'the tuning that it was driven with')
-  .requiredOption('--ground <file>', 'the ground that it was driven on')
-  .requiredOption('--from <seconds>', 'where the span begins')
-  .requiredOption('--to <seconds>', 'where it ends')
-  .option('--name <name>', 'what to call it')
-  .option('-o, --output <file>', 'where to write it (stdout when absent)')
+  .requiredOption('--tuning <file>', 'tuning it was driven with')
+  .requiredOption('--ground <file>', 'ground it was driven on')
+  .requiredOption('--from <seconds>', 'start of the span')
+  .requiredOption('--to <seconds>', 'end of the span')
+  .option('--name <name>', 'name of the new tape')
+  .option('-o, --output <file>', 'file to write to (default: stdout)')
   .addHelpText(
     'after',
     '\nExample:\n  ./zygopod tape cut demo/out-and-back.tape.json --tuning demo/carrier-day-boots.tuning.json --ground demo/boardwalk.ground.json --from 2 --to 4',
@@ -132,9 +128,9 @@ program
   .command('check')
   .description('Validates tunings, grounds, tapes and target sets, and lists the snags of tunings and grounds; exit 1 on errors.')
   .argument('<files...>', 'files to check, - for stdin')
-  .option('--ground <file>', 'ground that tunings are judged on, too')
-  .option('--tape <file>', 'hands that they are driven by on it')
-  .option('--json', 'answer for machines')
+  .option('--ground <file>', 'also check tunings on this ground')
+  .option('--tape <file>', 'tape that drives them on it')
+  .option('--json', 'print JSON')
   .addHelpText(
     'after',
     '\nExample:\n  ./zygopod check demo/first-draft.tuning.json --ground demo/boardwalk.ground.json --tape demo/boardwalk-lap.tape.json',
@@ -143,12 +139,12 @@ program
 
 program
   .command('drill')
-  .description('Runs the drills of a tuning, holds them against targets and looks for snags; exit 1 when a target is missed.')
+  .description('Runs the drills of a tuning, checks them against targets and finds snags; exit 1 if a target is missed.')
   .requiredOption('--tuning <file>', 'tuning file, - for stdin')
-  .option('--ground <file>', 'ground that is looked over for snags, too')
-  .option('--targets <file>', 'target set that judges the metrics')
-  .option('--json', 'answer for machines')
-  .option('--junit <file>', 'where to write the judged targets as JUnit XML')
+  .option('--ground <file>', 'also find snags on this ground')
+  .option('--targets <file>', 'target set for the metrics')
+  .option('--json', 'print JSON')
+  .option('--junit <file>', 'file to write the target results to, as JUnit XML')
   .addHelpText(
     'after',
     '\nExample:\n  ./zygopod drill --tuning demo/carrier-day-boots.tuning.json --ground demo/boardwalk.ground.json --targets demo/brisk-carrier.targets.json',
@@ -157,21 +153,21 @@ program
 
 program
   .command('export')
-  .description('Hands a tuning over: its numbers as constants in a language, in the game’s own units and names.')
+  .description('Exports a tuning to a game: its numbers as constants in a language, in the game’s units and names.')
   .argument('<tuning>', 'tuning file, - for stdin')
   .option('--to <language>', `${languages}, json or csv`)
-  .option('--into <file>', 'a source or data file of the game: the numbers in it that changed are written in place, and nothing else')
-  .option('--units <words>', 'the game’s units: px, m:PIXELS or tiles:PIXELS, second or frame:HZ, degree or radian')
-  .option('--names <file>', 'JSON object with the game’s names by path; a project file does, too')
-  .option('--case <style>', 'SCREAMING_SNAKE, snake_case, camelCase or PascalCase; the language’s own when absent')
-  .option('--code', `the motion itself in place of its numbers: ${languages}`)
-  .option('--walls', 'the second file of the motion: what holds its body among walls, which a game with walls of its own does without')
-  .option('--all', 'all parameters, also those that this tuning does not use')
-  .option('-o, --output <file>', 'where to write it (stdout when absent)')
-  .option('--force', 'write over a file that was changed by hand')
-  .option('--guesses', 'with --into: writes numbers whose names are only guessed at, too')
-  .option('--digits <more>', 'with --into: digits behind the point beyond those that the file has', '0')
-  .option('--dry-run', 'with --into: says what would change, and writes nothing')
+  .option('--into <file>', 'source or data file of the game; only its changed numbers are rewritten in place')
+  .option('--units <words>', 'units of the game: px, m:PIXELS or tiles:PIXELS, second or frame:HZ, degree or radian')
+  .option('--names <file>', 'JSON object with the game’s names by path, or a project file')
+  .option('--case <style>', 'SCREAMING_SNAKE, snake_case, camelCase or PascalCase (default: the language’s usual case)')
+  .option('--code', `the motion as code instead of constants: ${languages}`)
+  .option('--walls', 'the second file of the motion: collision with walls, for games without their own')
+  .option('--all', 'include parameters that the tuning doesn’t use')
+  .option('-o, --output <file>', 'file to write to (default: stdout)')
+  .option('--force', 'overwrite a file that was changed by hand')
+  .option('--guesses', 'with --into: also write numbers whose names are only guessed')
+  .option('--digits <more>', 'with --into: decimals to add to those in the file', '0')
+  .option('--dry-run', 'with --into: list what would change without writing')
   .addHelpText('after', '\nExample:\n  ./zygopod export demo/carrier-day-boots.tuning.json --to c --units tiles:32,frame:60')
   .action(
     leave(async (tuning: string, options) =>
@@ -184,12 +180,12 @@ program
 program
   .command('checks')
   .description(
-    'Writes a folder for the game’s repository: a tuning, its targets, goldens of tapes, and a test in each language that replays them.',
+    'Writes a folder for the game’s repository: a tuning, its targets, golden traces, and a test in each language that replays them.',
   )
   .argument('<tuning>', 'tuning file, - for stdin')
-  .requiredOption('-o, --output <folder>', 'where to write it')
-  .requiredOption('--tape <files...>', 'the hands that are replayed')
-  .option('--targets <file>', 'target set; a band of 5 % round each metric of today when absent')
+  .requiredOption('-o, --output <folder>', 'folder to write to')
+  .requiredOption('--tape <files...>', 'tapes to replay')
+  .option('--targets <file>', 'target set (default: a band of ±5 % around each current value)')
   .addHelpText(
     'after',
     '\nExample:\n  ./zygopod checks demo/carrier-day-boots.tuning.json --tape demo/out-and-back.tape.json demo/gap-run.tape.json -o game/checks',
@@ -198,25 +194,25 @@ program
 
 program
   .command('import')
-  .description('Makes a tuning of the numbers in a game’s code or data: what is only guessed or not known is told, and left out.')
+  .description('Creates a tuning from the numbers in a game’s code or data; lists and omits those it can only guess or doesn’t know.')
   .argument('<file>', 'code or data in any language, - for stdin')
-  .option('--units <words>', 'the units that they stand in, as for export; where absent, those that the file speaks of')
-  .option('--names <file>', 'JSON object with the game’s names by path; a project file does, too')
-  .option('--name <name>', 'what to call the tuning', 'Imported tuning')
-  .option('--guess, --guesses', 'takes guesses, too')
-  .option('-o, --output <file>', 'where to write it (stdout when absent)')
+  .option('--units <words>', 'units of the numbers, as for export (default: those the file mentions)')
+  .option('--names <file>', 'JSON object with the game’s names by path, or a project file')
+  .option('--name <name>', 'name of the tuning', 'Imported tuning')
+  .option('--guess, --guesses', 'also use guesses')
+  .option('-o, --output <file>', 'file to write to (default: stdout)')
   .addHelpText('after', '\nExample:\n  ./zygopod import game/motion.h --units tiles:32,frame:60 -o motion.tuning.json')
   .action(leave(async (file: string, options) => (await import('./commands/source.ts')).importTuning(file, options)));
 
 program
   .command('verify')
-  .description('Holds a game’s trace against the model on the same hands: where they part first, and most; exit 1 where they do.')
+  .description('Compares a game’s trace with the model on the same hands: where they first diverge, and how far; exit 1 if they do.')
   .requiredOption('--trace <file>', 'the game’s trace as CSV: tick and some of x, y, vx, vy, speed, facing, gait, stamina')
-  .requiredOption('--tape <file>', 'the hands')
+  .requiredOption('--tape <file>', 'tape file')
   .requiredOption('--tuning <file>', 'tuning file')
-  .option('--ground <file>', 'ground file; an open ground when absent')
-  .option('--slack <number>', 'what counts as the same, relative above 1', '1e-6')
-  .option('--json', 'answer for machines')
+  .option('--ground <file>', 'ground file (default: open ground)')
+  .option('--slack <number>', 'tolerance, relative for values above 1', '1e-6')
+  .option('--json', 'print JSON')
   .addHelpText(
     'after',
     '\nExample:\n  ./zygopod verify --trace game.csv --tape demo/out-and-back.tape.json --tuning demo/carrier-day-boots.tuning.json --ground demo/boardwalk.ground.json',
@@ -225,30 +221,30 @@ program
 
 program
   .command('demo')
-  .description('Drills all tunings of the demo and replays its tapes: a table of metrics and snags. Needs no server.')
-  .option('--json', 'answer for machines')
+  .description('Runs the drills of all demo tunings and replays their tapes: a table of metrics and snags. Needs no server.')
+  .option('--json', 'print JSON')
   .addHelpText('after', '\nExample:\n  ./zygopod demo')
   .action(leave(async (options) => (await import('./commands/demo.ts')).demoReport(options)));
 
 program
   .command('docs')
-  .description('Writes what of the documentation is made from the code.')
+  .description('Writes the documentation that is generated from the code.')
   .addHelpText('after', '\nExample:\n  ./zygopod docs')
   .action(leave(async () => (await import('./commands/docs.ts')).docs()));
 
 program
   .command('siege')
-  .description('Kills, floods and misleads an application of its own on loopback, and prints what became of it.')
-  .option('--minutes <number>', 'how long', '5')
-  .option('--seed <number>', 'chance that comes again')
+  .description('Kills and floods its own application on loopback, and prints what it survived.')
+  .option('--minutes <number>', 'duration', '5')
+  .option('--seed <number>', 'random seed')
   .addHelpText('after', '\nExample:\n  ./zygopod siege --minutes 20')
   .action(leave(async (options) => (await import('./siege/siege.ts')).siege(options)));
 
 program
   .command('bench')
   .description('Measures the core, as ratios against a bare loop in the same process.')
-  .option('--json', 'answer for machines')
-  .argument('[parts...]', 'ticks, memory, tapes, bytecode, routes, survey; all of them where none is named')
+  .option('--json', 'print JSON')
+  .argument('[parts...]', 'ticks, memory, tapes, bytecode, routes, survey (default: all)')
   .addHelpText('after', '\nExample:\n  ./zygopod bench ticks')
   .action(leave(async (parts, options) => (await import('./commands/bench.ts')).bench(parts, options)));
 

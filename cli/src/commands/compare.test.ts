@@ -36,7 +36,7 @@ describe('compare', () => {
   });
 
   it('prints a table for people, and refuses what is no tuning in a line', () => {
-    expect(compare(day, storm).stdout).toMatch(/Stops in +0\.\d+ +\d+\.?\d* +s/);
+    expect(compare(day, storm).stdout).toMatch(/Stops after +0\.\d+ +\d+\.?\d* +s/);
     const { status, stderr } = compare(day, 'boardwalk.ground.json');
     expect(status).toBe(2);
     expect(stderr.trimEnd().split('\n').length).toBeLessThanOrEqual(2);

@@ -23,7 +23,7 @@ describe('drill', () => {
   it('prints the metrics of the day boots, all in their bands', () => {
     const { status, stdout } = zygopod('drill', '--tuning', day, '--targets', demo('brisk-carrier.targets.json'));
     expect(status).toBe(0);
-    expect(stdout).toMatch(/Standing start +Up to speed in +0\.154 s +in 0\.1 to 0\.2/);
+    expect(stdout).toMatch(/Standing start +Reaches speed after +0\.154 s +in 0\.1 to 0\.2/);
     expect(stdout).toMatch(/Click tour +– needs click to go/);
     expect(stdout).toMatch(/19 in their band, 0 out, 0 not measured/);
   });

@@ -154,11 +154,11 @@ export class Application {
     return (saved as { number: number }).number;
   }
 
-  async putAway({ id, kind, head }: Pick<Listed, 'id' | 'kind' | 'head'>): Promise<void> {
+  async archive({ id, kind, head }: Pick<Listed, 'id' | 'kind' | 'head'>): Promise<void> {
     await this.#ask('DELETE', `/${collectionOf(kind)}/${id}`, undefined, { 'if-match': `"${head}"` });
   }
 
-  async bringBack({ id, kind }: Pick<Listed, 'id' | 'kind'>): Promise<void> {
+  async restore({ id, kind }: Pick<Listed, 'id' | 'kind'>): Promise<void> {
     await this.#ask('POST', `/${collectionOf(kind)}/${id}/back`);
   }
 

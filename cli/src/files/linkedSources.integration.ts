@@ -138,7 +138,7 @@ describe('a source that is linked to a file of the folder', () => {
     await save('Outside', { 'pace.walkSpeed': 64 });
     await look();
     expect(readFileSync(join(root, 'outside.lua'), 'utf8')).toBe(code);
-    await app.putAway(await listed('Outside'));
+    await app.archive(await listed('Outside'));
     folder.write('src/one.lua', code);
     await linked('One way', code, 'src/one.lua');
     await look();
@@ -166,7 +166,7 @@ describe('a source that is linked to a file of the folder', () => {
     await look();
     const [first, second] = [await numbers('First of two'), await numbers('Second of two')];
     expect([first.head, second.head]).toEqual([2, 2]);
-    for (const name of ['First of two', 'Second of two']) await app.putAway(await listed(name));
+    for (const name of ['First of two', 'Second of two']) await app.archive(await listed(name));
   });
 
   it('has both sides alike after any sequence of changes, each looked at by a new process', async () => {

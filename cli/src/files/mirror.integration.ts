@@ -76,12 +76,12 @@ describe('a folder and a project', () => {
     expect((await look()).lines).toEqual([]);
   });
 
-  it('put away what the other has removed, unless it was changed since', async () => {
+  it('archive what the other side removed, unless it was changed since', async () => {
     for (const name of ['One', 'Two', 'Three']) put(`tunings/${name.toLowerCase()}.tuning.json`, tuning(name));
     await look();
     rmSync(join(root, 'tunings/one.tuning.json'));
-    await app.putAway(await listed('Two'));
-    await app.putAway(await listed('Three'));
+    await app.archive(await listed('Two'));
+    await app.archive(await listed('Three'));
     put('tunings/three.tuning.json', tuning('Three', 170));
     await look();
     await look();

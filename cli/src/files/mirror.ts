@@ -159,13 +159,13 @@ export class Mirror {
   /** Put away there: so is the file, unless it was changed since. */
   async #putAwayThere(id: string, { kind, path }: Pair, here: object | null, isDiskChanged: boolean, told: Told): Promise<void> {
     if (here && isDiskChanged && this.#sends) {
-      await this.#app.bringBack({ id, kind });
-      told.lines.push(`${path}: changed here and put away there, brought back`);
+      await this.#app.restore({ id, kind });
+      told.lines.push(`${path}: changed here and archived there: restored`);
       return;
     }
     if (here && this.#fetches) this.#folder.remove(path);
     if (here && !this.#fetches) return;
-    told.lines.push(`${path}: put away`);
+    told.lines.push(`${path}: archived`);
     this.#exchange.setAside(id, here);
     this.#missed.delete(id);
   }
@@ -178,8 +178,8 @@ export class Mirror {
       if (!here && this.#fetches) await this.#exchange.fetch(server, path, told);
     } else if (here && this.#sends) {
       try {
-        await this.#app.bringBack({ id, kind });
-        told.lines.push(`${path}: there again, brought back`);
+        await this.#app.restore({ id, kind });
+        told.lines.push(`${path}: exists again: restored`);
       } catch (error) {
         // It was removed for good, and the file is a new document's; or somebody else has just brought it back.
         const isThere = error instanceof Overtaken && (await this.#app.list(this.#project)).some((one) => one.id === id);
@@ -207,8 +207,8 @@ export class Mirror {
       if (this.#fetches) await this.#exchange.fetch(server, path, told);
     } else if (this.#sends) {
       const last = await this.#app.file(server, server.head);
-      await this.#app.putAway(server);
-      told.lines.push(`${path}: removed here, put away there`);
+      await this.#app.archive(server);
+      told.lines.push(`${path}: removed here, archived there`);
       this.#exchange.setAside(server.id, last);
       this.#missed.delete(server.id);
     }

@@ -99,7 +99,7 @@ describe('hand-offs with a place in the folder', () => {
     await app.changeProject(await app.project(project), { names: {} });
     expect((await look()).join()).toContain('clash.lua: rev 1 of Clash handed over');
     // Of a tuning that was put away nothing is written.
-    await app.putAway(await listed('Clash'));
+    await app.archive(await listed('Clash'));
     rmSync(join(folder.root, 'clash.lua'));
     await look();
     expect(folder.text('clash.lua')).toBeNull();

@@ -113,7 +113,7 @@ describe('a thousand edits on both sides, with kills in between', () => {
       }
       const one = pick(all);
       if (chance < 0.1) {
-        await app.putAway(one);
+        await app.archive(one);
         walks.delete(one.name);
         radii.delete(one.name);
         return;
@@ -140,7 +140,7 @@ describe('a thousand edits on both sides, with kills in between', () => {
       };
       try {
         const told = await mirror.look();
-        if (!told.lines.some((line) => /changed meanwhile|brought back/.test(line)))
+        if (!told.lines.some((line) => /changed meanwhile|restored/.test(line)))
           for (const { pace, ramp } of before) sent.add(pace.walkSpeed).add(ramp.accelerate);
         return told;
       } catch (error) {

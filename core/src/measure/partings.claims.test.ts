@@ -100,7 +100,7 @@ function untrue({ words, time }: Parting, sides: Record<string, Side>, walls: re
     if (one.at('gait', row) !== other.at('gait', row)) return 'one of them sprints';
     return one.at('speed', row) < other.at('speed', row) ? null : 'is not slower';
   }
-  if (/look different ways/.test(words)) {
+  if (/face different directions/.test(words)) {
     const off = Math.abs(((((one.at('facing', row) - other.at('facing', row)) % 360) + 540) % 360) - 180);
     return off > 30 ? null : 'look the same way';
   }

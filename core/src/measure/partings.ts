@@ -168,7 +168,7 @@ function turn(a: Side, b: Side): Parting[] {
     const differs = Math.abs(turnTo(other, a.trace.at('facing', row))) > TURNED;
     if (!differs) since = null;
     else if (since === null) since = time;
-    else if (time - since > LASTING) return [{ time: since, kind: 'turn', words: `${a.name} and ${b.name} look different ways` }];
+    else if (time - since > LASTING) return [{ time: since, kind: 'turn', words: `${a.name} and ${b.name} face different directions` }];
   }
   return [];
 }

@@ -1,9 +1,9 @@
 /**
  * What happened in a tick, as bits of the trace's `events` column; the order of the list is the order of the bits.
- * Each has the words with which a strip or a report tells it.
+ * Each has the words that a strip or a report shows for it.
  */
 export const eventNames = [
-  ['sprintBegan', 'Sprint began'],
+  ['sprintBegan', 'Sprint started'],
   ['sprintEnded', 'Sprint ended'],
   ['sprintRefused', 'Sprint refused'],
   ['emptied', 'Stamina empty'],
@@ -16,25 +16,25 @@ export const eventNames = [
   ['actionPressed', 'Action pressed'],
   ['actionHeld', 'Action held'],
   ['actionReleased', 'Action released'],
-  ['wallMet', 'Met a wall'],
-  ['wallLeft', 'Left the wall'],
-  ['edgeMet', 'Met the edge'],
-  ['edgeLeft', 'Left the edge'],
-  ['wrapped', 'In at the other side'],
+  ['wallMet', 'Wall contact'],
+  ['wallLeft', 'Off the wall'],
+  ['edgeMet', 'Edge contact'],
+  ['edgeLeft', 'Off the edge'],
+  ['wrapped', 'Wrapped to the other side'],
   ['sent', 'Sent to the point'],
   ['launched', 'Pebble thrown'],
-  ['startMoved', 'Put to a free place'],
+  ['startMoved', 'Moved to a free place'],
   ['routeSet', 'Destination set'],
   ['arrived', 'Arrived'],
-  ['unreachable', 'Cannot be reached'],
-  ['nearestTaken', 'Goes to the nearest place'],
+  ['unreachable', 'Unreachable'],
+  ['nearestTaken', 'Nearest place taken'],
   ['routeCancelled', 'Destination dropped'],
-  ['stuck', 'Stuck, gave up'],
-  ['replanned', 'Planned again'],
+  ['stuck', 'Stuck: destination dropped'],
+  ['replanned', 'Replanned'],
   ['planted', 'Planted'],
   ['bumped', 'Bumped'],
-  ['squeezed', 'Goes without margin'],
-  ['circled', 'Circled, gave up'],
+  ['squeezed', 'Path without margin'],
+  ['circled', 'Circled: destination dropped'],
 ] as const;
 
 type EventName = (typeof eventNames)[number][0];

@@ -1,7 +1,7 @@
 import { collectionOf, type DocumentKind, documentKinds, documentText, fileName, kindMarked, markOf } from '@zygopod/core';
 import { useEffect, useState } from 'react';
 import { download } from './controls/download.ts';
-import { createDocument } from './work/deeds.ts';
+import { createDocument } from './work/documentActions.ts';
 import { browserCopies } from './work/saving/atHand.ts';
 import type { Copy } from './work/saving/copies.ts';
 import { whenWords } from './work/when.ts';
@@ -32,12 +32,12 @@ export function KeptDocument({ id, screen }: { id: string; screen: string }) {
             <span>
               {copy.file.name}, <time className="digits">{whenWords(copy.at, { exact: true })}</time>
             </span>
-            <button type="button" className="deed" onClick={() => void save(copy)}>
+            <button type="button" className="action" onClick={() => void save(copy)}>
               Save as a new {documentKinds[kindOf(copy)].label}
             </button>
             <button
               type="button"
-              className="deed"
+              className="action"
               onClick={() => download(fileName(kindOf(copy), copy.file.name), documentText(copy.file))}
             >
               Export {documentKinds[kindOf(copy)].label}

@@ -44,7 +44,7 @@ describe('metrics without a value', () => {
   });
 
   const cases: [string, Record<string, FileValue>, string, RegExp][] = [
-    ['never up to speed', { 'ramp.accelerate': 0.01 }, 'riseTime', /come up to speed/],
+    ['never up to speed', { 'ramp.accelerate': 0.01 }, 'riseTime', /reach full speed/],
     ['never at rest', { 'ramp.decelerate': 0.001 }, 'stopDistance', /come to rest/],
     ['a bar that outlasts the drill', { 'stamina.enabled': true, 'stamina.drain': 0.01 }, 'sprintTime', /run out/],
     ['through no gap', { 'contact.skin': 10, 'body.radius': 1 }, 'tightestGap', /none of the gaps/],

@@ -12,28 +12,28 @@ export type Absences = Readonly<Record<string, Absence>>;
 
 /** Why a drill gave no value, where it ran and the metric applies. */
 const reasons: Partial<Record<MetricName, string>> = {
-  riseTime: 'it did not come up to speed',
-  riseDistance: 'it did not come up to speed',
+  riseTime: 'it did not reach full speed',
+  riseDistance: 'it did not reach full speed',
   inputLatency: 'it did not move',
   stopTime: 'it did not come to rest',
   stopDistance: 'it did not come to rest',
-  reverseTime: 'it did not come up to speed the other way',
+  reverseTime: 'it did not reach full speed in the other direction',
   reverseOvershoot: 'it did not move',
   turn90Radius: 'it did not turn by 90°',
   diagonalRatio: 'it did not move',
-  facingLag: 'it did not turn to where it was asked to',
+  facingLag: 'it did not turn to its target',
   autoRunEnds: 'auto-run did not end',
-  sprintTime: 'the bar did not run out while it was watched',
-  sprintDistance: 'the bar did not run out while it was watched',
-  recoverTime: 'stamina was not back while it was watched',
+  sprintTime: 'the bar did not run out during the drill',
+  sprintDistance: 'the bar did not run out during the drill',
+  recoverTime: 'stamina did not recover during the drill',
   slideKept: 'it did not move',
-  tightestGap: 'it came through none of the gaps',
+  tightestGap: 'it passed none of the gaps',
   arriveTime: 'it did not arrive',
   plantTurn: 'it did not turn',
-  stepTime: 'it made no steps',
-  stepLatency: 'it made no steps',
+  stepTime: 'it did not step',
+  stepLatency: 'it did not step',
   stepDrift: 'it did not come to rest',
 };
 
 /** Why a drill that ran has no value for a metric that applies. */
-export const reasonOf = (key: string): string => reasons[metricOfKey(key).metric as MetricName] ?? 'its drill gave no number';
+export const reasonOf = (key: string): string => reasons[metricOfKey(key).metric as MetricName] ?? 'its drill measured no value';

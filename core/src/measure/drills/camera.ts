@@ -10,7 +10,7 @@ const HALVES = 12;
 export const viewLag: Drill = {
   name: 'view-lag',
   title: 'View lag',
-  words: 'Full walking speed until the view has settled.',
+  words: 'Walks at full speed until the view has settled.',
   main: 'cameraLag',
   drawing: 'speed',
   gives: ['cameraLag'],

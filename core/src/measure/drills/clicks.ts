@@ -145,7 +145,7 @@ function pointerAt({ width, walk }: Course, time: number): [number, number] {
 export const holdAndFollow: Drill = {
   name: 'hold-and-follow',
   title: 'Hold and follow',
-  words: 'Holds the pointer and leads it round in a wide bend.',
+  words: 'Holds the pointer and leads it around a wide bend.',
   main: 'followError',
   drawing: 'way',
   gives: ['followError'],
@@ -170,7 +170,7 @@ export const holdAndFollow: Drill = {
 export const reclick: Drill = {
   name: 're-click',
   title: 'Click again at speed',
-  words: 'A click to the right, and at full speed one at right angles to it.',
+  words: 'Clicks to the right, then at full speed at right angles to it.',
   main: 'reclickKept',
   drawing: 'speed',
   gives: ['reclickKept'],
@@ -208,7 +208,7 @@ const NEARLY = 0.02;
 export const plant: Drill = {
   name: 'plant',
   title: 'Plant',
-  words: 'On its way to a click it is planted, and turned towards the pointer.',
+  words: 'Plants the body while it goes to a click, and turns it to the pointer.',
   main: 'plantTurn',
   drawing: 'facing',
   gives: ['plantTurn', 'plantDrift'],

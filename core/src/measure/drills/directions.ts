@@ -33,16 +33,16 @@ function facesRight(faced: number, wanted: number, directions: Parameters['facin
 export const eightDirections: Drill = {
   name: 'eight-directions',
   title: 'Eight directions',
-  words: 'Each of the eight ways from rest, with keys.',
+  words: 'Walks from rest in each of the eight directions, with keys.',
   main: 'diagonalRatio',
   drawing: 'way',
   gives: ['diagonalRatio', 'facingErrors'],
   lacks: (parameters) => ({
     ...(hasDiagonals(parameters) ? {} : { diagonalRatio: 'it has no diagonals' }),
     ...(facesMovement(parameters) ? {} : { facingErrors: 'it faces the pointer' }),
-    ...(parameters.facing.directions === '2' ? { facingErrors: 'it faces two ways' } : {}),
+    ...(parameters.facing.directions === '2' ? { facingErrors: 'it faces only two directions' } : {}),
   }),
-  unless: (parameters) => cannotMove(parameters) ?? (parameters.scheme === 'turn' ? 'it turns and goes' : null),
+  unless: (parameters) => cannotMove(parameters) ?? (parameters.scheme === 'turn' ? 'it turns and drives' : null),
   lay: ({ parameters, rise }) =>
     ways.map((held) => ({
       ground: openGround(),
@@ -127,14 +127,14 @@ function momentOf(trace: Trace, from: number, found: number, parameters: Paramet
 export const facingTurn: Drill = {
   name: 'facing-turn',
   title: 'Facing turn',
-  words: 'Faces one way, then another; then a stick trembles on the border of two ways.',
+  words: 'Faces one direction, then another; then a stick trembles between two directions.',
   main: 'facingLag',
   drawing: 'facing',
   gives: ['facingLag', 'facingFlips'],
   lacks: (parameters) => (hasBorder(parameters) ? {} : { facingFlips: 'its facing has no borders that a stick could tremble on' }),
   unless: (parameters) =>
     cannotMove(parameters) ??
-    (parameters.scheme === 'turn' ? 'it turns and goes' : facesMovement(parameters) ? null : 'it faces the pointer'),
+    (parameters.scheme === 'turn' ? 'it turns and drives' : facesMovement(parameters) ? null : 'it faces the pointer'),
   lay: ({ parameters, rise }) => {
     const script = new Script(parameters);
     const turn = 0.1 + rise + 0.2;
@@ -181,7 +181,7 @@ const APART = 0.8;
 export const swipeSequence: Drill = {
   name: 'swipe-sequence',
   title: 'Swipe sequence',
-  words: 'Swipes right, down, left and up, one after the other.',
+  words: 'Swipes right, down, left and up.',
   main: 'swipesTaken',
   drawing: 'way',
   gives: ['swipesTaken'],

@@ -37,7 +37,7 @@ function sensitivity(sets: readonly Metrics[], width: number): number {
 export const tickRates: Drill = {
   name: 'tick-rates',
   title: 'Tick rates',
-  words: 'Start, stop, turns, clicks and view at 30, 60 and 144 ticks a second.',
+  words: 'Start, stop, turns, clicks and view at 30, 60 and 144 ticks per second.',
   main: 'rateSensitivity',
   drawing: 'speed',
   gives: ['rateSensitivity'],

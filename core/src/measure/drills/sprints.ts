@@ -84,7 +84,7 @@ function barLacks(parameters: Parameters): Partial<Record<keyof Metrics, string>
 export const sprintToEmpty: Drill = {
   name: 'sprint-to-empty',
   title: 'Sprint to empty',
-  words: 'Sprints from full until it ends, stands until it may begin again.',
+  words: 'Sprints from full to empty, then stands until a sprint can start again.',
   main: 'sprintTime',
   drawing: 'stamina',
   gives: ['sprintTime', 'sprintDistance', 'recoverTime'],
@@ -135,7 +135,7 @@ const LONG = 90;
 export const longSprint: Drill = {
   name: 'long-sprint-cycle',
   title: 'Long sprint cycle',
-  words: 'Runs for a minute and a half, and sprints whenever it may.',
+  words: 'Runs for 90 s and sprints whenever possible.',
   main: 'sprintShare',
   drawing: 'stamina',
   gives: ['sprintShare', 'meanSpeed'],

@@ -20,7 +20,7 @@ const AFTER = 0.4;
 export const standingStart: Drill = {
   name: 'standing-start',
   title: 'Standing start',
-  words: 'From rest straight ahead until full walking speed.',
+  words: 'Walks straight ahead from rest to full speed.',
   main: 'riseTime',
   drawing: 'speed',
   gives: ['riseTime', 'riseDistance', 'inputLatency'],
@@ -42,7 +42,7 @@ export const standingStart: Drill = {
 export const hardStop: Drill = {
   name: 'hard-stop',
   title: 'Hard stop',
-  words: 'Full walking speed, then hands off.',
+  words: 'Walks at full speed, then releases all input.',
   main: 'stopDistance',
   drawing: 'speed',
   gives: ['stopTime', 'stopDistance'],
@@ -107,7 +107,7 @@ const HALVINGS = 40;
 export const turnRound: Drill = {
   name: 'turn-round',
   title: 'Turn-round',
-  words: 'Full walking speed one way, then the opposite way.',
+  words: 'Walks at full speed, then in the opposite direction.',
   main: 'reverseOvershoot',
   drawing: 'across',
   gives: ['reverseTime', 'reverseOvershoot'],
@@ -158,7 +158,7 @@ export const turnRound: Drill = {
 export const rightAngle: Drill = {
   name: 'right-angle-turn',
   title: 'Right-angle turn',
-  words: 'Full walking speed, then at right angles to it.',
+  words: 'Walks at full speed, then at right angles to it.',
   main: 'turn90Radius',
   drawing: 'way',
   gives: ['turn90Radius'],
@@ -199,7 +199,7 @@ const LEFT_ALONE = 1;
 export const autoRun: Drill = {
   name: 'auto-run',
   title: 'Auto-run and back',
-  words: 'Auto-run, left alone for a second, then the opposite way.',
+  words: 'Auto-runs for a second, then steers in the opposite direction.',
   main: 'autoRunEnds',
   drawing: 'speed',
   gives: ['autoRunEnds'],
@@ -232,7 +232,7 @@ const WORN = [
 export const drift: Drill = {
   name: 'dead-zone-drift',
   title: 'Dead-zone drift',
-  words: 'Nobody touches the stick, which rests a tenth off its middle.',
+  words: 'Leaves a worn stick alone; it rests a tenth off its middle.',
   main: 'deadZoneDrift',
   drawing: 'way',
   gives: ['deadZoneDrift'],

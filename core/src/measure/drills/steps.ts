@@ -38,7 +38,7 @@ function stepTimes(trace: Trace, { cell, ease }: Parameters['step'], pressed: nu
 export const gridWalk: Drill = {
   name: 'grid-walk',
   title: 'Grid walk',
-  words: 'Ten steps right and ten down, the turn pressed before the last step is over.',
+  words: 'Steps ten cells right and ten down, pressing the turn before the last step ends.',
   main: 'stepTime',
   drawing: 'way',
   gives: ['stepTime', 'stepLatency', 'stepDrift'],

@@ -33,7 +33,7 @@ const secondsTo = ({ rise, riseWay, walk }: Course, way: number): number => rise
 export const wallGraze: Drill = {
   name: 'wall-graze',
   title: 'Wall graze',
-  words: 'Full speed against walls at 5° to 85°, and on along them.',
+  words: 'Runs at full speed against walls at 5° to 85°, and slides along them.',
   main: 'slideKept',
   at: 45,
   drawing: 'way',
@@ -76,7 +76,7 @@ const PRESSED = 1.2;
 export const cornerPress: Drill = {
   name: 'corner-press',
   title: 'Corner press',
-  words: 'Straight into a square and an obtuse corner, and held there.',
+  words: 'Pushes straight into a square and an obtuse corner.',
   main: 'cornerTremble',
   drawing: 'way',
   gives: ['cornerTremble'],
@@ -104,7 +104,7 @@ const GAPS = [2, 1.5, 1.25, 1.1, 1.05, 1.02, 1.01, 1.005, 1.002, 1, 0.98] as con
 export const gapSeries: Drill = {
   name: 'gap-series',
   title: 'Gap series',
-  words: 'Straight through gaps, from wide to just too narrow.',
+  words: 'Walks straight through gaps, from wide to slightly too narrow.',
   main: 'tightestGap',
   drawing: 'way',
   gives: ['tightestGap'],
@@ -139,14 +139,14 @@ const CELLS = 24;
 export const seamRun: Drill = {
   name: 'seam-run',
   title: 'Seam run',
-  words: 'Along a row of solid cells, pressed against them.',
+  words: 'Walks along a row of solid cells, pressed against them.',
   main: 'seamCatches',
   drawing: 'speed',
   gives: ['seamCatches'],
   unless: (parameters) =>
     feelsNone(parameters) ??
     (parameters.contact.response === 'stop' || parameters.scheme === 'turn' || parameters.input.directions === '4'
-      ? 'it does not slide along two ways at once'
+      ? 'it can’t slide in two directions at once'
       : null),
   lay: (course): Scene[] => {
     const { parameters, width, rise, walk } = course;
@@ -200,7 +200,7 @@ const AGAINST = 1.5;
 export const edgePress: Drill = {
   name: 'edge-press',
   title: 'Edges',
-  words: 'Held against the edge on all four sides.',
+  words: 'Pushes against the edge on all four sides.',
   main: 'edgeOvershoot',
   drawing: 'way',
   gives: ['edgeOvershoot', 'edgeTremble'],

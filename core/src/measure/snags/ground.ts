@@ -37,7 +37,7 @@ export const wallSnags = ({ walls }: Ground): Snag[] =>
   walls.flatMap(({ solid, points }, i): Snag[] => {
     const [x, y] = points[0] as [number, number];
     return solid === false
-      ? [{ id: 'wall-not-solid', severity: 'risk', evidence: `wall ${i + 1} is drawn but not felt`, place: { x, y } }]
+      ? [{ id: 'wall-not-solid', severity: 'risk', evidence: `wall ${i + 1} is drawn but not solid`, place: { x, y } }]
       : [];
   });
 
@@ -48,7 +48,7 @@ function goal({ goal: ring, unit }: Ground, { reachesGoal, startRegion }: Survey
     {
       id: 'goal-unreachable',
       severity: 'fault',
-      evidence: `no way leads within ${significant(radius)} ${unit} of the goal`,
+      evidence: `no path leads within ${significant(radius)} ${unit} of the goal`,
       place: { x, y },
     },
   ];
@@ -85,6 +85,6 @@ function cells({ cell, cells: rows, unit }: Ground, { scheme, body, step }: Para
 function ways({ walls: drawn, cells: rows }: Ground, { route, scheme }: Parameters): Snag[] {
   const isFree = drawn.every(({ solid }) => solid === false) && rows.every((row) => !row.includes('#'));
   if (!route.enabled || scheme === 'step' || route.planner !== 'straight' || isFree) return [];
-  const mend = { words: 'Plan the shortest way', set: { 'route.planner': 'shortest' } };
-  return [{ id: 'route-straight', severity: 'risk', path: 'route.planner', evidence: 'ways go straight, and there are walls', mend }];
+  const mend = { words: 'Plan the shortest path', set: { 'route.planner': 'shortest' } };
+  return [{ id: 'route-straight', severity: 'risk', path: 'route.planner', evidence: 'paths go straight, and there are walls', mend }];
 }

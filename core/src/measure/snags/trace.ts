@@ -61,7 +61,7 @@ const circling: Look = (judged) => {
   const row = firstRowWith(judged.trace, CIRCLED);
   if (row < 0) return null;
   const { trace, parameters } = judged;
-  const evidence = `round the point for ${significant(parameters.route.stuckAfter)} s and more without coming nearer`;
+  const evidence = `around the point for ${significant(parameters.route.stuckAfter)} s or more without getting nearer`;
   const mend =
     parameters.route.arrival === 'radiusOnly' ? { mend: { words: 'End on the point exactly', set: { 'route.arrival': 'exact' } } } : {};
   return { id: 'circling', severity: 'fault', path: 'route.arrival', evidence, ...at(trace, row), ...mend };
@@ -72,12 +72,12 @@ const stuck: Look = (judged) => {
   if (row < 0) return null;
   const { trace, parameters } = judged;
   const mend =
-    parameters.route.planner === 'straight' ? { mend: { words: 'Plan the shortest way', set: { 'route.planner': 'shortest' } } } : {};
+    parameters.route.planner === 'straight' ? { mend: { words: 'Plan the shortest path', set: { 'route.planner': 'shortest' } } } : {};
   return {
     id: 'stuck',
     severity: 'fault',
     path: 'route.planner',
-    evidence: `no headway for ${significant(parameters.route.stuckAfter)} s`,
+    evidence: `no progress for ${significant(parameters.route.stuckAfter)} s`,
     ...at(trace, row),
     ...mend,
   };
@@ -117,7 +117,7 @@ const offScreen: Look = (judged) => {
     ...(bounds.measure === 'centre' && { 'bounds.measure': 'body' }),
     ...(bounds.axes !== 'both' && { 'bounds.axes': 'both' }),
   };
-  const words = bounds.policy === 'none' || bounds.axes !== 'both' ? 'Hold it at the edge' : 'Hold the whole body';
+  const words = bounds.policy === 'none' || bounds.axes !== 'both' ? 'Hold it at the edge' : 'Keep the whole body inside';
   return {
     id: 'off-screen',
     severity: 'fault',
@@ -154,7 +154,7 @@ const trembling: Look = (judged) => {
       id: 'tremble',
       severity: 'fault',
       path: parameters.bounds.policy === 'push' ? 'bounds.push' : 'contact.response',
-      evidence: `${CHANGES} times to and fro within ${significant(trace.at('time', row) - trace.at('time', first))} s`,
+      evidence: `${CHANGES} times back and forth within ${significant(trace.at('time', row) - trace.at('time', first))} s`,
       ...at(trace, first),
     };
   }
@@ -205,9 +205,9 @@ const facingWrongWay: Look = (judged) => {
     id: 'facing-wrong-way',
     severity: 'fault',
     path: facing.flip !== 'none' ? 'facing.flip' : 'facing.turn',
-    evidence: `for ${significant(found.seconds)} s it faced more than ${significant(slack)}° off its way`,
+    evidence: `for ${significant(found.seconds)} s it faced more than ${significant(slack)}° off its direction`,
     ...at(trace, found.row),
-    ...(facing.flip !== 'none' ? { mend: { words: 'Right way round', set: { 'facing.flip': 'none' } } } : {}),
+    ...(facing.flip !== 'none' ? { mend: { words: 'Restore the sign', set: { 'facing.flip': 'none' } } } : {}),
   };
 };
 
@@ -238,7 +238,7 @@ const facingFlicker: Look = (judged) => {
       evidence: `${CHANGES} flips within ${significant(trace.at('time', row) - trace.at('time', first))} s`,
       ...at(trace, first),
       ...(parameters.facing.stickiness < 10
-        ? { mend: { words: 'Hold each way a little longer', set: { 'facing.stickiness': parameters.facing.directions === '16' ? 5 : 10 } } }
+        ? { mend: { words: 'Hold each direction longer', set: { 'facing.stickiness': parameters.facing.directions === '16' ? 5 : 10 } } }
         : {}),
     };
   }
@@ -261,7 +261,7 @@ const popping: Look = ({ trace, parameters, ground }) => {
       id: 'pop',
       severity: 'risk',
       path: parameters.bounds.policy === 'push' ? 'bounds.push' : 'contact.response',
-      evidence: `${significant(way)} ${ground.unit} in a tick, its speed explains ${significant(explained)}`,
+      evidence: `${significant(way)} ${ground.unit} in one tick, its speed allows ${significant(explained)}`,
       ...at(trace, row),
     };
   }
@@ -277,7 +277,7 @@ const sprintOnEmpty: Look = (judged) => {
     id: 'sprint-on-empty',
     severity: 'fault',
     path: 'stamina.emptyEndsSprint',
-    evidence: `sprints ${significant(found.seconds)} s with stamina 0`,
+    evidence: `sprints for ${significant(found.seconds)} s with stamina 0`,
     ...at(trace, found.row),
     ...(parameters.stamina.emptyEndsSprint ? {} : { mend: { words: 'End it when empty', set: { 'stamina.emptyEndsSprint': true } } }),
   };
@@ -303,8 +303,8 @@ const twoDevices: Look = (judged) => {
     id: 'two-devices',
     severity: 'risk',
     path: 'input.devices',
-    evidence: `for ${significant(found.seconds)} s keys and stick ask for different ways`,
+    evidence: `for ${significant(found.seconds)} s keys and stick ask for different directions`,
     ...at(trace, found.row),
-    mend: { words: 'The larger one counts', set: { 'input.devices': 'larger' } },
+    mend: { words: 'Let the larger count', set: { 'input.devices': 'larger' } },
   };
 };

@@ -89,8 +89,10 @@ function neverAtSpeed(p: Parameters, ground: Ground): Snag | null {
   const evidence = `full speed needs ${told(need)} ${ground.unit}, the longest straight has ${told(longest)}`;
   const mend =
     p.ramp.model === 'smooth'
-      ? mendTo('Up to speed within a quarter of it', { 'ramp.halfLife': neat(Math.max(0.001, (p.ramp.halfLife * ROOM * longest) / need)) })
-      : mendTo('Up to speed within a quarter of it', {
+      ? mendTo('Reach full speed within a quarter of it', {
+          'ramp.halfLife': neat(Math.max(0.001, (p.ramp.halfLife * ROOM * longest) / need)),
+        })
+      : mendTo('Reach full speed within a quarter of it', {
           'ramp.accelerate': neat(Math.min(1e8, (p.ramp.accelerate * need) / (ROOM * longest))),
         });
   return {

@@ -3,7 +3,7 @@ import { choice, flag, frequency, row } from './specs.ts';
 /** Rows for the ticks. */
 
 export const clock = {
-  hz: frequency('clock', 'Tick rate', 60, 'Ticks a second.'),
+  hz: frequency('clock', 'Tick rate', 60, 'Ticks per second.'),
   stepping: row(
     { words: { perFrame: 'per frame' } },
     choice(

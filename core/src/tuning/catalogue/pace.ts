@@ -17,7 +17,7 @@ export const pace = {
     'pace',
     'After sprint',
     { of: 'pace.walkSpeed' },
-    'Walk speed that the end of a sprint puts back; linked to walk, so that it cannot go stale.',
+    'Walk speed restored when a sprint ends; linked to walk so that it can’t go stale.',
   ),
   sprintKey: row(
     { stage: 'intent' },
@@ -31,10 +31,10 @@ export const pace = {
   ),
   sprintEndsOn: row(
     { stage: 'intent' },
-    anyOf('pace', 'Sprint ends on', ['stop', 'wall', 'action'], 'What ends a sprint besides letting go.'),
+    anyOf('pace', 'Sprint ends on', ['stop', 'wall', 'action'], 'Events that end a sprint, besides releasing the control.'),
   ),
-  sprintMinStick: row({ stage: 'intent' }, ratio('pace', 'Least stick', 0.7, 'Stick travel that a sprint needs.')),
-  autoRun: row({ stage: 'intent' }, choice('pace', 'Auto-run', ['off', 'walk', 'sprint'], 'off', 'What the auto-run control starts.')),
+  sprintMinStick: row({ stage: 'intent' }, ratio('pace', 'Minimum stick', 0.7, 'Stick travel needed to sprint.')),
+  autoRun: row({ stage: 'intent' }, choice('pace', 'Auto-run', ['off', 'walk', 'sprint'], 'off', 'Pace that the auto-run control starts.')),
   backwardFactor: row({ stage: 'velocity' }, ratio('pace', 'Backward', 1, 'Speed factor when moving against the facing.', 0, 10)),
   sidewaysFactor: row({ stage: 'velocity' }, ratio('pace', 'Sideways', 1, 'Speed factor when moving across the facing.', 0, 10)),
 };
@@ -47,7 +47,7 @@ export const ramp = {
       'Ramp',
       ['instant', 'linear', 'smooth', 'curve'],
       'linear',
-      'How speed follows the hands: at once, at a steady rate, with a half-life, or along a drawn curve.',
+      'How speed follows the input: at once, at a constant rate, with a half-life, or along a drawn curve.',
     ),
   ),
   accelerate: row(
@@ -68,7 +68,7 @@ export const ramp = {
   ),
   halfLife: row(
     { place: 8, when: [{ 'ramp.model': ['smooth'] }], entries: ['toNineTenths'] },
-    duration('pace', 'Half-life', 0.05, 'Smooth: time in which half of the difference to the wanted speed is gone.', 0.001, 10),
+    duration('pace', 'Half-life', 0.05, 'Smooth: time until half of the difference to the target speed is gone.', 0.001, 10),
   ),
   points: row(
     { place: 9, when: [{ 'ramp.model': ['curve'] }] },
@@ -81,7 +81,7 @@ export const ramp = {
       ],
       0,
       10,
-      'Curve: factor on accelerate over the fraction of full speed reached.',
+      'Curve: factor on accelerate, by the fraction of full speed reached.',
     ),
   ),
   turning: row(
@@ -91,11 +91,11 @@ export const ramp = {
       'Turning',
       ['vector', 'heading'],
       'vector',
-      'Vector: the velocity goes straight to the wanted one. Heading: speed and direction change apart.',
+      'Vector: the velocity moves straight to its target. Heading: speed and direction change separately.',
     ),
   ),
   turnRate: row(
     { place: 11, when: [{ 'ramp.turning': ['heading'] }, { scheme: ['turn'] }] },
-    turnRate('pace', 'Turn rate', 720, 'How fast the heading turns (heading, and scheme turn).'),
+    turnRate('pace', 'Turn rate', 720, 'How fast the heading turns, with heading turning or scheme turn.'),
   ),
 };

@@ -9,7 +9,7 @@ import { Shell } from '../frame/Shell.tsx';
 import { fetchChosen } from '../judging/targets.ts';
 import { Strip } from '../strip/Strip.tsx';
 import { openTuningWork, TuningContext } from '../tuning/context.ts';
-import { kindOf } from '../work/bringIn/reading.ts';
+import { kindOf } from '../work/importing/reading.ts';
 import { Naming } from '../work/Naming.tsx';
 import { RevisionList } from '../work/RevisionList.tsx';
 import { benchCommands, listenToTrials } from './commands.ts';
@@ -23,15 +23,15 @@ import { TapeBar } from './TapeBar.tsx';
 import { emptyTape, TapeEditing } from './tapeEditor/editing.ts';
 import { TapeEditor } from './tapeEditor/TapeEditor.tsx';
 import {
-  bringTapeIn,
+  exportTape,
+  importTape,
   keepTape,
   loopLast,
   openNamed,
   openTape,
   playTape,
   saveTapeRevision,
-  type TapeDeeds,
-  takeTapeOut,
+  type TapeActions,
   tapeName,
 } from './tapes.ts';
 import { Yard } from './Yard.tsx';
@@ -54,7 +54,7 @@ export function Bench({ opening }: { opening: Opening }) {
   const [trouble, tell] = useState<string | null>(null);
   const [editing, edit] = useState<TapeEditing | null>(null);
   const chooser = useRef<HTMLInputElement>(null);
-  const tapes = useMemo<TapeDeeds>(() => {
+  const tapes = useMemo<TapeActions>(() => {
     const editLooped = () => {
       const loop = work.drive.$loop.get();
       if (loop) edit(new TapeEditing(loop.tape, loop.source));
@@ -77,8 +77,8 @@ export function Bench({ opening }: { opening: Opening }) {
         const tape = work.drive.$earlier.get();
         if (tape) tell(playTape(work, tape, null));
       },
-      bringIn: () => chooser.current?.click(),
-      takeOut: () => tell(takeTapeOut(work)),
+      importFile: () => chooser.current?.click(),
+      exportFile: () => tell(exportTape(work)),
       history: () => ask('history'),
     };
   }, [work]);
@@ -89,10 +89,10 @@ export function Bench({ opening }: { opening: Opening }) {
   useEffect(() => {
     void fetchChosen(work.opening.tuning.id).then((set) => set && work.$targets.set(set.targets));
   }, [work]);
-  const bringIn = useCallback((file: File) => void bringTapeIn(work, file).then(tell), [work]);
+  const importFile = useCallback((file: File) => void importTape(work, file).then(tell), [work]);
   const takesFile = async (file: File) => {
     const isTape = ['tape', null].includes(await kindOf(file));
-    if (isTape) bringIn(file);
+    if (isTape) importFile(file);
     return isTape;
   };
   const loop = useStore(work.drive.$loop);
@@ -127,7 +127,7 @@ export function Bench({ opening }: { opening: Opening }) {
           <Yard />
           <Aside />
         </div>
-        <TapeBar deeds={tapes} />
+        <TapeBar actions={tapes} />
         <Rule label="Height of the strip" band="band-strip" height={bands.strip} change={resize('strip')} />
         <div id="band-strip" className="grid shrink-0 grid-cols-[minmax(0,1fr)]" style={{ height: bands.strip }}>
           <Strip />
@@ -146,7 +146,7 @@ export function Bench({ opening }: { opening: Opening }) {
           )}
         </div>
       </Shell>
-      <FileChooser chooser={chooser} label="Tape file" choose={([file]) => file && bringIn(file)} />
+      <FileChooser chooser={chooser} label="Tape file" choose={([file]) => file && importFile(file)} />
       {asking === 'history' && kept && (
         <RevisionList
           title="History of the tape"

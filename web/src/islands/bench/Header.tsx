@@ -5,7 +5,7 @@ import { Open, revisionWords } from '../frame/Header.tsx';
 import { DocumentPicker } from '../frame/Picker.tsx';
 import { useTuning } from '../tuning/context.ts';
 import type { Command } from '../work/commands.ts';
-import { documentDeeds } from '../work/documentCommands.ts';
+import { documentActions } from '../work/documentCommands.ts';
 import { currentOf } from '../work/work.ts';
 
 /** The tuning on the bench, with its changes, and the ground that it is driven on. */
@@ -16,7 +16,7 @@ export function OnBench({ commands, state }: { commands: Command[]; state: React
   const head = useStore(saving.$head);
   return (
     <Open
-      document={<DocumentPicker subject="tuning" name={tuning.file.name} opening={opening} deeds={documentDeeds(commands)} />}
+      document={<DocumentPicker subject="tuning" name={tuning.file.name} opening={opening} actions={documentActions(commands)} />}
       revision={revisionWords(head, differences(before, tuning).filter(({ isWritten }) => isWritten).length)}
       other={
         <>

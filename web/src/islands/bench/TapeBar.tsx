@@ -10,10 +10,10 @@ import { LaneMenu } from '../strip/LaneMenu.tsx';
 import { useTuning } from '../tuning/context.ts';
 import { DocumentFinder } from '../work/DocumentFinder.tsx';
 import { TapePicture } from './TapePicture.tsx';
-import type { TapeDeeds } from './tapes.ts';
+import type { TapeActions } from './tapes.ts';
 
 /** What the trace is: a drive, or a tape that plays; and what can be done with either. */
-export function TapeBar({ deeds }: { deeds: TapeDeeds }) {
+export function TapeBar({ actions }: { actions: TapeActions }) {
   const work = useTuning();
   const loop = useStore(work.drive.$loop);
   const kept = useStore(work.$kept);
@@ -25,10 +25,10 @@ export function TapeBar({ deeds }: { deeds: TapeDeeds }) {
     >
       {loop ? <Playing loop={loop} /> : <Driving />}
       <span className="ml-auto flex items-center gap-4">
-        {loop && <LoopsSpan deeds={deeds} />}
-        {loop ? <Bar label="Drive" title="Back to where the hands left off (L)" run={deeds.drive} /> : <Loops deeds={deeds} />}
-        {loop && <Bar label="Edit" title="The hands as lanes, to be moved, stretched, added and taken away (E)" run={deeds.edit} />}
-        <Bar label="Keep tape" title="Keep what is looped, the calipers’ span, or all that is recorded, under a name" run={deeds.keep} />
+        {loop && <LoopsSpan actions={actions} />}
+        {loop ? <Bar label="Drive" title="Back to where the hands left off (L)" run={actions.drive} /> : <Loops actions={actions} />}
+        {loop && <Bar label="Edit" title="Edit the hands as lanes: move, stretch, add, delete (E)" run={actions.edit} />}
+        <Bar label="Keep tape" title="Keep what is looped, the calipers’ span, or the whole recording" run={actions.keep} />
         <Bar label="Tapes" title="Open a kept tape" run={() => find(true)} />
         <LaneMenu />
         <Cost loop={loop} />
@@ -38,16 +38,16 @@ export function TapeBar({ deeds }: { deeds: TapeDeeds }) {
           title="Tape"
           collection="tapes"
           picture={(id, remark) => <TapePicture id={id} work={work} remark={remark} />}
-          deeds={[
-            { id: 'write', label: 'Write one by hand', key: '', run: deeds.write },
-            { id: 'bring', label: 'Bring in a file', key: '', run: deeds.bringIn },
-            { id: 'out', label: loop ? 'Take this one out' : 'Take the drive out', key: '', run: deeds.takeOut },
-            ...(loop && kept ? [{ id: 'history', label: 'History of this one', key: '', run: deeds.history }] : []),
+          actions={[
+            { id: 'write', label: 'Write one by hand', key: '', run: actions.write },
+            { id: 'bring', label: 'Import a tape file', key: '', run: actions.importFile },
+            { id: 'out', label: loop ? 'Export this tape' : 'Export the drive', key: '', run: actions.exportFile },
+            ...(loop && kept ? [{ id: 'history', label: 'History of this one', key: '', run: actions.history }] : []),
           ]}
           close={() => find(false)}
           go={(id) => {
             find(false);
-            deeds.open(id);
+            actions.open(id);
           }}
         />
       )}
@@ -56,12 +56,12 @@ export function TapeBar({ deeds }: { deeds: TapeDeeds }) {
 }
 
 const Bar = ({ label, title, run }: { label: string; title: string; run(): void }) => (
-  <button type="button" className="deed min-h-6" title={title} onClick={run}>
+  <button type="button" className="action min-h-6" title={title} onClick={run}>
     {label}
   </button>
 );
 
-function Loops({ deeds }: { deeds: TapeDeeds }) {
+function Loops({ actions }: { actions: TapeActions }) {
   const { $calipers, drive, opening } = useTuning();
   const span = useStore($calipers);
   const [isFresh, setFresh] = useState(true);
@@ -70,30 +70,29 @@ function Loops({ deeds }: { deeds: TapeDeeds }) {
   });
   const { tape } = opening;
   const earlier = useStore(drive.$earlier);
-  if (isFresh && earlier)
-    return <Bar label="Loop the drive before" title="What was driven up to the restart, over and over" run={deeds.earlier} />;
+  if (isFresh && earlier) return <Bar label="Loop the drive before" title="Loops the drive up to the restart" run={actions.earlier} />;
   // Before anything is driven there is a tape that is made for this ground.
   if (isFresh && !span && tape)
     return (
       <Bar
         label={`Loop “${tape.name}”`}
-        title="Plays it over and over; change a number, and all of it is driven again at once"
-        run={() => deeds.open(tape.id)}
+        title="Loops it; a changed number applies to the whole loop at once"
+        run={() => actions.open(tape.id)}
       />
     );
   return (
     <Bar
       label={span ? 'Loop the calipers’ span' : 'Loop the last 8 s'}
-      title="Plays it over and over; change a number, and all of it is driven again at once (L)"
-      run={deeds.loop}
+      title="Loops it; a changed number applies to the whole loop at once (L)"
+      run={actions.loop}
     />
   );
 }
 
 /** While a tape plays: the calipers' span of it alone. */
-function LoopsSpan({ deeds }: { deeds: TapeDeeds }) {
+function LoopsSpan({ actions }: { actions: TapeActions }) {
   const span = useStore(useTuning().$calipers);
-  return span && <Bar label="Loop the calipers’ span" title="Plays that span of the tape alone" run={deeds.loop} />;
+  return span && <Bar label="Loop the calipers’ span" title="Loops only that span of the tape" run={actions.loop} />;
 }
 
 function Driving() {

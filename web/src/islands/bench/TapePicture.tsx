@@ -4,7 +4,7 @@ import { drawPrints } from '../chart/drawMotion.ts';
 import { readInks } from '../chart/theme.ts';
 import { otherGround, whyUnfit } from '../drive/tapeFit.ts';
 import type { TuningWork } from '../tuning/context.ts';
-import { fetchDocument } from '../work/deeds.ts';
+import { fetchDocument } from '../work/documentActions.ts';
 
 const WIDTH = 64;
 const HEIGHT = 38;

@@ -197,7 +197,7 @@ function DrivingWords({ parameters: { route, scheme, pace } }: { parameters: Par
     case 'latch':
       return (
         <>
-          {clicks}Press {keys}, an arrow or swipe once: it goes on that way until <kbd className="keycap">X</kbd>
+          {clicks}Press {keys}, an arrow or swipe once: the body keeps that direction until <kbd className="keycap">X</kbd>
           {sprint}.
         </>
       );

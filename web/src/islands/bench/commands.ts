@@ -2,10 +2,10 @@ import { figureList } from '../figures/figureList.ts';
 import { showFigure } from '../figures/showFigure.ts';
 import type { TuningWork } from '../tuning/context.ts';
 import { type Command, isText } from '../work/commands.ts';
-import type { TapeDeeds } from './tapes.ts';
+import type { TapeActions } from './tapes.ts';
 
 /** What the bench has besides what every screen has. None of the keys drives. */
-export function benchCommands({ editing, drive, $calipers }: TuningWork, tapes: TapeDeeds): Command[] {
+export function benchCommands({ editing, drive, $calipers }: TuningWork, tapes: TapeActions): Command[] {
   return [
     { id: 'flip', label: 'Flip between now and before', key: 'B', run: () => editing.flip() },
     { id: 'loop', label: 'Loop what was driven, or drive on', key: 'L', run: () => (drive.$loop.get() ? tapes.drive() : tapes.loop()) },
@@ -22,10 +22,10 @@ export function benchCommands({ editing, drive, $calipers }: TuningWork, tapes: 
     { id: 'edit-tape', label: 'Edit the hands of the tape', key: 'E', run: tapes.edit },
     { id: 'write-tape', label: 'Write a tape by hand', key: '', run: tapes.write },
     { id: 'earlier', label: 'Loop the drive before the restart', key: '', run: tapes.earlier },
-    { id: 'bring-tape', label: 'Bring a tape in from a file', key: '', run: tapes.bringIn },
-    { id: 'take-tape', label: 'Take the tape out as a file', key: '', run: tapes.takeOut },
-    { id: 'start-here', label: 'Start here from now on', key: 'N', run: () => drive.startHere(true) },
-    { id: 'measured', label: 'Forget what the calipers measure', key: 'M', run: () => $calipers.set(null) },
+    { id: 'bring-tape', label: 'Import a tape file', key: '', run: tapes.importFile },
+    { id: 'take-tape', label: 'Export the tape', key: '', run: tapes.exportFile },
+    { id: 'start-here', label: 'Move the start here', key: 'N', run: () => drive.startHere(true) },
+    { id: 'measured', label: 'Clear calipers', key: 'M', run: () => $calipers.set(null) },
     {
       id: 'through',
       label: 'Through the camera',

@@ -2,13 +2,13 @@ import { documentKinds, faultText, fileName, markOf, readJson, readTape } from '
 import { download } from '../controls/download.ts';
 import { JUST_NOW } from '../drive/drive.ts';
 import type { KeptTape, TuningWork } from '../tuning/context.ts';
-import { createDocument, fetchDocument, saveRevision } from '../work/deeds.ts';
+import { createDocument, fetchDocument, saveRevision } from '../work/documentActions.ts';
 
 /** Seconds that are looped where no span is measured. */
 const LAST = 8;
 
 /** What the tape bar does. */
-export interface TapeDeeds {
+export interface TapeActions {
   loop(): void;
   drive(): void;
   keep(): void;
@@ -20,9 +20,9 @@ export interface TapeDeeds {
   /** Loops the drive that ended with the last restart. */
   earlier(): void;
   /** Brings a tape in from a file. */
-  bringIn(): void;
+  importFile(): void;
   /** Gives what is looped, or all that is recorded, as a file. */
-  takeOut(): void;
+  exportFile(): void;
   /** Shows the revisions of the kept tape that is looped. */
   history(): void;
 }
@@ -43,7 +43,7 @@ export function loopLast(work: TuningWork): string | null {
     work.$calipers.set(null);
     work.$kept.set(null);
   }
-  return looped ? null : 'That holds no tick that can be driven again.';
+  return looped ? null : 'Nothing to loop in this span.';
 }
 
 /** What a tape is called as long as nobody says otherwise. */
@@ -111,7 +111,7 @@ export async function saveTapeRevision(work: TuningWork): Promise<string | null>
 }
 
 /** The tape of a file that was chosen or dropped; says what is wrong with it. */
-export async function bringTapeIn(work: TuningWork, file: File): Promise<string | null> {
+export async function importTape(work: TuningWork, file: File): Promise<string | null> {
   if (file.size > documentKinds.tape.largest)
     return `${file.name} has ${file.size} bytes; a tape has at most ${documentKinds.tape.largest}.`;
   const json = readJson(await file.text());
@@ -121,7 +121,7 @@ export async function bringTapeIn(work: TuningWork, file: File): Promise<string 
 }
 
 /** Gives what is looped, or all that is recorded, as a file; says why not. */
-export function takeTapeOut(work: TuningWork): string | null {
+export function exportTape(work: TuningWork): string | null {
   const tape = work.drive.cut(tapeName(work), work.$calipers.get());
   if (!tape) return 'Nothing has been driven yet.';
   download(fileName('tape', tape.name), `${JSON.stringify(tape, null, 1)}\n`);

@@ -21,7 +21,7 @@ import { PlayBar } from './PlayBar.tsx';
 import { SideList } from './SideList.tsx';
 
 const looking = [
-  ['Space and drag', 'Move the yard; the wheel zooms, a double click fits all ways'],
+  ['Space and drag', 'Move the yard; the wheel zooms, a double click fits all paths'],
   [', and .', 'On the strip: a tick back, a tick on'],
 ] as const;
 
@@ -54,7 +54,7 @@ export function Compare({ opening }: { opening: Opening }) {
         {troubles.length > 0 && (
           <Notice tone="trouble" role="alert">
             {troubles.join(' ')}{' '}
-            <button type="button" className="deed" onClick={() => comparing.$troubles.set([])}>
+            <button type="button" className="action" onClick={() => comparing.$troubles.set([])}>
               Understood
             </button>
           </Notice>
@@ -108,7 +108,7 @@ function OpenComparison() {
 const compareCommands = (comparing: Comparing): Command[] => [
   { id: 'play', label: 'Play or hold', key: 'P', run: () => comparing.$playing.set(!comparing.$playing.get()) },
   { id: 'restart', label: 'Back to the beginning', key: 'R', run: () => comparing.goTo(0) },
-  { id: 'measured', label: 'Forget what is measured', key: 'M', run: () => comparing.$calipers.set(null) },
+  { id: 'measured', label: 'Clear calipers', key: 'M', run: () => comparing.$calipers.set(null) },
   { id: 'swap', label: 'Swap the first two sides', key: 'X', run: () => comparing.swap() },
   { id: 'rates', label: 'Same tuning, other rates', key: 'H', run: () => comparing.toggleRates() },
   { id: 'blind', label: 'Blind trial', key: '', run: () => comparing.beginTrial() },

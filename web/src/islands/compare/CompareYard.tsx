@@ -75,7 +75,7 @@ export function CompareYard() {
         ref={canvas}
         className="absolute inset-0 size-full touch-none"
         role="img"
-        aria-label={`The ground ${ground.name} with the ways of all sides`}
+        aria-label={`The ground ${ground.name} with the paths of all sides`}
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
           dragging.current = { x: event.clientX, y: event.clientY };

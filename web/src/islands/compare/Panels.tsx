@@ -94,7 +94,7 @@ function Differs() {
         </tbody>
       </table>
       {sides.length < 2 ? (
-        <p className="text-ink-soft">Add a side to hold this one against.</p>
+        <p className="text-ink-soft">Add a side to compare with.</p>
       ) : (
         paths.length === 0 && <p className="text-ink-soft">No number differs{byRate ? ': one tuning at several rates' : ''}.</p>
       )}
@@ -133,8 +133,8 @@ function Does() {
   // What differs comes first.
   const ordered = [...rows.filter(({ best }) => best !== 'same'), ...rows.filter(({ best }) => best === 'same')];
   return (
-    <Panel title="What that does" head={<span className="text-xs text-ink-soft">better</span>}>
-      {metrics.length === 0 && <p className="text-ink-soft">Driving the rest …</p>}
+    <Panel title="Effects" head={<span className="text-xs text-ink-soft">better</span>}>
+      {metrics.length === 0 && <p className="text-ink-soft">Simulating …</p>}
       <table className="w-full text-[12.5px]">
         <tbody>
           {ordered.map(({ name, values, best }) => {
@@ -156,7 +156,7 @@ function Does() {
                   {best === 'same' ? (
                     'same'
                   ) : best === null ? (
-                    <span title="Neither is better by itself">–</span>
+                    <span title="Neither is better in itself">–</span>
                   ) : (
                     <span className="inline-flex" title={`Better: ${sides[best]?.short}`}>
                       <MarkGlyph index={best} size={3.6} />
@@ -211,7 +211,7 @@ function Moments() {
   const first = sides[0];
   const begins = first ? comparing.begins(first) : 0;
   return (
-    <Panel title="When they part">
+    <Panel title="Where they diverge">
       <ul>
         {moments.map((moment: Parting, i) => (
           <li key={i} className="border-t border-rule/60 first:border-t-0">
@@ -228,7 +228,7 @@ function Moments() {
         ))}
       </ul>
       {sides.length > 1 && moments.length === 0 && (
-        <p className="text-ink-soft">{comparing.isWhole ? 'The same from beginning to end.' : 'Driving the rest …'}</p>
+        <p className="text-ink-soft">{comparing.isWhole ? 'The same from beginning to end.' : 'Simulating …'}</p>
       )}
     </Panel>
   );

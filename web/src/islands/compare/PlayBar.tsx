@@ -45,13 +45,13 @@ export function PlayBar() {
       <span ref={now} className="digits w-[8ch] text-now" data-testid="moment" />
       <PaceChoice pace={pace} choose={(one) => comparing.$pace.set(one)} />
       {span ? (
-        <button type="button" className="deed min-h-6" onClick={() => comparing.$span.set(null)}>
-          Play all of it
+        <button type="button" className="action min-h-6" onClick={() => comparing.$span.set(null)}>
+          Play the whole tape
         </button>
       ) : (
         <button
           type="button"
-          className="deed min-h-6 disabled:opacity-45"
+          className="action min-h-6 disabled:opacity-45"
           disabled={!calipers}
           title={calipers ? 'Plays the measured span over and over' : 'Drag on the strip to measure a span'}
           onClick={() => comparing.loopCalipers()}
@@ -62,7 +62,7 @@ export function PlayBar() {
       {tape.ref && (
         <a
           ref={bench}
-          className="deed flex min-h-6 items-center"
+          className="action flex min-h-6 items-center"
           href={benchAddress()}
           onPointerDown={() => bench.current?.setAttribute('href', benchAddress())}
           onFocus={() => bench.current?.setAttribute('href', benchAddress())}
@@ -73,12 +73,12 @@ export function PlayBar() {
       <span className="ml-auto flex gap-3">
         {shared && (
           <span role="status" className="text-ink-soft">
-            Its link is copied, and in the address bar
+            Link copied; it is also in the address bar
           </span>
         )}
         <button
           type="button"
-          className="deed min-h-6"
+          className="action min-h-6"
           title="A link to these revisions on this tape, at this moment"
           onClick={() => void shareIt()}
         >

@@ -27,12 +27,12 @@ export function SideList({ children }: { children: ReactNode }) {
       </ul>
       <p className="mt-2 flex gap-4">
         {!isRates && sides.length < MOST_SIDES && (
-          <button type="button" className="deed min-h-6" onClick={() => find(true)}>
+          <button type="button" className="action min-h-6" onClick={() => find(true)}>
             Add a side
           </button>
         )}
         {sides.length > 1 && (
-          <button type="button" className="deed min-h-6" title="The first and the second change places" onClick={() => comparing.swap()}>
+          <button type="button" className="action min-h-6" title="Swaps the first two sides" onClick={() => comparing.swap()}>
             Swap
           </button>
         )}
@@ -52,7 +52,7 @@ export function SideList({ children }: { children: ReactNode }) {
         <DocumentFinder
           title="Tuning"
           collection="tunings"
-          deeds={[]}
+          actions={[]}
           close={() => find(false)}
           go={(id) => {
             find(false);
@@ -94,7 +94,7 @@ function SideRow({ side, index }: { side: ComparedSide; index: number }) {
         {rate ? (
           <span className="digits text-xs">{rate}</span>
         ) : (
-          <button type="button" className={`${small} digits`} title="Another revision of it" onClick={() => find(true)}>
+          <button type="button" className={`${small} digits`} title="Choose another revision" onClick={() => find(true)}>
             {side.revision} ▾
           </button>
         )}
@@ -103,14 +103,14 @@ function SideRow({ side, index }: { side: ComparedSide; index: number }) {
             <button type="button" className={small} aria-pressed={isMuted} onClick={() => comparing.mute(index)}>
               mute
             </button>
-            <button type="button" className={small} title="This side alone" onClick={() => comparing.alone(index)}>
+            <button type="button" className={small} title="Show only this side" onClick={() => comparing.alone(index)}>
               alone
             </button>
             {!rate && (
               <button
                 type="button"
                 className={`${small} min-w-6`}
-                aria-label={`Take ${side.name} away`}
+                aria-label={`Remove ${side.name}`}
                 onClick={() => comparing.remove(index)}
               >
                 ×

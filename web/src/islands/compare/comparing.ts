@@ -237,7 +237,7 @@ export class Comparing extends Playback {
     this.$muted.set(muted);
   }
 
-  /** This side alone; all of them where it is alone already. */
+  /** Show only this side; all of them where it is alone already. */
   alone(index: number): void {
     const others = this.$sides.get().flatMap((_, i) => (i === index ? [] : [i]));
     const isAlone = others.length > 0 && others.every((i) => this.$muted.get().has(i)) && !this.$muted.get().has(index);

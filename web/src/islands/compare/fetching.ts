@@ -1,5 +1,5 @@
 import { type Collection, type Ground, type Reading, readGround, readTape, readTuning, type Tape, type Tuning } from '@zygopod/core';
-import { fetchDocument } from '../work/deeds.ts';
+import { fetchDocument } from '../work/documentActions.ts';
 import { inProject } from '../work/project.ts';
 import { askServer } from '../work/server.ts';
 import type { Ref } from './address.ts';

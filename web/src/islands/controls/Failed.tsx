@@ -3,7 +3,7 @@ export function Failed({ why, retry, className = '' }: { why: string; retry(): v
   return (
     <p role="alert" className={className}>
       <span className="text-now">▲ {why}</span>{' '}
-      <button type="button" className="deed" onClick={retry}>
+      <button type="button" className="action" onClick={retry}>
         Try again
       </button>
     </p>

@@ -4,7 +4,7 @@ import { Overlay } from './Overlay.tsx';
 export function Trouble({ why, close }: { why: string | null; close(): void }) {
   if (why === null) return null;
   return (
-    <Overlay title="That could not be done" close={close}>
+    <Overlay title="The action failed" close={close}>
       <p role="alert" className="text-now">
         ▲ {why}
       </p>

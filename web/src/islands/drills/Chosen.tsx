@@ -3,7 +3,7 @@ import { drills, judgeTargets, type Metrics, metricKey, metricOfKey, metricSpecO
 import { useState } from 'react';
 import { readingOf } from '../judging/readings.ts';
 import { SnagRow } from '../judging/SnagRow.tsx';
-import { findOrCreate } from '../work/deeds.ts';
+import { findOrCreate } from '../work/documentActions.ts';
 import { addressOf, placeOf, useScreens } from '../work/place.ts';
 import { Band } from './Band.tsx';
 import { PATIENCE, useDrills, useWas, withBand } from './drillsWork.ts';
@@ -62,7 +62,7 @@ export function Chosen() {
             <SnagRow
               key={snag.id}
               snag={snag}
-              deeds={{
+              actions={{
                 preview: (one) => work.editing.preview(one?.mend?.set ?? null),
                 mend: ({ mend }) => mend && work.editing.setAll(mend.set, mend.words.toLowerCase()),
               }}
@@ -143,7 +143,7 @@ function Metric({
             <button
               type="button"
               className="hover:underline"
-              title="A band of 10 % round today’s value"
+              title="Sets a band of ±10 % around the current value"
               onClick={() =>
                 setBand(
                   metricOfKey(metric),
@@ -177,8 +177,8 @@ function OpenOnBench({ name }: { name: string }) {
   };
   return (
     <p>
-      <button type="button" className="deed min-h-6" title="Its ground and its tape are kept, and looped there" onClick={() => void open()}>
-        Open it on the bench
+      <button type="button" className="action min-h-6" title="Opens the drill’s ground and loops its tape" onClick={() => void open()}>
+        Open on the bench
       </button>
       {why && (
         <span role="alert" className="ml-2 text-now">

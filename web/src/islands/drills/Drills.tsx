@@ -11,7 +11,7 @@ import { readingOf } from '../judging/readings.ts';
 import { keepUnsaved } from '../judging/targets.ts';
 import { openTuningWork, TuningContext } from '../tuning/context.ts';
 import type { Command } from '../work/commands.ts';
-import { documentDeeds } from '../work/documentCommands.ts';
+import { documentActions } from '../work/documentCommands.ts';
 import { Band } from './Band.tsx';
 import { Chosen } from './Chosen.tsx';
 import { DrillsContext, isWay, judgeAsBefore, openDrillsWork, ordered, type Standing, standings, useDrills, useWas } from './drillsWork.ts';
@@ -71,7 +71,7 @@ function OpenTuning({ commands, state }: { commands: Command[]; state: ReactNode
   const against = useStore($against);
   return (
     <Open
-      document={<DocumentPicker subject="tuning" name={file.name} opening={work.opening} deeds={documentDeeds(commands)} />}
+      document={<DocumentPicker subject="tuning" name={file.name} opening={work.opening} actions={documentActions(commands)} />}
       revision={`now, against ${against ? `the report of rev ${against.tuning.revision}` : `rev ${head}`}`}
       other={null}
       state={state}
@@ -98,7 +98,7 @@ function Multiples() {
       data-ticks={judged?.judgement.ticks}
     >
       {trouble && <Failed why={`The drills didn’t finish: ${trouble}`} retry={() => now.retry()} className="px-2" />}
-      {!judged && !trouble && <p className="px-2 text-ink-soft">Drilling …</p>}
+      {!judged && !trouble && <p className="px-2 text-ink-soft">Running the drills …</p>}
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(186px,1fr))] gap-x-2">
         {judged &&
           applying.map((standing) => (

@@ -4,12 +4,12 @@ import { useState } from 'react';
 import { download } from '../controls/download.ts';
 import { severityMarks } from '../judging/severityMarks.ts';
 import { DocumentFinder } from '../work/DocumentFinder.tsx';
-import { createDocument, saveRevision } from '../work/deeds.ts';
+import { createDocument, saveRevision } from '../work/documentActions.ts';
 import { Naming } from '../work/Naming.tsx';
 import { drawnOf, judgeBy, type Order, ordered, standings, useDrills, useWas } from './drillsWork.ts';
+import { exportReport, type Form, forms } from './exportReport.ts';
 import { useFound } from './found.ts';
 import { KeptReports } from './KeptReports.tsx';
-import { type Form, forms, takeReportOut } from './takeOut.ts';
 import { useReport } from './useReport.ts';
 
 const orders: readonly (readonly [Order, string])[] = [
@@ -40,12 +40,12 @@ export function Judged({ tell }: { tell(why: string | null): void }) {
     if ('why' in saved) tell(saved.why);
     else $judging.set({ ...judging, head: saved.number, isChanged: false });
   };
-  const takeOut = (form: Form) => {
+  const exportFile = (form: Form) => {
     const told = report();
     if (!judged || !told) return;
     const { unit = 'px' } = work.editing.$now.get();
     const drawn = drawnOf(ordered(all, order));
-    takeReportOut(form, { report: told, unit, targets: judging.set, judgement: judged.judgement, drawn });
+    exportReport(form, { report: told, unit, targets: judging.set, judgement: judged.judgement, drawn });
   };
   return (
     <aside aria-label="Judged by" className="flex min-h-0 flex-col gap-3 overflow-y-auto border-r border-rule bg-paper px-3.5 py-2.5">
@@ -56,7 +56,7 @@ export function Judged({ tell }: { tell(why: string | null): void }) {
             {judging.set.name}
             {judging.isChanged && ' *'}
           </b>
-          <button type="button" className="deed min-h-6 shrink-0" onClick={() => ask('find')}>
+          <button type="button" className="action min-h-6 shrink-0" onClick={() => ask('find')}>
             change
           </button>
         </p>
@@ -89,8 +89,8 @@ export function Judged({ tell }: { tell(why: string | null): void }) {
       <section className="no-print flex flex-col items-start border-t border-rule pt-2">
         <button
           type="button"
-          className="deed min-h-6"
-          title="A band of 5 % round each metric of today"
+          className="action min-h-6"
+          title="Sets a band of ±5 % around each current value"
           onClick={() => {
             const set = {
               ...judging.set,
@@ -100,17 +100,17 @@ export function Judged({ tell }: { tell(why: string | null): void }) {
             $judging.set({ set, id: null, head: 0, isChanged: true });
           }}
         >
-          Keep what is right
+          Targets from current values
         </button>
         <span className="text-xs text-ink-soft">each within 5 % of today</span>
         {judging.isChanged && (
-          <button type="button" className="deed mt-1 min-h-6" onClick={() => void save()}>
+          <button type="button" className="action mt-1 min-h-6" onClick={() => void save()}>
             Save these targets
           </button>
         )}
         <button
           type="button"
-          className="deed mt-2 min-h-6"
+          className="action mt-2 min-h-6"
           title="The target set as a file: ./zygopod drill --tuning … --targets … --junit …"
           onClick={() => download(fileName('targets', judging.set.name), documentText(judging.set))}
         >
@@ -119,12 +119,12 @@ export function Judged({ tell }: { tell(why: string | null): void }) {
         <p className="mt-1">
           Report as{' '}
           {forms.map((form) => (
-            <button key={form} type="button" className="deed mr-1.5 min-h-6" onClick={() => takeOut(form)}>
+            <button key={form} type="button" className="action mr-1.5 min-h-6" onClick={() => exportFile(form)}>
               {form}
             </button>
           ))}
         </p>
-        <button type="button" className="deed min-h-6" onClick={() => window.print()}>
+        <button type="button" className="action min-h-6" onClick={() => window.print()}>
           Print this report
         </button>
       </section>
@@ -140,7 +140,7 @@ export function Judged({ tell }: { tell(why: string | null): void }) {
         <DocumentFinder
           title="Targets"
           collection="targets"
-          deeds={[]}
+          actions={[]}
           close={() => ask(null)}
           go={(id) => {
             ask(null);
@@ -150,7 +150,7 @@ export function Judged({ tell }: { tell(why: string | null): void }) {
       )}
       {asking === 'name' && (
         <Naming
-          title="Keep these targets"
+          title="Save target set"
           verb="Keep"
           name={judging.set.name}
           take={async (name) => {

@@ -31,8 +31,8 @@ export function KeptReports({ tell }: { tell(why: string | null): void }) {
     else setKept((all) => [answer, ...all]);
   };
   return (
-    <section aria-label="Reports kept" className="no-print border-t border-rule pt-2">
-      <h2 className="rubric">Reports kept</h2>
+    <section aria-label="Saved reports" className="no-print border-t border-rule pt-2">
+      <h2 className="rubric">Saved reports</h2>
       <ul>
         {kept.slice(0, SHOWN).map((one) => {
           const { met, missed } = countsOf(one);
@@ -61,11 +61,11 @@ export function KeptReports({ tell }: { tell(why: string | null): void }) {
       </ul>
       <button
         type="button"
-        className="deed min-h-6"
+        className="action min-h-6"
         title="With its revision, ground, targets and core version"
         onClick={() => void keep()}
       >
-        Keep this report
+        Save this report
       </button>
     </section>
   );

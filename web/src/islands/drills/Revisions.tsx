@@ -1,7 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { judgeTargets, type Metrics, metricKey, readTuning, shortNumber, type TuningFile } from '@zygopod/core';
 import { useEffect, useState } from 'react';
-import { fetchDocument } from '../work/deeds.ts';
+import { fetchDocument } from '../work/documentActions.ts';
 import { askServer } from '../work/server.ts';
 import { PATIENCE, useDrills } from './drillsWork.ts';
 

@@ -93,7 +93,7 @@ export function CurveField({ path }: { path: string }) {
             }
           }}
         />
-        <button type="button" className="deed text-xs" disabled={points.length >= 16} onClick={add}>
+        <button type="button" className="action text-xs" disabled={points.length >= 16} onClick={add}>
           Add a point
         </button>
       </div>

@@ -125,11 +125,16 @@ function Start() {
         </span>
         <span className="flex gap-3 text-xs">
           {own && (
-            <button type="button" className="deed" onClick={() => drive.startHere(false)}>
-              The ground’s own
+            <button type="button" className="action" onClick={() => drive.startHere(false)}>
+              Use the ground’s start
             </button>
           )}
-          <button type="button" className="deed" title="Where the body is now (N); R goes back there" onClick={() => drive.startHere(true)}>
+          <button
+            type="button"
+            className="action"
+            title="Where the body is now (N); R goes back there"
+            onClick={() => drive.startHere(true)}
+          >
             Start here
           </button>
         </span>

@@ -200,7 +200,7 @@ function LagDrawing({ parameters }: { parameters: Parameters }) {
         <Handle
           x={x(CAMERA_PHASES.start)}
           y={y(Math.max(-most, Math.min(most, steady)))}
-          label="Lag of the view at a walk"
+          label="Lag of the view at walk speed"
           value={`${shortNumber(steady, 1)} ${drive.world.ground.unit}`}
           number={steady}
           drag={(_px, py) => setLag(y.invert(py))}

@@ -41,7 +41,7 @@ export function ClicksFigure({ number }: { number: number }) {
           viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
           className={`w-full shrink-0 select-none ${route.enabled ? '' : 'opacity-60'}`}
           role="group"
-          aria-label="Speed along the way to a click, and the arrival"
+          aria-label="Speed along the path to a click, and the arrival"
         >
           <path d={`M8,4 V${BASE} H${SPLIT - 4}`} className="fill-none stroke-ink" strokeWidth="1.2" />
           <line x1={x(distance)} x2={x(distance)} y1="6" y2={BASE} className="stroke-route" strokeDasharray="2 3" />
@@ -159,13 +159,13 @@ function PlannerLengths() {
         const navigator = new Navigator({ ...parameters, route: { ...parameters.route, planner } }, ground, walls);
         if (present.ready) navigator.take(present.mesh);
         const plan = navigator.plan(body.x, body.y, goal.x, goal.y);
-        return `${planner.padEnd(9)} ${plan ? `${plan.length.toFixed(0)} ${ground.unit}` : 'no way'}`;
+        return `${planner.padEnd(9)} ${plan ? `${plan.length.toFixed(0)} ${ground.unit}` : 'no path'}`;
       }),
     );
   };
   return (
     <div className="border-t border-rule/60 py-[3px]">
-      <button type="button" className="deed text-xs" onClick={work}>
+      <button type="button" className="action text-xs" onClick={work}>
         Compare planners from here to the goal
       </button>
       {told && (

@@ -89,7 +89,7 @@ export function ClockFigure({ number }: { number: number }) {
       }
       more={{
         'clock.stepping': <Frames />,
-        'clock.snapToPixel': <p className="mt-1 text-xs text-ink-soft">Bars: way lost while speeding up to walk.</p>,
+        'clock.snapToPixel': <p className="mt-1 text-xs text-ink-soft">Bars: distance lost while accelerating to walk.</p>,
       }}
     />
   );
@@ -102,7 +102,7 @@ function Frames() {
   const id = useId();
   return (
     <div className="flex items-baseline gap-1.5 border-t border-rule/60 py-[3px]">
-      <label htmlFor={id} className="flex-1" title="Frames that the bench runs in; with per-frame stepping a tick is as long as its frame.">
+      <label htmlFor={id} className="flex-1" title="Frame rate of the bench; with per-frame stepping a tick is as long as its frame.">
         Frames (bench)
       </label>
       <select

@@ -60,7 +60,7 @@ export function FacingFigure({ number }: { number: number }) {
           viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
           className="w-full shrink-0 select-none"
           role="group"
-          aria-label="Ways to face, and a turn over time"
+          aria-label="Facing directions, and a turn over time"
         >
           <circle cx={CX} cy={CY} r={R} className="fill-sheet stroke-ink-soft" />
           {Array.from({ length: ways }, (_, i) => {
@@ -130,7 +130,7 @@ function StickinessHandle({ border, stickiness, set }: { border: number; stickin
 const LEFT = 136;
 const x = (seconds: number, span: number) => LEFT + (seconds / span) * (WIDTH - LEFT - 8);
 const y = scaleLinear([0, TURNED], [BASE, 14]);
-/** A turn by 135° over time; its handle sets the time in which nine tenths of it are done. */
+/** A turn by 135° over time; its handle sets the time in which 90 % of it is done. */
 function TurnOverTime({ parameters, before, set }: { parameters: Parameters; before: Parameters; set(path: string, value: number): void }) {
   const { facing, clock } = parameters;
   const curve = useDrawn(runKey(parameters), () => turnOverTime(parameters));
@@ -165,7 +165,7 @@ function TurnOverTime({ parameters, before, set }: { parameters: Parameters; bef
         <Handle
           x={x(most, span)}
           y={y(TURNED * 0.9)}
-          label="Time for nine tenths of the turn"
+          label="Time for 90 % of the turn"
           value={`${shortNumber(most, 3)} s`}
           number={most}
           drag={(px) => setTime(((px - LEFT) / (WIDTH - LEFT - 8)) * span)}

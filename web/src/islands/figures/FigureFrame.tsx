@@ -97,7 +97,7 @@ export function FigureFrame({
             type="button"
             data-all
             aria-expanded={isOpen}
-            className="deed ml-auto min-h-6 text-xs font-normal"
+            className="action ml-auto min-h-6 text-xs font-normal"
             title={isOpen ? 'Back to the four first rows (Esc)' : `All numbers of ${title.toLowerCase()}`}
             onClick={() => setOpen(isOpen ? null : id)}
           >

@@ -60,7 +60,7 @@ export function HandsFigure({ number }: { number: number }) {
             <Handle
               x={LEFT}
               y={y(pace.sprintMinStick)}
-              label="Least stick for a sprint"
+              label="Minimum stick to sprint"
               value={shortNumber(pace.sprintMinStick)}
               number={pace.sprintMinStick}
               drag={(_px, py) => set('pace.sprintMinStick', Math.min(1, Math.max(0, y.invert(py))))}

@@ -25,7 +25,7 @@ export function PaceBands({
   const stop = useTarget('stopDistance');
   return (
     <>
-      {rise && <TargetBar target={rise} words="up to walk in" level={walkY} place={x} edge={right} />}
+      {rise && <TargetBar target={rise} words="reaches walk after" level={walkY} place={x} edge={right} />}
       {stop && isSteady && walk > 0 && (
         <TargetBar target={stop} words="stops within" level={base} place={(way) => x(stopFrom + (2 * way) / walk)} edge={right} />
       )}

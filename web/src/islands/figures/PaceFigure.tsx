@@ -60,7 +60,7 @@ export function PaceFigure({ number }: { number: number }) {
   const stopsIn = shortNumber(profile.stopDistance, 1);
 
   const reach = outcome(
-    ramp.model === 'smooth' ? 'Nine tenths of walk in' : 'Up to walk in',
+    ramp.model === 'smooth' ? 'Reaches 90 % of walk after' : 'Reaches walk after',
     'Time from rest to the walk speed; sets accelerate (or the half-life).',
     's',
     riseIn,
@@ -71,7 +71,7 @@ export function PaceFigure({ number }: { number: number }) {
     },
   );
   const stop = outcome(
-    'Stops in',
+    'Stops within',
     'Distance from walk to rest with no input; sets decelerate (or the half-life).',
     unit,
     profile.stopDistance,
@@ -160,7 +160,7 @@ export function PaceFigure({ number }: { number: number }) {
           <Handle
             x={x(marks.easeAt)}
             y={y(pace.restoredSpeed)}
-            label="Time from sprint down to walk, and the speed put back"
+            label="Time from sprint to walk, and the restored speed"
             value={`${shortNumber(marks.easeAt - marks.easeFrom)} s, ${shortNumber(pace.restoredSpeed)} ${unit}/s`}
             number={marks.easeAt - marks.easeFrom}
             drag={(px, py) => {
@@ -178,7 +178,7 @@ export function PaceFigure({ number }: { number: number }) {
           <Handle
             x={x((marks.stopFrom + marks.brakeAt) / 2)}
             y={y(pace.restoredSpeed / 2)}
-            label="Time to stop against the motion"
+            label="Time to stop with opposite input"
             value={`${shortNumber(marks.brakeAt - marks.stopFrom)} s`}
             number={marks.brakeAt - marks.stopFrom}
             drag={(px) => setTime('ramp.brake', 2 * (x.invert(px) - marks.stopFrom), Math.max(1e-6, marks.brakeAt - marks.stopFrom))}

@@ -84,7 +84,7 @@ export function StaminaFigure({ number }: { number: number }) {
           {back && (
             <TargetBar
               target={back}
-              words="back to sprint after"
+              words="sprints again after"
               level={y(level(Math.max(stamina.startAt, stamina.recoverTo)))}
               place={(time) => x(at.empty + time)}
               edge={WIDTH - 4}
@@ -117,7 +117,7 @@ export function StaminaFigure({ number }: { number: number }) {
           <Handle
             x={Math.max(x(at.wait), x(at.empty) + 12)}
             y={y(0)}
-            label="Wait before regain"
+            label="Regain delay"
             value={seconds(stamina.regainDelay)}
             number={stamina.regainDelay}
             drag={(px) => set('stamina.regainDelay', Math.max(0, x.invert(px) - at.empty))}
@@ -146,7 +146,7 @@ export function StaminaFigure({ number }: { number: number }) {
           <Handle
             x={8}
             y={y(level(stamina.startAt))}
-            label="Stamina that a start needs"
+            label="Stamina needed to start"
             value={shortNumber(stamina.startAt)}
             number={stamina.startAt}
             drag={(_px, py) => set('stamina.startAt', amount(py))}
@@ -165,7 +165,7 @@ export function StaminaFigure({ number }: { number: number }) {
           <Handle
             x={x(halfAt)}
             y={y(half <= span ? stamina.max / 2 : walking * (span - at.wait))}
-            label="Half a bar while walking"
+            label="Time to regain half a bar walking"
             value={`in ${seconds(walking > 0 ? half - at.wait : Infinity)}, × ${shortNumber(stamina.regainMovingFactor)}`}
             number={stamina.regainMovingFactor}
             drag={(px, py) => set('stamina.regainMovingFactor', movingFactor(x.invert(px) - at.wait, y.invert(py)))}
@@ -175,7 +175,7 @@ export function StaminaFigure({ number }: { number: number }) {
           <Handle
             x={(x(at.empty) + x(recovered)) / 2}
             y={spentTop}
-            label="Pace while spent"
+            label="Speed when spent"
             value={`× ${shortNumber(stamina.spentFactor)}`}
             number={stamina.spentFactor}
             drag={(_px, py) => set('stamina.spentFactor', Math.max(0, Math.round(((BASE - py) / PACE) * 20) / 20))}
@@ -184,7 +184,7 @@ export function StaminaFigure({ number }: { number: number }) {
           <Handle
             x={x(Math.min(span, stamina.interval))}
             y={HEIGHT - 6}
-            label="Lumps"
+            label="Tick interval"
             value={stamina.interval === 0 ? 'none: continuous' : `every ${shortNumber(stamina.interval)} s`}
             number={stamina.interval}
             drag={(px) => set('stamina.interval', Math.max(0, Math.round(x.invert(px) * 20) / 20))}
@@ -192,7 +192,7 @@ export function StaminaFigure({ number }: { number: number }) {
             {...hold}
           />
           <text x={x(Math.min(span, stamina.interval)) + 9} y={HEIGHT - 2.5} className="digits fill-ink-soft text-[10px]">
-            {stamina.interval === 0 ? 'no lumps' : `lumps of ${shortNumber(stamina.drain * stamina.interval, 1)}`}
+            {stamina.interval === 0 ? 'continuous' : `in steps of ${shortNumber(stamina.drain * stamina.interval, 1)}`}
           </text>
         </svg>
       }

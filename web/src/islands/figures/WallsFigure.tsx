@@ -39,7 +39,7 @@ export function WallsFigure({ number }: { number: number }) {
           viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
           className="w-full shrink-0 select-none"
           role="group"
-          aria-label="Share of the speed kept over the angle to the wall"
+          aria-label="Fraction of the speed kept, by angle to the wall"
         >
           <path d={`M8,4 V${BASE} H${SPLIT - 6}`} className="fill-none stroke-ink" strokeWidth="1.2" />
           <path
@@ -163,7 +163,7 @@ function AssistDrawing() {
       <Handle
         x={bodyX}
         y={top + 34}
-        label="Overlap that is eased round"
+        label="Overlap that is eased around"
         value={`${shortNumber(contact.cornerAssist)} ${drive.world.ground.unit}`}
         number={contact.cornerAssist}
         drag={(_px, py) =>

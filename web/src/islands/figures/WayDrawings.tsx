@@ -23,7 +23,7 @@ export function FactorRose() {
       viewBox={`0 0 ${WIDTH} ${SIZE}`}
       className="w-full border-t border-rule/60 select-none"
       role="group"
-      aria-label="Speed factor round the facing"
+      aria-label="Speed factor around the facing"
     >
       <circle cx={CX} cy={CY} r={scale} className="fill-none stroke-rule" strokeDasharray="2 3" />
       <path d={`${half(1)} 1 ${CX},${CY + sidewaysFactor * scale}`} className="fill-none stroke-ink" strokeWidth="2" />

@@ -86,7 +86,7 @@ export function BindingList({ commands, close }: { commands: Command[]; close():
                         type="button"
                         className={cap(pressed.keys.has(code))}
                         data-down={pressed.keys.has(code) || undefined}
-                        title="Take this key away"
+                        title="Remove this key"
                         onClick={() => free(code)}
                       >
                         {keyName(code)}
@@ -95,7 +95,7 @@ export function BindingList({ commands, close }: { commands: Command[]; close():
                     {keysOf(bindings, control).length === 0 && <span className="text-now">▲ no key</span>}
                     <button
                       type="button"
-                      className="deed min-h-6 text-xs"
+                      className="action min-h-6 text-xs"
                       aria-label={
                         waiting?.for === 'key' && waiting.control === control ? undefined : `Add a key for ${controlWords[control]}`
                       }
@@ -121,7 +121,7 @@ export function BindingList({ commands, close }: { commands: Command[]; close():
                         type="button"
                         className={cap(pressed.pad?.buttons.includes(button) ?? false)}
                         data-down={pressed.pad?.buttons.includes(button) || undefined}
-                        title="Take this button away"
+                        title="Remove this button"
                         onClick={() => setPadMap(kind, withButton(map, button, null))}
                       >
                         {buttonWord(kind, button)}
@@ -129,7 +129,7 @@ export function BindingList({ commands, close }: { commands: Command[]; close():
                     ))}
                     <button
                       type="button"
-                      className="deed min-h-6 text-xs"
+                      className="action min-h-6 text-xs"
                       aria-label={
                         waiting?.for === 'button' && waiting.control === control ? undefined : `Add a button for ${controlWords[control]}`
                       }
@@ -156,7 +156,7 @@ export function BindingList({ commands, close }: { commands: Command[]; close():
                     {map.stick.map((axis) => (pressed.pad?.axes[axis] ?? 0).toFixed(2)).join(', ')}
                   </span>
                 )}
-                <button type="button" className="deed min-h-6 text-xs" onClick={() => wait({ for: 'stick' })}>
+                <button type="button" className="action min-h-6 text-xs" onClick={() => wait({ for: 'stick' })}>
                   {waiting?.for === 'stick' ? 'Push the stick …' : 'Choose another'}
                 </button>
               </span>
@@ -166,22 +166,22 @@ export function BindingList({ commands, close }: { commands: Command[]; close():
       </table>
       {why && (
         <p role="alert" className="mt-2 text-now">
-          ▲ {why}. Take it away there first.
+          ▲ {why}. Remove it there first.
         </p>
       )}
       <p className="mt-3 flex justify-between gap-4">
         <button
           type="button"
-          className="deed"
+          className="action"
           onClick={() => {
             setBindings(defaultBindings);
             setPadMap(kind, null);
             setWhy(null);
           }}
         >
-          Back to the usual keys
+          Restore default keys
         </button>
-        <span className="text-ink-soft">Kept in this browser.</span>
+        <span className="text-ink-soft">Saved in this browser.</span>
       </p>
     </Overlay>
   );

@@ -82,7 +82,7 @@ export function CommandList({ commands, close }: { commands: Command[]; close():
             {command.key && <kbd className="keycap">{command.key}</kbd>}
           </li>
         ))}
-        {found.length === 0 && <li className="px-2 py-1 text-ink-soft">No command is called that.</li>}
+        {found.length === 0 && <li className="px-2 py-1 text-ink-soft">No command matches.</li>}
       </ul>
     </Overlay>
   );

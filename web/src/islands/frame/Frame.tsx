@@ -3,8 +3,8 @@ import { type Painter, Painters } from '../chart/frames.ts';
 import { switchTheme } from '../chart/theme.ts';
 import { useDroppedFiles } from '../controls/useDroppedFiles.ts';
 import { drives } from '../drive/bindings.ts';
-import { BringIn } from '../work/bringIn/BringIn.tsx';
 import { type Command, listenToCommands } from '../work/commands.ts';
+import { ImportFiles } from '../work/importing/ImportFiles.tsx';
 import { type Place, useScreens } from '../work/place.ts';
 import { isUnfinished } from '../work/unfinished.ts';
 import { About } from './About.tsx';
@@ -103,7 +103,7 @@ export function Frame({
           </div>
         </div>
       </div>
-      {dropped && <BringIn files={dropped} close={() => drop(null)} done={broughtIn} />}
+      {dropped && <ImportFiles files={dropped} close={() => drop(null)} done={broughtIn} />}
       {asking === 'list' && <CommandList commands={all} close={() => ask(null)} />}
       {asking === 'bindings' && <BindingList commands={all} close={() => ask(null)} />}
       {asking === 'keys' && <KeyList commands={all} more={looking} close={() => ask(null)} />}

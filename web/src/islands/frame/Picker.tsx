@@ -13,14 +13,14 @@ export function Picker({
   label,
   name,
   collection,
-  deeds = [],
+  actions = [],
   go,
 }: {
   label: string;
   name: string;
   collection: Collection;
   /** What can be done with the one that is open. */
-  deeds?: readonly Command[];
+  actions?: readonly Command[];
   go(id: string): void;
 }) {
   const [isOpen, open] = useState(false);
@@ -47,7 +47,7 @@ export function Picker({
           </span>
         )}
       </button>
-      {isOpen && <DocumentFinder title={label} collection={collection} deeds={deeds} go={go} close={() => open(false)} />}
+      {isOpen && <DocumentFinder title={label} collection={collection} actions={actions} go={go} close={() => open(false)} />}
     </>
   );
 }
@@ -58,15 +58,15 @@ export function DocumentPicker({
   label = subject === 'tuning' ? 'Tuning' : 'Ground',
   name,
   opening,
-  deeds = [],
+  actions = [],
 }: {
   subject: Subject;
   label?: string;
   name: string;
   opening: Opening;
-  deeds?: readonly Command[];
+  actions?: readonly Command[];
 }) {
   const { here } = useScreens();
   const go = (id: string) => window.location.assign(addressOf(here, { ...placeOf(opening), [subject]: id }));
-  return <Picker label={label} name={name} collection={collectionOf(subject)} deeds={deeds} go={go} />;
+  return <Picker label={label} name={name} collection={collectionOf(subject)} actions={actions} go={go} />;
 }

@@ -133,7 +133,7 @@ function Actions<F extends object, S extends Steps<F>>({ work: { steps }, save }
           run={() => steps.redo()}
         />
       </span>
-      <button type="button" className="deed" title="Save revision (Ctrl+S)" onClick={save}>
+      <button type="button" className="action" title="Save revision (Ctrl+S)" onClick={save}>
         Save revision
       </button>
     </>

@@ -138,7 +138,7 @@ export function ImportGround({
             setWhy(await makeNew(ground));
           }}
         >
-          As a new ground
+          Add as a new ground
         </button>
         <button
           type="button"
@@ -149,7 +149,7 @@ export function ImportGround({
             close();
           }}
         >
-          In place of this one
+          Replace this ground
         </button>
       </div>
     </Overlay>

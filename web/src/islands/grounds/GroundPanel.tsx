@@ -45,7 +45,7 @@ function Findings() {
         ▲ {trouble}
       </p>
     );
-  if (!found) return <p className="text-ink-soft">Looking the ground over …</p>;
+  if (!found) return <p className="text-ink-soft">Checking the ground …</p>;
   const { survey, isWhole, milliseconds } = found;
   const narrow = (survey.gaps ?? []).filter(({ ratio }) => ratio < 1);
   const tight = (survey.gaps ?? []).filter(({ ratio }) => ratio >= 1 && ratio < TIGHT);
@@ -54,13 +54,13 @@ function Findings() {
       <h2 className="rubric">Findings</h2>
       <p className="mt-1">
         {!isWhole ? (
-          <span className="text-ink-soft">{survey.gaps ? 'Looking where the body gets to …' : 'Looking for narrow gaps …'}</span>
+          <span className="text-ink-soft">{survey.gaps ? 'Checking where the body can get …' : 'Looking for narrow gaps …'}</span>
         ) : survey.reachesGoal === null ? (
-          <span className="text-ink-soft">No goal yet: put one with 0.</span>
+          <span className="text-ink-soft">No goal yet. Place one with 0.</span>
         ) : survey.reachesGoal ? (
           <span className="font-semibold text-route">✓ The goal can be reached</span>
         ) : (
-          <span className="font-semibold text-now">▲ The goal cannot be reached</span>
+          <span className="font-semibold text-now">▲ The goal can’t be reached</span>
         )}
       </p>
       {survey.notes.map((note, i) => (
@@ -71,7 +71,9 @@ function Findings() {
       ))}
       <GapList title="Too narrow" gaps={narrow} mark="▲" tone="text-now" />
       <GapList title="Tight" gaps={tight} mark="◆" tone="text-stamina-ink" />
-      {survey.gaps && narrow.length + tight.length === 0 && <p className="mt-1 text-ink-soft">No gap is narrow for this body.</p>}
+      {survey.gaps && narrow.length + tight.length === 0 && (
+        <p className="mt-1 text-ink-soft">No gap is too narrow or tight for this body.</p>
+      )}
       {isWhole && <p className="digits mt-1 text-[11px] text-ink-soft">looked over in {milliseconds.toFixed(0)} ms</p>}
     </section>
   );
@@ -80,7 +82,7 @@ function Findings() {
 function Show({ x, y }: { x: number; y: number }) {
   const { drawing } = useGround();
   return (
-    <button type="button" className="deed ml-1.5 text-xs" onClick={() => drawing.$lookAt.set({ x, y })}>
+    <button type="button" className="action ml-1.5 text-xs" onClick={() => drawing.$lookAt.set({ x, y })}>
       Show
     </button>
   );

@@ -2,14 +2,14 @@ import { useStore } from '@nanostores/react';
 import type { Ground } from '@zygopod/core';
 import { type ReactNode, useCallback, useMemo, useState } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
-import { Deed } from '../controls/Deed.tsx';
+import { HeaderAction } from '../controls/HeaderAction.tsx';
 import { Open, revisionWords } from '../frame/Header.tsx';
 import { DocumentPicker } from '../frame/Picker.tsx';
 import { Shell } from '../frame/Shell.tsx';
-import { kindOf } from '../work/bringIn/reading.ts';
 import type { Command } from '../work/commands.ts';
-import { createDocument } from '../work/deeds.ts';
-import { documentDeeds } from '../work/documentCommands.ts';
+import { createDocument } from '../work/documentActions.ts';
+import { documentActions } from '../work/documentCommands.ts';
+import { kindOf } from '../work/importing/reading.ts';
 import { addressOf, placeOf, useScreens } from '../work/place.ts';
 import { currentOf } from '../work/work.ts';
 import { ExportGround, ImportGround } from './Exchange.tsx';
@@ -94,7 +94,7 @@ function OpenGround({ commands, state }: { commands: Command[]; state: ReactNode
   const now = useStore(steps.$now);
   return (
     <Open
-      document={<DocumentPicker subject="ground" name={now.name} opening={opening} deeds={documentDeeds(commands)} />}
+      document={<DocumentPicker subject="ground" name={now.name} opening={opening} actions={documentActions(commands)} />}
       revision={revisionWords(head, 0)}
       other={
         <>
@@ -112,10 +112,10 @@ function Actions({ commands }: { commands: Command[] }) {
   const run = (id: string) => commands.find((command) => command.id === id)?.run();
   return (
     <>
-      <Deed label="New" title="An empty ground" run={() => run('new')} />
-      <Deed label="Import" title="Import (I)" run={() => run('import')} />
-      <Deed label="Export" title="Export (O)" run={() => run('export')} />
-      <Deed label="History" title="History (H)" spare run={() => run('history')} />
+      <HeaderAction label="New" title="An empty ground" run={() => run('new')} />
+      <HeaderAction label="Import" title="Import (I)" run={() => run('import')} />
+      <HeaderAction label="Export" title="Export (O)" run={() => run('export')} />
+      <HeaderAction label="History" title="History (H)" spare run={() => run('history')} />
     </>
   );
 }

@@ -1,5 +1,5 @@
 import { readGround } from '@zygopod/core';
-import { fetchDocument } from '../work/deeds.ts';
+import { fetchDocument } from '../work/documentActions.ts';
 import { RevisionList } from '../work/RevisionList.tsx';
 import { useGround } from './groundWork.ts';
 
@@ -15,5 +15,5 @@ export function History({ id, close }: { id: string; close(): void }) {
     close();
     return null;
   };
-  return <RevisionList title="History" collection="grounds" id={id} verb="Bring back" take={bring} close={close} />;
+  return <RevisionList title="History" collection="grounds" id={id} verb="Restore" take={bring} close={close} />;
 }

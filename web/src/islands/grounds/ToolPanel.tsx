@@ -103,7 +103,7 @@ function Marks() {
           />
         ))}
       </ul>
-      <button type="button" className="deed min-h-6 text-xs" onClick={add}>
+      <button type="button" className="action min-h-6 text-xs" onClick={add}>
         Add a surface
       </button>
     </fieldset>
@@ -150,7 +150,7 @@ function SurfaceRow({
           if (event.target.value.trim() !== '' && next >= 0 && next <= 10) put({ ...surface, speed: next });
         }}
       />
-      <button type="button" aria-label={`Take ${surface.name} away`} className="px-0.5 text-ink-soft hover:text-now" onClick={drop}>
+      <button type="button" aria-label={`Delete ${surface.name}`} className="px-0.5 text-ink-soft hover:text-now" onClick={drop}>
         ✕
       </button>
     </li>

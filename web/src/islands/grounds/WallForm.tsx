@@ -37,7 +37,7 @@ export function SelectedWall() {
         <p className="mt-1 text-ink-soft">
           <span className="digits">{ground.walls.length}</span> free. Select one to see its points.
         </p>
-        <button type="button" className="deed text-xs" onClick={add}>
+        <button type="button" className="action text-xs" onClick={add}>
           Add a wall by numbers
         </button>
       </section>
@@ -98,7 +98,7 @@ function WallForm({ wall, index }: { wall: Wall; index: number }) {
         </label>
       </div>
       <label htmlFor={id} className="mt-1 block text-xs text-ink-soft">
-        Points, x and y a line
+        Points, one x, y per line
       </label>
       <textarea
         id={id}
@@ -117,13 +117,13 @@ function WallForm({ wall, index }: { wall: Wall; index: number }) {
       )}
       <button
         type="button"
-        className="deed text-xs"
+        className="action text-xs"
         onClick={() => {
           steps.replace(removeWall(steps.$now.get(), index), 'take a wall away');
           drawing.$selected.set(null);
         }}
       >
-        Take it away
+        Delete wall
       </button>
     </section>
   );

@@ -8,7 +8,7 @@ export const tools = [
     id: 'select',
     key: '1',
     title: 'Select, move',
-    help: 'Click a wall or a place; drag its points, its sides, or all of it. Delete takes it away.',
+    help: 'Click a wall or a place. Drag its points, sides or all of it; Delete removes it.',
   },
   {
     id: 'line',

@@ -3,7 +3,7 @@ import { strToU8, zipSync } from 'fflate';
 import { useEffect, useState } from 'react';
 import { downloadBytes } from '../controls/download.ts';
 import { fetchChosen } from '../judging/targets.ts';
-import { fetchDocument } from '../work/deeds.ts';
+import { fetchDocument } from '../work/documentActions.ts';
 import { PlainText } from './FileText.tsx';
 import { type ListedTape, listTapes } from './tapes.ts';
 import { useMade } from './useMade.ts';
@@ -90,7 +90,7 @@ export function Checks({ file, id, project }: { file: TuningFile; id: string; pr
           <h2 className="font-semibold" data-testid="file-name">
             {shown}
           </h2>
-          <button type="button" className="deed ml-auto min-h-6 font-semibold" disabled={files.length === 0} onClick={save}>
+          <button type="button" className="action ml-auto min-h-6 font-semibold" disabled={files.length === 0} onClick={save}>
             Save all as ZIP
           </button>
         </header>

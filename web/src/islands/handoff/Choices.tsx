@@ -28,19 +28,19 @@ export function Choices({
   const own = Object.keys(names).length;
   return (
     <aside
-      aria-label="How it is handed over"
+      aria-label="Hand-off options"
       className="flex min-h-0 flex-col gap-3 overflow-y-auto border-r border-rule bg-paper px-3.5 py-2.5"
     >
       <OneOf
-        title="Hand it over as"
+        title="Format"
         name="to"
         all={writers.map(({ id, title, extension }) => ({ id, title, beside: extension }))}
         chosen={choice.to}
         choose={(to) => choose({ to })}
       />
       <fieldset className="border-t border-rule pt-2">
-        <legend className="sr-only">In units of</legend>
-        <p className="rubric">In units of</p>
+        <legend className="sr-only">Units</legend>
+        <p className="rubric">Units</p>
         <Row>
           <Select
             label="Unit of length"
@@ -52,8 +52,8 @@ export function Choices({
             ]}
             set={(length) => set({ length: length as GameUnits['length'] })}
           />
-          {units.length === 'tiles' && <Amount label="Pixels of a tile" value={units.tile} unit="px" set={(tile) => set({ tile })} />}
-          {units.length === 'm' && <Amount label="Pixels of a metre" value={units.metre} unit="px" set={(metre) => set({ metre })} />}
+          {units.length === 'tiles' && <Amount label="Pixels per tile" value={units.tile} unit="px" set={(tile) => set({ tile })} />}
+          {units.length === 'm' && <Amount label="Pixels per metre" value={units.metre} unit="px" set={(metre) => set({ metre })} />}
         </Row>
         <Row>
           <Select
@@ -65,7 +65,7 @@ export function Choices({
             ]}
             set={(time) => set({ time: time as GameUnits['time'] })}
           />
-          {units.time === 'frame' && <Amount label="Frames a second" value={units.hz} unit="Hz" set={(hz) => set({ hz })} />}
+          {units.time === 'frame' && <Amount label="Frames per second" value={units.hz} unit="Hz" set={(hz) => set({ hz })} />}
         </Row>
         <Row>
           <Select
@@ -94,7 +94,7 @@ export function Choices({
         </Row>
         <p className="flex items-baseline justify-between">
           <span>{own === 0 ? 'our own' : `${own} of your own`}</span>
-          <button type="button" className="deed min-h-6" onClick={() => name(true)}>
+          <button type="button" className="action min-h-6" onClick={() => name(true)}>
             change
           </button>
         </p>
@@ -102,7 +102,7 @@ export function Choices({
           <input type="checkbox" checked={choice.all} onChange={(event) => choose({ all: event.target.checked })} />
           all parameters
         </label>
-        {!choice.all && <p className="text-xs text-ink-soft">Only those that this tuning uses.</p>}
+        {!choice.all && <p className="text-xs text-ink-soft">Only parameters that this tuning uses.</p>}
       </section>
       {children}
       {naming && <Names names={names} rename={rename} close={() => name(false)} />}

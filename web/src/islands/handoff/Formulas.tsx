@@ -1,6 +1,6 @@
 import { type Formula, fileStem, formulaMath, formulasMarkdown, formulasOf, type Tuning } from '@zygopod/core';
 import { useMemo } from 'react';
-import { Deeds } from './Deeds.tsx';
+import { Actions } from './Actions.tsx';
 
 /** The formulas of a tuning with its own numbers in them, as mathematics that is drawn and read aloud. */
 export function Formulas({ tuning, unit }: { tuning: Tuning; unit: string }) {
@@ -13,7 +13,7 @@ export function Formulas({ tuning, unit }: { tuning: Tuning; unit: string }) {
       <header className="flex items-baseline gap-4">
         <h2 className="font-semibold">What {file.name} comes to</h2>
         <p className="text-ink-soft">Closed forms of its stages; the drills measure the same to within a tick.</p>
-        <Deeds name={`${fileStem(file.name)}-formulas.md`} text={markdown} type="text/markdown" copied="Copied as Markdown" />
+        <Actions name={`${fileStem(file.name)}-formulas.md`} text={markdown} type="text/markdown" copied="Copied as Markdown" />
       </header>
       <div tabIndex={0} data-testid="formulas" className="mt-2 min-h-0 flex-1 overflow-auto border border-rule bg-sheet px-4 pb-4">
         {groups.map((group) => (

@@ -9,7 +9,7 @@ import { Open, revisionWords } from '../frame/Header.tsx';
 import { DocumentPicker } from '../frame/Picker.tsx';
 import { Shell } from '../frame/Shell.tsx';
 import { openTuningWork, TuningContext } from '../tuning/context.ts';
-import { documentDeeds } from '../work/documentCommands.ts';
+import { documentActions } from '../work/documentCommands.ts';
 import { Checks } from './Checks.tsx';
 import { Choices } from './Choices.tsx';
 import { FileText } from './FileText.tsx';
@@ -102,7 +102,7 @@ export function HandOff({ opening }: { opening: Opening }) {
         unchanged={!isChanged}
         open={(commands, state) => (
           <Open
-            document={<DocumentPicker subject="tuning" name={tuning.file.name} opening={opening} deeds={documentDeeds(commands)} />}
+            document={<DocumentPicker subject="tuning" name={tuning.file.name} opening={opening} actions={documentActions(commands)} />}
             revision={revisionWords(head, 0)}
             other={null}
             state={state}
@@ -135,10 +135,10 @@ export function HandOff({ opening }: { opening: Opening }) {
                 </p>
                 <span className="ml-auto flex items-baseline gap-4">
                   <LabelField label={label} set={setLabel} />
-                  <button type="button" className="deed min-h-6" disabled={isHeld} onClick={save}>
+                  <button type="button" className="action min-h-6" disabled={isHeld} onClick={save}>
                     Save
                   </button>
-                  <button type="button" className="deed min-h-6 font-semibold" disabled={isHeld} onClick={() => void copy()}>
+                  <button type="button" className="action min-h-6 font-semibold" disabled={isHeld} onClick={() => void copy()}>
                     Copy
                   </button>
                 </span>
@@ -166,7 +166,7 @@ function PathField({ path, stored, fault, set }: { path: string; stored: string;
   return (
     <section className="border-t border-rule pt-2">
       <label className="block">
-        <span className="rubric">Written to, in the folder</span>
+        <span className="rubric">Path in the folder</span>
         <input
           className="digits mt-0.5 min-h-6 w-full border-b border-rule bg-transparent text-[13px]"
           data-work={stored}

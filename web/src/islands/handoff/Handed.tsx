@@ -50,7 +50,7 @@ export function HandedList({ kept }: { kept: readonly KeptHandOff[] }) {
     <section aria-label="Hand-offs">
       <h2 className="rubric">Handed over</h2>
       {kept.length === 0 && (
-        <p className="text-ink-soft">Nothing yet: Save or Copy hands it over, and it is kept here with its revision, units and names.</p>
+        <p className="text-ink-soft">Nothing yet. Save or Copy records the hand-off here, with its revision, units and names.</p>
       )}
       <ul>
         {kept.map(({ id, createdAt, tuning, changedSince, to, units, label, values }) => (

@@ -1,7 +1,7 @@
 import { languageIds, languages } from '@zygopod/code/constants';
 import type { TuningFile } from '@zygopod/core';
 import { useState } from 'react';
-import { Deeds } from './Deeds.tsx';
+import { Actions } from './Actions.tsx';
 import { PlainText } from './FileText.tsx';
 import { OneOf } from './OneOf.tsx';
 import { useMade } from './useMade.ts';
@@ -16,7 +16,7 @@ export function MotionCode({ file, to, choose }: { file: TuningFile; to: string;
   const one = files[wanted === 'walls' && hasWalls ? 1 : 0];
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)]">
-      <aside aria-label="How it is handed over" className="flex flex-col gap-3 overflow-y-auto border-r border-rule bg-paper px-3.5 py-2.5">
+      <aside aria-label="Hand-off options" className="flex flex-col gap-3 overflow-y-auto border-r border-rule bg-paper px-3.5 py-2.5">
         <OneOf title="Written in" name="language" all={languages} chosen={language} choose={choose} />
         <OneOf
           title="File"
@@ -30,10 +30,10 @@ export function MotionCode({ file, to, choose }: { file: TuningFile; to: string;
         />
         <p className="text-xs leading-4 text-ink-soft">
           {wanted === 'walls' && hasWalls
-            ? 'What holds the body among walls: it is swept against segments, and slides along them. Pass it to the motion, or a function of your own in its place.'
-            : 'The stages that this tuning uses, with its numbers folded in, made from the core’s own sources: it moves as the bench does, bit for bit. Walls and ways are passed in as functions.'}
+            ? 'Sweeps the body against wall segments and slides it along them. Pass it to the motion, or pass your own function instead.'
+            : 'The stages that this tuning uses, with its numbers folded in, generated from the core’s sources. It moves bit for bit as on the bench. Walls and paths are passed in as functions.'}
         </p>
-        {!hasWalls && <p className="text-xs leading-4 text-ink-soft">Its body meets no walls on its way: there is nothing to hold it.</p>}
+        {!hasWalls && <p className="text-xs leading-4 text-ink-soft">This tuning ignores walls, so it needs no wall code.</p>}
       </aside>
       <section aria-label="The file" className="flex min-h-0 min-w-0 flex-col px-3.5 py-2.5">
         <header className="flex items-baseline gap-4">
@@ -41,7 +41,7 @@ export function MotionCode({ file, to, choose }: { file: TuningFile; to: string;
             {one?.path ?? 'Motion code'}
           </h2>
           {one && <p className="digits text-ink-soft">{one.text.trimEnd().split('\n').length} lines</p>}
-          <Deeds name={one?.path ?? ''} text={one ? () => one.text : null} />
+          <Actions name={one?.path ?? ''} text={one ? () => one.text : null} />
         </header>
         {made && 'why' in made ? (
           <p role="alert" className="mt-2 border border-now p-3 font-semibold text-now">

@@ -18,12 +18,12 @@ export function Names({
   useGuard(() => Object.keys({ ...own, ...names }).some((path) => (own[path] ?? '').trim() !== (names[path] ?? '')));
   const rows = [...specs].filter(([path, { label }]) => `${path} ${label} ${own[path] ?? ''}`.toLowerCase().includes(wanted.toLowerCase()));
   return (
-    <Overlay title="What your game calls them" close={close} wide>
+    <Overlay title="Names in your game" close={close} wide>
       <input
         autoFocus
         type="search"
         aria-label="Find a parameter"
-        placeholder="Part of its name"
+        placeholder="Filter by name"
         className="w-full border-b border-ink bg-transparent py-1"
         value={wanted}
         onChange={(event) => find(event.target.value)}
@@ -56,7 +56,7 @@ export function Names({
             close();
           }}
         >
-          Keep these names
+          Save names
         </button>
       </p>
     </Overlay>

@@ -1,11 +1,11 @@
 import { type Snag, snagWords } from '@zygopod/core';
 import { useState } from 'react';
-import { type SnagDeeds, SnagDetails } from './SnagRow.tsx';
+import { type SnagActions, SnagDetails } from './SnagRow.tsx';
 import { severityMarks } from './severityMarks.ts';
 import type { SnagGroup } from './snagGroups.ts';
 
 /** One kind of snag in a line; opened, each of its snags with its numbers, its mend, and the way to its place. */
-export function SnagGroupRow({ group, deeds, keyOf }: { group: SnagGroup; deeds: SnagDeeds; keyOf(snag: Snag): string }) {
+export function SnagGroupRow({ group, actions, keyOf }: { group: SnagGroup; actions: SnagActions; keyOf(snag: Snag): string }) {
   const { id, severity, title, snags } = group;
   const [isOpen, open] = useState(false);
   const { mark, text, words } = severityMarks[severity];
@@ -29,7 +29,7 @@ export function SnagGroupRow({ group, deeds, keyOf }: { group: SnagGroup; deeds:
         <ul className="pb-1">
           {snags.map((snag) => (
             <li key={keyOf(snag)} className="pl-4">
-              <SnagDetails snag={snag} deeds={deeds} />
+              <SnagDetails snag={snag} actions={actions} />
             </li>
           ))}
         </ul>

@@ -2,7 +2,7 @@ import { type Snag, snagWords } from '@zygopod/core';
 import { severityMarks } from './severityMarks.ts';
 
 /** What a list of snags lets one do with each. */
-export interface SnagDeeds {
+export interface SnagActions {
   /** Goes to the parameter. */
   row?(path: string): void;
   /** Goes to the moment or the place. */
@@ -13,7 +13,7 @@ export interface SnagDeeds {
 }
 
 /** A snag: what is wrong, by which numbers, why it matters, and what cures it. */
-export function SnagRow({ snag, deeds }: { snag: Snag; deeds: SnagDeeds }) {
+export function SnagRow({ snag, actions }: { snag: Snag; actions: SnagActions }) {
   const { id, severity } = snag;
   const [name, why] = snagWords[id];
   const { mark, text, words } = severityMarks[severity];
@@ -24,15 +24,15 @@ export function SnagRow({ snag, deeds }: { snag: Snag; deeds: SnagDeeds }) {
         <span className="sr-only">{words}: </span>
         <span title={why}>{name}</span>
       </p>
-      <SnagDetails snag={snag} deeds={deeds} />
+      <SnagDetails snag={snag} actions={actions} />
     </li>
   );
 }
 
 /** The numbers that show a snag, and what can be done about it. */
-export function SnagDetails({ snag, deeds }: { snag: Snag; deeds: SnagDeeds }) {
+export function SnagDetails({ snag, actions }: { snag: Snag; actions: SnagActions }) {
   const { path, evidence, mend, time, place, drill } = snag;
-  const canLook = deeds.look && (time !== undefined || place !== undefined);
+  const canLook = actions.look && (time !== undefined || place !== undefined);
   return (
     <>
       <p className="text-xs text-ink-soft">
@@ -40,28 +40,28 @@ export function SnagDetails({ snag, deeds }: { snag: Snag; deeds: SnagDeeds }) {
         {drill && `, in the drill ${drill.replaceAll('-', ' ')}`}
       </p>
       <p className="flex flex-wrap gap-x-3">
-        {mend && deeds.mend && (
+        {mend && actions.mend && (
           <button
             type="button"
-            className="deed min-h-6 text-left text-xs"
+            className="action min-h-6 text-left text-xs"
             title="Point at it to try it; click to apply it"
             data-mend=""
-            onPointerEnter={() => deeds.preview?.(snag)}
-            onPointerLeave={() => deeds.preview?.(null)}
-            onFocus={() => deeds.preview?.(snag)}
-            onBlur={() => deeds.preview?.(null)}
-            onClick={() => deeds.mend?.(snag)}
+            onPointerEnter={() => actions.preview?.(snag)}
+            onPointerLeave={() => actions.preview?.(null)}
+            onFocus={() => actions.preview?.(snag)}
+            onBlur={() => actions.preview?.(null)}
+            onClick={() => actions.mend?.(snag)}
           >
             {mend.words}
           </button>
         )}
-        {path && deeds.row && (
-          <button type="button" className="deed min-h-6 text-xs" title={path} onClick={() => deeds.row?.(path)}>
+        {path && actions.row && (
+          <button type="button" className="action min-h-6 text-xs" title={path} onClick={() => actions.row?.(path)}>
             Show its row
           </button>
         )}
         {canLook && (
-          <button type="button" className="deed min-h-6 text-xs" onClick={() => deeds.look?.(snag)}>
+          <button type="button" className="action min-h-6 text-xs" onClick={() => actions.look?.(snag)}>
             {time === undefined ? 'Show where' : `At ${time.toFixed(2)} s`}
           </button>
         )}

@@ -1,6 +1,6 @@
 import { readTargets, type TargetSet } from '@zygopod/core';
 import { forget, remember, remembered, rememberedJson } from '../controls/remember.ts';
-import { fetchDocument } from '../work/deeds.ts';
+import { fetchDocument } from '../work/documentActions.ts';
 import { inProject } from '../work/project.ts';
 import { askServer } from '../work/server.ts';
 

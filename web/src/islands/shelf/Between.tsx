@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react';
 import { Naming } from '../work/Naming.tsx';
 import { RevisionList } from '../work/RevisionList.tsx';
 import { askServer, whyOf } from '../work/server.ts';
-import { fileOf, goBack } from './deeds.ts';
+import { fileOf, goBack } from './actions.ts';
 import { type ShelfItem, useShelf } from './shelfWork.ts';
 
 /** A number that two revisions do not share. */
@@ -72,8 +72,8 @@ export function Between({ item, tell }: { item: ShelfItem; tell(why: string | nu
         {looked?.name && <span className="ml-2 font-normal text-route">{looked.name}</span>}
       </h2>
       <p className="mt-1 flex flex-wrap gap-x-8 text-ink-soft">
-        {former !== null && changed === null && <span>Fetching …</span>}
-        {changed?.length === 0 && <span>Nothing that is written differs.</span>}
+        {former !== null && changed === null && <span>Loading …</span>}
+        {changed?.length === 0 && <span>No value differs.</span>}
         {changed?.slice(0, SHOWN).map(({ key, label, from, to }) => (
           <span key={key} title={key}>
             <span className="text-ink">{label}</span>{' '}
@@ -86,28 +86,28 @@ export function Between({ item, tell }: { item: ShelfItem; tell(why: string | nu
       </p>
       <p className="mt-1 flex gap-5">
         {revision !== item.head && (
-          <button type="button" className="deed min-h-6" onClick={() => void goBack(shelf, item, revision).then(tell)}>
+          <button type="button" className="action min-h-6" onClick={() => void goBack(shelf, item, revision).then(tell)}>
             Go back to rev {revision}
           </button>
         )}
         {former !== null && revision === item.head && (
-          <button type="button" className="deed min-h-6" onClick={() => void goBack(shelf, item, former).then(tell)}>
+          <button type="button" className="action min-h-6" onClick={() => void goBack(shelf, item, former).then(tell)}>
             Go back to rev {former}
           </button>
         )}
         {item.kind === 'tuning' && former !== null && (
           <a
-            className="deed inline-flex min-h-6 items-center"
+            className="action inline-flex min-h-6 items-center"
             href={`/compare/${item.id}?side=${item.id}.${former}&side=${item.id}.${revision}`}
           >
             Compare the two
           </a>
         )}
-        <button type="button" className="deed min-h-6" onClick={() => name(true)}>
+        <button type="button" className="action min-h-6" onClick={() => name(true)}>
           Name this revision
         </button>
         {former !== null && (
-          <button type="button" className="deed min-h-6" onClick={() => list(true)}>
+          <button type="button" className="action min-h-6" onClick={() => list(true)}>
             All revisions
           </button>
         )}

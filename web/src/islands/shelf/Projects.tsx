@@ -44,7 +44,7 @@ export function Projects({ close }: { close(): void }) {
     if ('why' in made) tell(made.why);
     else go(made.body.id);
   };
-  const putAway = async () => {
+  const archive = async () => {
     shelf.isLeft = true;
     shelf.isLeft = await ask('DELETE', at, () => window.location.assign('/shelf'));
   };
@@ -55,14 +55,14 @@ export function Projects({ close }: { close(): void }) {
           ▲ {why}
         </p>
       )}
-      {all === null && !why && <p className="text-ink-soft">Fetching …</p>}
+      {all === null && !why && <p className="text-ink-soft">Loading …</p>}
       <ul aria-label="Projects in use">
         {all?.map((one) => (
           <li key={one.id} className="border-b border-rule/60 py-0.5">
             {one.id === project.id ? (
               <b className="inline-flex min-h-6 items-center font-semibold">{one.name}, here</b>
             ) : (
-              <button type="button" className="deed min-h-6" onClick={() => go(one.id)}>
+              <button type="button" className="action min-h-6" onClick={() => go(one.id)}>
                 {one.name}
               </button>
             )}
@@ -85,7 +85,7 @@ export function Projects({ close }: { close(): void }) {
           value={name}
           onChange={(event) => setName(event.target.value)}
         />
-        <button type="submit" disabled={!name.trim()} className="deed min-h-6 disabled:opacity-50">
+        <button type="submit" disabled={!name.trim()} className="action min-h-6 disabled:opacity-50">
           Make it
         </button>
       </form>
@@ -104,38 +104,38 @@ export function Projects({ close }: { close(): void }) {
           value={own}
           onChange={(event) => setOwn(event.target.value)}
         />
-        <button type="submit" disabled={!own.trim() || own.trim() === project.name} className="deed min-h-6 disabled:opacity-50">
-          Rename it
+        <button type="submit" disabled={!own.trim() || own.trim() === project.name} className="action min-h-6 disabled:opacity-50">
+          Rename project
         </button>
-        <button type="button" className="deed min-h-6" onClick={() => void putAway()}>
-          Put it away
+        <button type="button" className="action min-h-6" onClick={() => void archive()}>
+          Archive project
         </button>
       </form>
       {project.isDemo && (
         <p className="mt-2">
           <button
             type="button"
-            className="deed min-h-6"
-            title="What was put away of it is there again, what was changed gets a revision as it was shipped; nothing is lost"
+            className="action min-h-6"
+            title="Restores archived demo documents; changed ones get a new revision with the shipped values. Nothing is lost"
             onClick={() => void ask('POST', `${at}/demo`, reload)}
           >
-            Bring the demo back whole
+            Restore the demo
           </button>
         </p>
       )}
       {gone.length > 0 && (
-        <section aria-label="Projects put away" className="mt-3 border-t border-rule pt-2">
-          <h3 className="rubric">Put away</h3>
+        <section aria-label="Archived projects" className="mt-3 border-t border-rule pt-2">
+          <h3 className="rubric">Archive</h3>
           <ul>
             {gone.map((one) => (
               <li key={one.id} className="flex items-center justify-between gap-3">
                 <span className="truncate">{one.name}</span>
                 <button
                   type="button"
-                  className="deed min-h-6"
+                  className="action min-h-6"
                   onClick={() => void ask('POST', `/api/v1/projects/${one.id}/back`, () => go(one.id))}
                 >
-                  Bring back
+                  Restore
                 </button>
               </li>
             ))}

@@ -8,20 +8,20 @@ import { Trouble } from '../controls/Trouble.tsx';
 import { Frame } from '../frame/Frame.tsx';
 import { PasteNew } from '../source/PasteNew.tsx';
 import { Start } from '../start/Start.tsx';
-import { BringIn } from '../work/bringIn/BringIn.tsx';
-import { Interrupted } from '../work/bringIn/Interrupted.tsx';
 import { listenToServer } from '../work/changes.ts';
 import type { Command } from '../work/commands.ts';
 import { DocumentFinder } from '../work/DocumentFinder.tsx';
-import { createDocument } from '../work/deeds.ts';
+import { createDocument } from '../work/documentActions.ts';
+import { ImportFiles } from '../work/importing/ImportFiles.tsx';
+import { Interrupted } from '../work/importing/Interrupted.tsx';
 import { Naming } from '../work/Naming.tsx';
+import { away, back, duplicate, exportItem, rename } from './actions.ts';
 import { Between } from './Between.tsx';
-import { away, back, duplicate, rename, takeOut } from './deeds.ts';
+import { Export } from './Export.tsx';
 import { Projects } from './Projects.tsx';
 import { Pictures } from './pictures.ts';
-import { type RowDeed, ShelfRow } from './ShelfRow.tsx';
+import { type RowAction, ShelfRow } from './ShelfRow.tsx';
 import { boards, type Counts, ShelfContext, type ShelfItem, ShelfWork, sorts, useShelf } from './shelfWork.ts';
-import { TakeOut } from './TakeOut.tsx';
 
 /** What is asked over the shelf. */
 type Asking = 'projects' | 'out' | 'paste' | { what: 'rename' | 'compare'; item: ShelfItem } | null;
@@ -29,7 +29,7 @@ type Asking = 'projects' | 'out' | 'paste' | { what: 'rename' | 'compare'; item:
 /** The Shelf: what belongs to a game, and what became of it. */
 export function Shelf({ opening }: { opening: ShelfOpening }) {
   const shelf = useMemo(() => new ShelfWork(opening), [opening]);
-  const pictures = useMemo(() => new Pictures(opening.project.id), [opening]);
+  const pictures = useMemo(() => new Pictures(opening.project.id, () => shelf.isLeft), [opening, shelf]);
   const painters = useMemo(() => new Set<never>(), []);
   const [asking, ask] = useState<Asking>(null);
   const [chosen, setChosen] = useState<readonly File[] | null>(null);
@@ -37,6 +37,7 @@ export function Shelf({ opening }: { opening: ShelfOpening }) {
   useEffect(() => {
     void shelf.load();
     const stop = listenToServer(() => {
+      if (shelf.isLeft) return;
       pictures.look();
       shelf.look();
     });
@@ -62,7 +63,7 @@ export function Shelf({ opening }: { opening: ShelfOpening }) {
       { id: 'new', label: 'New tuning, or new ground', key: 'N', run: () => void make() },
       { id: 'projects', label: 'Projects', key: 'P', run: () => ask('projects') },
       { id: 'paste', label: 'Paste numbers from code', key: 'C', run: () => ask('paste') },
-      { id: 'out', label: 'Take out', key: 'O', run: () => ask('out') },
+      { id: 'out', label: 'Export', key: 'O', run: () => ask('out') },
     ],
     [],
   );
@@ -81,10 +82,10 @@ export function Shelf({ opening }: { opening: ShelfOpening }) {
         <Interrupted project={shelf.project.id} changed={() => void shelf.load()} />
         <Rows pictures={pictures} ask={ask} tell={tell} />
       </Frame>
-      {chosen && <BringIn files={chosen} close={() => setChosen(null)} done={() => void shelf.load()} />}
+      {chosen && <ImportFiles files={chosen} close={() => setChosen(null)} done={() => void shelf.load()} />}
       {asking === 'paste' && <PasteNew project={opening.project.id} close={close} />}
       {asking === 'projects' && <Projects close={close} />}
-      {asking === 'out' && <TakeOut tell={tell} close={close} />}
+      {asking === 'out' && <Export tell={tell} close={close} />}
       {asking !== null && typeof asking === 'object' && asking.what === 'rename' && (
         <Naming
           title={`Rename ${asking.item.name}`}
@@ -98,7 +99,7 @@ export function Shelf({ opening }: { opening: ShelfOpening }) {
         <DocumentFinder
           title={`Compare ${asking.item.name} with`}
           collection="tunings"
-          deeds={[]}
+          actions={[]}
           go={(id) => window.location.assign(`/compare/${asking.item.id}?side=${asking.item.id}&side=${id}`)}
           close={close}
         />
@@ -178,17 +179,17 @@ function Tools({ make, out, paste, choose }: { make(): void; out(): void; paste(
         ))}
       </select>
       <div className="ml-auto flex items-center gap-5 max-[1140px]:gap-3">
-        <FileChooser chooser={chooser} label="Files to bring in" many choose={choose} />
-        <button type="button" className="deed min-h-6" onClick={paste}>
+        <FileChooser chooser={chooser} label="Files to import" many choose={choose} />
+        <button type="button" className="action min-h-6" onClick={paste}>
           Paste<span className="max-[1140px]:sr-only"> numbers from</span> code
         </button>
-        <button type="button" className="deed min-h-6" onClick={() => chooser.current?.click()}>
-          Bring in
+        <button type="button" className="action min-h-6" onClick={() => chooser.current?.click()}>
+          Import
         </button>
-        <button type="button" className="deed min-h-6" onClick={out}>
-          Take out
+        <button type="button" className="action min-h-6" onClick={out}>
+          Export
         </button>
-        <button type="button" className="deed min-h-6 font-semibold" onClick={make}>
+        <button type="button" className="action min-h-6 font-semibold" onClick={make}>
           {asked.board === 'grounds' ? 'New ground' : 'New tuning'}
         </button>
       </div>
@@ -204,15 +205,15 @@ const screenOf: Partial<Record<DocumentKind, (id: string) => string>> = {
 };
 
 /** What can be done with a document, the first first. */
-function deedsOf(
+function actionsOf(
   shelf: ShelfWork,
   item: ShelfItem,
   isAway: boolean,
   ask: (asking: Asking) => void,
   tell: (why: string | null) => void,
-): RowDeed[] {
+): RowAction[] {
   const go = (address: string) => window.location.assign(address);
-  if (isAway) return [{ label: 'Bring back', run: () => void back(shelf, item).then(tell) }];
+  if (isAway) return [{ label: 'Restore', run: () => void back(shelf, item).then(tell) }];
   const open = screenOf[item.kind]?.(item.id);
   return [
     ...(open ? [{ label: 'Open', run: () => go(open) }] : []),
@@ -220,8 +221,8 @@ function deedsOf(
     { label: 'Rename', run: () => ask({ what: 'rename', item }) },
     ...(item.kind === 'tuning' ? [{ label: 'Compare', run: () => ask({ what: 'compare', item }) }] : []),
     ...(item.kind === 'tuning' ? [{ label: 'Hand off', run: () => go(`/handoff/${item.id}`) }] : []),
-    { label: 'Take out', run: () => void takeOut(item).then(tell) },
-    { label: 'Put away', run: () => void away(shelf, item).then(tell) },
+    { label: 'Export', run: () => void exportItem(item).then(tell) },
+    { label: 'Archive', run: () => void away(shelf, item).then(tell) },
   ];
 }
 
@@ -237,7 +238,7 @@ function Rows({ pictures, ask, tell }: { pictures: Pictures; ask(asking: Asking)
     <>
       <section aria-label="On the shelf" className="min-h-0 flex-1 overflow-y-auto" data-testid="shelf">
         {why && <Failed why={why} retry={() => void shelf.load()} className="px-4 py-3" />}
-        {!items && !why && <p className="px-4 py-3 text-ink-soft">Fetching …</p>}
+        {!items && !why && <p className="px-4 py-3 text-ink-soft">Loading …</p>}
         {items?.length === 0 &&
           (board === 'tunings' && !q ? (
             <Start project={shelf.project} />
@@ -246,18 +247,18 @@ function Rows({ pictures, ask, tell }: { pictures: Pictures; ask(asking: Asking)
               {q
                 ? 'Nothing on this board has that in its name, its notes or its numbers.'
                 : board === 'away'
-                  ? 'Nothing is put away.'
+                  ? 'Nothing is archived.'
                   : 'Nothing is here yet. Make one, or drop files anywhere on this page.'}
             </p>
           ))}
         <ul>
           {items?.map((one) => (
-            <ShelfRow key={one.id} item={one} pictures={pictures} deeds={deedsOf(shelf, one, board === 'away', ask, tell)} />
+            <ShelfRow key={one.id} item={one} pictures={pictures} actions={actionsOf(shelf, one, board === 'away', ask, tell)} />
           ))}
         </ul>
         {more && (
           <p className="px-4 py-3">
-            <button type="button" className="deed min-h-6" onClick={() => void shelf.more()}>
+            <button type="button" className="action min-h-6" onClick={() => void shelf.more()}>
               Show more
             </button>
           </p>

@@ -7,13 +7,13 @@ import { Standing } from './Standing.tsx';
 import { type ShelfItem, useShelf } from './shelfWork.ts';
 
 /** Something that can be done with a document. */
-export interface RowDeed {
+export interface RowAction {
   label: string;
   run(): void;
 }
 
 /** A document on the shelf: its picture, its numbers, its revisions, and how it stands. */
-export function ShelfRow({ item, pictures, deeds }: { item: ShelfItem; pictures: Pictures; deeds: readonly RowDeed[] }) {
+export function ShelfRow({ item, pictures, actions }: { item: ShelfItem; pictures: Pictures; actions: readonly RowAction[] }) {
   const shelf = useShelf();
   const isPicked = useStore(shelf.$picked) === item.id;
   const row = useRef<HTMLLIElement>(null);
@@ -38,7 +38,7 @@ export function ShelfRow({ item, pictures, deeds }: { item: ShelfItem; pictures:
           aria-pressed={isPicked}
           className="block max-w-full truncate text-left text-[15px] leading-5 font-semibold hover:underline"
           onClick={() => shelf.pick(item.id)}
-          onDoubleClick={() => deeds[0]?.run()}
+          onDoubleClick={() => actions[0]?.run()}
         >
           {item.name}
         </button>
@@ -46,8 +46,8 @@ export function ShelfRow({ item, pictures, deeds }: { item: ShelfItem; pictures:
         {item.groundName && <p className="truncate text-ink-soft">on {item.groundName}</p>}
         {isPicked && (
           <p className="mt-0.5 flex gap-2.5 whitespace-nowrap">
-            {deeds.map(({ label, run }) => (
-              <button key={label} type="button" className="deed min-h-6 text-[12.5px]" onClick={run}>
+            {actions.map(({ label, run }) => (
+              <button key={label} type="button" className="action min-h-6 text-[12.5px]" onClick={run}>
                 {label}
               </button>
             ))}

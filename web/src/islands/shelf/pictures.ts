@@ -5,7 +5,7 @@ import type { DrillsApi } from '../../workers/drills.ts';
 import type { PicturesApi } from '../../workers/pictures.ts';
 import { $theme, readInks } from '../chart/theme.ts';
 import { chooseTargets, fetchTargets, listSets } from '../judging/targets.ts';
-import { fetchDocument } from '../work/deeds.ts';
+import { fetchDocument } from '../work/documentActions.ts';
 import { askServer } from '../work/server.ts';
 import { keptOr } from './kept.ts';
 import type { ShelfItem } from './shelfWork.ts';
@@ -37,6 +37,7 @@ export class Pictures {
   readonly #desk = new Desk<PicturesApi>(() => new Worker(new URL('../../workers/pictures.ts', import.meta.url), { type: 'module' }));
   readonly #drills = new Desk<DrillsApi>(() => new Worker(new URL('../../workers/drills.ts', import.meta.url), { type: 'module' }));
   readonly #project: string;
+  readonly #isLeft: () => boolean;
   /** Goes up with what may have changed: what was made may be of other revisions by now. */
   readonly $stamp = atom(0);
   readonly #files = new Map<string, Promise<unknown>>();
@@ -49,8 +50,10 @@ export class Pictures {
   /** Called once there is a picture. */
   #begun: () => void = () => undefined;
 
-  constructor(project: string) {
+  /** Nothing is requested while the page `isLeft`. */
+  constructor(project: string, isLeft: () => boolean = () => false) {
     this.#project = project;
+    this.#isLeft = isLeft;
     // The worker loads while the page asks what it is to draw; drills, which take a core each, come after the first picture.
     this.#desk.start();
     const first = new Promise<void>((begun) => {
@@ -172,7 +175,10 @@ export class Pictures {
 
   /** One after the other, so that what comes into sight is not behind what has left it for long. */
   #inTurn(queue: 'picture' | 'standing', work: () => Promise<Blob>): Promise<Blob> {
-    const done = this.#last[queue].then(work);
+    const done = this.#last[queue].then(() => {
+      if (this.#isLeft()) throw new Error('the page is being left');
+      return work();
+    });
     this.#last[queue] = done.catch(() => undefined);
     return done;
   }

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { ShelfOpening } from '../../server/data/openings.ts';
 import { fakeServer, fakeWindow, type Sent } from '../../testing/fakeServer.ts';
-import { away, duplicate, fileOf, goBack, rename } from './deeds.ts';
+import { away, duplicate, fileOf, goBack, rename } from './actions.ts';
 import { type ShelfItem, ShelfWork } from './shelfWork.ts';
 
 const opening = { project: { id: 'P', name: 'Game', unit: 'px' } } as unknown as ShelfOpening;

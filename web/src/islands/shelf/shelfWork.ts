@@ -19,7 +19,7 @@ export type ShelfItem = Omit<ServerItem, 'createdAt' | 'updatedAt' | 'putAwayAt'
 export type Board = Collection | 'away';
 export const boards: readonly (readonly [Board, string])[] = [
   ...Object.values(documentKinds).map(({ collection, plural }) => [collection, plural] as const),
-  ['away', 'Put away'],
+  ['away', 'Archive'],
 ];
 export const sorts = [
   ['changed', 'Last changed'],
@@ -98,7 +98,7 @@ export class ShelfWork {
     this.$revision.set(revision);
   }
 
-  /** Whether the page is being left: what is no more is not asked for. */
+  /** True while the page is being left: nothing is requested any more, since its project may be gone. */
   isLeft = false;
 
   /** Fetches the first page, and how many documents there are. */

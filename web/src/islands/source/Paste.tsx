@@ -123,7 +123,7 @@ export function Paste({
                   )}
               </tbody>
             </table>
-            {placed.length > SHOWN && <p className="text-ink-soft">and {placed.length - SHOWN} more, read the same way</p>}
+            {placed.length > SHOWN && <p className="text-ink-soft">and {placed.length - SHOWN} more, read in the same manner</p>}
           </div>
         </div>
       </div>
@@ -176,7 +176,7 @@ function OpenFile({ take, refuse }: { take(code: string, name: string): void; re
         data-testid="source-file"
         onChange={(event) => void open(event.target.files?.[0])}
       />
-      <button type="button" className="deed min-h-6" onClick={() => input.current?.click()}>
+      <button type="button" className="action min-h-6" onClick={() => input.current?.click()}>
         Open file
       </button>
     </>

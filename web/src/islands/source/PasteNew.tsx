@@ -1,5 +1,5 @@
 import { useRef } from 'react';
-import { createDocument } from '../work/deeds.ts';
+import { createDocument } from '../work/documentActions.ts';
 import { storeSource } from './kept.ts';
 import { Paste } from './Paste.tsx';
 import type { Pasting, ReadPasting } from './pasting.ts';
@@ -25,5 +25,5 @@ export function PasteNew({ project, close }: { project: string; close(): void })
     window.location.assign(`/bench/${tuning}${ground ? `?ground=${ground}` : ''}`);
     return null;
   };
-  return <Paste title="Paste numbers from code" verb="Make the tuning" project={project} finish={finish} close={close} />;
+  return <Paste title="Paste numbers from code" verb="Create tuning" project={project} finish={finish} close={close} />;
 }

@@ -45,9 +45,9 @@ export function Units({
       <legend className="rubric">In which units</legend>
       <p className="flex flex-wrap items-baseline gap-2">
         {choice('length', { px: 'pixels', m: 'metres', tiles: 'tiles of' })}
-        {units.length === 'tiles' && <Amount label="Pixels of a tile" value={units.tile} unit="px" set={(tile) => set({ tile })} />}
+        {units.length === 'tiles' && <Amount label="Pixels per tile" value={units.tile} unit="px" set={(tile) => set({ tile })} />}
         {choice('time', { second: 'per second', frame: 'per frame at' })}
-        {units.time === 'frame' && <Amount label="Frames a second" value={units.hz} unit="Hz" set={(hz) => set({ hz })} />}
+        {units.time === 'frame' && <Amount label="Frames per second" value={units.hz} unit="Hz" set={(hz) => set({ hz })} />}
         {choice('angle', { degree: 'degrees', radian: 'radians' })}
       </p>
       {!isChosen && likely.evidence.length > 0 && <p className="text-xs text-ink-soft">{likely.evidence.join('; ')}</p>}
@@ -68,7 +68,7 @@ export function Units({
         <p className="mt-1 text-stamina-ink">
           ◆ Nothing says for sure which units these are.{' '}
           <button type="button" className="font-semibold underline" onClick={() => change(terms)}>
-            These are right
+            Confirm units
           </button>
         </p>
       )}

@@ -1,5 +1,5 @@
 import { type Ground, readGround, resolveTuning, suitsSpeed, type Terms, type TuningFile, yardFor } from '@zygopod/core';
-import { createDocument, fetchDocument } from '../work/deeds.ts';
+import { createDocument, fetchDocument } from '../work/documentActions.ts';
 import { inProject } from '../work/project.ts';
 import { askServer } from '../work/server.ts';
 

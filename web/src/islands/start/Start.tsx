@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react';
 import { FileChooser } from '../controls/FileChooser.tsx';
 import { PasteNew } from '../source/PasteNew.tsx';
-import { BringIn } from '../work/bringIn/BringIn.tsx';
+import { ImportFiles } from '../work/importing/ImportFiles.tsx';
 import { SchemePicture } from './SchemePicture.tsx';
 import { beginWith, type SchemeId, schemes } from './ways.ts';
 
@@ -52,17 +52,17 @@ export function Start({ project, imported, isNarrow = false }: { project: Projec
       {imported && (
         <p className={`flex flex-wrap items-baseline ${isNarrow ? 'mt-2 gap-x-4' : 'mt-8 gap-x-6 gap-y-2 border-t border-rule pt-4'}`}>
           {!isNarrow && <span className="text-ink-soft">You have the numbers already?</span>}
-          <button type="button" className="deed min-h-6" onClick={() => paste(true)}>
+          <button type="button" className="action min-h-6" onClick={() => paste(true)}>
             Paste numbers from code
           </button>
-          <button type="button" className="deed min-h-6" onClick={() => chooser.current?.click()}>
+          <button type="button" className="action min-h-6" onClick={() => chooser.current?.click()}>
             Import files
           </button>
         </p>
       )}
-      <FileChooser chooser={chooser} label="Files to import" many choose={choose} />
+      <FileChooser chooser={chooser} label="First files to import" many choose={choose} />
       {isPasting && <PasteNew project={project.id} close={() => paste(false)} />}
-      {chosen && imported && <BringIn files={chosen} close={() => choose(null)} done={imported} />}
+      {chosen && imported && <ImportFiles files={chosen} close={() => choose(null)} done={imported} />}
     </div>
   );
 }

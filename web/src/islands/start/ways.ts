@@ -1,5 +1,5 @@
 import { firstTuning, firstYard, type TuningFile, withValue } from '@zygopod/core';
-import { createDocument } from '../work/deeds.ts';
+import { createDocument } from '../work/documentActions.ts';
 import { inProject } from '../work/project.ts';
 import { askServer } from '../work/server.ts';
 

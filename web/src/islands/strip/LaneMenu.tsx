@@ -9,7 +9,7 @@ export function LaneMenu() {
   const { parameters } = useStore(useTuning().editing.$tuning);
   const shown = shownLanes(parameters, useStore($chosenLanes)).map(({ name }) => name);
   return (
-    <Menu label="Lanes" title="Lanes of the strip" side="over" className="deed min-h-6">
+    <Menu label="Lanes" title="Lanes of the strip" side="over" className="action min-h-6">
       <CheckList
         legend="Lanes of the strip"
         options={usedLanes(parameters).map(({ name }) => [name, name] as const)}

@@ -31,7 +31,7 @@ beforeEach(async () => {
     <DocumentFinder
       title="Tape"
       collection="tapes"
-      deeds={[]}
+      actions={[]}
       picture={(id, remark) => <Picture id={id} remark={remark} />}
       go={(id) => went.push(id)}
       close={() => undefined}
@@ -72,6 +72,6 @@ it('says what there is to say of a document, and greys it', async () => {
 it('says why there is no list', async () => {
   await page.unmount();
   fakeServer(() => ({ status: 503, body: { title: 'The database is away' } }));
-  page = await mount(<DocumentFinder title="Tape" collection="tapes" deeds={[]} go={() => undefined} close={() => undefined} />);
+  page = await mount(<DocumentFinder title="Tape" collection="tapes" actions={[]} go={() => undefined} close={() => undefined} />);
   await vi.waitFor(() => expect(document.body.querySelector('[role=alert]')?.textContent).toContain('The database is away.'));
 });

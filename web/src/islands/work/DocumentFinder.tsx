@@ -8,7 +8,7 @@ import { whenWords } from './when.ts';
 interface Props {
   title: string;
   collection: Collection;
-  deeds: readonly Command[];
+  actions: readonly Command[];
   /** A small picture of a document, by its id, and what has to be said of it: a document of which something is said is greyed. */
   picture?(id: string, remark: (words: string | null) => void): ReactNode;
   go(id: string): void;
@@ -16,7 +16,7 @@ interface Props {
 }
 
 /** Finds a document by a part of its name and opens it. */
-export function DocumentFinder({ title, collection, deeds, picture, go, close }: Props) {
+export function DocumentFinder({ title, collection, actions, picture, go, close }: Props) {
   const [wanted, setWanted] = useState('');
   const [picked, pick] = useState(0);
   const [remarks, remark] = useState<Readonly<Record<string, string | null>>>({});
@@ -38,7 +38,7 @@ export function DocumentFinder({ title, collection, deeds, picture, go, close }:
         aria-expanded="true"
         aria-controls="document-list"
         aria-activedescendant={items[picked] ? `document-${items[picked].id}` : undefined}
-        placeholder="Part of its name"
+        placeholder="Filter by name"
         maxLength={200}
         className="w-full border-b border-ink bg-transparent py-1"
         value={wanted}
@@ -78,17 +78,17 @@ export function DocumentFinder({ title, collection, deeds, picture, go, close }:
       </ul>
       {items.length === 0 && !why && <p className="px-2 py-1 text-ink-soft">{isBusy ? 'Looking …' : 'Nothing is called that.'}</p>}
       {more && (
-        <button type="button" className="deed mt-2 text-xs" onClick={more}>
-          Older ones
+        <button type="button" className="action mt-2 text-xs" onClick={more}>
+          Show older
         </button>
       )}
-      {deeds.length > 0 && (
+      {actions.length > 0 && (
         <p className="mt-3 flex flex-wrap gap-x-4 border-t border-rule pt-2">
-          {deeds.map(({ id, label, run }) => (
+          {actions.map(({ id, label, run }) => (
             <button
               key={id}
               type="button"
-              className="deed min-h-6 text-xs"
+              className="action min-h-6 text-xs"
               onClick={() => {
                 close();
                 run();

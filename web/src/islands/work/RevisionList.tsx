@@ -49,7 +49,7 @@ export function RevisionList({
           ▲ {why}
         </p>
       )}
-      {!revisions && !why && <p className="text-ink-soft">Fetching …</p>}
+      {!revisions && !why && <p className="text-ink-soft">Loading …</p>}
       <ul>
         {revisions?.map(({ number, name, note, createdAt }) => (
           <li key={number} className="flex items-baseline gap-3 border-b border-rule/60 py-1">
@@ -61,7 +61,7 @@ export function RevisionList({
             </time>
             <button
               type="button"
-              className="deed text-xs"
+              className="action text-xs"
               onClick={() => void take(number).then((fault) => (fault ? setWhy(fault) : undefined))}
             >
               {verb}
@@ -70,8 +70,8 @@ export function RevisionList({
         ))}
       </ul>
       {next && (
-        <button type="button" className="deed mt-2 text-xs" onClick={() => void more(next)}>
-          Older ones
+        <button type="button" className="action mt-2 text-xs" onClick={() => void more(next)}>
+          Show older
         </button>
       )}
     </Overlay>

@@ -1,6 +1,6 @@
 import { collectionOf } from '@zygopod/core';
 import type { Command } from './commands.ts';
-import { createDocument, putAway } from './deeds.ts';
+import { archive, createDocument } from './documentActions.ts';
 import { addressOf, placeOf, type ScreenName } from './place.ts';
 import type { Steps } from './steps.ts';
 import type { Work } from './work.ts';
@@ -20,7 +20,7 @@ export function documentCommands<F extends { name: string }, S extends Steps<F>>
   };
   const away = async () => {
     await saving.flush();
-    const why = await putAway(collection, saving.id, saving.$head.get());
+    const why = await archive(collection, saving.id, saving.$head.get());
     if (why) ask.trouble(why);
     else window.location.assign(`/${here.id}`);
   };
@@ -32,10 +32,10 @@ export function documentCommands<F extends { name: string }, S extends Steps<F>>
     { id: 'new', label: `New ${trade.subject}`, key: '', run: () => void make(trade.fresh(steps.$now.get()), '') },
     { id: 'duplicate', label: 'Duplicate this one', key: '', run: copy },
     { id: 'rename', label: 'Rename this one', key: '', run: ask.rename },
-    { id: 'away', label: 'Put this one away', key: '', run: () => void away() },
+    { id: 'away', label: 'Archive this one', key: '', run: () => void away() },
   ];
 }
 
 /** The commands that concern a document as a whole, for its picker. */
-export const documentDeeds = (commands: readonly Command[]): Command[] =>
+export const documentActions = (commands: readonly Command[]): Command[] =>
   commands.filter(({ id }) => ['new', 'duplicate', 'rename', 'away'].includes(id));

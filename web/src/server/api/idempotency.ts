@@ -31,7 +31,7 @@ export async function once(request: Request, url: URL, database: () => Promise<D
     if (known.is === 'answered') return new Response(known.answer.body, known.answer);
     if (known.is === 'other') throw new Problem(422, 'This idempotency key was used for another request');
     if (known.is === 'new') break;
-    if (performance.now() > end) throw new Problem(409, 'The same request is under way');
+    if (performance.now() > end) throw new Problem(409, 'The same request is still in progress');
     await new Promise((next) => setTimeout(next, LOOK));
   }
   try {

@@ -11,8 +11,10 @@ function problemsOf({ path, query, condition, takesFile, body, method, answers }
   const isWrite = method !== 'GET';
   const hasBody = takesFile || body !== undefined;
   return {
-    ...(makesAnew({ answers, condition, method } as Operation) ? { 409: 'The same request, by its idempotency key, is under way' } : {}),
-    400: 'The request cannot be read',
+    ...(makesAnew({ answers, condition, method } as Operation)
+      ? { 409: 'A request with the same idempotency key is still in progress' }
+      : {}),
+    400: 'The request can’t be read',
     401: 'With ZYGOPOD_TOKEN set: the token is missing or wrong',
     ...(isWrite ? { 403: 'The write comes from another origin' } : {}),
     ...(path.includes('{') ? { 404: 'There is nothing of this kind, id or number' } : {}),
@@ -20,9 +22,9 @@ function problemsOf({ path, query, condition, takesFile, body, method, answers }
     ...(condition && condition !== 'ifSeen' ? { 428: 'No version was named' } : {}),
     ...(hasBody ? { 408: 'The body stopped coming', 413: 'The body is too large', 415: 'The body is no application/json' } : {}),
     421: 'This server does not answer to that host name',
-    ...(hasBody || query ? { 422: 'The body or the search cannot be taken; `errors` tells where' } : {}),
-    500: 'The server failed; the fault is in its log',
-    503: 'The database cannot be reached, or too much is asked at once; nothing was saved',
+    ...(hasBody || query ? { 422: 'The body or the query isn’t valid; `errors` lists where' } : {}),
+    500: 'The server failed; its log has the error',
+    503: 'The database can’t be reached, or there are too many requests at once; nothing was saved',
   };
 }
 

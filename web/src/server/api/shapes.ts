@@ -35,11 +35,11 @@ export const document = z
     project: id,
     kind: z.enum(kindNames),
     name: z.string(),
-    line: z.string().meta({ description: 'The numbers of the newest revision in a line' }),
+    line: z.string().meta({ description: 'Main numbers of the newest revision' }),
     head: number.meta({ description: 'Number of the newest revision' }),
     drafted: z.int().min(0).meta({ description: 'Version of the newest draft that there has been' }),
-    putAwayAt: time.nullable().meta({ description: 'When it was put away; null for what is in use' }),
-    ground: id.nullable().meta({ description: 'The ground that a tuning was last laid on' }),
+    putAwayAt: time.nullable().meta({ description: 'When it was archived; null if it is in use' }),
+    ground: id.nullable().meta({ description: 'The ground last used with a tuning' }),
     demo: z.string().nullable().meta({ description: 'Name of the demo file that it was loaded from' }),
     createdAt: time,
     updatedAt: time,
@@ -55,7 +55,7 @@ export const revision = z
     number,
     parent: number.nullable().meta({ description: 'The revision that it was made from' }),
     note: z.string(),
-    name: z.string().meta({ description: 'What somebody called it' }),
+    name: z.string().meta({ description: 'Name given to it' }),
     hash: z
       .string()
       .regex(/^[0-9a-f]{64}$/)
@@ -92,7 +92,7 @@ export const health = z
     database: z
       .enum(['up', 'down', 'full', 'readOnly', 'preparing'])
       .meta({ description: 'full and readOnly: it can be read, but not written to; preparing: it is being upgraded' }),
-    exceptions: z.int().min(0).meta({ description: 'Exceptions since the start that only the last resort caught' }),
+    exceptions: z.int().min(0).meta({ description: 'Uncaught exceptions since the start' }),
   })
   .meta({ id: 'Health' });
 
@@ -117,7 +117,7 @@ export const project = z
     id,
     name: z.string(),
     unit: z.enum(['px', 'm']),
-    names: z.record(z.string(), z.string()).meta({ description: 'What the game calls parameters, by their paths' }),
+    names: z.record(z.string(), z.string()).meta({ description: 'The game’s names for parameters, by path' }),
     isDemo: z.boolean(),
     version: number.meta({ description: 'Counts the changes of name, unit and names' }),
     putAwayAt: time.nullable(),
@@ -132,7 +132,7 @@ export const projectVersion = z
 const many = z.int().min(0);
 export const counts = z
   .strictObject({ ...(Object.fromEntries(kindNames.map((kind) => [kind, many])) as Record<DocumentKind, typeof many>), away: many })
-  .meta({ id: 'Counts', description: 'Documents in use of each kind, and those that are put away' });
+  .meta({ id: 'Counts', description: 'Number of documents in use by kind, and of archived ones' });
 
 const shelfItem = z
   .strictObject({

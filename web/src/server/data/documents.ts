@@ -112,9 +112,8 @@ export async function findDocument(db: Reader, kind: DocumentKind, id: string): 
 function foundInUse(kind: DocumentKind, found: { document: Document; projectAway: Date | null } | undefined): Document {
   if (!found) throw new Problem(404, `No ${kind} has this id`);
   const { document, projectAway } = found;
-  if (document.putAwayAt) throw new Problem(404, `This ${kind} was put away`, { putAwayAt: document.putAwayAt });
-  if (projectAway)
-    throw new Problem(404, `The project of this ${kind} was put away`, { putAwayAt: projectAway, project: document.project });
+  if (document.putAwayAt) throw new Problem(404, `This ${kind} is archived`, { putAwayAt: document.putAwayAt });
+  if (projectAway) throw new Problem(404, `The project of this ${kind} is archived`, { putAwayAt: projectAway, project: document.project });
   return document;
 }
 
@@ -161,11 +160,11 @@ export interface Seen {
 }
 
 /** Puts a document away whose newest revision the writer has seen, and gives its number; with a newer one it stays (409). Its history and draft are kept. */
-export async function putAway(db: Database, kind: DocumentKind, id: string, seen: Seen): Promise<number> {
+export async function archive(db: Database, kind: DocumentKind, id: string, seen: Seen): Promise<number> {
   return db.transaction(async (tx) => {
     const current = await getDocument(tx, kind, id);
     const [away] = await tx.update(documents).set({ putAwayAt: sql`now()` }).where(inUse(kind, id)).returning({ head: documents.head });
-    if (!away) throw new Problem(404, `This ${kind} was put away meanwhile`);
+    if (!away) throw new Problem(404, `This ${kind} was archived in the meantime`);
     if (!seen(away.head)) throw new Problem(409, `Revision ${away.head} was saved elsewhere meanwhile`, { current });
     await announce(tx, { kind, id, head: away.head, is: 'away' });
     return away.head;
@@ -181,16 +180,16 @@ async function holdAway(tx: Reader, kind: DocumentKind, id: string): Promise<Doc
     .limit(1)
     .for('update');
   if (!document) throw new Problem(404, `No ${kind} has this id`);
-  if (!document.putAwayAt) throw new Problem(409, `This ${kind} is in use: it is not put away`, { current: document });
+  if (!document.putAwayAt) throw new Problem(409, `This ${kind} is in use, not archived`, { current: document });
   return document;
 }
 
 /** Takes a document back into use, with all that it had. */
-export async function bringBack(db: Database, kind: DocumentKind, id: string): Promise<Document> {
+export async function restore(db: Database, kind: DocumentKind, id: string): Promise<Document> {
   return db.transaction(async (tx) => {
     await holdAway(tx, kind, id);
     const [document] = await tx.update(documents).set({ putAwayAt: null }).where(eq(documents.id, id)).returning(shown);
-    if (!document) throw new Error('the document was not brought back');
+    if (!document) throw new Error('the document was not restored');
     await announce(tx, { kind, id, head: document.head, is: 'back' });
     return document;
   });

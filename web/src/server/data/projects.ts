@@ -33,7 +33,7 @@ export async function listProjects(
 export async function findProject(db: Reader, id: string): Promise<ProjectRow> {
   const [project] = await db.select().from(projects).where(eq(projects.id, id)).limit(1);
   if (!project) throw new Problem(404, 'No project has this id');
-  if (project.putAwayAt) throw new Problem(404, 'This project was put away', { putAwayAt: project.putAwayAt });
+  if (project.putAwayAt) throw new Problem(404, 'This project is archived', { putAwayAt: project.putAwayAt });
   return project;
 }
 
@@ -123,7 +123,7 @@ export async function putProjectAway(db: Database, id: string): Promise<void> {
   });
 }
 
-export async function bringProjectBack(db: Database, id: string): Promise<ProjectRow> {
+export async function restoreProject(db: Database, id: string): Promise<ProjectRow> {
   const [project] = await db.update(projects).set({ putAwayAt: null }).where(eq(projects.id, id)).returning();
   if (!project) throw new Problem(404, 'No project has this id');
   return project;

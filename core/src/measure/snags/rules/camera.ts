@@ -9,8 +9,8 @@ export const cameraRules: readonly Rule[] = [
       camera.follow === 'perTick'
         ? {
             path: 'camera.follow',
-            evidence: `the view catches up ${told(100 * camera.perTick)} % a tick`,
-            ...mendTo('Follow with the half-life that this is now', {
+            evidence: `the view catches up ${told(100 * camera.perTick)} % per tick`,
+            ...mendTo('Follow with the equivalent half-life', {
               'camera.follow': 'smooth',
               'camera.halfLife': halfLifeOf(camera.perTick, clock.hz),
             }),

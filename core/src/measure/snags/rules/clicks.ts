@@ -18,7 +18,7 @@ export const clicksRules: readonly Rule[] = [
       p.route.enabled && p.scheme !== 'step' && p.route.arrival === 'radiusOnly' && p.route.arriveRadius < tickTravel(p) / 2
         ? {
             path: 'route.arriveRadius',
-            evidence: `a radius of ${told(p.route.arriveRadius)}, a tick goes ${told(tickTravel(p))}`,
+            evidence: `radius ${told(p.route.arriveRadius)}, one tick travels ${told(tickTravel(p))}`,
             ...mendTo('End on the point exactly', { 'route.arrival': 'exact' }),
           }
         : null,
@@ -43,7 +43,7 @@ export const clicksRules: readonly Rule[] = [
         ? {
             path: 'route.afterPlant',
             evidence: 'the destination is kept while planted',
-            ...mendTo('Forget it', { 'route.afterPlant': 'forget' }),
+            ...mendTo('Forget the destination', { 'route.afterPlant': 'forget' }),
           }
         : null,
   ],

@@ -8,7 +8,7 @@ function pushMend(p: Parameters): Pick<Snag, 'mend'> {
   const { width, height } = bodySize(p.body);
   const [least, most] = [2 * tickTravel(p), Math.min(width, height) / 2];
   if (least * 1.05 > most) return mendTo('Hold it at the edge instead', { 'bounds.policy': 'clamp' });
-  return mendTo('Push by as much as is neither', { 'bounds.push': neat(Math.min(most, least * 1.25)) });
+  return mendTo('Use a push that neither trembles nor pops', { 'bounds.push': neat(Math.min(most, least * 1.25)) });
 }
 
 /** Edges. */
@@ -27,8 +27,8 @@ export const edgesRules: readonly Rule[] = [
       if (bounds.measure !== 'centre' || (bounds.policy !== 'clamp' && bounds.policy !== 'push') || out <= 0) return null;
       return {
         path: 'bounds.measure',
-        evidence: `${told(out)} of the body hang over the edge`,
-        ...mendTo('Hold the whole body', { 'bounds.measure': 'body' }),
+        evidence: `${told(out)} of the body hangs over the edge`,
+        ...mendTo('Keep the whole body inside', { 'bounds.measure': 'body' }),
       };
     },
   ],
@@ -37,7 +37,7 @@ export const edgesRules: readonly Rule[] = [
     'fault',
     (p) =>
       p.bounds.policy === 'push' && p.bounds.push < 2 * tickTravel(p)
-        ? { path: 'bounds.push', evidence: `pushed by ${told(p.bounds.push)}, a tick goes ${told(tickTravel(p))}`, ...pushMend(p) }
+        ? { path: 'bounds.push', evidence: `pushed by ${told(p.bounds.push)}, one tick travels ${told(tickTravel(p))}`, ...pushMend(p) }
         : null,
   ],
   [

@@ -9,8 +9,8 @@ export const facingRules: readonly Rule[] = [
       facing.turn === 'perTick'
         ? {
             path: 'facing.turn',
-            evidence: `turns by ${told(100 * facing.perTick)} % a tick`,
-            ...mendTo('Turn with the half-life that this is now', {
+            evidence: `turns by ${told(100 * facing.perTick)} % per tick`,
+            ...mendTo('Turn with the equivalent half-life', {
               'facing.turn': 'smooth',
               'facing.halfLife': halfLifeOf(facing.perTick, clock.hz),
             }),
@@ -28,8 +28,8 @@ export const facingRules: readonly Rule[] = [
       p.input.directions === 'free'
         ? {
             path: 'facing.stickiness',
-            evidence: `${p.facing.directions} ways with hard borders`,
-            ...mendTo('Hold each way a little longer', { 'facing.stickiness': p.facing.directions === '16' ? 5 : 10 }),
+            evidence: `${p.facing.directions} directions with hard borders`,
+            ...mendTo('Hold each direction longer', { 'facing.stickiness': p.facing.directions === '16' ? 5 : 10 }),
           }
         : null,
   ],
@@ -40,7 +40,7 @@ export const facingRules: readonly Rule[] = [
       facing.whenStill === 'start'
         ? {
             path: 'facing.whenStill',
-            evidence: `standing, it faces ${told(facing.start)}° again`,
+            evidence: `when standing, it returns to ${told(facing.start)}°`,
             ...mendTo('Keep the last facing', { 'facing.whenStill': 'keep' }),
           }
         : null,
@@ -50,7 +50,11 @@ export const facingRules: readonly Rule[] = [
     'fault',
     ({ facing }) =>
       facing.flip !== 'none'
-        ? { path: 'facing.flip', evidence: `the sign of ${facing.flip} is turned`, ...mendTo('Right way round', { 'facing.flip': 'none' }) }
+        ? {
+            path: 'facing.flip',
+            evidence: `the sign of ${facing.flip} is inverted`,
+            ...mendTo('Restore the sign', { 'facing.flip': 'none' }),
+          }
         : null,
   ],
 ];

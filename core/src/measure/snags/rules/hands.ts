@@ -24,7 +24,7 @@ export const handsRules: readonly Rule[] = [
       input.deadZone < LEAST_ZONE
         ? {
             path: 'input.deadZone',
-            evidence: `stick travel over ${told(input.deadZone)} moves it`,
+            evidence: `stick travel above ${told(input.deadZone)} moves it`,
             ...mendTo('A dead zone of 0.15', { 'input.deadZone': 0.15, ...(input.outerZone <= 0.2 ? { 'input.outerZone': 0.95 } : {}) }),
           }
         : null,
@@ -37,7 +37,7 @@ export const handsRules: readonly Rule[] = [
         ? {
             path: 'input.devices',
             evidence: input.devices === 'sum' ? 'keys and stick add up' : 'a stick that trembles at rest takes over from the keys',
-            ...mendTo('The larger one counts', { 'input.devices': 'larger' }),
+            ...mendTo('Let the larger count', { 'input.devices': 'larger' }),
           }
         : null,
   ],

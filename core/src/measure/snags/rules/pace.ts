@@ -48,7 +48,7 @@ export const paceRules: readonly Rule[] = [
       return {
         path: 'pace.restoredSpeed',
         evidence: `after a sprint it walks at ${told(pace.restoredSpeed)}, before at ${told(pace.walkSpeed)}`,
-        ...mendTo('Restore the walk itself', { 'pace.restoredSpeed': { of: 'pace.walkSpeed' } }),
+        ...mendTo('Restore the walk speed', { 'pace.restoredSpeed': { of: 'pace.walkSpeed' } }),
       };
     },
   ],
@@ -72,7 +72,7 @@ export const paceRules: readonly Rule[] = [
     'risk',
     (p) =>
       p.pace.autoRun === 'sprint' && p.scheme !== 'step'
-        ? { path: 'pace.autoRun', evidence: 'auto-run begins a sprint', ...mendTo('Auto-run walks', { 'pace.autoRun': 'walk' }) }
+        ? { path: 'pace.autoRun', evidence: 'auto-run starts a sprint', ...mendTo('Auto-run walks', { 'pace.autoRun': 'walk' }) }
         : null,
   ],
 ];

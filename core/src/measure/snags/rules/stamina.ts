@@ -15,7 +15,7 @@ export const staminaRules: readonly Rule[] = [
       stamina.enabled && !stamina.emptyEndsSprint && stamina.drain > 0
         ? {
             path: 'stamina.emptyEndsSprint',
-            evidence: `empty after ${told(stamina.max / stamina.drain)} s, and sprint goes on`,
+            evidence: `empty after ${told(stamina.max / stamina.drain)} s, and the sprint continues`,
             ...mendTo('End it when empty', { 'stamina.emptyEndsSprint': true }),
           }
         : null,
@@ -27,7 +27,7 @@ export const staminaRules: readonly Rule[] = [
       stamina.enabled && stamina.regainWhile === 'always' && stamina.regain * stamina.regainMovingFactor > 0
         ? {
             path: 'stamina.regainWhile',
-            evidence: `drains ${told(stamina.drain)} and regains ${told(stamina.regain * stamina.regainMovingFactor)} a second at once`,
+            evidence: `drains ${told(stamina.drain)} and regains ${told(stamina.regain * stamina.regainMovingFactor)} per second at once`,
             ...mendTo('Regain while not sprinting', { 'stamina.regainWhile': 'notSprinting' }),
           }
         : null,
@@ -40,7 +40,7 @@ export const staminaRules: readonly Rule[] = [
       if (!stamina.enabled || lump <= COARSE * stamina.max) return null;
       return {
         path: 'stamina.interval',
-        evidence: `a lump of ${told(lump)} every ${told(stamina.interval)} s, ${told((100 * lump) / stamina.max)} % of the bar`,
+        evidence: `${told(lump)} at once every ${told(stamina.interval)} s, ${told((100 * lump) / stamina.max)} % of the bar`,
         ...mendTo('Drain and regain continuously', { 'stamina.interval': 0 }),
       };
     },
@@ -52,8 +52,8 @@ export const staminaRules: readonly Rule[] = [
       stamina.enabled && stamina.recoverTo < Math.min(stamina.startAt, stamina.max)
         ? {
             path: 'stamina.recoverTo',
-            evidence: `unlocked at ${told(stamina.recoverTo)}, begins at ${told(stamina.startAt)}`,
-            ...mendTo('Unlock where it may begin', { 'stamina.recoverTo': stamina.startAt }),
+            evidence: `unlocks at ${told(stamina.recoverTo)}, starts at ${told(stamina.startAt)}`,
+            ...mendTo('Unlock at the start threshold', { 'stamina.recoverTo': stamina.startAt }),
           }
         : null,
   ],
@@ -64,7 +64,7 @@ export const staminaRules: readonly Rule[] = [
       stamina.enabled && stamina.interval > LUMP && Math.max(stamina.drain, stamina.regain) > 0
         ? {
             path: 'stamina.interval',
-            evidence: `what happens within ${told(stamina.interval)} s counts at its end`,
+            evidence: `what happens within ${told(stamina.interval)} s is applied at its end`,
             ...mendTo('Drain and regain continuously', { 'stamina.interval': 0 }),
           }
         : null,

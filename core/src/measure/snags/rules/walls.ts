@@ -9,7 +9,7 @@ export const wallsRules: readonly Rule[] = [
       contact.response === 'none'
         ? {
             path: 'contact.response',
-            evidence: 'no wall holds it',
+            evidence: 'no wall stops the body',
             ...mendTo('Slide along walls', { 'contact.response': 'slide' }),
           }
         : null,
@@ -21,8 +21,8 @@ export const wallsRules: readonly Rule[] = [
       p.contact.response !== 'none' && !p.contact.swept && p.scheme !== 'step' && tickTravel(p) > 0
         ? {
             path: 'contact.swept',
-            evidence: `a tick goes ${told(tickTravel(p))}: thinner walls are passed`,
-            ...mendTo('Follow the whole way of a tick', { 'contact.swept': true }),
+            evidence: `one tick travels ${told(tickTravel(p))}: it passes thinner walls`,
+            ...mendTo('Check the whole movement of a tick', { 'contact.swept': true }),
           }
         : null,
   ],

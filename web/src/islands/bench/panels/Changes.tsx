@@ -40,7 +40,7 @@ export function Changes() {
       <h2 className="rubric flex justify-between">
         Changed since rev {head}
         {!flipped && byHand.length > 1 && (
-          <button type="button" className="deed text-xs" onClick={revertAll}>
+          <button type="button" className="action text-xs" onClick={revertAll}>
             Revert all
           </button>
         )}
@@ -90,7 +90,7 @@ export function Changes() {
         </p>
       )}
       {!flipped && byHand.length > SHOWN && (
-        <button type="button" className="deed min-h-6 text-xs" aria-expanded={all} onClick={() => showAll(!all)}>
+        <button type="button" className="action min-h-6 text-xs" aria-expanded={all} onClick={() => showAll(!all)}>
           {all ? 'Show fewer' : `Show all ${byHand.length}`}
         </button>
       )}

@@ -34,7 +34,7 @@ export function Effects({ judge }: { judge: Judge }) {
       <h2 className="rubric flex justify-between">
         Effects
         {moved && moved.length > shown && (
-          <a className="deed text-xs" href={`/drills/${opening.tuning.id}`}>
+          <a className="action text-xs" href={`/drills/${opening.tuning.id}`}>
             {moved.length - shown} more
           </a>
         )}

@@ -80,7 +80,7 @@ export function Hands() {
             </span>
           ))}
         </div>
-        <svg width="60" height="60" viewBox="0 0 68 68" role="img" aria-label="The way that the hands ask for">
+        <svg width="60" height="60" viewBox="0 0 68 68" role="img" aria-label="Direction of the hands">
           <circle cx="34" cy="34" r="32" className="fill-sheet stroke-ink-soft" />
           <circle cx="34" cy="34" r="22" className="fill-none stroke-rule" strokeDasharray="2 3" />
           <line ref={arm} x1="34" y1="34" x2="34" y2="34" className="stroke-ink" strokeWidth="1.5" />

@@ -44,9 +44,7 @@ function PartingsOf({ loop }: { loop: Loop }) {
         Now and before{' '}
         <span ref={apart} className="digits font-normal" title="How far apart the two are at this moment" data-testid="apart" />
       </h2>
-      {found.length === 0 && (
-        <p className="mt-1.5 text-ink-soft">{loop.isWhole ? 'The same from beginning to end.' : 'Driving the rest …'}</p>
-      )}
+      {found.length === 0 && <p className="mt-1.5 text-ink-soft">{loop.isWhole ? 'The same from beginning to end.' : 'Simulating …'}</p>}
       <ul className="mt-1">
         {found.slice(0, MOST).map(({ time, words }) => (
           <li key={`${time} ${words}`}>

@@ -5,7 +5,7 @@ import { Failed } from '../../controls/Failed.tsx';
 import { showFigure } from '../../figures/showFigure.ts';
 import type { Judge } from '../../judging/judge.ts';
 import { SnagGroupRow } from '../../judging/SnagGroupRow.tsx';
-import type { SnagDeeds } from '../../judging/SnagRow.tsx';
+import type { SnagActions } from '../../judging/SnagRow.tsx';
 import { groupSnags } from '../../judging/snagGroups.ts';
 import { useTuning } from '../../tuning/context.ts';
 
@@ -45,7 +45,7 @@ export function Snags({ judge }: { judge: Judge }) {
 
   // Yard and strip mark them, too.
   useEffect(() => $snags.set(flipped ? none : found), [$snags, flipped, found]);
-  const deeds: SnagDeeds = {
+  const actions: SnagActions = {
     row: (path) => {
       showFigure(specOf(path).figure);
       editing.$subject.set(path);
@@ -65,7 +65,7 @@ export function Snags({ judge }: { judge: Judge }) {
       <h2 className="rubric flex justify-between">
         Snags
         {groups.length > SHOWN ? (
-          <button type="button" className="deed text-xs" aria-expanded={all} onClick={() => showAll(!all)}>
+          <button type="button" className="action text-xs" aria-expanded={all} onClick={() => showAll(!all)}>
             {all ? 'Show the worst 3' : `Show all ${groups.length} kinds`}
           </button>
         ) : (
@@ -76,7 +76,7 @@ export function Snags({ judge }: { judge: Judge }) {
       {found.length === 0 && !trouble && <p className="mt-1 text-ink-soft">{judged ? 'None found.' : 'Checking …'}</p>}
       <ul>
         {(all ? groups : groups.slice(0, SHOWN)).map((group) => (
-          <SnagGroupRow key={group.id} group={group} deeds={deeds} keyOf={keyOf} />
+          <SnagGroupRow key={group.id} group={group} actions={actions} keyOf={keyOf} />
         ))}
       </ul>
     </section>

@@ -30,7 +30,7 @@ export function StaminaBar() {
         <div
           className="absolute -inset-y-1 w-0 border-l-2 border-dashed border-now"
           style={{ left: `${Math.min(1, stamina.recoverTo / stamina.max) * 100}%` }}
-          title={`Emptied, it may sprint again at ${stamina.recoverTo}`}
+          title={`After empty, sprints again at ${stamina.recoverTo}`}
         />
       </div>
     </div>

@@ -56,7 +56,7 @@ export function PartFields({
       {isStick && at && !part.held && (
         <>
           <Entry label="push" unit="" value={amount} put={(value) => push(value, angle)} />
-          <Entry label="way" unit="°" value={angle} put={(value) => push(amount, value)} />
+          <Entry label="direction" unit="°" value={angle} put={(value) => push(amount, value)} />
         </>
       )}
       {lane === 'point' && at && (
@@ -66,13 +66,13 @@ export function PartFields({
         </>
       )}
       {way && (
-        <select aria-label="Way of the swipe" value={way} onChange={(event) => change({ way: event.target.value as Swipe })}>
+        <select aria-label="Direction of the swipe" value={way} onChange={(event) => change({ way: event.target.value as Swipe })}>
           {ways.map((one) => (
             <option key={one}>{one}</option>
           ))}
         </select>
       )}
-      <button type="button" className="deed min-h-6" onClick={() => editing.remove(index)}>
+      <button type="button" className="action min-h-6" onClick={() => editing.remove(index)}>
         Take away
       </button>
     </span>

@@ -75,7 +75,7 @@ export function TapeEditor({
     if (event.shiftKey) editing.steps.redo();
     else editing.steps.undo();
   };
-  const deed = 'deed min-h-6 disabled:opacity-45';
+  const action = 'action min-h-6 disabled:opacity-45';
   return (
     <section aria-label="Tape editor" className="flex min-h-0 flex-col border-t border-ink bg-sheet select-none" onKeyDown={key}>
       <header className="flex h-9 shrink-0 items-center gap-4 overflow-hidden border-b border-rule px-3.5 whitespace-nowrap">
@@ -92,21 +92,21 @@ export function TapeEditor({
           <span className="text-ink-soft">Double click a lane to add, drag a bar or its ends.</span>
         )}
         <span className="ml-auto flex items-center gap-4">
-          <button type="button" className={deed} disabled={!history.undo} title={history.undo ?? ''} onClick={() => editing.steps.undo()}>
+          <button type="button" className={action} disabled={!history.undo} title={history.undo ?? ''} onClick={() => editing.steps.undo()}>
             Undo
           </button>
-          <button type="button" className={deed} disabled={!history.redo} title={history.redo ?? ''} onClick={() => editing.steps.redo()}>
+          <button type="button" className={action} disabled={!history.redo} title={history.redo ?? ''} onClick={() => editing.steps.redo()}>
             Redo
           </button>
           {saveOver && (
-            <button type="button" className={deed} title="As the next revision of the tape that this one was" onClick={saveOver}>
+            <button type="button" className={action} title="Saves it as the next revision of this tape" onClick={saveOver}>
               Save revision of the tape
             </button>
           )}
-          <button type="button" className={deed} onClick={keep}>
+          <button type="button" className={action} onClick={keep}>
             Keep as new
           </button>
-          <button type="button" className={deed} onClick={leave}>
+          <button type="button" className={action} onClick={leave}>
             Back to the figures
           </button>
         </span>

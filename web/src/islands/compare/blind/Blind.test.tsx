@@ -47,18 +47,18 @@ it('keeps one vote of a double click, and goes on to the next round', async () =
   await vi.waitFor(() => expect(page.says('Kept.')).toBe(true));
   expect(sent).toHaveLength(1);
   expect(trial.$rounds.get()).toHaveLength(1);
-  expect(page.says('Which was which is told at the end.')).toBe(true);
+  expect(page.says('The tunings are revealed at the end.')).toBe(true);
   await page.click('button', 'Next round');
   expect(page.says('Round 2')).toBe(true);
 });
 
 it('keeps the word that was typed where a vote fails, and sends it with the next try', async () => {
   answers = [null];
-  await page.type('A word why', 'it drifts');
+  await page.type('Reason (optional)', 'it drifts');
   await page.type('Your name', 'Ada');
   await page.click('button', 'No difference');
   expect(page.says('The round is not kept; answer again.')).toBe(true);
-  expect((page.find('input', 'A word why') as HTMLInputElement).value).toBe('it drifts');
+  expect((page.find('input', 'Reason (optional)') as HTMLInputElement).value).toBe('it drifts');
   await page.click('button', 'No difference');
   await vi.waitFor(() => expect(page.says('Kept.')).toBe(true));
   expect(sent.map(({ body }) => body)).toEqual([sent[0]?.body, sent[0]?.body]);
@@ -68,7 +68,7 @@ it('keeps the word that was typed where a vote fails, and sends it with the next
 });
 
 it('says after a round which was which where that is wanted, and counts the votes', async () => {
-  await page.click('input', 'Tell after each round which was which');
+  await page.click('input', 'Reveal the tunings after each round');
   const buttons = [...page.element.querySelectorAll('aside button')] as HTMLElement[];
   await act(async () => buttons.find((button) => button.textContent === 'One')?.click());
   await vi.waitFor(() => expect(page.says(/One was (day|night), Two was (day|night)\./)).toBe(true));

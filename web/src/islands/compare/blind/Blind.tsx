@@ -76,7 +76,7 @@ export function Blind({ trial, leave }: { trial: BlindTrial; leave(): void }) {
                   <b>{answered.first === 'a' ? trial.b.short : trial.a.short}</b>.
                 </>
               ) : (
-                'Which was which is told at the end.'
+                'The tunings are revealed at the end.'
               )}
             </p>
             <button type="button" className={vote} onClick={() => trial.next()}>
@@ -96,19 +96,19 @@ export function Blind({ trial, leave }: { trial: BlindTrial; leave(): void }) {
                 Two
               </button>
             </div>
-            <Line label="A word why" value={word} most={400} change={setWord} isWork />
+            <Line label="Reason (optional)" value={word} most={400} change={setWord} isWork />
           </>
         )}
         <Line label="Your name" value={who} most={80} change={setWho} />
         <label className="flex min-h-6 items-center gap-2">
           <input type="checkbox" checked={revealEach} onChange={(event) => setRevealEach(event.target.checked)} />
-          Tell after each round which was which
+          Reveal the tunings after each round
         </label>
         <p className="flex gap-4">
-          <button type="button" className="deed min-h-6" onClick={() => end(!ended)}>
+          <button type="button" className="action min-h-6" onClick={() => end(!ended)}>
             {ended ? 'Hide the tally' : 'Show the tally'}
           </button>
-          <button type="button" className="deed min-h-6" onClick={leave}>
+          <button type="button" className="action min-h-6" onClick={leave}>
             Leave the trial
           </button>
         </p>
@@ -165,7 +165,7 @@ function Standing({ trial: { a, b, $rounds } }: { trial: BlindTrial }) {
         </p>
       )}
       <p className="mt-2">
-        <a className="deed" href={`/api/v1/trials.csv?a=${a.side.id}&b=${b.side.id}`} download>
+        <a className="action" href={`/api/v1/trials.csv?a=${a.side.id}&b=${b.side.id}`} download>
           All rounds as CSV
         </a>
       </p>
@@ -200,7 +200,7 @@ export function BlindEntry() {
     <>
       <h2 className="rubric mt-5">Which feels better?</h2>
       {a && b ? (
-        <button type="button" className="deed mt-1 min-h-6 text-left" onClick={() => comparing.beginTrial()}>
+        <button type="button" className="action mt-1 min-h-6 text-left" onClick={() => comparing.beginTrial()}>
           Blind trial, unnamed and shuffled
         </button>
       ) : (

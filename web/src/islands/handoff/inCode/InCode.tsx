@@ -185,7 +185,7 @@ function Hand({ name, text, keep }: { name: string; text: string; keep(): Promis
       </span>
       <button
         type="button"
-        className="deed min-h-6"
+        className="action min-h-6"
         onClick={() => {
           download(name, text, 'text/plain');
           void keep();
@@ -195,7 +195,7 @@ function Hand({ name, text, keep }: { name: string; text: string; keep(): Promis
       </button>
       <button
         type="button"
-        className="deed min-h-6 font-semibold"
+        className="action min-h-6 font-semibold"
         onClick={() => {
           copy(text);
           void keep();
@@ -220,7 +220,7 @@ function Command({ name, units, path }: { name: string; units: string; path: str
       <span role="status" className="ml-auto text-ink-soft">
         {said}
       </span>
-      <button type="button" className="deed min-h-6 shrink-0" onClick={() => copy(command)}>
+      <button type="button" className="action min-h-6 shrink-0" onClick={() => copy(command)}>
         Copy command
       </button>
     </p>

@@ -59,7 +59,7 @@ export function MissingNumbers({
               {line ? line.text.trim() : 'no line there to write it like'}
             </span>
             {line ? (
-              <button type="button" className="deed min-h-6" onClick={() => add(path, !isAdded)}>
+              <button type="button" className="action min-h-6" onClick={() => add(path, !isAdded)}>
                 {isAdded ? 'Leave this line out' : 'Add this line'}
               </button>
             ) : (

@@ -54,7 +54,7 @@ export function Outcomes({
       </section>
       {(rounded.length > 0 || more > 0) && (
         <section aria-label="Rounding" className="border-t border-rule pt-2">
-          <h2 className="rubric">Rounded as your file writes</h2>
+          <h2 className="rubric">Rounded to your file’s digits</h2>
           <ul>
             {rounded.map(({ path, name, exact, after: text }) => (
               <li key={path} className="digits truncate text-[13px]" title={name}>
@@ -70,12 +70,12 @@ export function Outcomes({
           {rounded.length > 0 && exact && lost.length === 0 && <p className="text-xs text-ink-soft">No drill shows a difference.</p>}
           <p className="flex gap-4">
             {rounded.length > 0 && (
-              <button type="button" className="deed min-h-6" onClick={() => setMore(more + 1)}>
+              <button type="button" className="action min-h-6" onClick={() => setMore(more + 1)}>
                 One digit more
               </button>
             )}
             {more > 0 && (
-              <button type="button" className="deed min-h-6" onClick={() => setMore(0)}>
+              <button type="button" className="action min-h-6" onClick={() => setMore(0)}>
                 As written
               </button>
             )}

@@ -47,10 +47,10 @@ export function SourcePanel({
           kept {whenWords(updatedAt)}, rev {revision}
         </p>
         <p className="flex gap-4">
-          <button type="button" className="deed min-h-6" onClick={again}>
+          <button type="button" className="action min-h-6" onClick={again}>
             Paste it again
           </button>
-          <button type="button" className="deed min-h-6" title="The tuning stays; your code is no longer kept with it" onClick={forget}>
+          <button type="button" className="action min-h-6" title="Keeps the tuning and removes your code from it" onClick={forget}>
             Forget
           </button>
         </p>
@@ -82,8 +82,10 @@ function Linked({ path, link }: { path: string | null; link(path: string | null)
       {path !== null ? (
         <>
           <p className="digits text-[13px] break-all">{path}</p>
-          <p className="text-xs text-ink-soft">With --files each saved revision is written there, and each change by hand is a revision.</p>
-          <button type="button" className="deed min-h-6" onClick={() => link(null)}>
+          <p className="text-xs text-ink-soft">
+            With --files, each saved revision is written there, and each edit by hand becomes a revision.
+          </p>
+          <button type="button" className="action min-h-6" onClick={() => link(null)}>
             Unlink
           </button>
         </>
@@ -111,7 +113,7 @@ function Linked({ path, link }: { path: string | null; link(path: string | null)
           <p className={`text-xs ${fault ? 'text-now' : 'text-ink-soft'}`} role={fault ? 'alert' : undefined}>
             {fault ? `▲ ${fault}` : 'Below the folder that up --files mirrors.'}
           </p>
-          <button type="submit" className="deed min-h-6" disabled={wanted === '' || fault !== null}>
+          <button type="submit" className="action min-h-6" disabled={wanted === '' || fault !== null}>
             Link
           </button>
         </form>

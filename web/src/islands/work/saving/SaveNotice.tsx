@@ -3,7 +3,7 @@ import { collectionOf, documentText, fileName, mergeFiles, rawAt, specOf, specs,
 import { type ReactNode, useState } from 'react';
 import { download } from '../../controls/download.ts';
 import { Notice } from '../../controls/Notice.tsx';
-import { createDocument } from '../deeds.ts';
+import { createDocument } from '../documentActions.ts';
 import { addressOf, placeOf, useScreens } from '../place.ts';
 import { askServer, type Refusal, signIn } from '../server.ts';
 import type { Steps } from '../steps.ts';
@@ -52,7 +52,7 @@ export function SaveNotice<F extends Named, S extends Steps<F>>({ work, otherwis
 
 function Retry<F extends Named, S extends Steps<F>>({ work }: { work: Work<F, S> }) {
   return (
-    <button type="button" className="deed" onClick={() => void work.saving.retry()}>
+    <button type="button" className="action" onClick={() => void work.saving.retry()}>
       Try now
     </button>
   );
@@ -84,22 +84,22 @@ function WaysOut<F extends Named, S extends Steps<F>>({ work, refusal }: { work:
   return (
     <>
       {refusal === 'archived' && (
-        <button type="button" className="deed" onClick={() => void restore()}>
+        <button type="button" className="action" onClick={() => void restore()}>
           Restore {trade.subject}
         </button>
       )}
       {(refusal === 'archived' || refusal === 'gone') && (
-        <button type="button" className="deed" onClick={() => void copy()}>
+        <button type="button" className="action" onClick={() => void copy()}>
           Save as a copy
         </button>
       )}
       {refusal === 'unauthorised' && <SignIn done={() => void saving.retry()} />}
       {(refusal === 'tooLarge' || refusal === 'invalid') && (
         <>
-          <button type="button" className="deed" onClick={() => steps.undo()}>
+          <button type="button" className="action" onClick={() => steps.undo()}>
             Undo
           </button>
-          <button type="button" className="deed" onClick={exportFile}>
+          <button type="button" className="action" onClick={exportFile}>
             Export {trade.subject}
           </button>
         </>
@@ -138,7 +138,7 @@ function SignIn({ done }: { done(): void }) {
         onChange={(event) => setToken(event.target.value)}
         onKeyDown={(event) => event.stopPropagation()}
       />
-      <button type="submit" className="deed" disabled={token === ''}>
+      <button type="submit" className="action" disabled={token === ''}>
         Sign in
       </button>
       {isWrong && <span className="text-now">▲ The server doesn't know this token.</span>}
@@ -163,11 +163,11 @@ function Conflict<F extends Named, S extends Steps<F>>({ work: { trade, steps, s
         ◆ This {trade.subject} was changed in another tab or by somebody else.{' '}
         {conflicts.length > 0 ? `Both changed: ${conflictWords(conflicts, mine, state.theirs)}.` : 'Nothing was changed by both.'}
       </span>
-      <button type="button" className="deed" onClick={() => take(file)}>
+      <button type="button" className="action" onClick={() => take(file)}>
         {conflicts.length > 0 ? 'Keep both, mine where both changed' : 'Keep both'}
       </button>
-      <button type="button" className="deed" onClick={() => take(state.theirs)}>
-        Take theirs
+      <button type="button" className="action" onClick={() => take(state.theirs)}>
+        Use theirs
       </button>
     </Notice>
   );
@@ -184,10 +184,10 @@ function Kept<F extends Named, S extends Steps<F>>({ work: { steps, adopting }, 
         ◆ This browser kept unsent changes from {whenWords(offer.at, { exact: true })}.{' '}
         {conflicts.length > 0 && `Also changed elsewhere: ${conflictWords(conflicts, offer.file, here)}.`}
       </span>
-      <button type="button" className="deed" onClick={() => adopting.decide(offer, 'kept')}>
+      <button type="button" className="action" onClick={() => adopting.decide(offer, 'kept')}>
         Use the kept values
       </button>
-      <button type="button" className="deed" onClick={() => adopting.decide(offer, 'here')}>
+      <button type="button" className="action" onClick={() => adopting.decide(offer, 'here')}>
         Discard them
       </button>
     </Notice>

@@ -12,9 +12,9 @@ const listen: Operation = {
   path: '/changes',
   name: 'listenToChanges',
   words:
-    'Server-sent events: a `change` with { kind, id, head, is } whenever a document is made, saved, put away or brought back, on whichever ' +
-    'server; `look` where some may have been missed',
-  answers: { 200: { words: 'A stream', schema: z.string(), type: 'text/event-stream' } },
+    'Server-sent events: a `change` with { kind, id, head, is } whenever a document is created, saved, archived or restored, on any ' +
+    'server; `look` when some may have been missed',
+  answers: { 200: { words: 'An event stream', schema: z.string(), type: 'text/event-stream' } },
   run: async ({ request }: Asked) => {
     const encoder = new TextEncoder();
     let end = () => {};

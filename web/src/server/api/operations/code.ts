@@ -11,7 +11,7 @@ import { text } from '../shapes.ts';
 const file = z.record(z.string(), z.unknown()).meta({ description: 'A file of its format' });
 const made = z
   .strictObject({ files: z.array(z.strictObject({ path: text(200), text: z.string() })) })
-  .meta({ id: 'MadeFiles', description: 'Files with their places in a folder' });
+  .meta({ id: 'MadeFiles', description: 'Files with their paths in a folder' });
 
 /** A file that was sent, if it is good; else a problem with what is wrong in it. */
 function judged(reading: Reading<unknown>, what: string): void {
@@ -39,7 +39,7 @@ const code: Operation = {
   path: '/code',
   name: 'makeCode',
   words:
-    'A tuning’s motion as code, made from the core’s own stages: one file without dependencies, and a second one with what holds its body among walls, where it meets any',
+    'Generates a tuning’s motion as code from the core’s own stages: one file without dependencies, and a second one for walls if it meets any',
   body: codeBody,
   answers: { 200: { words: 'The files, the motion first', schema: made } },
   run: async ({ body, request }: Asked<object, z.infer<typeof codeBody>>) => {
@@ -57,8 +57,8 @@ const LARGEST_CHECKS = 4 * 1024 * 1024;
 const checksBody = z
   .strictObject({
     tuning: file,
-    targets: file.nullable().meta({ description: 'Target set; null: a band round each metric of today' }),
-    tapes: z.array(file).max(12).meta({ description: 'Tapes whose motion the game has to repeat' }),
+    targets: file.nullable().meta({ description: 'Target set; null: a band around each current value' }),
+    tapes: z.array(file).max(12).meta({ description: 'Tapes whose motion the game must repeat' }),
   })
   .meta({ id: 'ChecksAsked' });
 
@@ -66,7 +66,7 @@ const checks: Operation = {
   method: 'POST',
   path: '/checks',
   name: 'makeChecks',
-  words: 'A folder for a build server: goldens, and for each language a test that says where the game parts from them',
+  words: 'Generates a folder for a build server: goldens, and for each language a test that reports where the game diverges from them',
   body: checksBody,
   largest: LARGEST_CHECKS,
   answers: { 200: { words: 'The files of the folder', schema: made } },

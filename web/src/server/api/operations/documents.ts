@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { bringBack, createDocument, getDocument, listDocuments, putAway, removeForever } from '../../data/documents.ts';
+import { archive, createDocument, getDocument, listDocuments, removeForever, restore } from '../../data/documents.ts';
 import { keptOf } from '../../data/kept.ts';
 import { findProject, firstProject } from '../../data/projects.ts';
 import { seenBy } from '../conditions.ts';
@@ -14,24 +14,24 @@ const part = z
   .max(200)
   .refine((text) => text.isWellFormed() && !text.includes('\0'), 'expected text');
 
-const inProject = z.object({ project: z.uuid().optional().meta({ description: 'The project; the demo’s where none is named' }) });
+const inProject = z.object({ project: z.uuid().optional().meta({ description: 'The project; the demo’s if none is named' }) });
 
 const listQuery = z.object({
-  project: z.uuid().optional().meta({ description: 'Those of one project' }),
-  limit: z.coerce.number().int().min(1).max(200).default(50).meta({ description: 'Documents on a page' }),
+  project: z.uuid().optional().meta({ description: 'Only documents of this project' }),
+  limit: z.coerce.number().int().min(1).max(200).default(50).meta({ description: 'Documents per page' }),
   after,
-  q: part.optional().meta({ description: 'Part of the name, in capitals or not' }),
+  q: part.optional().meta({ description: 'Part of the name; case doesn’t matter' }),
   away: z
     .stringbool()
     .default(false)
-    .meta({ description: 'Those that are put away, instead of those in use', override: { type: 'boolean' } }),
+    .meta({ description: 'List archived documents instead of those in use', override: { type: 'boolean' } }),
 });
 
 const list: Operation = {
   method: 'GET',
   path: '/{kind}',
   name: 'listDocuments',
-  words: 'The documents of a kind, newest first, a page at a time',
+  words: 'Lists the documents of a kind, newest first, by pages',
   query: listQuery,
   answers: { 200: { words: 'A page', schema: documentPage } },
   run: async ({ kind, query, database }: Asked<z.infer<typeof listQuery>>) => {
@@ -44,12 +44,12 @@ const create: Operation = {
   method: 'POST',
   path: '/{kind}',
   name: 'createDocument',
-  words: 'A new document from a file',
+  words: 'Creates a document from a file',
   takesFile: true,
   query: inProject,
   answers: {
     201: { words: 'The document, with its first revision', schema: document, tagged: true },
-    409: { words: 'The body names an id that a document has already' },
+    409: { words: 'The body’s id is already used by a document' },
   },
   run: async ({ kind, url, query, file, database }: Asked<z.infer<typeof inProject>>) => {
     const body = await file();
@@ -64,7 +64,7 @@ const read: Operation = {
   method: 'GET',
   path: '/{kind}/{id}',
   name: 'getDocument',
-  words: 'A document with the file of its newest revision; the ETag is that revision’s number',
+  words: 'Returns a document with the file of its newest revision; the ETag is that revision’s number',
   answers: { 200: { words: 'The document', schema: documentWithFile, tagged: true } },
   run: async ({ kind, id, database }: Asked) => {
     const found = await getDocument(await database(), kind, id);
@@ -76,11 +76,11 @@ const away: Operation = {
   method: 'DELETE',
   path: '/{kind}/{id}',
   name: 'putAway',
-  words: 'Puts a document away whose newest revision If-Match names: it leaves the lists, and can be brought back',
+  words: 'Archives the document whose newest revision If-Match names: it leaves the lists and can be restored',
   condition: 'seen',
-  answers: { 204: { words: 'It is put away' } },
+  answers: { 204: { words: 'Archived' } },
   run: async ({ kind, id, request, database }: Asked) => {
-    await putAway(await database(), kind, id, seenBy(request.headers));
+    await archive(await database(), kind, id, seenBy(request.headers));
     return done();
   },
 };
@@ -89,10 +89,10 @@ const back: Operation = {
   method: 'POST',
   path: '/{kind}/{id}/back',
   name: 'bringBack',
-  words: 'Takes a document that was put away back into use, with its history and draft. 409 where it is in use',
+  words: 'Restores an archived document with its history and draft. 409 if it is in use',
   answers: { 200: { words: 'The document', schema: document, tagged: true }, 409: { words: 'It is in use' } },
   run: async ({ kind, id, database }: Asked) => {
-    const found = await bringBack(await database(), kind, id);
+    const found = await restore(await database(), kind, id);
     return json(found, { etag: String(found.head) });
   },
 };
@@ -101,9 +101,9 @@ const forever: Operation = {
   method: 'DELETE',
   path: '/{kind}/{id}/forever',
   name: 'removeForever',
-  words: 'Removes a document that was put away, with its history, for good. 409 where it is in use',
+  words: 'Deletes an archived document and its history permanently. 409 if it is in use',
   condition: 'seen',
-  answers: { 204: { words: 'It is gone' } },
+  answers: { 204: { words: 'Deleted' } },
   run: async ({ kind, id, request, database }: Asked) => {
     await removeForever(await database(), kind, id, seenBy(request.headers));
     return done();

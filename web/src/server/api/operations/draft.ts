@@ -13,7 +13,7 @@ const read: Operation = {
   method: 'GET',
   path,
   name: 'getDraft',
-  words: 'The draft of a document; its ETag is the version to name when writing',
+  words: 'Returns the draft of a document; its ETag is the version to name when writing',
   answers: { 200: { words: 'The draft', schema: draft, tagged: true } },
   run: async ({ kind, id, database }: Asked) => {
     const db = await database();
@@ -28,11 +28,11 @@ const put: Operation = {
   method: 'PUT',
   path,
   name: 'putDraft',
-  words: 'Keeps a draft on top of the one that If-Match names, or, with If-None-Match: *, of none. 409 with the one that is there',
+  words: 'Saves a draft over the one that If-Match names, or the first one with If-None-Match: *. 409 with the current draft',
   condition: 'seenOrNone',
   takesFile: true,
   answers: {
-    200: { words: 'The draft, in place of an earlier one', schema: draft, tagged: true },
+    200: { words: 'The draft; it replaced an earlier one', schema: draft, tagged: true },
     201: { words: 'The first draft since a revision', schema: draft, tagged: true },
   },
   run: async ({ kind, id, request, file, database }: Asked) => {
@@ -47,9 +47,9 @@ const remove: Operation = {
   method: 'DELETE',
   path,
   name: 'deleteDraft',
-  words: 'Throws away the draft that If-Match names: the document is as last saved',
+  words: 'Discards the draft that If-Match names: the document is as last saved',
   condition: 'seen',
-  answers: { 204: { words: 'It is gone' } },
+  answers: { 204: { words: 'Discarded' } },
   run: async ({ kind, id, request, database }: Asked) => {
     await deleteDraft(await database(), kind, id, seenBy(request.headers));
     return done();

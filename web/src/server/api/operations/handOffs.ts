@@ -12,22 +12,22 @@ const value = z.union([z.number(), z.boolean(), text(200), z.array(z.union([z.nu
 const handOff = z
   .strictObject({
     tuning: z.strictObject({ id: z.uuid(), revision: z.int().min(1), name: text(120) }),
-    changedSince: z.boolean().meta({ description: 'Whether it was handed over with changes that are in no revision' }),
-    to: z.enum([...writers.map(({ id }) => id), 'source']).meta({ description: 'The language or format; source: the game’s own text' }),
+    changedSince: z.boolean().meta({ description: 'True if it was handed over with unsaved changes' }),
+    to: z.enum([...writers.map(({ id }) => id), 'source']).meta({ description: 'The language or format; source: the game’s own code' }),
     units: text(100)
       .refine((words) => typeof readUnits(words) !== 'string', 'expected units')
       .meta({ description: 'The game’s units', example: 'tiles:32,frame:60,degree' }),
-    label: text(120).meta({ description: 'What it was for, such as the number of a build; may be empty' }),
+    label: text(120).meta({ description: 'Purpose, such as a build number; may be empty' }),
     values: z
       .record(text(200), value)
       .refine((values) => Object.keys(values).length <= 500, 'expected at most 500 values')
-      .meta({ description: 'What was handed over, by the names in the game' }),
-    style: z.enum(cases).optional().meta({ description: 'The case of names; absent: the language’s own' }),
-    all: z.boolean().optional().meta({ description: 'Whether all parameters are handed over, used or not' }),
+      .meta({ description: 'The values handed over, by the game’s names' }),
+    style: z.enum(cases).optional().meta({ description: 'The case of names; absent: the language’s usual case' }),
+    all: z.boolean().optional().meta({ description: 'True to include parameters that the tuning doesn’t use' }),
     path: text(200)
       .refine((path) => handOffPathFault(path) === null, 'expected a place below the folder, such as src/motion.h')
       .optional()
-      .meta({ description: 'Where in the project’s folder it is written by each saved revision', example: 'src/motion.h' }),
+      .meta({ description: 'Path in the project’s folder that each saved revision updates', example: 'src/motion.h' }),
   })
   .meta({ id: 'HandOff' });
 
@@ -40,7 +40,7 @@ const keep: Operation = {
   method: 'POST',
   path: '/handoffs',
   name: 'keepHandOff',
-  words: 'Keeps that a tuning was handed over to its game, and as what',
+  words: 'Records that a tuning was handed over to its game, and in which form',
   body: handOff,
   answers: { 201: { words: 'The hand-off', schema: kept }, 404: { words: 'The tuning doesn’t exist' } },
   run: async ({ body, database }: Asked<object, z.infer<typeof handOff>>) =>
@@ -60,14 +60,14 @@ const keep: Operation = {
 
 const listQuery = z.object({
   tuning: z.uuid().meta({ description: 'The tuning' }),
-  limit: z.coerce.number().int().min(1).max(200).default(50).meta({ description: 'Hand-offs at the most' }),
+  limit: z.coerce.number().int().min(1).max(200).default(50).meta({ description: 'Maximum number of hand-offs' }),
 });
 
 const list: Operation = {
   method: 'GET',
   path: '/handoffs',
   name: 'listHandOffs',
-  words: 'The hand-offs of a tuning, newest first',
+  words: 'Lists the hand-offs of a tuning, newest first',
   query: listQuery,
   answers: { 200: { words: 'The hand-offs', schema: z.strictObject({ items: z.array(kept) }) } },
   run: async ({ query, database }: Asked<z.infer<typeof listQuery>>) =>
@@ -78,7 +78,7 @@ const standing: Operation = {
   method: 'GET',
   path: '/projects/{id}/handoffs',
   name: 'standingHandOffs',
-  words: 'The hand-offs of a project that have a place in its folder, the newest of each place',
+  words: 'Lists the newest hand-off for each path in a project’s folder',
   answers: { 200: { words: 'The hand-offs', schema: z.strictObject({ items: z.array(kept) }) } },
   run: async ({ id, database }: Asked) => json({ items: (await standingHandOffs(await database(), id)).map(toldOf) }),
 };

@@ -4,7 +4,6 @@ import type { Database } from '../../data/connection.ts';
 import { loadDemo } from '../../data/demo.ts';
 import type { Place } from '../../data/documents.ts';
 import {
-  bringProjectBack,
   changeProject,
   countsOf,
   findProject,
@@ -15,6 +14,7 @@ import {
   type ProjectMember,
   type ProjectRow,
   putProjectAway,
+  restoreProject,
 } from '../../data/projects.ts';
 import { jsonText } from '../../data/rawJson.ts';
 import { getRevision } from '../../data/revisions.ts';
@@ -36,7 +36,7 @@ const values = z
       .record(text(100), text(200))
       .refine((map) => Object.keys(map).length <= 500, 'expected at most 500 names')
       .optional()
-      .meta({ description: 'What the game calls parameters, by their paths' }),
+      .meta({ description: 'The game’s names for parameters, by path' }),
   })
   .meta({ id: 'ProjectValues' });
 
@@ -46,14 +46,14 @@ const list: Operation = {
   method: 'GET',
   path: '/projects',
   name: 'listProjects',
-  words: 'The projects, oldest first, a page at a time',
+  words: 'Lists the projects, oldest first, by pages',
   query: z.object({
-    limit: z.coerce.number().int().min(1).max(1000).default(1000).meta({ description: 'Projects on a page' }),
+    limit: z.coerce.number().int().min(1).max(1000).default(1000).meta({ description: 'Projects per page' }),
     after,
     away: z
       .stringbool()
       .default(false)
-      .meta({ description: 'Those that are put away, instead of those in use', override: { type: 'boolean' } }),
+      .meta({ description: 'List what is archived instead of what is in use', override: { type: 'boolean' } }),
   }),
   answers: { 200: { words: 'A page', schema: z.strictObject({ items: z.array(project), next }) } },
   run: async ({ query, database }: Asked<{ away: boolean; limit: number; after?: Place }>) => {
@@ -66,7 +66,7 @@ const create: Operation = {
   method: 'POST',
   path: '/projects',
   name: 'makeProject',
-  words: 'A new project, with nothing in it',
+  words: 'Creates an empty project',
   body: made,
   answers: { 201: { words: 'The project', schema: project, tagged: true } },
   run: async ({ body, url, database }: Asked<object, z.infer<typeof made>>) => {
@@ -79,7 +79,7 @@ const read: Operation = {
   method: 'GET',
   path: '/projects/{id}',
   name: 'getProject',
-  words: 'A project, and how many documents it holds; the ETag is its version',
+  words: 'Returns a project and how many documents it holds; the ETag is its version',
   answers: { 200: { words: 'The project', schema: project.extend({ counts }), tagged: true } },
   run: async ({ id, database }: Asked) => {
     const db = await database();
@@ -93,8 +93,7 @@ const change: Operation = {
   method: 'PUT',
   path: '/projects/{id}',
   name: 'changeProject',
-  words:
-    'Renames a project, or sets its unit or its names for parameters; what is not named stays. If-Match may name the version that was seen last',
+  words: 'Renames a project, or sets its unit or its names for parameters; absent fields stay. If-Match may name the last known version',
   condition: 'ifSeen',
   body: values,
   answers: { 200: { words: 'The project', schema: project, tagged: true } },
@@ -104,13 +103,15 @@ const change: Operation = {
   },
 };
 
-const versionQuery = z.object({ limit: z.coerce.number().int().min(1).max(200).default(50).meta({ description: 'Versions at the most' }) });
+const versionQuery = z.object({
+  limit: z.coerce.number().int().min(1).max(200).default(50).meta({ description: 'Maximum number of versions' }),
+});
 
 const versions: Operation = {
   method: 'GET',
   path: '/projects/{id}/versions',
   name: 'listProjectVersions',
-  words: 'What a project was called, its unit and its names, version by version, newest first',
+  words: 'Lists the versions of a project’s name, unit and names, newest first',
   query: versionQuery,
   answers: { 200: { words: 'The versions', schema: z.strictObject({ items: z.array(projectVersion) }) } },
   run: async ({ id, query, database }: Asked<z.infer<typeof versionQuery>>) => {
@@ -124,8 +125,8 @@ const away: Operation = {
   method: 'DELETE',
   path: '/projects/{id}',
   name: 'putProjectAway',
-  words: 'Puts a project away with all that is in it; it can be brought back. 409 where it is the only one in use',
-  answers: { 204: { words: 'It is put away' } },
+  words: 'Archives a project with everything in it; it can be restored. 409 if it is the only one in use',
+  answers: { 204: { words: 'Archived' } },
   run: async ({ id, database }: Asked) => {
     await putProjectAway(await database(), id);
     return done();
@@ -135,10 +136,10 @@ const away: Operation = {
 const back: Operation = {
   method: 'POST',
   path: '/projects/{id}/back',
-  name: 'bringProjectBack',
-  words: 'Takes a project that was put away back into use',
+  name: 'restoreProject',
+  words: 'Restores an archived project',
   answers: { 200: { words: 'The project', schema: project } },
-  run: async ({ id, database }: Asked) => json(await bringProjectBack(await database(), id)),
+  run: async ({ id, database }: Asked) => json(await restoreProject(await database(), id)),
 };
 
 const demo: Operation = {
@@ -146,8 +147,8 @@ const demo: Operation = {
   path: '/projects/{id}/demo',
   name: 'restoreDemo',
   words:
-    'Brings the demo back whole: what was put away or removed of it is there again, and what was changed gets a revision as it was shipped. ' +
-    'What else is in the project stays',
+    'Restores the demo: archived and deleted documents return, and changed ones get a revision with the shipped values. ' +
+    'Everything else in the project stays',
   answers: { 200: { words: 'The project', schema: project } },
   run: async ({ id, database }: Asked) => {
     const db = await database();
@@ -175,11 +176,11 @@ async function* partsOf(db: Database, head: object, members: readonly ProjectMem
 
 const megabytes = (bytes: number) => `${(bytes / 1e6).toFixed(1)} MB`;
 
-const takeOut: Operation = {
+const exportFile: Operation = {
   method: 'GET',
   path: '/projects/{id}/file',
   name: 'getProjectFile',
-  words: 'A project as one file, with the newest revisions of all documents in use. 422 where it is larger than a project file may be',
+  words: 'Returns a project as one file, with the newest revisions of all documents in use. 422 if it is too large for a project file',
   answers: { 200: { words: 'The file', schema: projectFile }, 422: { words: 'It is too large for one file' } },
   run: async ({ id, database }: Asked) => {
     const db = await database();
@@ -211,22 +212,22 @@ const cursor = z.string().transform((text, context): Mark => {
 });
 
 const shelfQuery = z.object({
-  kind: z.enum(collections).optional().meta({ description: 'Which documents; all where none is named' }),
+  kind: z.enum(collections).optional().meta({ description: 'Only documents of this kind' }),
   q: text(200).default('').meta({ description: 'Text in names and notes, and numbers: `walk > 150`', example: 'boots, walk > 150' }),
-  sort: z.enum(orders).default('changed').meta({ description: 'By the last change, by when it was made, or by name' }),
+  sort: z.enum(orders).default('changed').meta({ description: 'By last change, by creation, or by name' }),
   away: z
     .stringbool()
     .default(false)
-    .meta({ description: 'Those that are put away, instead of those in use', override: { type: 'boolean' } }),
-  limit: z.coerce.number().int().min(1).max(200).default(50).meta({ description: 'Documents on a page' }),
-  after: cursor.optional().meta({ description: 'The next of the page before', override: { type: 'string' } }),
+    .meta({ description: 'List what is archived instead of what is in use', override: { type: 'boolean' } }),
+  limit: z.coerce.number().int().min(1).max(200).default(50).meta({ description: 'Documents per page' }),
+  after: cursor.optional().meta({ description: '`next` of the previous page', override: { type: 'string' } }),
 });
 
 const shelf: Operation = {
   method: 'GET',
   path: '/projects/{id}/shelf',
   name: 'listShelf',
-  words: 'The documents of a project with their numbers in a line and their newest revisions, a page at a time',
+  words: 'Lists the documents of a project with their main numbers and newest revisions, by pages',
   query: shelfQuery,
   answers: { 200: { words: 'A page', schema: shelfPage } },
   run: async ({ id, query, database }: Asked<z.infer<typeof shelfQuery>>) => {
@@ -235,10 +236,10 @@ const shelf: Operation = {
     const db = await database();
     await findProject(db, id);
     const beyond = asked.after && sort !== 'name' && Number.isNaN(Date.parse(`${asked.after.value}Z`));
-    if (beyond) throw new Problem(400, 'The next page is of a shelf in another order');
+    if (beyond) throw new Problem(400, '`after` belongs to a list in another order');
     const { items, next } = await listShelf(db, asked);
     return json({ items, next: next && cursorOf(next) });
   },
 };
 
-export const projectOperations = [list, create, read, change, versions, away, back, demo, takeOut, shelf];
+export const projectOperations = [list, create, read, change, versions, away, back, demo, exportFile, shelf];

@@ -10,11 +10,13 @@ const key = z.string().regex(/^[A-Za-z]\w{0,60}(\(\d{1,2}\))?$/, 'the key of a m
 const report = z
   .strictObject({
     tuning: z.strictObject({ id: z.uuid(), revision: z.int().min(1), name: text(120) }),
-    changedSince: z.boolean().meta({ description: 'Whether it was drilled with changes that are in no revision' }),
-    ground: z.strictObject({ id: z.uuid(), revision: z.int().min(1), name: text(120) }).meta({ description: 'The ground it is judged on' }),
+    changedSince: z.boolean().meta({ description: 'True if it was drilled with unsaved changes' }),
+    ground: z
+      .strictObject({ id: z.uuid(), revision: z.int().min(1), name: text(120) })
+      .meta({ description: 'The ground of the judgement' }),
     targets: z
       .strictObject({ id: z.uuid().nullable(), revision: z.int().min(0), name: text(120) })
-      .meta({ description: 'The target set; id null: it is in no document' }),
+      .meta({ description: 'The target set; id null: it isn’t a saved document' }),
     core: z
       .string()
       .regex(/^\d+\.\d+\.\d+$/)
@@ -27,7 +29,7 @@ const report = z
     snags: z
       .array(z.strictObject({ id: text(60), severity: z.enum(['fault', 'risk', 'hint']) }))
       .max(500)
-      .meta({ description: 'The faults that were found' }),
+      .meta({ description: 'The faults found' }),
   })
   .meta({ id: 'Report' });
 
@@ -40,7 +42,7 @@ const keep: Operation = {
   method: 'POST',
   path: '/reports',
   name: 'keepReport',
-  words: 'Keeps how a tuning stood in the drills',
+  words: 'Saves the drill results of a tuning',
   body: report,
   answers: { 201: { words: 'The report', schema: kept }, 404: { words: 'The tuning doesn’t exist' } },
   run: async ({ body, database }: Asked<object, z.infer<typeof report>>) => {
@@ -52,14 +54,14 @@ const keep: Operation = {
 
 const listQuery = z.object({
   tuning: z.uuid().meta({ description: 'The tuning' }),
-  limit: z.coerce.number().int().min(1).max(200).default(50).meta({ description: 'Reports at the most' }),
+  limit: z.coerce.number().int().min(1).max(200).default(50).meta({ description: 'Maximum number of reports' }),
 });
 
 const list: Operation = {
   method: 'GET',
   path: '/reports',
   name: 'listReports',
-  words: 'The reports of a tuning, newest first',
+  words: 'Lists the reports of a tuning, newest first',
   query: listQuery,
   answers: { 200: { words: 'The reports', schema: z.strictObject({ items: z.array(kept) }) } },
   run: async ({ query, database }: Asked<z.infer<typeof listQuery>>) =>

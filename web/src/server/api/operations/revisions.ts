@@ -8,15 +8,15 @@ import { json } from '../responses.ts';
 import { revision, revisionPage, revisionWithFile, saved, text } from '../shapes.ts';
 
 const query = z.object({
-  limit: z.coerce.number().int().min(1).max(1000).default(200).meta({ description: 'Revisions on a page' }),
-  before: z.coerce.number().int().min(1).max(2_147_483_647).optional().meta({ description: 'The next of the page before' }),
+  limit: z.coerce.number().int().min(1).max(1000).default(200).meta({ description: 'Revisions per page' }),
+  before: z.coerce.number().int().min(1).max(2_147_483_647).optional().meta({ description: '`next` of the previous page' }),
 });
 
 const list: Operation = {
   method: 'GET',
   path: '/{kind}/{id}/revisions',
   name: 'listRevisions',
-  words: 'The history of a document, newest first, without the files, a page at a time',
+  words: 'Lists the history of a document without its files, newest first, by pages',
   query,
   answers: { 200: { words: 'A page', schema: revisionPage, tagged: true } },
   run: async ({ kind, id, query: asked, database }: Asked<z.infer<typeof query>>) => {
@@ -31,8 +31,8 @@ const save: Operation = {
   path: '/{kind}/{id}/revisions',
   name: 'saveRevision',
   words:
-    'Saves a revision on top of the one that If-Match names, and ends the draft whose ETag the body names. 409 with the newest one where ' +
-    'somebody was faster. A draft that is not named stays, and comes with the answer',
+    'Saves a revision on top of the one that If-Match names, and ends the draft whose ETag the body names. 409 with the newest revision if ' +
+    'another one was saved first. A draft that isn’t named stays, and is returned',
   condition: 'seen',
   takesFile: true,
   answers: { 201: { words: 'The revision', schema: saved, tagged: true } },
@@ -45,14 +45,14 @@ const save: Operation = {
 };
 
 const nameBody = z
-  .strictObject({ name: text(60).meta({ description: 'What it is called; empty for its number alone' }) })
+  .strictObject({ name: text(60).meta({ description: 'Its name; empty to show only its number' }) })
   .meta({ id: 'RevisionName' });
 
 const name: Operation = {
   method: 'PUT',
   path: '/{kind}/{id}/revisions/{number}/name',
   name: 'nameRevision',
-  words: 'Calls a revision by a name. Nothing else of a revision ever changes',
+  words: 'Names a revision. Nothing else in a revision ever changes',
   body: nameBody,
   answers: { 200: { words: 'The revision', schema: revision } },
   run: async ({ kind, id, number, body, database }: Asked<object, z.infer<typeof nameBody>>) => {
@@ -65,7 +65,7 @@ const read: Operation = {
   method: 'GET',
   path: '/{kind}/{id}/revisions/{number}',
   name: 'getRevision',
-  words: 'One revision with its file. It never changes',
+  words: 'Returns one revision with its file. It never changes',
   answers: { 200: { words: 'The revision', schema: revisionWithFile, tagged: true } },
   run: async ({ kind, id, number, database }: Asked) => {
     const db = await database();

@@ -11,10 +11,10 @@ const readHealth: Operation = {
   method: 'GET',
   path: '/health',
   name: 'getHealth',
-  words: 'Whether the server can do its work',
+  words: 'Reports whether the server works',
   answers: {
-    200: { words: 'It can', schema: health },
-    503: { words: 'The database does not answer, or cannot be written to', schema: health },
+    200: { words: 'It works', schema: health },
+    503: { words: 'The database doesn’t answer, or can’t be written to', schema: health },
   },
   run: async () => {
     const condition = await databaseCondition();
@@ -27,7 +27,7 @@ const schema: Operation = {
   method: 'GET',
   path: '/schemas/{format}',
   name: 'getSchema',
-  words: 'The JSON Schema (2020-12) of a file format',
+  words: 'Returns the JSON Schema (2020-12) of a file format',
   answers: { 200: { words: 'The schema', schema: z.looseObject({ title: z.string() }), type: 'application/schema+json' } },
   run: async ({ kind }: Asked) => json(jsonSchema(kind), { type: 'application/schema+json' }),
 };
@@ -37,7 +37,7 @@ export const descriptionOf = (all: () => readonly Operation[]): Operation => ({
   method: 'GET',
   path: '/openapi.json',
   name: 'getDescription',
-  words: 'This description, OpenAPI 3.1',
+  words: 'Returns this description, OpenAPI 3.1',
   answers: { 200: { words: 'The description', schema: z.looseObject({ openapi: z.string() }) } },
   run: async () => json(openApi(all())),
 });

@@ -43,7 +43,7 @@ const read: Operation = {
   method: 'GET',
   path: address,
   name: 'getSource',
-  words: 'The game’s own text that is kept with a tuning; its ETag is the version to name when writing',
+  words: 'Returns the game’s own code kept with a tuning; its ETag is the version to name when writing',
   answers: { 200: { words: 'The source', schema: kept, tagged: true }, 204: { words: 'None is kept with this tuning' } },
   run: async ({ id, database }: Asked) => {
     const row = await getSource(await database(), id);
@@ -56,13 +56,12 @@ const put: Operation = {
   method: 'PUT',
   path: address,
   name: 'putSource',
-  words:
-    'Keeps a source with a tuning in place of the one that If-Match names, or, with If-None-Match: *, of none. 409 with the one that is there',
+  words: 'Saves a source over the one that If-Match names, or the first one with If-None-Match: *. 409 with the current source',
   condition: 'seenOrNone',
   body: values,
   largest: LARGEST,
   answers: {
-    200: { words: 'The source, in place of an earlier one', schema: kept, tagged: true },
+    200: { words: 'The source; it replaced an earlier one', schema: kept, tagged: true },
     201: { words: 'The first source of the tuning', schema: kept, tagged: true },
   },
   run: async ({ id, body, request, database }: Asked<object, z.infer<typeof values>>) => {

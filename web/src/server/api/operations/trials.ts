@@ -14,8 +14,8 @@ const round = z
   .strictObject({
     who: text(80).meta({ description: 'A free name' }),
     choice: z.enum(['a', 'b', 'none']).meta({ description: 'Which felt better; none: no difference' }),
-    why: text(400).meta({ description: 'A word why' }),
-    first: z.enum(['a', 'b']).meta({ description: 'Which of the two was called One' }),
+    why: text(400).meta({ description: 'Reason in the person’s own words' }),
+    first: z.enum(['a', 'b']).meta({ description: 'Which of the two was shown as One' }),
     a: side,
     b: side,
     ground: z.uuid(),
@@ -51,7 +51,7 @@ const pairQuery = z.object({
 const MOST = 1000;
 
 const listQuery = pairQuery.extend({
-  limit: z.coerce.number().int().min(1).max(MOST).default(MOST).meta({ description: 'Rounds on a page' }),
+  limit: z.coerce.number().int().min(1).max(MOST).default(MOST).meta({ description: 'Rounds per page' }),
   after,
 });
 
@@ -61,7 +61,7 @@ const keep: Operation = {
   method: 'POST',
   path: '/trials',
   name: 'keepTrial',
-  words: 'Keeps a round of a blind trial between two revisions',
+  words: 'Saves a round of a blind trial between two revisions',
   body: round,
   answers: { 201: { words: 'The round', schema: kept }, 404: { words: 'A tuning or the ground doesn’t exist' } },
   run: async ({ body, database }: Asked<object, z.infer<typeof round>>) => {
@@ -83,7 +83,7 @@ const list: Operation = {
   method: 'GET',
   path: '/trials',
   name: 'listTrials',
-  words: 'The rounds of blind trials between two tunings, or all of them, newest first, a page at a time',
+  words: 'Lists the rounds of blind trials between two tunings, or all rounds, newest first, by pages',
   query: listQuery,
   answers: { 200: { words: 'A page', schema: z.strictObject({ items: z.array(kept), next }) } },
   run: async ({ query, database }: Asked<z.infer<typeof listQuery>>) => {
@@ -120,7 +120,7 @@ const csv: Operation = {
   method: 'GET',
   path: '/trials.csv',
   name: 'exportTrials',
-  words: 'The same rounds as comma-separated values',
+  words: 'Returns the same rounds as CSV',
   query: pairQuery,
   answers: { 200: { words: 'The rounds', schema: z.string(), type: 'text/csv' } },
   run: async ({ query, database }: Asked<z.infer<typeof pairQuery>>) =>

@@ -1,6 +1,6 @@
 import { type Collection, collectionOf, documentText, fileName, fileStem, kindIn } from '@zygopod/core';
 import { download } from '../controls/download.ts';
-import { createDocument, fetchDocument, putAway, saveRevision } from '../work/deeds.ts';
+import { archive, createDocument, fetchDocument, saveRevision } from '../work/documentActions.ts';
 import { askServer, whyOf } from '../work/server.ts';
 import type { ShelfItem, ShelfWork } from './shelfWork.ts';
 
@@ -48,7 +48,7 @@ export async function goBack(shelf: ShelfWork, item: ShelfItem, revision: number
 }
 
 export async function away(shelf: ShelfWork, item: ShelfItem): Promise<string | null> {
-  const why = await putAway(collectionOf(item.kind), item.id, item.head);
+  const why = await archive(collectionOf(item.kind), item.id, item.head);
   if (!why) await shelf.load();
   return why;
 }
@@ -60,7 +60,7 @@ export async function back(shelf: ShelfWork, item: ShelfItem): Promise<string | 
 }
 
 /** Gives a document as a file. */
-export async function takeOut(item: ShelfItem): Promise<string | null> {
+export async function exportItem(item: ShelfItem): Promise<string | null> {
   const file = await fileOf(item);
   if (isWhy(file)) return file.why;
   download(fileName(item.kind, item.name), documentText(file));
@@ -74,7 +74,7 @@ export async function projectFile(shelf: ShelfWork): Promise<File | { why: strin
 }
 
 /** Gives the whole project as one file. */
-export async function takeProjectOut(shelf: ShelfWork): Promise<string | null> {
+export async function exportProject(shelf: ShelfWork): Promise<string | null> {
   const file = await projectFile(shelf);
   if (isWhy(file)) return file.why;
   download(`${fileStem(shelf.project.name)}.project.json`, documentText(file));
@@ -82,7 +82,7 @@ export async function takeProjectOut(shelf: ShelfWork): Promise<string | null> {
 }
 
 /** Gives all documents of a kind as files of their own. */
-export async function takeAllOut(shelf: ShelfWork, collection: Collection): Promise<string | null> {
+export async function exportAll(shelf: ShelfWork, collection: Collection): Promise<string | null> {
   const file = await projectFile(shelf);
   if (isWhy(file)) return file.why;
   const taken = new Set<string>();

@@ -1,5 +1,5 @@
 /** A word in a header that does something; a `spare` one, which has a key, makes room on a narrow page. */
-export function Deed({
+export function HeaderAction({
   label,
   title,
   off = false,

@@ -1,6 +1,6 @@
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { fakeServer } from '../../testing/fakeServer.ts';
-import { createDocument, fetchDocument, findOrCreate, putAway, saveRevision } from './deeds.ts';
+import { archive, createDocument, fetchDocument, findOrCreate, saveRevision } from './documentActions.ts';
 import { $project } from './project.ts';
 import { askServer, whyOf } from './server.ts';
 
@@ -62,7 +62,7 @@ describe('a document', () => {
     const sent = fakeServer(({ method }) => (method === 'POST' ? { status: 201, body: { id: 'new', number: 5 } } : { status: 204 }));
     expect(await createDocument('grounds', { name: 'Quay' }, 'drawn')).toEqual({ id: 'new' });
     expect(await saveRevision('grounds', 'G', 4, { name: 'Quay' }, 'wider')).toEqual({ number: 5 });
-    expect(await putAway('grounds', 'G', 5)).toBeNull();
+    expect(await archive('grounds', 'G', 5)).toBeNull();
     expect(sent.map(({ method, path, query, headers, body }) => [method, path, query, headers['if-match'], body])).toEqual([
       ['POST', '/grounds', { project: 'P' }, undefined, { file: { name: 'Quay' }, note: 'drawn' }],
       ['POST', '/grounds/G/revisions', {}, '"4"', { file: { name: 'Quay' }, note: 'wider' }],

@@ -3,12 +3,12 @@ import { documentKinds, fileStem, kindIn } from '@zygopod/core';
 import { useState } from 'react';
 import { download } from '../controls/download.ts';
 import { Overlay } from '../controls/Overlay.tsx';
-import { isWhy, projectFile, takeAllOut, takeProjectOut } from './deeds.ts';
+import { exportAll, exportProject, isWhy, projectFile } from './actions.ts';
 import { numbersCsv } from './numbersCsv.ts';
 import { useShelf } from './shelfWork.ts';
 
 /** What the shelf gives: the project, its documents, their numbers, a link. */
-export function TakeOut({ tell, close }: { tell(why: string | null): void; close(): void }) {
+export function Export({ tell, close }: { tell(why: string | null): void; close(): void }) {
   const shelf = useShelf();
   const { board } = useStore(shelf.$asked);
   const [copied, setCopied] = useState(false);
@@ -25,9 +25,9 @@ export function TakeOut({ tell, close }: { tell(why: string | null): void; close
     setCopied(true);
   };
   const ways: readonly (readonly [string, string, () => void])[] = [
-    ['The project as one file', 'All that is in it, as it is now: can be brought in anywhere', () => give(takeProjectOut(shelf))],
-    [`All ${documentKinds[kindIn(collection)].plural.toLowerCase()} as files`, 'One file each', () => give(takeAllOut(shelf, collection))],
-    ['The numbers of all tunings as CSV', 'A row a parameter, a column a tuning', () => give(numbers())],
+    ['The project as one file', 'Everything in it, as it is now; any Zygopod can import it', () => give(exportProject(shelf))],
+    [`All ${documentKinds[kindIn(collection)].plural.toLowerCase()} as files`, 'One file each', () => give(exportAll(shelf, collection))],
+    ['The numbers of all tunings as CSV', 'One row per parameter, one column per tuning', () => give(numbers())],
     [
       copied ? 'The link is copied' : 'A link to this shelf as it is shown',
       'With what is found and how it is ordered',
@@ -35,11 +35,11 @@ export function TakeOut({ tell, close }: { tell(why: string | null): void; close
     ],
   ];
   return (
-    <Overlay title="Take out" close={close}>
+    <Overlay title="Export" close={close}>
       <ul>
         {ways.map(([words, help, run]) => (
           <li key={words} className="border-b border-rule/60 py-1.5">
-            <button type="button" className="deed min-h-6" onClick={run}>
+            <button type="button" className="action min-h-6" onClick={run}>
               {words}
             </button>
             <p className="text-xs text-ink-soft">{help}</p>

@@ -2,7 +2,7 @@ import { download } from '../controls/download.ts';
 import { useCopy } from '../controls/useCopy.ts';
 
 /** Saves or copies a text that is at hand; what was done is said beside it. */
-export function Deeds({
+export function Actions({
   name,
   text,
   type = 'text/plain',
@@ -19,10 +19,10 @@ export function Deeds({
       <span role="status" className="text-ink-soft">
         {said}
       </span>
-      <button type="button" className="deed min-h-6" disabled={!text} onClick={() => text && download(name, text(), type)}>
+      <button type="button" className="action min-h-6" disabled={!text} onClick={() => text && download(name, text(), type)}>
         Save
       </button>
-      <button type="button" className="deed min-h-6 font-semibold" disabled={!text} onClick={() => text && copy(text())}>
+      <button type="button" className="action min-h-6 font-semibold" disabled={!text} onClick={() => text && copy(text())}>
         Copy
       </button>
     </span>

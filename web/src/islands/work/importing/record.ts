@@ -1,6 +1,6 @@
 import { type Collection, collections } from '@zygopod/core';
 import { forget, remember, rememberedJson } from '../../controls/remember.ts';
-import { putAway } from '../deeds.ts';
+import { archive } from '../documentActions.ts';
 import { gone, holdPage } from '../saving/pages.ts';
 import { askServer } from '../server.ts';
 
@@ -105,7 +105,7 @@ export async function undoImport(record: Pick<ImportRecord, 'project' | 'key'>):
   if ('why' in all) return [all.why];
   const left: string[] = [];
   for (const { collection, id, name } of all) {
-    const why = await putAway(collection, id, 1);
+    const why = await archive(collection, id, 1);
     if (why) left.push(`${name}: ${why}`);
   }
   if (left.length === 0) dropRecord(record.key);

@@ -90,7 +90,7 @@ export const forms = ['JSON', 'CSV', 'JUnit', 'SVG'] as const;
 export type Form = (typeof forms)[number];
 
 /** Gives a report as a file. */
-export function takeReportOut(form: Form, reported: Reported): void {
+export function exportReport(form: Form, reported: Reported): void {
   const { report, targets, judgement } = reported;
   const tuning = report.tuning.name;
   const stem = `${fileStem(tuning)}.drills`;

@@ -63,6 +63,6 @@ export async function saveRevision(
 }
 
 /** Puts a document away whose newest revision is `head`; says why where it cannot. */
-export async function putAway(collection: Collection, id: string, head: number): Promise<string | null> {
+export async function archive(collection: Collection, id: string, head: number): Promise<string | null> {
   return whyOf(await askServer('DELETE', `/api/v1/${collection}/${id}`, { seen: head }));
 }

@@ -50,10 +50,10 @@ function Row({ record, changed, dismiss }: { record: ImportRecord; changed(): vo
       <span>
         ◆ An import stopped after {count ?? '…'} of {record.total} documents. To continue, import the same files again.
       </span>
-      <button type="button" className="deed min-h-6" onClick={() => void undo()}>
+      <button type="button" className="action min-h-6" onClick={() => void undo()}>
         Undo import
       </button>
-      <button type="button" className="deed min-h-6" onClick={keep}>
+      <button type="button" className="action min-h-6" onClick={keep}>
         Keep them
       </button>
       {why && <span className="text-now">▲ {why}</span>}

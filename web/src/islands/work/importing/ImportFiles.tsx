@@ -1,7 +1,7 @@
 import { collectionOf } from '@zygopod/core';
 import { useEffect, useState } from 'react';
 import { Overlay } from '../../controls/Overlay.tsx';
-import { createDocument } from '../deeds.ts';
+import { createDocument } from '../documentActions.ts';
 import { $project } from '../project.ts';
 import { newPageId } from '../saving/pages.ts';
 import { askServer } from '../server.ts';
@@ -12,7 +12,7 @@ import { beginImport, continuable, imported, importNote, undoImport } from './re
 const LISTED = 30;
 
 /** Brings files in: what is good in them, once it was shown what is not. */
-export function BringIn({ files, close, done }: { files: readonly File[]; close(): void; done(): void }) {
+export function ImportFiles({ files, close, done }: { files: readonly File[]; close(): void; done(): void }) {
   const [read, setRead] = useState<readonly ReadFile[] | null>(null);
   const [count, setCount] = useState<number | null>(null);
   const [faults, setFaults] = useState<readonly string[]>([]);
@@ -107,11 +107,11 @@ export function BringIn({ files, close, done }: { files: readonly File[]; close(
   }, [isBusy]);
   const many = `${members.length.toLocaleString('en')} ${members.length === 1 ? 'document' : 'documents'}`;
   return (
-    <Overlay title="Bring in" close={close} wide>
+    <Overlay title="Import" close={close} wide>
       {!read && <p className="text-ink-soft">Reading {files.length.toLocaleString('en')} files …</p>}
       {read && (
         <p data-testid="brought">
-          {isDone ? `${created.toLocaleString('en')} of ${many} brought in` : `${many} can be brought in`}
+          {isDone ? `${created.toLocaleString('en')} of ${many} imported` : `${many} can be imported`}
           {members.length === 1 && `: ${members[0]?.name}`}
           {broken.length > 0 && `; ${broken.length} ${broken.length === 1 ? 'file has' : 'files have'} faults`}.
         </p>
@@ -149,18 +149,18 @@ export function BringIn({ files, close, done }: { files: readonly File[]; close(
           {isDone ? 'Close' : 'Not now'}
         </button>
         {isDone && created > 0 && (
-          <button type="button" className="deed min-h-6" onClick={() => void undo()}>
+          <button type="button" className="action min-h-6" onClick={() => void undo()}>
             Undo import
           </button>
         )}
         {isDone && created < members.length && (
-          <button type="button" className="deed min-h-6" onClick={() => void importAll(project)}>
+          <button type="button" className="action min-h-6" onClick={() => void importAll(project)}>
             Import the rest
           </button>
         )}
         {read && !isDone && ownProject && (
-          <button type="button" className="deed min-h-6" disabled={count !== null} onClick={() => void importAsOwn()}>
-            As a project of its own
+          <button type="button" className="action min-h-6" disabled={count !== null} onClick={() => void importAsOwn()}>
+            Import as a new project
           </button>
         )}
         {read && !isDone && (
@@ -170,7 +170,7 @@ export function BringIn({ files, close, done }: { files: readonly File[]; close(
             className="bg-ink px-3 py-1 font-semibold text-sheet disabled:opacity-50"
             onClick={() => void importAll(undefined)}
           >
-            Bring in
+            Import
           </button>
         )}
       </p>

@@ -2,8 +2,8 @@ import { keepAsTargets, metricsOf, newTuning, readTuning, runDrills } from '@zyg
 import { csvParse } from 'd3-dsv';
 import { XMLValidator } from 'fast-xml-parser';
 import { afterEach, describe, expect, it, vi } from 'vitest';
+import { exportReport, type Form, type Reported } from './exportReport.ts';
 import { reportOf } from './reports.ts';
-import { type Form, type Reported, takeReportOut } from './takeOut.ts';
 
 const files: { name: string; text: string; type: string | undefined }[] = [];
 vi.mock('../controls/download.ts', () => ({
@@ -75,7 +75,7 @@ function reported(name: string): Reported {
 }
 const taken = (form: Form, name = 'Boots') => {
   const of = reported(name);
-  takeReportOut(form, of);
+  exportReport(form, of);
   expect(files).toHaveLength(1);
   return { ...(files[0] as (typeof files)[number]), of };
 };

@@ -1,0 +1,120 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import ts from 'typescript';
+import { describe, expect, it } from 'vitest';
+
+const root = join(import.meta.dirname, '..');
+
+/** Files below a folder whose paths match. */
+const filesBelow = (folder: string, wanted: RegExp): string[] =>
+  readdirSync(join(root, folder), { recursive: true, encoding: 'utf8' })
+    .filter((path) => wanted.test(path) && !/(^|\/)(node_modules|dist|testing)\//.test(path))
+    .map((path) => join(folder, path));
+
+interface Text {
+  text: string;
+  place: string;
+}
+
+/** Attributes whose values nobody reads. */
+const SILENT = new Set(['className', 'd', 'style', 'data-testid', 'id', 'href', 'key', 'transform', 'points', 'viewBox', 'name', 'type']);
+
+/** Lists the texts of a source file that people may read: strings and JSX text with at least two words; `…` stands for an expression. */
+function textsOf(path: string): Text[] {
+  const source = ts.createSourceFile(path, readFileSync(join(root, path), 'utf8'), ts.ScriptTarget.Latest, true, ts.ScriptKind.TSX);
+  const found: Text[] = [];
+  const add = (node: ts.Node, text: string) => {
+    const words = text.replace(/\s+/g, ' ').trim();
+    if (!/\p{L}+[ ’]\p{L}/u.test(words)) return;
+    found.push({ text: words, place: `${path}:${source.getLineAndCharacterOfPosition(node.getStart()).line + 1}` });
+  };
+  const visit = (node: ts.Node): void => {
+    if (ts.isImportDeclaration(node)) return;
+    if (ts.isJsxAttribute(node) && SILENT.has(node.name.getText())) return;
+    if (ts.isStringLiteral(node) || ts.isNoSubstitutionTemplateLiteral(node)) add(node, node.text);
+    else if (ts.isJsxText(node)) add(node, node.text);
+    else if (ts.isTemplateExpression(node))
+      add(node, node.head.text + node.templateSpans.map(({ literal }) => `…${literal.text}`).join(''));
+    ts.forEachChild(node, visit);
+  };
+  visit(source);
+  return found;
+}
+
+/** Sources whose texts stand on a screen, in the terminal or in the API’s description. */
+const spoken = [
+  ...filesBelow('web/src/islands', /\.tsx?$/),
+  ...filesBelow('web/src/pages', /\.(tsx?|astro)$/),
+  ...filesBelow('web/src/server/api', /\.ts$/),
+  ...filesBelow('core/src/tuning/catalogue', /\.ts$/),
+  ...filesBelow('core/src/measure', /\.ts$/),
+  'core/src/motion/events.ts',
+  'cli/src/main.ts',
+].filter((path) => !/\.(test|integration|spec)\.tsx?$/.test(path));
+
+/** Phrases that the glossary has better words for. */
+const banned = [
+  /\bput(s|ting)? (it |them |this |this one |the \w+ )?away\b/i,
+  /\b(bring|brings|brought) (it |them |this |this one |the \w+ )?(back|in)\b/i,
+  /\b(take|takes|taken|took) (it |them |this |this one |the \w+ )?(out|back)\b/i,
+  /\bremove(s|d)? .*for good\b/i,
+  /\bTake it\b/,
+  /\bWhat that does\b/,
+  /\bWhen they part\b/,
+  /\bUp to speed\b/i,
+  /\bnine tenths\b/i,
+  /\bLeast stick\b/i,
+  /\blumps?\b/i,
+  /\bSpent pace\b/i,
+  /\bShare a tick\b/i,
+  /\bContacts in a tick\b/i,
+  /\bstands by itself\b/i,
+  /\bgoes on when empty\b/i,
+  /\bas much as is neither\b/i,
+  /\bby a tenth\b/i,
+  /\bdo not lead\b/i,
+  /\bForget what\b/i,
+  /\bPart of its name\b/i,
+  /\bDay or night\b/i,
+  /\bdriven again\b/i,
+  /\b(tell|tells|told)\b/i,
+  /\bways?\b/i,
+  /\bdeeds?\b/i,
+];
+
+/** Words that a sentence of the interface may have at the most. */
+const LONGEST = 25;
+
+const sentences = (text: string): string[] => text.split(/[.!?:;](?=\s|$)/);
+const wordsIn = (sentence: string): number => sentence.split(/[\s/]+/).filter((word) => /\p{L}/u.test(word)).length;
+
+describe('what people read', () => {
+  const texts = spoken.flatMap(textsOf);
+
+  it('is in the words of the glossary', () => {
+    const wrong = texts.flatMap(({ text, place }) => banned.filter((one) => one.test(text)).map((one) => `${place} ${one}: ${text}`));
+    expect(wrong).toEqual([]);
+  });
+
+  it(`has at most ${LONGEST} words in a sentence`, () => {
+    const long = texts
+      .filter(({ text }) => sentences(text).some((one) => wordsIn(one) > LONGEST))
+      .map(({ text, place }) => `${place}: ${text}`);
+    expect(long).toEqual([]);
+  });
+});
+
+describe('the glossary', () => {
+  it('names what exists in the code', () => {
+    const names = readFileSync(join(root, 'docs/glossary.md'), 'utf8')
+      .split('\n')
+      .filter((line) => line.startsWith('| ') && !line.startsWith('| word') && !line.startsWith('| ---'))
+      .flatMap((line) => [...(line.split('|')[3] ?? '').matchAll(/`(\w+)`/g)].map(([, name]) => name as string));
+    expect(names.length).toBeGreaterThan(30);
+    const code = ['core/src', 'code/src', 'cli/src', 'web/src']
+      .flatMap((folder) => filesBelow(folder, /\.tsx?$/))
+      .map((path) => readFileSync(join(root, path), 'utf8'))
+      .join('\n');
+    expect(names.filter((name) => !new RegExp(`\\b${name}\\b`).test(code))).toEqual([]);
+  });
+});
