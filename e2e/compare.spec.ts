@@ -71,7 +71,7 @@ describe('compare', () => {
       (order) => order[0] === 'Boots, plain' && order[1] === 'Boots, brisk',
       'the first two in each other’s place',
     );
-    await page.getByRole('button', { name: 'Take Boots, slow away' }).click();
+    await page.getByRole('button', { name: 'Remove Boots, slow' }).click();
     await until(
       () => page.getByTestId('side').count(),
       (count) => count === 2,
@@ -183,7 +183,7 @@ describe('a blind trial', () => {
     expect(await page.getByRole('main').textContent()).not.toMatch(/light|leaden/);
     const prefer = async () => {
       await aside.getByRole('button', { name: 'One', exact: true }).click();
-      await aside.getByText('told at the end').waitFor();
+      await aside.getByText('revealed at the end').waitFor();
     };
     await page.getByTestId('trial-yard').click();
     await page.keyboard.press('2');
@@ -195,7 +195,7 @@ describe('a blind trial', () => {
     await aside.getByRole('button', { name: 'Next round' }).click();
     await page.getByRole('img', { name: 'Round 2: One is driven' }).waitFor();
     await aside.getByRole('button', { name: 'No difference' }).click();
-    await aside.getByText('told at the end').waitFor();
+    await aside.getByText('revealed at the end').waitFor();
     await aside.getByRole('button', { name: 'Show the tally' }).click();
     expect(await page.getByTestId('tally').textContent()).toMatch(/^1 of 1 for (light|leaden), p 0\.50, 1 without a difference$/);
     const kept = (await (await fetch(`${address}/api/v1/trials?a=${ids[0]}&b=${ids[1]}`)).json()) as {

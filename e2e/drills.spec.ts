@@ -95,7 +95,7 @@ describe('snags on the bench', () => {
     await page.getByRole('button', { name: 'Held' }).waitFor();
     // The strip marks the moment, and leads there, too.
     const moment = page.locator('[data-snag-at=facing-wrong-way]').first();
-    expect(await moment.getAttribute('aria-label')).toMatch(/^Fault at \d+\.\d\d s: Faces the wrong way$/);
+    expect(await moment.getAttribute('aria-label')).toMatch(/^Fault at \d+\.\d\d s: Faces the wrong direction$/);
     await moment.click();
     const time = Number(await moment.getAttribute('data-time'));
     await until(

@@ -21,7 +21,7 @@ describe('everybody', () => {
   it('can compare two sides', async () => {
     const { page } = await openPage(browser, `${address}/compare`, {});
     await page
-      .getByRole('button', { name: /^Take .* away$/ })
+      .getByRole('button', { name: /^Remove / })
       .first()
       .waitFor();
     await page.getByRole('region', { name: 'Effects' }).getByRole('row').nth(3).waitFor();

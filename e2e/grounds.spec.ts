@@ -58,7 +58,7 @@ describe('drawing', () => {
     await page.mouse.click(...at(560, 80));
     await until(
       () => findings(page),
-      (words) => words.includes('cannot be reached') && words.includes('Too narrow: 1') && words.includes('16.0'),
+      (words) => words.includes('can’t be reached') && words.includes('Too narrow: 1') && words.includes('16.0'),
       'the narrow gap',
     );
     // The lower wall is taken by its upper left and right corners and drawn down.

@@ -114,7 +114,7 @@ describe('the Hand-off', () => {
     await text.getByText('Walls for the motion of Coded').waitFor();
     expect(await page.getByTestId('file-name').textContent()).toBe('coded-walls.py');
     await save(3, { contact: { response: 'none' } });
-    await page.getByText('Its body meets no walls on its way').waitFor();
+    await page.getByText('This tuning ignores walls').waitFor();
     expect(await page.getByRole('radio', { name: 'Walls' }).isDisabled()).toBe(true);
     expect(await page.getByTestId('file-name').textContent()).toBe('coded-motion.py');
     // A link leads to the same part.
@@ -139,11 +139,11 @@ describe('the Hand-off', () => {
     // What a screen reader is given: a fraction as a fraction, and what is in it word by word, in the order in which it is said.
     const { fractions, words } = await spoken(page, 'riseTime');
     expect(fractions).toBe(await rise.locator('mfrac').count());
-    expect(words.join(' ')).toMatch(/^up to speed in = 0\.99 · walk accelerate = 0\.99 · 140 px\/s 900 px\/s² = 0\.154 s$/);
+    expect(words.join(' ')).toMatch(/^reaches speed after = 0\.99 · walk accelerate = 0\.99 · 140 px\/s 900 px\/s² = 0\.154 s$/);
     const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save', exact: true }).click()]);
     expect(file.suggestedFilename()).toBe('reckoned-formulas.md');
     expect(readFileSync(await file.path(), 'utf8')).toContain(
-      '- up to speed in = 0.99 · walk / accelerate = 0.99 · 140 px/s / 900 px/s² = **0.154 s**',
+      '- reaches speed after = 0.99 · walk / accelerate = 0.99 · 140 px/s / 900 px/s² = **0.154 s**',
     );
     expect(faults).toEqual([]);
     await page.context().close();

@@ -44,7 +44,7 @@ async function shelfOf(project: string): Promise<Page> {
 }
 
 /** The shelf's own file input. An empty shelf also shows the start page with its own, from the moment its list has arrived. */
-const chooser = (page: Page) => page.getByLabel('Files to import');
+const chooser = (page: Page) => page.getByLabel('Files to import', { exact: true });
 
 /** Chooses the files, and starts their import. */
 async function choose(page: Page): Promise<void> {

@@ -128,8 +128,8 @@ describe('the tape editor', () => {
     await stick.click();
     await editor(page).getByLabel('push').fill('0.5');
     await editor(page).getByLabel('push').press('Enter');
-    await editor(page).getByLabel('way').fill('90');
-    await editor(page).getByLabel('way').press('Enter');
+    await editor(page).getByLabel('direction').fill('90');
+    await editor(page).getByLabel('direction').press('Enter');
     await editor(page)
       .getByRole('gridcell', { name: /^stick 0\.50 at 90°/ })
       .waitFor();

@@ -104,6 +104,20 @@ describe('what people read', () => {
   });
 });
 
+describe('the docs', () => {
+  it('are in the words of the glossary', () => {
+    const pages = ['README.md', ...filesBelow('docs', /\.md$/)];
+    const wrong = pages.flatMap((page) => {
+      const prose = readFileSync(join(root, page), 'utf8')
+        .replace(/```[\s\S]*?```/g, '')
+        .replace(/`[^`\n]*`/g, '');
+      return banned.filter((one) => one.test(prose)).map((one) => `${page} ${one}: ${one.exec(prose)?.[0]}`);
+    });
+    expect(pages.length).toBeGreaterThan(8);
+    expect(wrong).toEqual([]);
+  });
+});
+
 describe('the glossary', () => {
   it('names what exists in the code', () => {
     const names = readFileSync(join(root, 'docs/glossary.md'), 'utf8')

@@ -42,7 +42,7 @@ describe('constants', () => {
     expect(text).toMatch(/^\/\* Carrier, day boots, rev 12\. Units: px, second, degree\. \*\/\n#ifndef CARRIER_DAY_BOOTS_H\n/);
     expect(text).toMatch(/#define WALK_SPEED +140\.0 {2}\/\* px\/s \*\/\n/);
     expect(text).toMatch(/#define SPRINT_SPEED +245\.0 {2}\/\* px\/s, 1\.75 × walk \*\/\n/);
-    expect(text).toMatch(/#define DECELERATE +1400\.0 {2}\/\* px\/s\^2, stops in 7 px \*\/\n/);
+    expect(text).toMatch(/#define DECELERATE +1400\.0 {2}\/\* px\/s\^2, stops within 7 px \*\/\n/);
     expect(text).not.toContain('STAMINA_DRAIN');
     expect(handOver(tuning, 'rev 12', choice({ all: true })).text).toContain('STAMINA_DRAIN');
   });

@@ -185,9 +185,9 @@ describe('formulas as Markdown', () => {
     });
     const text = formulasMarkdown(formulasOf(parameters, 'px'), 'Formulas');
     expect(text).toContain('## Pace\n');
-    expect(text).toContain('- up to speed in = 0.99 · walk / accelerate = 0.99 · 140 px/s / 900 px/s² = **0.154 s**\n');
+    expect(text).toContain('- reaches speed after = 0.99 · walk / accelerate = 0.99 · 140 px/s / 900 px/s² = **0.154 s**\n');
     expect(text).toContain('- stops within = walk² / (2 · decelerate) = (140 px/s)² / (2 · 1200 px/s²) = **8.167 px**\n');
-    expect(text).toContain('- a stick asks for = (travel − dead zone) / (outer zone − dead zone)');
+    expect(text).toContain('- stick amount = (travel − dead zone) / (outer zone − dead zone)');
   });
 });
 

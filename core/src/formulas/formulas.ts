@@ -94,20 +94,20 @@ function pace(w: Writer, { ramp, clock, scheme }: Parameters): void {
     const left = power(2, minus(0, over(1, times(w.p('clock.hz'), half))));
     w.add('ramp', 'v after a tick', 'speed', plus(V, times(minus(v, V), left)));
     const hundredth = times(call('log2', 100), half);
-    w.add('riseTime', 'up to speed in', 'time', hundredth);
-    w.add('stopTime', 'stops in', 'time', hundredth, 'to a hundredth of the speed');
+    w.add('riseTime', 'reaches speed after', 'time', hundredth);
+    w.add('stopTime', 'stops after', 'time', hundredth, 'to a hundredth of the speed');
   }
   if (ramp.model === 'linear') {
     w.add('ramp', 'v gains in a tick, at most', 'speed', over(up, w.p('clock.hz')));
-    w.add('riseTime', 'up to speed in', 'time', over(times(REACHED, walk), up));
-    w.add('riseDistance', 'up to speed within', 'length', over(squared(times(REACHED, walk)), times(2, up)));
-    w.add('stopTime', 'stops in', 'time', over(walk, down));
+    w.add('riseTime', 'reaches speed after', 'time', over(times(REACHED, walk), up));
+    w.add('riseDistance', 'reaches speed within', 'length', over(squared(times(REACHED, walk)), times(2, up)));
+    w.add('stopTime', 'stops after', 'time', over(walk, down));
     const way = stopWay(w, walk, down, clock.integration);
     w.add('stopDistance', 'stops within', 'length', way);
     const isVector = ramp.turning === 'vector' && scheme !== 'turn';
     if (isVector) {
-      w.add('reverseTime', 'turned round in', 'time', plus(over(walk, brake), over(times(REACHED, walk), up)));
-      w.add('reverseOvershoot', 'runs over by', 'length', over(squared(walk), times(2, brake)), 'where ticks are short against it');
+      w.add('reverseTime', 'reverses after', 'time', plus(over(walk, brake), over(times(REACHED, walk), up)));
+      w.add('reverseOvershoot', 'reversal overshoot', 'length', over(squared(walk), times(2, brake)), 'where ticks are short against it');
     }
   }
   if (scheme === 'turn' || ramp.turning === 'heading')
@@ -140,14 +140,14 @@ function stamina(w: Writer, { stamina: own, pace: { sprintSpeed, walkSpeed } }: 
   const goal = call('max', w.p('stamina.recoverTo'), w.p('stamina.startAt'));
   w.add('sprintTime', 'a full bar lasts', 'time', over(full, drain));
   if (sprintSpeed > walkSpeed)
-    w.add('sprintDistance', 'way on one bar, at most', 'length', over(times(full, w.p('pace.sprintSpeed')), drain));
+    w.add('sprintDistance', 'distance on one bar, at most', 'length', over(times(full, w.p('pace.sprintSpeed')), drain));
   if (own.regain <= 0) return;
-  w.add('recoverTime', 'may sprint again after, standing', 'time', plus(wait, over(goal, regain)));
+  w.add('recoverTime', 'sprints again after, standing', 'time', plus(wait, over(goal, regain)));
   const isCycle = own.afterEmpty === 'resume' && own.regainWhile === 'notSprinting' && own.emptyEndsSprint && own.regainMovingFactor > 0;
   if (!isCycle) return;
   const on = over(goal, drain);
   const off = plus(wait, over(goal, times(regain, w.p('stamina.regainMovingFactor'))));
-  w.add('sprintShare', 'share of a long run that is sprinted', 'ratio', over(on, plus(on, off)));
+  w.add('sprintShare', 'sprint share of a long run', 'ratio', over(on, plus(on, off)));
 }
 
 function walls(w: Writer, { contact }: Parameters): void {
@@ -164,37 +164,35 @@ function hands(w: Writer, { input }: Parameters): void {
   w.group('Hands');
   const [dead, outer] = [w.p('input.deadZone'), w.p('input.outerZone')];
   const share = over(minus(open('travel'), dead), minus(outer, dead));
-  w.add('stick', 'a stick asks for', 'ratio', input.curve === 1 ? share : power(share, w.p('input.curve')), 'held in 0 to 1');
+  w.add('stick', 'stick amount', 'ratio', input.curve === 1 ? share : power(share, w.p('input.curve')), 'held in 0 to 1');
 }
 
 function facing(w: Writer, { facing: own }: Parameters): void {
   w.group('Facing');
   if (own.directions !== 'free') {
     const half = over(degrees(360), times(2, w.p('facing.directions')));
-    w.add('sector', 'a way is faced until', 'angle', plus(half, w.p('facing.stickiness')), 'off its middle');
+    w.add('sector', 'a direction is kept until', 'angle', plus(half, w.p('facing.stickiness')), 'off its middle');
   }
   // From the hands' own way at once; along the motion it comes after what the ramp takes.
   const id = own.from === 'input' ? 'facingLag' : 'facingTurn';
-  if (own.turn === 'rate')
-    w.add(id, 'once it turns, faces nine tenths of a quarter turn after', 'time', over(times(0.9, degrees(90)), w.p('facing.rate')));
-  if (own.turn === 'smooth')
-    w.add(id, 'once it turns, faces nine tenths of the way after', 'time', times(call('log2', 10), w.p('facing.halfLife')));
+  if (own.turn === 'rate') w.add(id, '90 % of a quarter turn after', 'time', over(times(0.9, degrees(90)), w.p('facing.rate')));
+  if (own.turn === 'smooth') w.add(id, '90 % of a turn after', 'time', times(call('log2', 10), w.p('facing.halfLife')));
 }
 
 function clicks(w: Writer, { route, body, ramp }: Parameters): void {
   w.group('Clicks');
-  if (route.brake) w.add('brake', 'goes no faster than', 'speed', root(times(2, w.p('ramp.decelerate'), open('way left'))));
+  if (route.brake) w.add('brake', 'speed is at most', 'speed', root(times(2, w.p('ramp.decelerate'), open('distance left'))));
   if (route.arrival === 'radiusOnly' && ramp.model === 'instant')
-    w.add('circles', 'circles where its radius is under', 'length', over(w.p('pace.walkSpeed'), times(2, w.p('clock.hz'))));
+    w.add('circles', 'circles if its radius is under', 'length', over(w.p('pace.walkSpeed'), times(2, w.p('clock.hz'))));
   const wide = body.shape === 'circle' ? times(2, w.p('body.radius')) : call('min', w.p('body.width'), w.p('body.height'));
-  w.add('room', 'goes through gaps of', 'length', plus(wide, times(2, plus(w.p('contact.skin'), w.p('route.margin')))));
+  w.add('room', 'passes gaps of', 'length', plus(wide, times(2, plus(w.p('contact.skin'), w.p('route.margin')))));
 }
 
 function steps(w: Writer, { step, pace: { walkSpeed } }: Parameters): void {
   w.group('Grid steps');
   w.add('steps', 'N steps take', 'time', times(open('N'), w.p('step.time')));
   if (step.time > 0) w.add('stepTime', 'a step takes', 'time', w.p('step.time'));
-  if (step.time > 0 && walkSpeed > 0) w.add('stepSpeed', 'that is a pace of', 'speed', over(w.p('step.cell'), w.p('step.time')));
+  if (step.time > 0 && walkSpeed > 0) w.add('stepSpeed', 'speed of steps', 'speed', over(w.p('step.cell'), w.p('step.time')));
   if (step.diagonals && step.diagonalTime === 'scaled')
     w.add('diagonal', 'a diagonal step takes', 'time', times(root({ is: 'number', value: 2 }), w.p('step.time')));
 }

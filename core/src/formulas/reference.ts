@@ -47,5 +47,5 @@ export function formulaReference(): string {
     '| --- | --- |',
     ...[...lines].map(([line, words]) => `| ${line.replaceAll('|', '\\|')} | ${words} |`),
   ]);
-  return `${['# Formulas', '', 'Made from `core/src/formulas` by `./zygopod docs`; a test holds it to that. A tuning tells those that hold for it with its own numbers,', 'on the Hand-off screen as mathematics, and as Markdown.', ...told].join('\n')}\n`;
+  return `${['# Formulas', '', 'Generated from `core/src/formulas` by `./zygopod docs`; a test checks that. The Hand-off screen shows those of a tuning with its own numbers,', 'as mathematics and as Markdown.', ...told].join('\n')}\n`;
 }

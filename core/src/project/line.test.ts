@@ -14,7 +14,7 @@ function tuned(values: Record<string, FileValue>) {
 describe('a line of numbers', () => {
   it('tells of a tuning what it lives by', () => {
     expect(tuningLine(tuned({ 'pace.walkSpeed': 140, 'ramp.decelerate': 1400, 'clock.integration': 'exact' }))).toBe(
-      'walk 140 · sprint 245 · stops in 7 px',
+      'walk 140 · sprint 245 · stops within 7 px',
     );
     expect(tuningLine(tuned({ 'pace.sprintSpeed': 140, 'ramp.model': 'instant' }))).toBe('walk 140 · at once');
     expect(tuningLine(tuned({ scheme: 'turn', 'ramp.turnRate': 140, 'ramp.model': 'smooth', 'ramp.halfLife': 0.08 }))).toBe(

@@ -7,7 +7,7 @@ import { shortNumber } from '../tuning/expression.ts';
 import { stopDistance } from '../tuning/outcomes.ts';
 import { numberAt, type Tuning } from '../tuning/tuning.ts';
 
-/** A tuning's numbers in a line, what it lives by first: `walk 140 · sprint 245 · stops in 7 px`. */
+/** A tuning's numbers in a line, what it lives by first: `walk 140 · sprint 245 · stops within 7 px`. */
 export function tuningLine({ file, parameters }: Tuning): string {
   const { scheme, pace, ramp, step, route, clock } = parameters;
   const unit = file.unit ?? 'px';
@@ -21,7 +21,7 @@ export function tuningLine({ file, parameters }: Tuning): string {
   if (route.enabled) parts.push('click to go');
   if (ramp.model === 'instant') parts.push('at once');
   else if (ramp.model === 'smooth') parts.push(`half-life ${significant(ramp.halfLife)} s`);
-  else parts.push(`stops in ${significant(stopDistance(pace.walkSpeed, ramp.decelerate, 1 / clock.hz, clock.integration))} ${unit}`);
+  else parts.push(`stops within ${significant(stopDistance(pace.walkSpeed, ramp.decelerate, 1 / clock.hz, clock.integration))} ${unit}`);
   return parts.join(' · ');
 }
 

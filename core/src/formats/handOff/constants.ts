@@ -21,7 +21,7 @@ export interface Constant {
   decimal?: string;
   /** Its unit; empty where it has none. */
   unit: string;
-  /** What it comes to: `stops in 7 px`. */
+  /** What it comes to: `stops within 7 px`. */
   outcome: string;
   /** The group of the catalogue that it is in. */
   group: string;
@@ -48,7 +48,8 @@ function outcomeOf(path: string, { pace, ramp, stamina, clock, camera, facing }:
     `${shortNumber(inGameUnits(value, quantity, unit, units), 3)} ${gameUnitWords(quantity, units)}`;
   const { walkSpeed: walk } = pace;
   if (path === 'ramp.accelerate') return `${told(walk / ramp.accelerate, 'time')} to walk`;
-  if (path === 'ramp.decelerate') return `stops in ${told(stopDistance(walk, ramp.decelerate, 1 / clock.hz, clock.integration), 'length')}`;
+  if (path === 'ramp.decelerate')
+    return `stops within ${told(stopDistance(walk, ramp.decelerate, 1 / clock.hz, clock.integration), 'length')}`;
   if (path === 'ramp.halfLife') return `${told(ramp.halfLife * HALF_LIVES_TO_90, 'time')} to 90 %`;
   if (path === 'stamina.drain' && stamina.drain > 0) return `empty in ${told(stamina.max / stamina.drain, 'time')}`;
   if (path === 'stamina.regain' && stamina.regain > 0) return `full in ${told(stamina.max / stamina.regain, 'time')}`;

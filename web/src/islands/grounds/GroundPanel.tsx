@@ -74,7 +74,7 @@ function Findings() {
       {survey.gaps && narrow.length + tight.length === 0 && (
         <p className="mt-1 text-ink-soft">No gap is too narrow or tight for this body.</p>
       )}
-      {isWhole && <p className="digits mt-1 text-[11px] text-ink-soft">looked over in {milliseconds.toFixed(0)} ms</p>}
+      {isWhole && <p className="digits mt-1 text-[11px] text-ink-soft">checked in {milliseconds.toFixed(0)} ms</p>}
     </section>
   );
 }
