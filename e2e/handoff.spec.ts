@@ -135,7 +135,7 @@ describe('the Hand-off', () => {
       .first()
       .evaluate((fraction) => [...fraction.children].map((part) => part.getBoundingClientRect().top));
     expect(heights[0]).toBeLessThan(heights[1] as number);
-    expect((await rise.textContent())?.replaceAll(/\s/g, '')).toBe('uptospeedin=0.99·walkaccelerate=0.99·140px/s900px/s²=0.154s');
+    expect((await rise.textContent())?.replaceAll(/\s/g, '')).toBe('reachesspeedafter=0.99·walkaccelerate=0.99·140px/s900px/s²=0.154s');
     // What a screen reader is given: a fraction as a fraction, and what is in it word by word, in the order in which it is said.
     const { fractions, words } = await spoken(page, 'riseTime');
     expect(fractions).toBe(await rise.locator('mfrac').count());

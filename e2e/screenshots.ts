@@ -2,11 +2,12 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from 'playwright-core';
 import { root, stateFolder } from '../cli/src/root.ts';
+import { openBrowser } from '../cli/src/siege/browser.ts';
 import { buildIfChanged } from '../cli/src/up/build.ts';
 import { startCluster } from '../cli/src/up/cluster.ts';
 import { makeDatabase } from '../cli/src/up/database.ts';
 import { freePort, startServer, stopServer } from '../cli/src/up/server.ts';
-import { enter, layer, openBrowser, openPage, seenAs, until } from './browser.ts';
+import { enter, layer, openPage, seenAs, until } from './browser.ts';
 
 /** Holds keys for so many milliseconds of the page's time. */
 async function hold(page: Page, keys: string[], milliseconds: number): Promise<void> {

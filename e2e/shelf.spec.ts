@@ -182,7 +182,7 @@ describe('the shelf', () => {
     expect(items).toMatchObject([{ id: coat, head: 3 }]);
     await row(page, 'Coat').getByRole('button', { name: 'Archive' }).click();
     await page.getByText('How is your character moved?').waitFor();
-    await page.getByRole('button', { name: /^Archive 1/ }).click();
+    await page.getByRole('button', { name: /^Archived 1/ }).click();
     await row(page, 'Coat').getByRole('button', { name: 'Restore' }).click();
     await page.getByText('Nothing is archived.').waitFor();
     await page.getByRole('button', { name: /^Tunings 1/ }).click();

@@ -162,8 +162,8 @@ function Multiple({ standing, isPicked, pick }: { standing: Standing; isPicked: 
           <>
             <Picture part={part} was={was} isWay={isWay(name)} />
             <span className="flex items-baseline justify-between gap-2">
-              <span className="truncate">{value === null ? (part.absent[key]?.why ?? words) : words}</span>
-              <span className={`digits shrink-0 ${state === 'out' ? 'text-now' : ''}`}>
+              <span className="truncate text-xs">{value === null ? (part.absent[key]?.why ?? words) : words}</span>
+              <span className={`digits shrink-0 text-[13px] ${state === 'out' ? 'text-now' : ''}`}>
                 {value === null ? '–' : readingOf(value, target)} {unitOf(quantity, unit ?? 'px')}
               </span>
             </span>

@@ -125,7 +125,7 @@ export function Projects({ close }: { close(): void }) {
       )}
       {gone.length > 0 && (
         <section aria-label="Archived projects" className="mt-3 border-t border-rule pt-2">
-          <h3 className="rubric">Archive</h3>
+          <h3 className="rubric">Archived</h3>
           <ul>
             {gone.map((one) => (
               <li key={one.id} className="flex items-center justify-between gap-3">

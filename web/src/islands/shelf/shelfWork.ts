@@ -19,7 +19,7 @@ export type ShelfItem = Omit<ServerItem, 'createdAt' | 'updatedAt' | 'putAwayAt'
 export type Board = Collection | 'away';
 export const boards: readonly (readonly [Board, string])[] = [
   ...Object.values(documentKinds).map(({ collection, plural }) => [collection, plural] as const),
-  ['away', 'Archive'],
+  ['away', 'Archived'],
 ];
 export const sorts = [
   ['changed', 'Last changed'],
