@@ -4,6 +4,14 @@ import { LongestFirst } from './testing/longestFirst.ts';
 /** Milliseconds after which a test hangs. What it waits for has bounds of its own; a busy machine may take ten times as long as a quiet one. */
 const HANG = 300_000;
 
+/** Integration tests that expect something within a time run one file after the other, with nothing beside them. */
+const timed = [
+  'web/src/server/data/bigShelf.integration.ts',
+  'web/src/server/front/connections.integration.ts',
+  'web/src/server/judge/largeBodies.integration.ts',
+  'cli/src/up/up.integration.ts',
+];
+
 export default defineConfig({
   test: {
     sequence: { sequencer: LongestFirst },
@@ -29,9 +37,20 @@ export default defineConfig({
         test: {
           name: 'integration',
           include: ['web/src/**/*.integration.ts', 'cli/src/**/*.integration.ts'],
+          exclude: ['**/node_modules/**', ...timed],
           testTimeout: HANG,
           hookTimeout: HANG,
           maxWorkers: 2,
+          globalSetup: './testing/server.ts',
+        },
+      },
+      {
+        test: {
+          name: 'alone',
+          include: timed,
+          testTimeout: HANG,
+          hookTimeout: HANG,
+          fileParallelism: false,
           globalSetup: './testing/server.ts',
         },
       },

@@ -11,7 +11,6 @@ const longest = [
   'core/src/tuning/reference.test.ts',
   'cli/src/siege/siege.integration.ts',
   'cli/src/files/thousandEdits.integration.ts',
-  'cli/src/up/up.integration.ts',
   'e2e/exchange.spec.ts',
   'e2e/typedWork.spec.ts',
   'e2e/bench.spec.ts',

@@ -28,7 +28,7 @@ export class Output {
     if (this.#gathered.length >= GATHERED) await this.#flush();
   }
 
-  /** Whether the reader has closed its end: nobody wants more. */
+  /** True if the reader has closed its end: nobody wants more. */
   get isClosed(): boolean {
     return this.#fault?.code === 'EPIPE';
   }

@@ -1,7 +1,7 @@
 import { bucketWalls, Replay, WallIndex, World } from '@zygopod/core';
 import { benchGround, benchParameters, benchTape, Driven, replay } from './scenes.ts';
 
-/** What has to be measured in a process of its own: the first run of all, and what ticks allocate. Prints one JSON object. */
+/** Measurements that need their own process: the first run, and allocations of ticks. Prints one JSON object. */
 
 const MILLION = 1_000_000;
 

@@ -10,7 +10,7 @@ const FIRST = 300;
 const QUERIES = 600;
 const BATCH = 300;
 
-/** What a map's figures have to come to. */
+/** Limits of a map's figures. */
 interface Reach {
   setUp: number;
   p99: number;
@@ -134,7 +134,7 @@ function smoothed(points: readonly [number, number][], isOpen: (x: number, y: nu
   return length;
 }
 
-/** Whether a body of half that width passes straight between two points: points along both of its sides and its middle lie in open cells. */
+/** True if a body of half that width passes straight between two points: points along both of its sides and its middle lie in open cells. */
 function isSeen([ax, ay]: [number, number], [bx, by]: [number, number], isOpen: (x: number, y: number) => boolean, half: number): boolean {
   const size = Math.hypot(bx - ax, by - ay);
   const [ux, uy] = [(bx - ax) / size, (by - ay) / size];

@@ -30,7 +30,7 @@ import { groundFile, readText, tapeFile } from '../files.ts';
 import { FINDING, GOOD, Misuse } from '../misuse.ts';
 import { snagLine } from './drill.ts';
 
-/** What is looked for in a document that was read, by its kind: what the format alone can't refuse, and its snags. */
+/** Checks of a parsed document by kind: faults that the format alone can't find, and snags. */
 const checks: Partial<Record<DocumentKind, (value: unknown, ground?: Ground, tape?: Tape) => Checked>> = {
   tuning: (value, ground, tape) => of(readTuning(value), (tuning) => ({ faults: [], snags: snagsOf(tuning, ground, tape) })),
   ground: (value) => of(readGround(value), (ground) => ({ faults: [], snags: wallSnags(ground) })),

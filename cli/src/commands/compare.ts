@@ -25,7 +25,7 @@ interface CompareOptions {
 
 const momentLine = ({ time, words }: Parting) => `${time.toFixed(2).padStart(8)} s  ${words}`;
 
-/** What differs between two tunings, what that does to the same hands on the same ground, and when the two part. */
+/** Compares two tunings: what differs, the effects with the same hands on the same ground, and where the two diverge. */
 export function compare(pathA: string, pathB: string, options: CompareOptions): number {
   const tunings = [tuningFile(pathA), tuningFile(pathB)] as const;
   const ground = groundFile(options.ground);

@@ -18,7 +18,7 @@ interface ExportOptions {
   force?: boolean;
 }
 
-/** What is handed over, and how its lines of comment begin; null where it cannot be: why was told. */
+/** The text to hand over, and its comment prefix; null if there is none, after reporting why. */
 async function handedOf(tuning: Tuning, options: ExportOptions): Promise<{ text: string; comment: string | null } | null> {
   if (options.code || options.walls) {
     const language = languages.find(({ id }) => id === options.to);

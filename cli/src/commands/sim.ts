@@ -29,7 +29,7 @@ const HELD = 4096;
 /** Ticks at the most. */
 const MOST_TICKS = 1e8;
 
-/** What moves a world on, one tick after the other, until the tape is over. */
+/** Advances a world tick by tick until the tape ends. */
 type Advance = (world: World) => boolean;
 
 function byTicks(tape: Tape, hz: number): Advance {

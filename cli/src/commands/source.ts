@@ -103,7 +103,7 @@ export async function exportInto(path: string, options: IntoOptions): Promise<nu
 
 const value = (one: unknown) => (typeof one === 'number' ? shortNumber(one, 6) : typeof one === 'string' ? one : JSON.stringify(one));
 
-/** What was changed, rounded, and left, in lines. */
+/** Describes what was changed, rounded and left, line by line. */
 function linesOf({ edits, placed, unplaced, refused }: WrittenBack): string[] {
   return [
     ...edits.map(({ line, name, before, after, wanted, reads, isFlattened }) => {

@@ -35,7 +35,7 @@ export function cut(path: string, options: CutOptions): number {
   return GOOD;
 }
 
-/** What an event says. */
+/** Describes an event. */
 function words({ at: _at, ...event }: Tape['events'][number]): string {
   return Object.entries(event)
     .map(([kind, value]) => `${kind} ${Array.isArray(value) ? value.join(', ') : value}`)

@@ -6,7 +6,7 @@ export interface Listed {
   kind: DocumentKind;
   name: string;
   head: number;
-  /** What names the contents of its newest revision. */
+  /** Hash of its newest revision. */
   hash: string;
 }
 

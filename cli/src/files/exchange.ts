@@ -4,13 +4,13 @@ import type { DiskFile, Folder } from './folder.ts';
 import { hashOf } from './identity.ts';
 import type { Memory, Pair } from './memory.ts';
 
-/** What a look at both sides has done. */
+/** Result of comparing both sides. */
 export interface Told {
   /** In a line each: what was written, saved, merged, and what could not be. */
   lines: string[];
   /** Files that are left alone, and why. */
   broken: string[];
-  /** Whether a file is missing that may be back in a moment: it has to be looked at again. */
+  /** True if a file is missing that may be back in a moment: it has to be looked at again. */
   isWaiting: boolean;
 }
 
@@ -41,7 +41,7 @@ export class Exchange {
     this.#project = project;
   }
 
-  /** What is known of a pair once it was found out whether a step that was begun, and perhaps cut short, was done. */
+  /** State of a pair after deciding whether an interrupted step was completed. */
   async settled(id: string, pair: Pair, server: Listed | undefined, here: object | null): Promise<Pair> {
     const { begun, ...rest } = pair;
     if (!begun) return pair;

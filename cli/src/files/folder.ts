@@ -22,17 +22,17 @@ export interface DiskFile {
   kind: DocumentKind;
   file: { name: string } | null;
   why: string;
-  /** What the file system knows it by, however it is called; '' where it could not be looked at. */
+  /** Inode identity of the file; '' if it can't be read. */
   inode: string;
 }
 
-/** What a folder holds now, and the kinds whose folders cannot be read, with why. */
+/** Current content of a folder, and the kinds whose folders can't be read, with the reason. */
 export interface DiskFiles {
   files: Map<string, DiskFile>;
   unread: Map<DocumentKind, string>;
 }
 
-/** What was read of a file last, as long as its time and size are those. */
+/** Cached content of a file, valid for this time and size. */
 interface Known {
   stamp: string;
   read: DiskFile;
@@ -51,7 +51,7 @@ const failures: Readonly<Record<string, string>> = {
   ELINK: 'a link leads out of the folder',
 };
 
-/** Whether something is a failure of the file system: of one file, and no reason to stop the others. */
+/** True if something is a failure of the file system: of one file, and no reason to stop the others. */
 export const isFileFailure = (error: unknown): boolean => error instanceof Error && /^E[A-Z]+$/.test(code(error));
 
 /** A failure of the file system in words. */
@@ -66,7 +66,7 @@ export class Folder {
     this.root = root;
   }
 
-  /** Whether the folder is there. */
+  /** True if the folder is there. */
   isThere(): boolean {
     try {
       return statSync(this.root).isDirectory();
@@ -107,7 +107,7 @@ export class Folder {
     }
   }
 
-  /** What the file system knows a file by; '' where there is none. */
+  /** Inode identity of a file; '' if there is none. */
   inode(path: string): string {
     try {
       return birthOf(statSync(join(this.root, path)));

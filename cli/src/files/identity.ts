@@ -5,7 +5,7 @@ import type { Pair } from './memory.ts';
 
 const hashes = new WeakMap<object, string>();
 
-/** What names the contents of a document: the SHA-256 of its canonical text. */
+/** Hash of a document: the SHA-256 of its canonical text. */
 export function hashOf(file: object): string {
   const hash = hashes.get(file) ?? createHash('sha256').update(canonicalText(file)).digest('hex');
   hashes.set(file, hash);
@@ -16,7 +16,7 @@ export function hashOf(file: object): string {
 export interface Known {
   id: string;
   pair: Pair;
-  /** What the document is now, to be compared with; null where nobody knows. */
+  /** Current content of the document for comparison; null if unknown. */
   file: () => Promise<object | null>;
 }
 

@@ -19,7 +19,7 @@ import type { Folder } from './folder.ts';
 import type { Direction } from './projectFile.ts';
 import { readSourceFile, type SourceFile, writeSourceFile } from './sourceFile.ts';
 
-/** What names a link as it was seen: the tuning's newest revision, the source's version, and the file's text or why it can't be used. */
+/** Fingerprint of a link: the tuning's newest revision, the source's version, and the file's text or why it can't be used. */
 const keyOf = (head: number, version: number, text: string): string =>
   `${head} ${version} ${createHash('sha256').update(text).digest('hex')}`;
 
@@ -37,7 +37,7 @@ interface Link {
   linked: LinkedSource;
   tuning: Tuning;
   head: number;
-  /** What the game calls parameters, by path. */
+  /** The game's names for parameters, by path. */
   names: Readonly<Record<string, string>>;
   lines: string[];
 }
@@ -51,7 +51,7 @@ export class LinkedSources {
   readonly #app: Application;
   readonly #project: string;
   readonly #direction: Direction;
-  /** What was seen last of each link: it isn't worked on again. */
+  /** Last fingerprint of each link, to skip unchanged ones. */
   readonly #seen = new Map<string, string>();
 
   constructor(folder: Folder, app: Application, project: string, direction: Direction) {

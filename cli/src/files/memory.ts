@@ -10,16 +10,16 @@ const pair = z.object({
   head: z.number(),
   /** The server's name of that revision's contents. */
   serverHash: z.string(),
-  /** What names the contents of both. */
+  /** Hash of the content of both. */
   hash: z.string(),
-  /** What named its contents before, the newest last: a branch may bring any of them back. */
+  /** Earlier hashes, the newest last: a branch switch may restore any of them. */
   past: z.array(z.string()).default([]),
-  /** What the document was called, and what the file system knew its file by. */
+  /** The document's last name, and the inode identity of its file. */
   name: z.string().default(''),
   inode: z.string().default(''),
-  /** Whether it was archived when its file was removed, or the other way round: the file that comes back is this document's. */
+  /** True if it was archived when its file was removed, or the other way round: the file that comes back is this document's. */
   isAway: z.boolean().default(false),
-  /** What it was then, where that is small: the application gives no file of an archived document. */
+  /** Its content at that time, if small: the application returns no file of an archived document. */
   last: z.record(z.string(), z.unknown()).optional(),
   /** A step that was begun, and of which it is not known whether it was done: a revision that was written into the file, or sent from it. */
   begun: z.object({ is: z.enum(['write', 'send']), head: z.number(), hash: z.string(), serverHash: z.string() }).optional(),
@@ -30,12 +30,12 @@ const schema = z.object({
   project: z.string(),
   projectText: z.string(),
   pairs: z.record(z.string(), pair),
-  /** What names the text that was handed over last, by its place. */
+  /** Hash of the text handed over last, by its path. */
   written: z.record(z.string(), z.string()).default({}),
 });
 type Kept = z.infer<typeof schema>;
 
-/** What is remembered of a folder and a project between runs: where both were alike last. Written whole, after each step. */
+/** Record of a folder and a project between runs: their last common state. Written whole, after each step. */
 export class Memory {
   readonly #path: string;
   readonly pairs: Map<string, Pair>;
@@ -61,7 +61,7 @@ export class Memory {
   }
 }
 
-/** What was remembered; null where nothing was, or it cannot be read: then all is compared anew. */
+/** Reads the record; null if there is none, or it can't be read: then everything is compared again. */
 function readKept(path: string): Kept | null {
   try {
     return schema.parse(JSON.parse(readFileSync(path, 'utf8')));

@@ -191,7 +191,7 @@ export class Mirror {
     }
   }
 
-  /** Whether a file has been missing for long enough to be taken for removed. */
+  /** True if a file has been missing for long enough to be taken for removed. */
   #isMissing(id: string, told: Told): boolean {
     const since = this.#missed.get(id) ?? this.#now();
     this.#missed.set(id, since);

@@ -17,7 +17,7 @@ function parsed(text: string): unknown {
   }
 }
 
-/** What a project file says of its project; null where it is none, or holds documents, too: such a file is somebody's own. */
+/** Reads a project file; null if it is none, or also holds documents: such a file belongs to somebody else. */
 export function headIn(text: string | null): Head | null {
   const read = text === null ? null : readProject(parsed(text));
   if (!read?.ok) return null;

@@ -17,7 +17,7 @@ export class StandingHandOffs {
   readonly #app: Application;
   readonly #memory: Memory;
   readonly #project: string;
-  /** What was looked at last at each place: it is not made again. */
+  /** Last fingerprint of each path, to skip unchanged ones. */
   readonly #looked = new Map<string, string>();
 
   constructor(folder: Folder, app: Application, memory: Memory, project: string) {

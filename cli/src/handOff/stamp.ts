@@ -7,7 +7,7 @@ const stampOf = (text: string, comment: string) =>
 /** A text with the line that stands for it; a format without comments has none. */
 export const stamped = (text: string, comment: string | null): string => (comment === null ? text : text + stampOf(text, comment));
 
-/** Whether nobody has changed a file since it was handed over. */
+/** True if nobody has changed a file since it was handed over. */
 export function isAsWritten(text: string, comment: string | null): boolean {
   if (comment === null) return false;
   const begin = text.lastIndexOf('\n', text.length - 2) + 1;

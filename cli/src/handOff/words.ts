@@ -12,7 +12,7 @@ export function gameUnits(words: string): GameUnits {
   return units;
 }
 
-/** What a game calls parameters, by their paths. */
+/** A game's names for parameters, by path. */
 export function gameNames(path: string | undefined): Record<string, string> {
   if (path === undefined) return {};
   let value: unknown;

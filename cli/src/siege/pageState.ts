@@ -1,6 +1,6 @@
 import type { BrowserContext, Page } from 'playwright-core';
 
-/** What a page shows of unsent work. */
+/** State of unsent work, as a page shows it. */
 interface Notices {
   texts: string[];
   isPressed: boolean;

@@ -16,7 +16,7 @@ const sources = [
   'demo',
   'package-lock.json',
 ];
-/** What was built last, beside it. */
+/** Fingerprint of the last build, beside it. */
 const stamp = join(root, '.zygopod', 'built');
 
 /** A hash over the paths and contents of everything that the build reads. */

@@ -17,7 +17,7 @@ export interface Cluster {
   /** Starts the server again if it has died. Throws where it does not start. */
   ensure(): Promise<void>;
   isRunning(): Promise<boolean>;
-  /** Whether its disk has room to start it. */
+  /** True if its disk has room to start it. */
   hasRoom(): boolean;
   stop(): Promise<void>;
 }
@@ -126,7 +126,7 @@ function hasRoom(folder: string): boolean {
   }
 }
 
-/** Whether the process that the folder's postmaster.pid names is one, and lives. */
+/** True if the process that the folder's postmaster.pid names is one, and lives. */
 function isPostmaster(data: string): boolean {
   try {
     const pid = Number.parseInt(readFileSync(join(data, 'postmaster.pid'), 'utf8'), 10);

@@ -28,7 +28,7 @@ export const runningNow = (pid: number): Running => ({ pid, started: startOf(pid
 
 const isAlive = ({ pid, started }: Running): boolean => startOf(pid) === started;
 
-/** What a lock file says; null where there is none, or it says nothing that can be read. */
+/** Reads a lock file; null if there is none, or it can't be read. */
 function heldBy(path: string): Held | null {
   try {
     const held = JSON.parse(readFileSync(path, 'utf8')) as Partial<Held>;

@@ -20,7 +20,7 @@ export class Killed extends Failure {}
 interface Watched {
   ensure(): Promise<void>;
   isRunning(): Promise<boolean>;
-  /** Whether its disk has room to start it. */
+  /** True if its disk has room to start it. */
   hasRoom(): boolean;
 }
 
@@ -32,7 +32,7 @@ export interface Parts {
   say(line: string): void;
 }
 
-/** What a supervisor is at: everything runs; something has died and is being started again; told to stop; over. */
+/** States of a supervisor: everything runs; something died and is restarting; stopping; over. */
 type State = 'running' | 'mending' | 'stopping' | 'ended';
 
 /** Milliseconds within which what has died runs again, or all is ended. */

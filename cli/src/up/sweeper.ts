@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { root } from '../root.ts';
 import { stopCluster } from './cluster.ts';
 
-/** What a sweeper is told of: the server's process, and the folder of the cluster. */
+/** Processes that a sweeper ends: the server's process, and the cluster in a folder. */
 interface Left {
   server?: number;
   cluster?: string;

@@ -17,7 +17,7 @@ export class OneByOne<Asked, Told> {
     this.#heap = heap;
   }
 
-  /** What the worker answers, in its turn; null where it took too long or too much memory, or where `signal` says that nobody waits any more. */
+  /** Returns the worker's result, in turn; null if it exceeded its time or memory, or if `signal` aborted. */
   ask(asked: Asked, { transfer = [], signal }: { transfer?: Transferable[]; signal?: AbortSignal } = {}): Promise<Told | null> {
     const done = this.#last.then(() => (signal?.aborted ? null : this.#ask(asked, transfer, signal)));
     this.#last = done.catch(() => undefined);

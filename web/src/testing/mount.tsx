@@ -6,7 +6,7 @@ export interface Mounted {
   element: HTMLElement;
   /** The first element of a role (`button`) or a tag with this name: its label, its text, or its `aria-label`. Throws where there is none. */
   find(tag: string, name: string | RegExp): HTMLElement;
-  /** Whether a text is on the page. */
+  /** True if a text is on the page. */
   says(text: string | RegExp): boolean;
   click(tag: string, name: string | RegExp): Promise<void>;
   /** Types into a field in place of what is in it. */

@@ -6,7 +6,7 @@ const ports = new Set<MessagePort>();
 /** Milliseconds until a connection that was turned away is asked for again. */
 const AGAIN = 5000;
 
-/** What was missed while there was no connection nobody knows: a page looks for itself. */
+/** Changes missed without a connection are unknown, so pages reload. */
 const LOOK = '';
 
 let source = connect();

@@ -30,7 +30,7 @@ export interface DrawnRun {
   gaits: number[];
 }
 
-/** What of a drill a page needs. */
+/** The parts of a drill that a page needs. */
 export interface DrilledPart {
   name: string;
   not: string | null;
@@ -43,7 +43,7 @@ export interface DrilledPart {
   walls: { points: [number, number][]; isSolid: boolean }[];
 }
 
-/** What a tuning came to: its drills, all metrics, and the snags of the ground and of the drills. */
+/** Results of a tuning: its drills, all metrics, and the snags of the ground and of the drills. */
 export interface Judgement {
   drills: DrilledPart[];
   metrics: Metrics;

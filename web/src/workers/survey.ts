@@ -1,7 +1,7 @@
 import { bucketWalls, type Ground, type Parameters, type SurveyPart, surveyInParts, type WallBuckets } from '@zygopod/core';
 import { expose } from 'comlink';
 
-/** What is told of a survey while it is made: the walls, sorted by place, so that one can drive on; then the survey, part by part. */
+/** Progress of a survey: first the sorted walls, so that driving can continue; then the survey, part by part. */
 export interface SurveyListener {
   walls(walls: WallBuckets): void;
   part(survey: SurveyPart, isWhole: boolean, milliseconds: number): void;

@@ -36,7 +36,7 @@ import {
 } from './tapes.ts';
 import { Yard } from './Yard.tsx';
 
-/** What can be done to look at things. */
+/** Gestures for looking at things. */
 const looking = [
   ['Space and drag', 'Move the yard; the wheel zooms, a double click fits'],
   [', and .', 'On the strip: a tick back, a tick on'],

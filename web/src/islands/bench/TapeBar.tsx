@@ -12,7 +12,7 @@ import { DocumentFinder } from '../work/DocumentFinder.tsx';
 import { TapePicture } from './TapePicture.tsx';
 import type { TapeActions } from './tapes.ts';
 
-/** What the trace is: a drive, or a tape that plays; and what can be done with either. */
+/** Shows whether the trace is a drive or a playing tape, with the actions for each. */
 export function TapeBar({ actions }: { actions: TapeActions }) {
   const work = useTuning();
   const loop = useStore(work.drive.$loop);
@@ -152,7 +152,7 @@ const Tick = ({ label, run, children }: { label: string; run(): void; children: 
   </button>
 );
 
-/** What the last driving again cost. */
+/** Cost of the last replay. */
 function Cost({ loop }: { loop: Loop | null }) {
   return (
     <span className="digits w-[20ch] text-right text-xs text-ink-soft" data-testid="loop-cost">

@@ -43,7 +43,7 @@ export function Yard() {
     touch: matchMedia('(pointer: coarse)').matches,
   });
   const lens = useRef<Lens | null>(null);
-  /** What was shown when it was last drawn. */
+  /** Inputs of the last drawing. */
   const drawn = useRef<readonly unknown[]>([]);
   const lookBack = useStore(drive.$lookBack);
   const through = useStore(drive.$throughCamera);

@@ -4,7 +4,7 @@ import type { TuningWork } from '../tuning/context.ts';
 import { type Command, isText } from '../work/commands.ts';
 import type { TapeActions } from './tapes.ts';
 
-/** What the bench has besides what every screen has. None of the keys drives. */
+/** Commands of the bench beyond those of every screen. None of the keys drives. */
 export function benchCommands({ editing, drive, $calipers }: TuningWork, tapes: TapeActions): Command[] {
   return [
     { id: 'flip', label: 'Flip between now and before', key: 'B', run: () => editing.flip() },
@@ -41,7 +41,7 @@ export function benchCommands({ editing, drive, $calipers }: TuningWork, tapes: 
   ];
 }
 
-/** Keys that try a multiple of the number last looked at, for as long as they are held. */
+/** Keys that try a multiple of the last focused number while they are held. */
 const trialFactors: Readonly<Record<string, number>> = { Minus: 0.25, BracketLeft: 0.5, BracketRight: 2, Equal: 4 };
 
 /** Tries extremes: a held key multiplies the number, letting go gives it back. */

@@ -17,7 +17,7 @@ interface Head {
   from: number;
   to: number;
   snapshot: Tape['snapshot'];
-  /** Whether its page said that it goes. */
+  /** True if its page said that it goes. */
   isGone: boolean;
 }
 
@@ -72,7 +72,7 @@ function forget(key: string): void {
   for (const name of Object.keys(localStorage)) if (name === key || name.startsWith(`${key}:`)) localStorage.removeItem(name);
 }
 
-/** The newest drive with a tuning whose page is gone, taken out of the store; null where there is none. Old ones of all tunings are forgotten. */
+/** Takes the newest drive of a tuning left by a closed page from the store; null if there is none. Old drives of all tunings are deleted. */
 export function driveLeftBehind(tuning: string, now = Date.now()): Tape | null {
   let found: { key: string; head: Head } | null = null;
   for (const key of Object.keys(localStorage).filter((name) => name.startsWith(PREFIX) && name.split(':').length === 3)) {

@@ -7,7 +7,7 @@ import { createDocument, fetchDocument, saveRevision } from '../work/documentAct
 /** Seconds that are looped where no span is measured. */
 const LAST = 8;
 
-/** What the tape bar does. */
+/** Actions of the tape bar. */
 export interface TapeActions {
   loop(): void;
   drive(): void;
@@ -46,7 +46,7 @@ export function loopLast(work: TuningWork): string | null {
   return looped ? null : 'Nothing to loop in this span.';
 }
 
-/** What a tape is called as long as nobody says otherwise. */
+/** Default name of a tape. */
 export function tapeName({ drive, editing, $kept }: TuningWork): string {
   const loop = drive.$loop.get();
   const kept = $kept.get();

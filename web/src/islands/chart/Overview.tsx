@@ -9,10 +9,10 @@ import { isAllInSight, MAP_HEIGHT, type Size, type View } from './view.ts';
 const LARGEST = { width: 150, height: MAP_HEIGHT };
 const EDGE = 1;
 
-/** What the map shows, looked up in each frame. */
+/** Content of the map, read in each frame. */
 interface Shown {
   ground: Ground;
-  /** Changes with the ground and its inks: the map is then drawn anew. */
+  /** Changes with the ground and its inks; the map is then redrawn. */
   version: string;
   view: View | null;
   canvas: Size;

@@ -14,7 +14,7 @@ const help: Record<ViewMode, string> = {
 
 const look = 'flex min-h-6 items-center border border-rule bg-sheet/90 px-2 text-[12px] hover:border-ink';
 
-/** What is shown on a yard, and how it is seen: two small menus in its corner. */
+/** Two small menus in the yard's corner: its layers and its view. */
 export function YardMenus({
   layers,
   names = layerNames,

@@ -5,7 +5,7 @@ import type { View } from './view.ts';
 const BEYOND = 160;
 
 /**
- * The drawing of what does not move, kept on a canvas of its own: drawn anew only when it changes, laid down in each frame.
+ * The static part of a drawing, kept on its own canvas: redrawn only when it changes, copied in each frame.
  * A chart that is turned or leaned is drawn level and larger than what is in sight, and laid down through the lens.
  */
 export class Chart {
@@ -14,7 +14,7 @@ export class Chart {
   #view: View | null = null;
   #size = { width: 0, height: 0 };
 
-  /** Draws anew at the next `lay`. */
+  /** Redraws at the next `lay`. */
   forget(): void {
     this.#key = '';
   }

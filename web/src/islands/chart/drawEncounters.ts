@@ -37,7 +37,7 @@ export function drawContact(ctx: Canvas, contact: LoggedContact, body: Parameter
   ctx.fillText(words, tx, ty);
 }
 
-/** What the camera shows, as a broken outline with its size. */
+/** Draws the camera's view as a dashed outline with its size. */
 export function drawScreen(
   ctx: Canvas,
   camera: Parameters['camera'],

@@ -7,7 +7,7 @@ const STRIDE = 0.1;
 /** Prints at the most: those of a longer tape are further apart. */
 const MOST = 600;
 
-/** What the same hands do on another tuning: its way as small boxes, and the body as a dashed outline where it is at a time of the trace. */
+/** Draws another tuning with the same hands: its path as small boxes, and the body as a dashed outline at a time of the trace. */
 export function drawGhost(
   ctx: CanvasRenderingContext2D,
   trace: Trace,

@@ -5,7 +5,7 @@ import type { View } from './view.ts';
 
 type Canvas = CanvasRenderingContext2D;
 
-/** The way to the destination: its line, its waypoints, the ring where it was clicked; for a hold, the line to the pointer. */
+/** Draws the path to the destination: its line, its waypoints, the ring where it was clicked; for a hold, the line to the pointer. */
 export function drawRoute(
   ctx: Canvas,
   world: World,
@@ -70,7 +70,7 @@ export function bends(points: readonly (readonly [number, number])[], near: numb
   return runs.map((run) => run[Math.floor(run.length / 2)] as readonly [number, number]);
 }
 
-/** Where the way ends: the arrival radius, and a ring that can be seen whatever the radius. */
+/** Draws the end of the path: the arrive radius, and a ring that can be seen whatever the radius. */
 function ring(ctx: Canvas, px: number, py: number, radius: number, inks: Inks): void {
   ctx.strokeStyle = inks.route;
   ctx.fillStyle = inks.route;
@@ -85,7 +85,7 @@ function ring(ctx: Canvas, px: number, py: number, radius: number, inks: Inks): 
   ctx.fill();
 }
 
-/** What was clicked and cannot be reached. */
+/** Draws a clicked place that is unreachable. */
 function cross(ctx: Canvas, px: number, py: number, inks: Inks): void {
   ctx.strokeStyle = inks.now;
   ctx.lineWidth = 2;
@@ -97,7 +97,7 @@ function cross(ctx: Canvas, px: number, py: number, inks: Inks): void {
   ctx.stroke();
 }
 
-/** The sides of the graph of ways that the search looked into, and the bends that they join. */
+/** Draws the sides of the path graph that the search visited, and the bends that they join. */
 function drawLooked(ctx: Canvas, { navigator }: World, view: View, inks: Inks): void {
   const segments = navigator.looked;
   ctx.strokeStyle = inks.other;

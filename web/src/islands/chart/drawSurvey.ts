@@ -5,7 +5,7 @@ import type { View } from './view.ts';
 
 type Canvas = CanvasRenderingContext2D;
 
-/** What a survey found, over the chart: room, places that can be reached or not, narrow gaps. */
+/** Draws a survey over the chart: room, reachable and unreachable places, narrow gaps. */
 export function drawSurvey(
   ctx: Canvas,
   survey: SurveyPart,

@@ -17,7 +17,7 @@ export function usePainter(paint: Painter): void {
   });
 }
 
-/** How many frames the work figures are taken over. */
+/** Number of frames that the load figures average. */
 const WINDOW = 60;
 
 /** Still frames after which the loop sleeps. */

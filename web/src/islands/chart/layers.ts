@@ -1,4 +1,4 @@
-/** What can be shown on the yard, with its words in the legend. */
+/** Layers of the yard, with their names in the legend. */
 export const layerNames = {
   prints: 'Prints',
   wedge: 'Heading',

@@ -18,7 +18,7 @@ export function flatLens(view: View, width: number, height: number): Lens {
   return { view, turn: 0, squash: 1, x: width / 2, y: height / 2 };
 }
 
-/** What a player sees: the camera's view fitted into the canvas. */
+/** The camera's view fitted into the canvas. */
 export function cameraLens(camera: Parameters['camera'], cameraX: number, cameraY: number, width: number, height: number): Lens {
   const scale = Math.min(width / camera.viewWidth, height / camera.viewHeight);
   return {

@@ -20,7 +20,7 @@ export function shownPose(drive: Drive): Pose {
   return pose;
 }
 
-/** Whether the moment shown lies between two ticks: not when looking back, nor where the body has been put elsewhere. */
+/** True if the moment shown lies between two ticks: not when looking back, nor where the body has been put elsewhere. */
 function isBetween(drive: Drive): boolean {
   const { trace } = drive.world;
   const { row } = drive;

@@ -6,7 +6,7 @@ import { type Lens, worldAt } from './lens.ts';
 import { useSpace } from './useZoom.ts';
 import { pan, type View } from './view.ts';
 
-/** What a pointer does on a yard: the left button clicks and swipes for the hands, the middle one (or the left one with space held) moves the view. */
+/** Pointer input on a yard: the left button clicks and swipes for the hands, the middle one (or the left one with space held) moves the view. */
 export function usePointerHands({
   drive,
   hub,
@@ -21,7 +21,7 @@ export function usePointerHands({
   view: RefObject<View | null>;
   move(view: View): void;
 }) {
-  /** Whether clicks lead the feet. */
+  /** True if clicks lead the feet. */
   const clicks = () => drive.world.parameters.route.enabled && drive.world.parameters.scheme !== 'step';
   const pointAt = (event: PointerEvent<HTMLCanvasElement>) => {
     if (!lens.current) return;

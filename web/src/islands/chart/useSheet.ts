@@ -7,14 +7,14 @@ import { $theme, type Inks, readInks, type Theme } from './theme.ts';
 import { useZoom } from './useZoom.ts';
 import { centred, firstMode, fit, follow, followScale, keepInside, type Size, sharp, type View, type ViewMode } from './view.ts';
 
-/** What a view has to have in sight. */
+/** What a view must show. */
 interface InSight {
   ground: Size;
   x: number;
   y: number;
   /** Half the width of the body, unit. */
   radius: number;
-  /** Whether time runs: a view that the user has moved lets the body go while it rests. */
+  /** True if time runs: a view that the user has moved lets the body go while it rests. */
   isRunning: boolean;
 }
 

@@ -17,7 +17,7 @@ export function useZoom(canvas: RefObject<HTMLCanvasElement | null>, view: RefOb
   }, [canvas, view, move]);
 }
 
-/** Whether the space bar is down. */
+/** True if the space bar is down. */
 export function useSpace(): RefObject<boolean> {
   const down = useRef(false);
   useEffect(() => {

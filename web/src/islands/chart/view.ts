@@ -33,7 +33,7 @@ const BEYOND = 28;
 /** The part of the canvas, round its middle, within which the body moves without the view (a share of each side). */
 const ZONE = 0.22;
 
-/** Half-life (s) of the way that a view has to go to the body. */
+/** Half-life (s) of the distance from the view to the body. */
 const HALF_LIFE = 0.12;
 
 /** The whole ground, centred, with room for a body of this radius (unit). */
@@ -80,7 +80,7 @@ export function sharp(view: View, ratio: number): View {
   return { scale: view.scale, x: Math.round(view.x * step) / step, y: Math.round(view.y * step) / step };
 }
 
-/** Whether nothing of the ground is out of sight. */
+/** True if nothing of the ground is out of sight. */
 export function isAllInSight(ground: Size, { x, y, scale }: View, canvas: Size): boolean {
   return x <= 0 && y <= 0 && x + canvas.width / scale >= ground.width && y + canvas.height / scale >= ground.height;
 }

@@ -11,7 +11,7 @@ import { useComparing } from './context.ts';
 import { drawApart, drawBodyApart, drawSideBody, drawSidePrints, placeOfSide } from './drawSides.ts';
 import type { ComparedSide } from './sides.ts';
 
-/** The ways of all sides on one ground, each body where it is at the moment shown. */
+/** The paths of all sides on one ground, each body at the visible moment. */
 export function CompareYard() {
   const comparing = useComparing();
   const { ground } = useStore(comparing.$ground);
@@ -100,7 +100,7 @@ interface Box {
   bottom: number;
 }
 
-/** What holds all places of some sides' ways with their bodies, unit; null where there is none. */
+/** Bounding box of the sides' paths with their bodies, unit; null if there is none. */
 function boxOfWays(sides: readonly ComparedSide[]): Box | null {
   if (sides.length === 0) return null;
   const box = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity };

@@ -118,7 +118,7 @@ function bestOf(name: MetricName, values: readonly (number | undefined)[]): numb
   return values.reduce<number>((best, value, i) => (away(value) < away(values[best]) ? i : best), 0);
 }
 
-/** What each side's trace measures, each metric on its own scale. */
+/** Metrics of each side's trace, each on its own scale. */
 function Does() {
   const comparing = useComparing();
   const sides = useStore(comparing.$sides);

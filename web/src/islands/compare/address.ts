@@ -12,7 +12,7 @@ export interface SideRef extends Ref {
   rate: Rate | null;
 }
 
-/** All that a comparison is, as an address tells it. */
+/** A comparison as stored in an address. */
 export interface Comparison {
   sides: SideRef[];
   ground: Ref;
@@ -40,7 +40,7 @@ function readSide(text: string): SideRef | null {
 
 const told = ({ id, revision }: Ref): string => (revision === null ? id : `${id}.${revision}`);
 
-/** What an address' search says; sides that cannot be read are left out, and what it does not say is as `otherwise` has it. */
+/** Reads a comparison from an address' search. Unreadable sides are left out; missing parts come from `otherwise`. */
 export function readComparison(search: string, otherwise: Comparison): Comparison {
   const query = new URLSearchParams(search);
   const sides = query

@@ -16,7 +16,7 @@ interface LaneSide {
   x(time: number): number;
 }
 
-/** What a lane draws with. `x` is of seconds since the tape's beginning. */
+/** Inputs of a lane's drawing. `x` is of seconds since the tape's beginning. */
 export interface CompareView {
   ctx: CanvasRenderingContext2D;
   inks: Inks;

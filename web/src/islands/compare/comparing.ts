@@ -43,15 +43,15 @@ export class Comparing extends Playback {
   readonly $muted = atom<ReadonlySet<number>>(new Set());
   /** The targets that the first tuning is judged by. */
   readonly $targets = atom<readonly Target[]>([]);
-  /** What could not be fetched, in words. */
+  /** Fetch failures, in words. */
   readonly $troubles = atom<readonly string[]>([]);
-  /** The trial that is under way in place of the comparison. */
+  /** The running trial, shown instead of the comparison. */
   readonly $trial = atom<BlindTrial | null>(null);
   /** The rounds of trials between the tunings of the first two sides. */
   readonly $rounds = atom<readonly KeptRound[]>([]);
   /** Grows with everything that is driven. */
   readonly $version = atom(0);
-  /** What the rates took the place of. */
+  /** The sides that the rates replaced. */
   #before: readonly ToldSide[] | null = null;
   readonly #newest = new Newest();
 
@@ -100,7 +100,7 @@ export class Comparing extends Playback {
     if (set) this.$targets.set(set.targets);
   }
 
-  /** What a tuning is held against first: its last revision where it has been changed, the one before where there is one, else the tuning most like it. */
+  /** The first tuning to compare with: the last revision if it was changed, else the one before, else the most similar tuning. */
   async #firstSides(first: SideRef): Promise<SideRef[]> {
     const { tuning } = this.opening;
     if (tuning.draft) return [first, { ...first, revision: tuning.head }];
@@ -294,7 +294,7 @@ export class Comparing extends Playback {
     return apartAt(first.again.world.trace, other.again.world.trace, this.begins(first) + time);
   }
 
-  /** This very comparison, as an address tells it. */
+  /** This comparison as an address. */
   get comparison(): Comparison {
     return {
       sides: this.$sides.get().map(({ ref }) => ref),
@@ -304,7 +304,7 @@ export class Comparing extends Playback {
     };
   }
 
-  /** What each side's trace measures, and when the others part from the first; nothing before all is driven. */
+  /** Metrics of each side's trace, and where the others diverge from the first; empty until all are simulated. */
   readonly $found = computed([this.$version], (): { metrics: Metrics[]; moments: Parting[] } => {
     const sides = this.$sides.get();
     if (!this.isWhole) return { metrics: [], moments: [] };

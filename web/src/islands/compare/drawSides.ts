@@ -49,7 +49,7 @@ function addShape(path: Path2D, corners: readonly (readonly [number, number])[],
   path.closePath();
 }
 
-/** The way of a side as prints, those about the moment `time` (of its trace, s) stronger. */
+/** The path of a side as prints, those about the moment `time` (of its trace, s) stronger. */
 export function drawSidePrints(ctx: Canvas, trace: Trace, index: number, time: number, view: View, inks: Inks): void {
   const { shape, ink } = markOfSide(index);
   const [from, to] = [trace.at('time', trace.first), trace.at('time', trace.end - 1)];
@@ -88,7 +88,7 @@ export function placeOfSide({ again }: ComparedSide, time: number): { x: number;
   return { x: traceAt(trace, 'x', time), y: traceAt(trace, 'y', time), facing: (trace.at('facing', row) * Math.PI) / 180 };
 }
 
-/** A side's body at a time of its trace: its outline, its mark, and a stroke the way it faces. */
+/** A side's body at a time of its trace: its outline, its mark, and a stroke in its facing. */
 export function drawSideBody(ctx: Canvas, side: ComparedSide, index: number, time: number, view: View, inks: Inks): void {
   const { shape, ink } = markOfSide(index);
   const { body } = side.parameters;

@@ -26,7 +26,7 @@ export const fetchTuning = (ref: Ref): Promise<Answer<Tuning>> => fetchFile('tun
 export const fetchGround = (ref: Ref): Promise<Answer<Ground>> => fetchFile('grounds', ref, readGround);
 export const fetchTape = (ref: Ref): Promise<Answer<Tape>> => fetchFile('tapes', ref, readTape);
 
-/** What else a tuning can be held against where nobody says: the one of the project whose name is most like its own, else its oldest other one. */
+/** Chooses a default tuning to compare with: the one in the project with the most similar name, else the oldest other one. */
 export async function likeliestOther(id: string, name: string): Promise<string | null> {
   const query = new URLSearchParams({ limit: '200', ...inProject() });
   const answer = await askServer<{ items: { id: string; name: string }[] }>('GET', `/api/v1/tunings?${query}`);

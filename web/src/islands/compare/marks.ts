@@ -1,6 +1,6 @@
 import type { Inks } from '../chart/theme.ts';
 
-/** How the sides are told apart besides their names: an ink, a mark, and the dashes of their curves; in the order of the sides. */
+/** Distinguishing ink, mark and curve dashes of each side, in the order of the sides. */
 export interface SideMark {
   shape: 'circle' | 'square' | 'triangle' | 'diamond';
   ink: keyof Pick<Inks, 'ink' | 'other' | 'route' | 'staminaInk'>;

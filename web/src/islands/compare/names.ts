@@ -19,7 +19,7 @@ function commonWords(names: readonly string[][]): number {
   }
 }
 
-/** What tells sides apart, as short as can be: what their names do not share; else revision, else rate. */
+/** Shortest distinguishing names of the sides: the parts that they don't share; else revision, else rate. */
 export function shortNames(sides: readonly Named[]): string[] {
   const shared = commonWords(sides.map(({ name }) => name.split(' ')));
   const isOne = (values: readonly unknown[]) => new Set(values).size === 1;

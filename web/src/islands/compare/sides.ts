@@ -13,7 +13,7 @@ export interface ComparedSide {
   key: number;
   ref: SideRef;
   name: string;
-  /** What tells it from the other sides. */
+  /** The part of its name that the other sides don't share. */
   short: string;
   /** `rev 12`, `rev 12, changed` */
   revision: string;

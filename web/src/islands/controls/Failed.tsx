@@ -1,4 +1,4 @@
-/** Says, in the place of what it concerns, why it failed, with a way to try it again. */
+/** Shows why something failed, in its place, with a button to retry. */
 export function Failed({ why, retry, className = '' }: { why: string; retry(): void; className?: string }) {
   return (
     <p role="alert" className={className}>

@@ -1,6 +1,6 @@
 import type { RefObject } from 'react';
 
-/** The browser's own choice of JSON files, opened by `chooser.current.click()`; what was chosen before can be chosen again. */
+/** The browser's own choice of JSON files, opened by `chooser.current.click()`; the same file can be chosen again. */
 export function FileChooser({
   chooser,
   label,

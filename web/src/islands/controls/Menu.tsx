@@ -17,11 +17,11 @@ export function Menu({
   title?: string;
   /** How the button looks. */
   className: string;
-  /** Whether the sheet opens over or under the button. */
+  /** Side of the button on which the sheet opens. */
   side: 'over' | 'under';
   /** The edge of the button that the sheet is flush with. */
   edge?: 'left' | 'right';
-  /** What is in the sheet; a function is given what closes it. */
+  /** Content of the sheet; a function gets a callback that closes it. */
   children: ReactNode | ((close: () => void) => ReactNode);
 }) {
   const [open, setOpen] = useState(false);

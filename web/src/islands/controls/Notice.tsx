@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 
-/** How much a notice matters: what stands in the way; what is being tried; what is seen in place of the present. */
+/** Severity of a notice: a problem; something being tried; something shown in place of the current state. */
 const tones = {
   trouble: 'border-ink bg-solid text-ink',
   now: 'border-now bg-sheet text-now',

@@ -10,6 +10,6 @@ function save(name: string, content: Blob): void {
   link.href = address;
   link.download = name;
   link.click();
-  // The browser has taken the text over by the next turn.
+  // The browser has copied the text by the next turn of the event loop.
   setTimeout(() => URL.revokeObjectURL(address), 0);
 }

@@ -1,4 +1,4 @@
-/** Writes into what is on the page frame by frame: what is as it should be is left alone, since a page lays out and paints whatever is set. */
+/** Writes to the page frame by frame. Unchanged values are skipped, since a page lays out and paints whatever is set. */
 
 /** Sets the text of an element. A text node is kept: a new one would be laid out from scratch. */
 export function write(element: Element | null | undefined, text: string): void {

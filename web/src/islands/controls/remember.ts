@@ -7,7 +7,7 @@ export function remember(key: string, text: string): void {
   }
 }
 
-/** What this browser remembers; null where there is nothing, or no store. */
+/** Returns the remembered text; null if there is none, or no store. */
 export function remembered(key: string): string | null {
   try {
     return localStorage.getItem(key);
@@ -16,7 +16,7 @@ export function remembered(key: string): string | null {
   }
 }
 
-/** What this browser remembers as JSON; null where there is nothing that can be read. */
+/** Returns the remembered JSON value; null if there is none that can be read. */
 export function rememberedJson(key: string): unknown {
   try {
     return JSON.parse(remembered(key) ?? 'null');

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 
-/** Copies a text to the clipboard; `said` tells how it went, for a line that is read aloud. */
+/** Copies a text to the clipboard; `said` is the result, for screen readers. */
 export function useCopy(done = 'Copied'): { said: string | null; copy(text: string): void } {
   const [said, say] = useState<string | null>(null);
   const copy = (text: string) =>

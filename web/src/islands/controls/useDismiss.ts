@@ -1,6 +1,6 @@
 import { type RefObject, useEffect } from 'react';
 
-/** Closes what is open beside or over the page when Escape is pressed, or anything outside of it: before the yard hears of the press. */
+/** Closes a popup on Escape or a press outside it, before the yard receives the press. */
 export function useDismiss(inside: RefObject<HTMLElement | null>, isOpen: boolean, close: () => void): void {
   useEffect(() => {
     if (!isOpen) return;

@@ -44,7 +44,7 @@ function Unlisted<T>({ measured, retry, empty }: { measured: Measured<T>; retry(
   return measured.list.length === 0 ? <p className="text-ink-soft">{empty}</p> : null;
 }
 
-/** The numbers that move the main metric of a drill, most first; one that is picked tells what else it moves. */
+/** The numbers that move the main metric of a drill, most first; a selected one shows what else it moves. */
 export function Moves({ drill, metric }: { drill: string; metric: keyof Metrics }) {
   const { work, now } = useDrills();
   const tuning = useStore(work.editing.$plainTuning);

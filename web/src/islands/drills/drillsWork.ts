@@ -26,7 +26,7 @@ interface Judging {
 
 const none: TargetSet = { format: 'zygopod/targets', version: 1, name: 'No targets', note: '', targets: [] };
 
-/** What the Drills screen works with: the tuning, how it is judged now and as it was, and by which targets. */
+/** State of the Drills screen: the tuning, its current and earlier results, and the targets. */
 export interface DrillsWork {
   work: TuningWork;
   now: Judge;
@@ -36,11 +36,11 @@ export interface DrillsWork {
   $order: WritableAtom<Order>;
   /** A kept report that it is compared with, in place of the last revision. */
   $against: WritableAtom<KeptReport | null>;
-  /** What was found out by trying numbers. */
+  /** Results of varied numbers. */
   tried: TriedBefore;
 }
 
-/** What a tuning was: its metrics, and its drills where they were run here. */
+/** An earlier state of the tuning: its metrics, and its drills if they were run here. */
 export interface Was {
   metrics: Metrics;
   drills: Judgement['drills'];
@@ -54,7 +54,7 @@ export function useDrills(): DrillsWork {
   return drilled;
 }
 
-/** What the tuning is compared with: a kept report, else the last revision. */
+/** The state to compare with: a saved report, else the last revision. */
 export function useWas(): Was | null {
   const { before, $against } = useDrills();
   const judged = useStore(before.$judged);
@@ -100,7 +100,7 @@ export async function judgeBy({ $judging, work }: DrillsWork, id: string): Promi
 export interface Standing {
   name: string;
   title: string;
-  /** The metric that the drill is told by, and its main one. */
+  /** The metric shown for the drill, and its main one. */
   key: keyof Metrics;
   main: keyof Metrics;
   part: Judgement['drills'][number] | null;
@@ -151,7 +151,7 @@ export function ordered(all: readonly Standing[], order: Order): Standing[] {
   return all.toSorted((a, b) => applies(a, b) || (order === 'changed' ? change(b) - change(a) : 0));
 }
 
-/** Whether a drill is drawn as a way over the ground, or as a value over time. */
+/** True if a drill is drawn as a way over the ground, or as a value over time. */
 export const isWay = (name: string): boolean => drills.find((drill) => drill.name === name)?.drawing === 'way';
 
 /** The drills that were run, as they are drawn. */

@@ -15,7 +15,7 @@ import { download } from '../controls/download.ts';
 import type { Report } from './reports.ts';
 import { type Drawn, shapeMarkup, shapesOf } from './shapes.ts';
 
-/** What a report is taken out from. */
+/** Inputs of an exported report. */
 export interface Reported {
   report: Report;
   unit: string;
@@ -70,7 +70,7 @@ function svgOf({ report: { tuning }, drawn }: Reported): string {
   return `<svg xmlns="http://www.w3.org/2000/svg" ${size} font-family="sans-serif" fill="${style.getPropertyValue('--ink').trim()}">${head}${parts.join('')}</svg>\n`;
 }
 
-/** What `./zygopod drill --json` prints, and of which revision it is, on which ground, by which targets and core. */
+/** The output of `./zygopod drill --json`, with its revision, ground, targets and core version. */
 function jsonOf({ report, targets, judgement }: Reported): string {
   const { tuning, ground, changedSince, core } = report;
   const judged = judgeTargets(targets.targets, judgement.metrics, judgement.absent);
@@ -85,7 +85,7 @@ function jsonOf({ report, targets, judgement }: Reported): string {
   return `${JSON.stringify({ ...of, ...drillReport({ ...judgement, tuning: tuning.name, ground: ground.name, targets: judged }) }, null, 2)}\n`;
 }
 
-/** The forms in which a report is taken out. */
+/** Formats of an exported report. */
 export const forms = ['JSON', 'CSV', 'JUnit', 'SVG'] as const;
 export type Form = (typeof forms)[number];
 

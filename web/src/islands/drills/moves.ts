@@ -114,7 +114,7 @@ export async function whatIsMoved(
 /** Answers that are kept at the most. */
 const MOST = 200;
 
-/** Answers of trials by what they were asked: a revision that is looked at again is not tried again. */
+/** Results of variations by request, so a revision opened again isn't varied again. */
 export class TriedBefore {
   readonly #answers = new Map<string, Promise<unknown>>();
 

@@ -9,10 +9,10 @@ interface Named<Id = string> {
   name: string;
 }
 
-/** How a tuning stood in the drills, as it is kept and taken out. */
+/** Drill results of a tuning, as saved and exported. */
 export interface Report {
   tuning: Named;
-  /** Whether it was drilled with changes that are in no revision. */
+  /** True if it was drilled with unsaved changes. */
   changedSince: boolean;
   ground: Named;
   targets: Named<string | null>;

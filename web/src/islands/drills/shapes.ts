@@ -6,7 +6,7 @@ export type Shape =
   | { is: 'dot'; x: number; y: number; radius: number; fill: string; ink: string; wide: number };
 
 const ROOM = 6;
-/** Room round a way, so that what it meets is seen. */
+/** Margin around a path, so that what it meets is visible. */
 const AROUND = 14;
 
 /** Inks of the gaits: stand, walk, sprint, spent. */
@@ -32,15 +32,15 @@ function boxOf(parts: readonly (DrilledPart | null)[]): Box {
   return box;
 }
 
-/** What of a drill is drawn. */
+/** The drawn content of a drill. */
 export interface Drawn {
   part: DrilledPart;
   was: DrilledPart | null;
-  /** Ways over the ground, or a value over time. */
+  /** Paths over the ground, or a value over time. */
   isWay: boolean;
 }
 
-/** A drill as a small drawing of its own runs, px: ways over the ground, or a value over time; what it was, dashed behind. None where nothing was run. */
+/** A drill as a small drawing of its own runs, px: paths over the ground, or a value over time, with the earlier run dashed behind. Empty if nothing was run. */
 export function shapesOf({ part, was, isWay }: Drawn, width: number, height: number): Shape[] {
   const box = boxOf([part, was]);
   if (!Number.isFinite(box.left)) return [];

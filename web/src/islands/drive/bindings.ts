@@ -23,7 +23,7 @@ export const defaultBindings: Bindings = {
   KeyG: 'launch',
 };
 
-/** What the controls are called on screen. */
+/** Names of the controls on screen. */
 export const controlWords: Record<Control, string> = {
   up: 'Up',
   down: 'Down',
@@ -55,7 +55,7 @@ export function setBindings(bindings: Bindings): void {
   remember(STORE, JSON.stringify(bindings));
 }
 
-/** Whether a key, by its place, works a control. */
+/** True if a key, by its place, works a control. */
 export const drives = (code: string): boolean => Object.hasOwn($bindings.get(), code);
 
 /** The keys of a control. */
@@ -63,13 +63,13 @@ export function keysOf(bindings: Bindings, control: Control): string[] {
   return Object.keys(bindings).filter((code) => bindings[code] === control);
 }
 
-/** What a key is called: `W`, `←`, `Shift`. */
+/** Name of a key: `W`, `←`, `Shift`. */
 export function keyWord(code: string): string {
   const arrows: Record<string, string> = { ArrowUp: '↑', ArrowDown: '↓', ArrowLeft: '←', ArrowRight: '→' };
   return arrows[code] ?? code.replace(/^(Key|Digit)/, '').replace(/(Left|Right)$/, '');
 }
 
-/** The same with the two of a pair told apart: `Left Shift`. */
+/** The same, distinguishing the two of a pair: `Left Shift`. */
 export function keyName(code: string): string {
   const side = /(Left|Right)$/.exec(code)?.[1];
   return side && !code.startsWith('Arrow') ? `${side} ${keyWord(code)}` : keyWord(code);

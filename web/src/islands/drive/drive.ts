@@ -19,7 +19,7 @@ import { isAtRest } from './rest.ts';
 const KEPT = 60 * 600;
 /** A stalled page does not catch up more than this (s), so that it cannot spiral. */
 const LONGEST_FRAME = 0.1;
-/** What a tape is called that nobody has named. */
+/** Name of an unnamed tape. */
 export const JUST_NOW = 'Just now';
 const EARLIER = 'Before the restart';
 /** Stillness (s) after which time stops running on. */
@@ -37,7 +37,7 @@ export class Drive {
   readonly $loop = atom<Loop | null>(null);
   /** The drive that ended with the last restart, if it was one. */
   readonly $earlier = atom<Tape | null>(null);
-  /** What devices said while a tape plays: pointer and stick as they were last. */
+  /** Last pointer and stick input while a tape plays. */
   #heard: HandsEvent[] = [];
   #other: Parameters | null = null;
   /** The row under look when the driver looks back, else null. */
@@ -50,7 +50,7 @@ export class Drive {
   readonly $start = atom<{ x: number; y: number } | null>(null);
   /** True while the yard shows what a player would see. */
   readonly $throughCamera = atom(false);
-  /** Grows with every change of the ground: what is drawn from it is then drawn anew. */
+  /** Grows with every change of the ground: drawings of it are then redrawn. */
   groundVersion = 0;
   #left = 0;
   /** Time that waits for the next frame of a pattern, s; and that frame's length. */
@@ -120,7 +120,7 @@ export class Drive {
     if (!this.$running.get()) this.$running.set(true);
   }
 
-  /** What a device says. While a tape plays, a press, a push or a swipe takes over from it. */
+  /** Takes a device's input. While a tape plays, a press, a push or a swipe takes over from it. */
   say(event: HandsEvent): void {
     const loop = this.$loop.get();
     if (!loop) {
@@ -255,7 +255,7 @@ export class Drive {
     if (!this.$running.get() && !isAtRest(this.#live, this.recorder.hands)) this.$running.set(true);
   }
 
-  /** What ends with a restart is kept for a while: it can still be looped. */
+  /** Keeps the drive that a restart ends for a while: it can still be looped. */
   #keepEarlier(): void {
     const tape = this.recorder.isIdle ? null : this.cut(EARLIER, null);
     if (tape && tape.ticks > tape.hz) this.$earlier.set(tape);

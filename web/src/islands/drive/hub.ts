@@ -19,14 +19,14 @@ export class DeviceHub {
   readonly #states = Object.fromEntries(devices.map((name) => [name, { held: new Set(), x: 0, y: 0 }])) as unknown as Record<Device, State>;
   readonly #say: (event: HandsEvent) => void;
   #stick = { x: 0, y: 0 };
-  /** The last stroke over the yard, for whoever shows it; a swipe only where it has a way. */
+  /** The last stroke over the yard, for whoever shows it; a swipe only if it has a direction. */
   lastSwipe: Swipe | null = null;
 
   constructor(say: (event: HandsEvent) => void) {
     this.#say = say;
   }
 
-  /** What a device says now. */
+  /** Passes on a device's input. */
   state(device: Device): Readonly<State> {
     return this.#states[device];
   }

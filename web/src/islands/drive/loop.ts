@@ -20,11 +20,11 @@ export type Pace = (typeof paces)[number];
  */
 export class Loop {
   readonly tape: Tape;
-  /** What it began as: the same object as long as it is only edited. */
+  /** The original loop: the same object as long as it is only edited. */
   readonly source: Tape;
   readonly $playing = atom(true);
   readonly $pace = atom<Pace>(1);
-  /** What the last driving again cost: its ticks, ghost included, and ms. */
+  /** Cost of the last replay: ticks, ghost included, and ms. */
   readonly $cost = atom<{ ticks: number; milliseconds: number }>({ ticks: 0, milliseconds: 0 });
   /** Grows with every driving again. */
   version = 0;
@@ -59,7 +59,7 @@ export class Loop {
     return this.#ghost?.world ?? null;
   }
 
-  /** Drives the tape again. `known` has worked out walls and ways of the ground. */
+  /** Replays the tape. `known` has prepared walls and paths of the ground. */
   run(parameters: Parameters, other: Parameters | null, known: World): void {
     const begun = performance.now();
     this.#again = new Rerun(this.tape, parameters, this.#ground, { known, most: MOST });
@@ -90,7 +90,7 @@ export class Loop {
     return this.#again.unknown;
   }
 
-  /** Whether all of it is driven, ghost included. */
+  /** True if all of it is driven, ghost included. */
   get isWhole(): boolean {
     return [this.#again, this.#ghost].every((one) => !one || one.done === one.ticks);
   }

@@ -7,7 +7,7 @@ const padMap = z.object({
   buttons: z.record(z.string().regex(/^\d{1,3}$/), z.enum(controls)),
   stick: z.tuple([z.int().min(0).max(63), z.int().min(0).max(63)]).nullable(),
 });
-/** What the buttons of a kind of pad work, by number, and the two axes that steer. */
+/** Controls of a pad's buttons by number, and its two steering axes. */
 export type PadMap = z.infer<typeof padMap>;
 
 /** The standard mapping (W3C Gamepad, 2024): the lower face button acts, the left one stops, and so on. */
@@ -36,7 +36,7 @@ export const kindOf = ({ id, mapping }: Known): string => (mapping === 'standard
 
 const STORE = 'zygopod-pads';
 
-/** What is kept in this browser, without what is no map. */
+/** The bindings stored in this browser, without invalid ones. */
 export function readMaps(text: string | null): Readonly<Record<string, PadMap>> {
   try {
     const kept = z.record(z.string(), z.unknown()).parse(JSON.parse(text ?? '{}'));
@@ -96,7 +96,7 @@ const standardWords = [
   'cross right',
 ];
 
-/** What a button is called: where it is on a standard pad, its number on any other. */
+/** Name of a button: its position on a standard pad, its number on any other. */
 export const buttonWord = (kind: string, button: number): string =>
   (kind === 'standard' ? standardWords[button] : undefined) ?? `button ${button + 1}`;
 

@@ -17,7 +17,7 @@ export class Surveyor {
   readonly $survey = atom<Surveyed | null>(null);
   /** Why the last survey could not be made. */
   readonly $trouble = atom<string | null>(null);
-  /** Told as soon as the walls of an ordered ground are sorted. */
+  /** Called as soon as the walls of a requested ground are sorted. */
   onWalls: ((ground: Ground, walls: WallBuckets) => void) | null = null;
   readonly #desk = new Desk<SurveyApi>(() => new Worker(new URL('../../workers/survey.ts', import.meta.url), { type: 'module' }));
   #isBusy = false;

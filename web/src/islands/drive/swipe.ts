@@ -7,14 +7,14 @@ export interface Touch {
   time: number;
 }
 
-/** A stroke of the pointer as a swipe: its length (screen pixels), its time (s), and its way; null when it is none. */
+/** A stroke of the pointer as a swipe: its length (screen pixels), its time (s), and its direction; null if it is no swipe. */
 export interface Swipe {
   length: number;
   seconds: number;
   way: Direction | null;
 }
 
-/** The swipe from one touch to another; without a way when it was too short or too slow. Ties go across. */
+/** The swipe from one touch to another; without a direction if it was too short or too slow. Ties go across. */
 export function swipeBetween(from: Touch, to: Touch, distance: number, seconds: number): Swipe {
   const dx = to.x - from.x;
   const dy = to.y - from.y;

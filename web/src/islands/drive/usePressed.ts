@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import { padsHere } from './pad.ts';
 import { kindOf } from './padBindings.ts';
 
-/** What is pressed now: keys by their places, and of the pad that spoke last its kind, its buttons and its axes. */
+/** The pressed keys by position, and the kind, buttons and axes of the pad used last. */
 export interface Pressed {
   keys: ReadonlySet<string>;
   pad: { kind: string; buttons: readonly number[]; axes: readonly number[] } | null;

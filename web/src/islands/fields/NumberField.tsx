@@ -19,7 +19,7 @@ export function NumberField({ model }: { model: FieldModel }) {
   const { editing, saving } = useTuning();
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
-  /** What is typed and not yet taken; Escape empties it before the field is left. */
+  /** Typed text that isn't entered yet; Escape clears it before the field is left. */
   const given = useRef<string | null>(null);
   /** The number that was there when typing began. */
   const begun = useRef(0);
@@ -78,7 +78,7 @@ export function NumberField({ model }: { model: FieldModel }) {
     forget();
   };
 
-  /** The number looked at is the one that a trial multiplies. */
+  /** The focused number is the one that a trial multiplies. */
   const regard = () => {
     if (model.path && editing.$trial.get() === null) editing.$subject.set(model.path);
   };

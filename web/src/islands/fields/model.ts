@@ -17,7 +17,7 @@ import {
 import { useTuning } from '../tuning/context.ts';
 import type { Editing } from '../tuning/editing.ts';
 
-/** What a number field shows and does; a parameter and an outcome that is worked out both come in this form. */
+/** Model of a number field; used for parameters and for derived outcomes. */
 export interface FieldModel {
   /** The parameter behind it; none for an outcome. */
   path: string | null;
@@ -25,11 +25,11 @@ export interface FieldModel {
   help: string;
   unit: string;
   number: number;
-  /** What the number follows, in words, and what lets it go its own way. */
+  /** Link of the number in words, and the action that removes it. */
   link: { words: string; break(): void } | null;
-  /** What it was in the last saved revision, when it differs. */
+  /** Value in the last saved revision, if it differs. */
   was: string | null;
-  /** Reads an entry; null when it was taken, else why not. */
+  /** Applies an entry; returns null, or why it is refused. */
   enter(text: string): string | null;
   /** Sets the number as a drag or a nudge does. */
   put(number: number): string | null;

@@ -12,7 +12,7 @@ const HEIGHT = 106;
 const CX = WIDTH / 2;
 const CY = HEIGHT / 2;
 
-/** The outline beside a cell of the ground, with its origin: the point whose place is told. */
+/** The outline beside a cell of the ground, with its origin: the point of its position. */
 export function BodyFigure({ number }: { number: number }) {
   const { editing, drive } = useTuning();
   const { body } = useStore(editing.$tuning).parameters;
@@ -110,7 +110,7 @@ export function BodyFigure({ number }: { number: number }) {
   );
 }
 
-/** Where the body starts, and which way it looks there. */
+/** Start place and facing of the body. */
 function Start() {
   const { editing, drive } = useTuning();
   const { facing } = useStore(editing.$tuning).parameters;

@@ -134,7 +134,7 @@ function ViewDrawing({ camera }: { camera: Parameters['camera'] }) {
 
 const relevant = (parameters: Parameters) => `${runKey(parameters)} ${JSON.stringify(parameters.camera)}`;
 
-/** The body's lead over the middle of the view. The handle sets the steady lag of a walk by what the way of following has. */
+/** The body's lead over the middle of the view. The handle sets the steady lag at walk speed by the parameter of the follow mode. */
 function LagDrawing({ parameters }: { parameters: Parameters }) {
   const { editing, drive } = useTuning();
   const before = useStore(editing.$beforeTuning).parameters;

@@ -14,7 +14,7 @@ const HEIGHT = 112;
 const SPLIT = 164;
 const BASE = HEIGHT - 16;
 
-/** Speed along the way to a click, and the place about the point: whether the body stops on it, slides past or circles. */
+/** Speed along the path to a click, and the area around the point: the body stops on it, slides past or circles. */
 export function ClicksFigure({ number }: { number: number }) {
   const { editing, drive } = useTuning();
   const { parameters } = useStore(editing.$tuning);
@@ -86,7 +86,7 @@ const CX = 216;
 const CY = 50;
 const R = 42;
 
-/** The way about the point, close up, with the radii of arrival and of waypoints to drag. */
+/** The path near the point, enlarged, with draggable arrive and waypoint radii. */
 function Arrival({ run, parameters, unit }: { run: readonly [number, number][]; parameters: Parameters; unit: string }) {
   const { editing } = useTuning();
   const { route, pace, clock } = parameters;

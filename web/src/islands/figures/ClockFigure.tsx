@@ -15,7 +15,7 @@ const rates = [30, 60, 144];
 /** Part of a second that the ruler shows. */
 const SHOWN = 0.1;
 
-/** Ticks on a ruler, and what the tick rate does to a run-up: the way that it loses at 30, 60 and 144 Hz beside the exact one. */
+/** Ticks on a ruler, and the effect of the tick rate on a run-up: the distance lost at 30, 60 and 144 Hz against the exact one. */
 export function ClockFigure({ number }: { number: number }) {
   const { editing, drive } = useTuning();
   const { parameters } = useStore(editing.$tuning);

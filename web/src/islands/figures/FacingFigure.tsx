@@ -29,7 +29,7 @@ function slice(from: number, to: number, inner: number, outer: number): string {
   return `M${ax},${ay} L${bx},${by} A${outer},${outer} 0 0 1 ${cx},${cy} L${dx},${dy} A${inner},${inner} 0 0 0 ${ax},${ay} Z`;
 }
 
-/** The rose of ways with the bands in which a way is kept, and a turn over time. */
+/** The rose of directions with the bands in which each is kept, and a turn over time. */
 export function FacingFigure({ number }: { number: number }) {
   const { editing, drive } = useTuning();
   const { parameters } = useStore(editing.$tuning);

@@ -11,7 +11,7 @@ import { useFigures } from './openFigure.ts';
 /** Rows that a figure shows without being opened. */
 const SHOWN = 4;
 
-/** What a figure has between the catalogue's rows, by the path of the row that it comes after. */
+/** A figure's own content between the catalogue's rows, by the path of the row before it. */
 type Between<T> = Readonly<Record<string, T>>;
 
 /** The rows of a figure, those first that matter with the tuning at hand; opened, all of them in their order, with what belongs to them. */
@@ -57,7 +57,7 @@ export function FigureFrame({
   drawing: ReactNode;
   /** Numbers that follow from parameters, and set them. */
   outcomes?: Between<FieldModel[]>;
-  /** What else is shown when the figure is open. */
+  /** Further content of the expanded figure. */
   more?: Between<ReactNode>;
 }) {
   const title = figureTitles[id];

@@ -15,7 +15,7 @@ const TOP = 8;
 const LEFT = 10;
 const SIZE = 88;
 
-/** What stick travel comes to, with the live stick on the curve; and which of two opposite keys counts. */
+/** Result of stick travel, with the live stick on the curve; and which of two opposite keys counts. */
 export function HandsFigure({ number }: { number: number }) {
   const { editing, drive } = useTuning();
   const { input, pace } = useStore(editing.$tuning).parameters;

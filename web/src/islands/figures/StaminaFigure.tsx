@@ -16,7 +16,7 @@ const PACE = 34;
 type Scale = (value: number) => number;
 const seconds = (value: number) => (value === Infinity ? 'for ever' : `${shortNumber(value, 1)} s`);
 
-/** The bar over one sprint to empty, the wait, and the way back to full. */
+/** The bar over one sprint to empty, the regain delay, and the recovery to full. */
 export function StaminaFigure({ number }: { number: number }) {
   const { editing, drive } = useTuning();
   const { parameters } = useStore(editing.$tuning);
@@ -223,7 +223,7 @@ function Level({ y, words, dash, x }: { y: number; words: string; dash: string; 
   );
 }
 
-/** What the numbers come to over a long run. */
+/** Results of the numbers over a long run. */
 function Cycle({ cycle, unit }: { cycle: StaminaCycle; unit: string }) {
   return (
     <p className="digits border-t border-rule/60 py-[3px] text-[11px] leading-4 text-ink-soft" data-testid="cycle">

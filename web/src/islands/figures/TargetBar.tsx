@@ -2,13 +2,13 @@ import { useStore } from '@nanostores/react';
 import { shortNumber, type Target } from '@zygopod/core';
 import { useTuning } from '../tuning/context.ts';
 
-/** The target of a metric, where it has one; of those that are told at an angle, that at one. */
+/** The target of a metric, if it has one; for metrics at angles, the target at one angle. */
 export function useTarget(metric: string): Target | null {
   const targets = useStore(useTuning().$targets);
   return targets.find((one) => one.metric === metric) ?? null;
 }
 
-/** The targets of a metric that is told at angles. */
+/** The targets of a metric that is measured at angles. */
 export const useTargetsAt = (metric: string): readonly Target[] =>
   useStore(useTuning().$targets).filter((one) => one.metric === metric && one.at !== undefined);
 

@@ -19,7 +19,7 @@ const x = scaleLinear([0, 90], [8, SPLIT - 10]);
 const y = scaleLinear([0, 1], [BASE, 10]);
 const angles = Array.from({ length: 46 }, (_, i) => i * 2);
 
-/** What a wall leaves of the speed at each angle, and a small scene: an arrow to be turned against a wall. */
+/** The speed kept along a wall at each angle, and a small scene: an arrow to be turned against a wall. */
 export function WallsFigure({ number }: { number: number }) {
   const { editing } = useTuning();
   const { parameters } = useStore(editing.$tuning);

@@ -10,7 +10,7 @@ const CX = 70;
 const CY = SIZE / 2;
 const UNIT = 32;
 
-/** How fast the body goes each way round its facing: an ellipse with the backward and the sideways factor as half-axes. */
+/** Speed of the body in each direction around its facing: an ellipse with the backward and the sideways factor as half-axes. */
 export function FactorRose() {
   const { editing } = useTuning();
   const { backwardFactor, sidewaysFactor } = useStore(editing.$tuning).parameters.pace;

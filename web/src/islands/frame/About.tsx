@@ -1,7 +1,7 @@
 import { VERSION } from '@zygopod/core';
 import { Overlay } from '../controls/Overlay.tsx';
 
-/** What this application is, and its version. */
+/** Describes the application and its version. */
 export function About({ close }: { close(): void }) {
   return (
     <Overlay title="About Zygopod" close={close}>

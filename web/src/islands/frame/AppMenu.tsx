@@ -1,7 +1,7 @@
 import { Menu } from '../controls/Menu.tsx';
 import type { Command } from '../work/commands.ts';
 
-/** What concerns the application and not what is open: one small menu at the right end of the header. */
+/** Menu of the application itself, at the right end of the header. */
 export function AppMenu({ commands }: { commands: readonly Command[] }) {
   return (
     <Menu

@@ -7,12 +7,12 @@ import { $padMaps, buttonsOf, buttonWord, mapOf, pushedStick, setPadMap, stickWo
 import { type Pressed, usePressed } from '../drive/usePressed.ts';
 import type { Command } from '../work/commands.ts';
 
-/** What is waited for: a key or a button for a control, or a push of the stick that shall steer. */
+/** The input being waited for: a key or button for a control, or a push of the stick that will steer. */
 type Waiting = { for: 'key' | 'button'; control: Control } | { for: 'stick' } | null;
 
 const cap = (isDown: boolean) => `keycap min-h-6 hover:line-through ${isDown ? 'border-now bg-now text-sheet' : ''}`;
 
-/** Which key and which button works which control, and what of it is down now. What is taken is not given away silently: the conflict is said. */
+/** Lists the keys and buttons of each control, and which are down. A key in use isn't reassigned silently: the conflict is shown. */
 export function BindingList({ commands, close }: { commands: Command[]; close(): void }) {
   const bindings = useStore($bindings);
   const maps = useStore($padMaps);
@@ -187,7 +187,7 @@ export function BindingList({ commands, close }: { commands: Command[]; close():
   );
 }
 
-/** Tells of a button that goes down while one is waited for; one that was down before does not count. */
+/** Reports a button pressed while one is waited for; buttons already down don't count. */
 function usePadPress({ pad }: Pressed, waiting: Waiting, take: (button: number) => void): void {
   const before = useRef<readonly number[]>([]);
   const taker = useRef(take);

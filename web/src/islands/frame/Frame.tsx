@@ -33,7 +33,7 @@ export function Frame({
   commands: readonly Command[];
   /** Keys and gestures that are no commands, for the list of keys. */
   looking?: readonly (readonly [string, string])[];
-  /** The left half of the header: what is open. */
+  /** The left half of the header: the open documents. */
   open: ReactNode;
   /** The actions on it, in the right half. */
   actions?: ReactNode;

@@ -8,7 +8,7 @@ import { addressOf, placeOf, useScreens } from '../work/place.ts';
 /** Characters of a name that always fit; the focused button shows all of a longer one. */
 const WHOLE = 24;
 
-/** The name of what is open, which opens another in its place. Work is kept as a draft before the page is left. */
+/** Shows the name of the open document and opens another in its place. Work is saved as a draft before the page is left. */
 export function Picker({
   label,
   name,
@@ -19,7 +19,7 @@ export function Picker({
   label: string;
   name: string;
   collection: Collection;
-  /** What can be done with the one that is open. */
+  /** Actions on the open document. */
   actions?: readonly Command[];
   go(id: string): void;
 }) {

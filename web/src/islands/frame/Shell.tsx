@@ -32,17 +32,17 @@ export function Shell<F extends { name: string }, S extends Steps<F>>({
   work: Work<F, S>;
   /** The screen's own commands. */
   own: readonly Command[];
-  /** What can be done with pointer and keys besides, for the list of keys. */
+  /** Other pointer and key gestures, for the list of keys. */
   looking?: readonly (readonly [string, string])[];
   /** True where the file is the last revision's, whatever was sent meanwhile. */
   unchanged?: boolean;
-  /** What is open, for the header: its names and revision, with the state of saving that it is given. */
+  /** Renders the open documents for the header: names, revision and saving state. */
   open(commands: Command[], state: ReactNode): ReactNode;
   /** The screen's own actions in the header. */
   actions?(commands: Command[]): ReactNode;
-  /** What else there is to be told over the screen, where saving is in no trouble. */
+  /** Other notices, shown while saving has no problem. */
   notice?: ReactNode;
-  /** Whether the screen takes a dropped file itself. */
+  /** True if the screen takes a dropped file itself. */
   takesFile?(file: File): Promise<boolean>;
   children: ReactNode;
 }) {

@@ -4,7 +4,7 @@ import { useGround } from './groundWork.ts';
 import { Measures } from './Measures.tsx';
 import { SelectedWall } from './WallForm.tsx';
 
-/** What the ground is like for a body: can the goal be reached, where is it narrow; and the numbers of the ground itself. */
+/** Findings about the ground for a body (reachable goal, narrow gaps), and the numbers of the ground itself. */
 export function GroundPanel() {
   return (
     <aside aria-label="Body and ground" className="flex min-h-0 flex-col gap-4 overflow-y-auto border-l border-rule bg-paper px-3.5 py-2.5">
@@ -31,7 +31,7 @@ function Body() {
   );
 }
 
-/** Gaps told as tight or too narrow. */
+/** Gaps reported as tight or too narrow. */
 const TIGHT = 1.15;
 
 function Findings() {

@@ -50,7 +50,7 @@ export function ToolPanel() {
   );
 }
 
-/** What cells can be: solid, open, or a surface with its speed. */
+/** Kinds of cells: solid, open, or a surface with its speed. */
 function Marks() {
   const { steps, drawing } = useGround();
   const { surfaces } = useStore(steps.$now);

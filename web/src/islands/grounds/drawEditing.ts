@@ -5,7 +5,7 @@ import type { Preview } from './strokes.ts';
 
 type Canvas = CanvasRenderingContext2D;
 
-/** What the editor adds to the chart: the selected wall with its grips, the stroke under way, the frame's grips. */
+/** The editor's additions to the chart: the selected wall with its grips, the current stroke, the frame's grips. */
 export function drawEditing(
   ctx: Canvas,
   ground: Ground,

@@ -17,7 +17,7 @@ import { type Drawing, snapped, type Tool } from './tools.ts';
 
 type Place = { x: number; y: number };
 
-/** What a stroke would make, to be drawn while it lasts. */
+/** Preview of a stroke's result, drawn while it lasts. */
 export type Preview =
   | { kind: 'rectangle'; x0: number; y0: number; x1: number; y1: number }
   | { kind: 'path'; points: readonly [number, number][]; closed: boolean };
@@ -29,7 +29,7 @@ export interface Stroke {
   preview: Preview | null;
 }
 
-/** Screen pixels within which something is taken hold of. */
+/** Distance (screen pixels) within which something is grabbed. */
 const REACH = 8;
 
 /** A place on the grid that is chosen. */
@@ -155,7 +155,7 @@ function dragRectangle(drawing: Drawing, at: Place, make: (x0: number, y0: numbe
   return stroke;
 }
 
-/** Changes the ground along the way of the pointer; the whole stroke is one step of undo. */
+/** Changes the ground along the pointer's path; the whole stroke is one step of undo. */
 function brush(
   drawing: Drawing,
   at: Place,

@@ -2,7 +2,7 @@ import type { Ground } from '@zygopod/core';
 import { atom } from 'nanostores';
 import type { Steps } from '../work/steps.ts';
 
-/** What the pointer does on the ground. Keys are digits: none of them drives. */
+/** Tools of the pointer on the ground. Keys are digits: none of them drives. */
 export const tools = [
   {
     id: 'select',

@@ -7,7 +7,7 @@ const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', 
 const told = (value: ConstantValue | null) =>
   value === null ? 'none' : typeof value === 'number' ? shortNumber(value, 6) : JSON.stringify(value);
 
-/** What differs from the last hand-off, and all that was handed over: what a build has is found here. */
+/** Shows what differs from the last hand-off, and lists all hand-offs, to find what a build has. */
 export function Handed({
   kept,
   last,

@@ -1,4 +1,4 @@
-/** What a hand-off is for: the number of a build, or nothing. */
+/** The purpose of a hand-off, such as a build number; may be empty. */
 export function LabelField({ label, set }: { label: string; set(label: string): void }) {
   return (
     <input

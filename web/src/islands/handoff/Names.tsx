@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Overlay } from '../controls/Overlay.tsx';
 import { useGuard } from '../work/unfinished.ts';
 
-/** What the game calls parameters, kept with the project: an empty name is our own. */
+/** The game's names for parameters, stored in the project; an empty name keeps ours. */
 export function Names({
   names,
   rename,

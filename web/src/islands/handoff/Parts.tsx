@@ -1,6 +1,6 @@
 import { type Part, parts } from './handOffs.ts';
 
-/** What is handed over: the numbers, the motion itself, its formulas, or checks for a build server. */
+/** The parts of a hand-off: the numbers, the motion itself, its formulas, or checks for a build server. */
 export function Parts({ part, choose }: { part: Part | null; choose(part: Part): void }) {
   return (
     <fieldset className="flex gap-4 border-b border-rule px-3.5">

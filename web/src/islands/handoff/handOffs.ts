@@ -20,7 +20,7 @@ export interface KeptHandOff {
   values: Record<string, ConstantValue>;
 }
 
-/** What of a tuning can be handed over. */
+/** The parts of a tuning that can be handed over. */
 export const parts = { code: 'In your code', numbers: 'Numbers', motion: 'Motion code', formulas: 'Formulas', checks: 'Checks' } as const;
 export type Part = keyof typeof parts;
 
@@ -66,13 +66,13 @@ export function choiceOf(project: string, kept: readonly KeptHandOff[]): Choice 
 export const keepChoice = (project: string, { to, units, style, all }: Choice): void =>
   remember(keyOf(project), JSON.stringify({ to, units: unitsWord(units), style, all }));
 
-/** What a project's parameters are called in its game, and the version of the project that says so. */
+/** The game's names for parameters, and the project version they come from. */
 interface ProjectNames {
   names: Record<string, string>;
   version: number;
 }
 
-/** What the server keeps of a tuning's hand-offs and of its project's names. */
+/** A tuning's hand-offs and its project's names, as the server stores them. */
 export class HandOffs {
   readonly $kept = atom<readonly KeptHandOff[]>([]);
   readonly $names = atom<Readonly<Record<string, string>>>({});

@@ -4,7 +4,7 @@ import { type SnagActions, SnagDetails } from './SnagRow.tsx';
 import { severityMarks } from './severityMarks.ts';
 import type { SnagGroup } from './snagGroups.ts';
 
-/** One kind of snag in a line; opened, each of its snags with its numbers, its mend, and the way to its place. */
+/** One kind of snag in a line; opened, each of its snags with its numbers, its mend, and a link to its place. */
 export function SnagGroupRow({ group, actions, keyOf }: { group: SnagGroup; actions: SnagActions; keyOf(snag: Snag): string }) {
   const { id, severity, title, snags } = group;
   const [isOpen, open] = useState(false);

@@ -1,7 +1,7 @@
 import { type Snag, snagWords } from '@zygopod/core';
 import { severityMarks } from './severityMarks.ts';
 
-/** What a list of snags lets one do with each. */
+/** Actions of a list of snags on each one. */
 export interface SnagActions {
   /** Goes to the parameter. */
   row?(path: string): void;

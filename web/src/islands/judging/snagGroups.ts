@@ -1,6 +1,6 @@
 import { type Severity, type Snag, type SnagId, snagWords } from '@zygopod/core';
 
-/** Snags of one kind, told in one line and opened for each of them. */
+/** Snags of one kind, in one line that expands to each of them. */
 export interface SnagGroup {
   id: SnagId;
   severity: Severity;

@@ -15,10 +15,10 @@ interface Changed {
   to: string;
 }
 
-/** Changes that are shown; how many more there are is told. */
+/** Maximum number of changes shown; the rest is counted. */
 const SHOWN = 8;
 
-/** What differs between two tunings, in words. */
+/** Describes what differs between two tunings. */
 function changedBetween(a: Tuning, b: Tuning): Changed[] {
   return differences(a, b)
     .filter(({ isWritten }) => isWritten)
@@ -29,7 +29,7 @@ function changedBetween(a: Tuning, b: Tuning): Changed[] {
     });
 }
 
-/** What differs between two files of another kind: the parts that are not the same. */
+/** Describes what differs between two files of another kind: the unequal parts. */
 function partsBetween(a: Record<string, unknown>, b: Record<string, unknown>): Changed[] {
   const keys = [...new Set([...Object.keys(a), ...Object.keys(b)])];
   const told = (value: unknown) =>
@@ -39,7 +39,7 @@ function partsBetween(a: Record<string, unknown>, b: Record<string, unknown>): C
     .map((key) => ({ key, label: key, from: told(a[key]), to: told(b[key]) }));
 }
 
-/** The revision that is looked at, against the one before it; what can be done with it. */
+/** Shows the selected revision against the one before it, with its actions. */
 export function Between({ item, tell }: { item: ShelfItem; tell(why: string | null): void }) {
   const shelf = useShelf();
   const revision = useStore(shelf.$revision) ?? item.head;

@@ -7,7 +7,7 @@ import { exportAll, exportProject, isWhy, projectFile } from './actions.ts';
 import { numbersCsv } from './numbersCsv.ts';
 import { useShelf } from './shelfWork.ts';
 
-/** What the shelf gives: the project, its documents, their numbers, a link. */
+/** Exports from the shelf: the project, its documents, their numbers, a link. */
 export function Export({ tell, close }: { tell(why: string | null): void; close(): void }) {
   const shelf = useShelf();
   const { board } = useStore(shelf.$asked);

@@ -9,7 +9,7 @@ interface Listed {
   isDemo: boolean;
 }
 
-/** The projects there are: one is gone to, made, renamed, put away or brought back. */
+/** Lists the projects; opens, creates, renames, archives or restores one. */
 export function Projects({ close }: { close(): void }) {
   const shelf = useShelf();
   const { project } = shelf;

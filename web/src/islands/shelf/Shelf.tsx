@@ -23,10 +23,10 @@ import { Pictures } from './pictures.ts';
 import { type RowAction, ShelfRow } from './ShelfRow.tsx';
 import { boards, type Counts, ShelfContext, type ShelfItem, ShelfWork, sorts, useShelf } from './shelfWork.ts';
 
-/** What is asked over the shelf. */
+/** The dialog that is open over the shelf. */
 type Asking = 'projects' | 'out' | 'paste' | { what: 'rename' | 'compare'; item: ShelfItem } | null;
 
-/** The Shelf: what belongs to a game, and what became of it. */
+/** The Shelf: everything that belongs to a game, with its history and results. */
 export function Shelf({ opening }: { opening: ShelfOpening }) {
   const shelf = useMemo(() => new ShelfWork(opening), [opening]);
   const pictures = useMemo(() => new Pictures(opening.project.id, () => shelf.isLeft), [opening, shelf]);
@@ -134,7 +134,7 @@ const countOf = (counts: Counts | null, board: string): string =>
     ? ` ${{ tunings: counts.tuning, grounds: counts.ground, tapes: counts.tape, targets: counts.targets, away: counts.away }[board]}`
     : '';
 
-/** Finding, what is shown, in which order, and what comes in and goes out. */
+/** The shelf's toolbar: search, kind, order, import and export. */
 function Tools({ make, out, paste, choose }: { make(): void; out(): void; paste(): void; choose(files: readonly File[]): void }) {
   const shelf = useShelf();
   const chooser = useRef<HTMLInputElement>(null);
@@ -204,7 +204,7 @@ const screenOf: Partial<Record<DocumentKind, (id: string) => string>> = {
   tape: (id) => `/bench?tape=${id}`,
 };
 
-/** What can be done with a document, the first first. */
+/** Actions on a document, the main one first. */
 function actionsOf(
   shelf: ShelfWork,
   item: ShelfItem,

@@ -16,7 +16,7 @@ export function onTheLine<R extends { name: string }>(revisions: readonly R[]): 
   return [...revisions.slice(0, MOST - kept.length), ...kept];
 }
 
-/** The revisions of a document along a line, the newest at its right, named ones with their names; each can be looked at. */
+/** The revisions of a document along a line, the newest at its right, named ones with their names; each can be selected. */
 export function Soundings({ item }: { item: ShelfItem }) {
   const shelf = useShelf();
   const picked = useStore(shelf.$picked);

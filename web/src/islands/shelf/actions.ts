@@ -12,7 +12,7 @@ export async function fileOf(item: Pick<ShelfItem, 'id' | 'kind'>, revision: num
   return 'why' in kept ? kept : (kept.file as File);
 }
 
-/** Whether there is no file, but a reason. */
+/** True if there is no file, but a reason. */
 export const isWhy = (found: File | { why: string }): found is { why: string } => !('format' in found);
 
 /** Makes a copy of a document; says why not. */
@@ -36,7 +36,7 @@ export async function rename(shelf: ShelfWork, item: ShelfItem, name: string): P
   return null;
 }
 
-/** Makes what a document was at a revision its newest one. */
+/** Saves an earlier revision of a document as its newest one. */
 export async function goBack(shelf: ShelfWork, item: ShelfItem, revision: number): Promise<string | null> {
   const file = await fileOf(item, revision);
   if (isWhy(file)) return file.why;

@@ -3,7 +3,7 @@ const STORE = 'zygopod-shelf-1';
 /** The address under which something is kept; nothing is ever fetched from it. */
 const addressOf = (key: string) => `/kept/${encodeURIComponent(key)}`;
 
-/** What is being made, or looked up, by its key. */
+/** Pending results by key. */
 const pending = new Map<string, Promise<Blob>>();
 
 /**

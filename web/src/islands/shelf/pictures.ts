@@ -32,13 +32,13 @@ type Listed = { id: string; ground: string | null; head: number };
 /** A document at a revision. */
 type At = { id: string; head: number };
 
-/** Makes pictures and judgements of what is on a shelf, one after the other and away from the page, and keeps them. */
+/** Makes pictures and drill results of the shelf's documents in workers, one after the other, and caches them. */
 export class Pictures {
   readonly #desk = new Desk<PicturesApi>(() => new Worker(new URL('../../workers/pictures.ts', import.meta.url), { type: 'module' }));
   readonly #drills = new Desk<DrillsApi>(() => new Worker(new URL('../../workers/drills.ts', import.meta.url), { type: 'module' }));
   readonly #project: string;
   readonly #isLeft: () => boolean;
-  /** Goes up with what may have changed: what was made may be of other revisions by now. */
+  /** Increases with every change: earlier results may be of other revisions. */
   readonly $stamp = atom(0);
   readonly #files = new Map<string, Promise<unknown>>();
   #grounds: Promise<Listed[]> | null = null;
@@ -54,7 +54,7 @@ export class Pictures {
   constructor(project: string, isLeft: () => boolean = () => false) {
     this.#project = project;
     this.#isLeft = isLeft;
-    // The worker loads while the page asks what it is to draw; drills, which take a core each, come after the first picture.
+    // The worker loads while the page fetches its input. Drills, which take a core each, come after the first picture.
     this.#desk.start();
     const first = new Promise<void>((begun) => {
       this.#begun = begun;
@@ -68,7 +68,7 @@ export class Pictures {
     this.#drills.stop();
   }
 
-  /** Something was changed: the next picture, or judgement, is of what there is by then. */
+  /** Invalidates lists after a change. */
   look(): void {
     this.#grounds = this.#tapes = this.#sets = null;
     this.#targets.clear();
@@ -159,7 +159,7 @@ export class Pictures {
     return 'why' in answer ? [] : answer.body.items.toReversed();
   }
 
-  /** The file of a document at a revision, which is the same for ever; one that could not be had is asked for again. */
+  /** Fetches the file of a document at a revision, which never changes; failures are retried. */
   async #file(collection: Collection, { id, head }: At): Promise<unknown> {
     const key = `${collection} ${id} ${head}`;
     const known = this.#files.get(key);
@@ -173,7 +173,7 @@ export class Pictures {
     return fetched;
   }
 
-  /** One after the other, so that what comes into sight is not behind what has left it for long. */
+  /** Runs work one at a time. */
   #inTurn(queue: 'picture' | 'standing', work: () => Promise<Blob>): Promise<Blob> {
     const done = this.#last[queue].then(() => {
       if (this.#isLeft()) throw new Error('the page is being left');

@@ -5,7 +5,7 @@ import type { ShelfOpening } from '../../server/data/openings.ts';
 import type { ShelfItem as ServerItem, Sounding as ServerSounding } from '../../server/data/shelf.ts';
 import { askServer, whyOf } from '../work/server.ts';
 
-/** A revision of a document on the shelf, as the server tells it. */
+/** A revision of a document on the shelf, as the server returns it. */
 type Sounding = Omit<ServerSounding, 'createdAt'> & { createdAt: string };
 
 /** A document on the shelf. */
@@ -15,7 +15,7 @@ export type ShelfItem = Omit<ServerItem, 'createdAt' | 'updatedAt' | 'putAwayAt'
   revisions: Sounding[];
 };
 
-/** What is on a shelf at a time: one kind, or what is put away. */
+/** One tab of the shelf: a kind of document, or everything archived. */
 export type Board = Collection | 'away';
 export const boards: readonly (readonly [Board, string])[] = [
   ...Object.values(documentKinds).map(({ collection, plural }) => [collection, plural] as const),
@@ -30,14 +30,14 @@ type Sort = (typeof sorts)[number][0];
 
 export type Counts = Record<DocumentKind | 'away', number>;
 
-/** What is asked of the shelf; it stands in the address. */
+/** The shelf's query; it is part of the address. */
 export interface Asked {
   board: Board;
   q: string;
   sort: Sort;
 }
 
-/** What an address asks for. */
+/** Reads the query from an address. */
 export function readAsked(search: string): Asked {
   const query = new URLSearchParams(search);
   const board = boards.find(([one]) => one === query.get('show'))?.[0] ?? 'tunings';
@@ -45,7 +45,7 @@ export function readAsked(search: string): Asked {
   return { board, q: query.get('q') ?? '', sort };
 }
 
-/** The query of an address that asks for this: what is as it is at first is left out. */
+/** Writes a query for the address; defaults are left out. */
 export function writeAsked({ board, q, sort }: Asked): string {
   const query = new URLSearchParams();
   if (board !== 'tunings') query.set('show', board);
@@ -58,17 +58,17 @@ export function writeAsked({ board, q, sort }: Asked): string {
 /** Milliseconds of typing no more before a search is sent. */
 const PAUSE = 120;
 
-/** The shelf of a project: what is asked, what is on it, and which document is picked. */
+/** The shelf of a project: query, documents, and the selected one. */
 export class ShelfWork {
   readonly project: ShelfOpening['project'];
   readonly $asked = atom<Asked>(readAsked(window.location.search));
   readonly $items = atom<readonly ShelfItem[] | null>(null);
   readonly $counts = atom<Counts | null>(null);
-  /** Whether there is another page. */
+  /** Cursor of the next page; null on the last one. */
   readonly $more = atom<string | null>(null);
   readonly $why = atom<string | null>(null);
   readonly $picked = atom<string | null>(null);
-  /** The revision of the picked document that is looked at; null: its newest. */
+  /** The selected revision of the selected document; null: its newest. */
   readonly $revision = atom<number | null>(null);
   #underWay: AbortController | null = null;
   #timer: ReturnType<typeof setTimeout> | undefined;
@@ -87,7 +87,7 @@ export class ShelfWork {
     this.#timer = setTimeout(() => void this.load(), isTyping ? PAUSE : 0);
   }
 
-  /** Something was changed, perhaps elsewhere: it is looked at once nothing changes any more. */
+  /** Reloads after a change, once no further change follows. */
   look(): void {
     clearTimeout(this.#looking);
     this.#looking = setTimeout(() => void this.load(), PAUSE);

@@ -1,7 +1,7 @@
 import { isLink, type Placed, shortNumber, specOf, specs, unitOf } from '@zygopod/core';
 
 const paths = [...specs].map(([path, { label, kind }]) => ({ path, label, kind }));
-/** What a number, a flag or a word may be. */
+/** Choices for a number, a flag or a word. */
 const kindsOf = { number: ['number'], flag: ['flag'], word: ['choice'], list: ['set', 'curve'] } as const;
 
 /** A number of a source, which parameter it is, and the value that it gives. */

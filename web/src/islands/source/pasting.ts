@@ -15,7 +15,7 @@ import {
 /** Parameters by the unique names of a source's numbers; null: none. */
 export type NamedParameters = Readonly<Record<string, string | null>>;
 
-/** What is pasted, and what was changed of its reading by hand. */
+/** The pasted text, and corrections of its reading by hand. */
 export interface Pasting {
   code: string;
   /** The name of the file that it is from; may be empty. */

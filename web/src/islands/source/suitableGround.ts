@@ -3,13 +3,13 @@ import { createDocument, fetchDocument } from '../work/documentActions.ts';
 import { inProject } from '../work/project.ts';
 import { askServer } from '../work/server.ts';
 
-/** Grounds of a project that are looked at. */
+/** Maximum number of grounds that are considered. */
 const LOOKED_AT = 12;
 
 /** Speeds of bodies (px/s) that the grounds that come with the application suit. */
 const USUAL = { least: 40, most: 600 };
 
-/** Whether a ground is of the scale of a tuning: its unit, the game's tiles where it has any, and of an extent that fits its speed. */
+/** True if a ground is of the scale of a tuning: its unit, the game's tiles where it has any, and of an extent that fits its speed. */
 function suits(ground: Ground, unit: Ground['unit'], cell: number | null, speed: number): boolean {
   return ground.unit === unit && (cell === null || ground.cell === cell) && suitsSpeed(ground, speed);
 }

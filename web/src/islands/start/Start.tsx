@@ -11,7 +11,7 @@ interface Project {
 }
 
 /**
- * What an empty project begins with: a new tuning by how its character is moved, numbers pasted from code, or files. Where the screen has tools for
+ * Start of an empty project: a new tuning by its scheme, numbers pasted from code, or files. Where the screen has tools for
  * the other two already, `imported` is absent.
  */
 export function Start({ project, imported, isNarrow = false }: { project: Project; imported?: () => void; isNarrow?: boolean }) {

@@ -3,7 +3,7 @@ import { createDocument } from '../work/documentActions.ts';
 import { inProject } from '../work/project.ts';
 import { askServer } from '../work/server.ts';
 
-/** Ways in which a character can be moved, each with what a new tuning for it has and how it is told. */
+/** Schemes for a new tuning, each with its parameters and description. */
 export const schemes = [
   { id: 'steer', title: 'Steer', words: 'Keys or stick, while they are held' },
   { id: 'click', title: 'Click to go', words: 'A path round walls to where you click' },

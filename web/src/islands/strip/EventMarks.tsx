@@ -3,11 +3,11 @@ import { useRef, useState } from 'react';
 import { usePainter } from '../chart/frames.ts';
 import { useTuning } from '../tuning/context.ts';
 
-/** How often (ms) the marks are looked up, and how many are shown at the most. */
+/** Interval (ms) of updating the marks, and their maximum number. */
 const PAUSE = 100;
 const MOST = 60;
 
-/** The events of the span in sight, as marks on the upper edge of the strip: hover or focus tells time and cause, a click looks back. */
+/** The visible events as marks on the upper edge of the strip: hover or focus shows time and cause, a click looks back. */
 export function EventMarks({ span, left, right }: { span(): [number, number]; left: number; right: number }) {
   const { drive } = useTuning();
   const [found, setFound] = useState<Happening[]>([]);

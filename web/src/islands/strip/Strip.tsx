@@ -36,7 +36,7 @@ export function Strip() {
     void theme;
   }, [theme]);
   const size = useCanvasSize(canvas, () => undefined);
-  /** What the strip was last drawn from. */
+  /** Inputs of the strip's last drawing. */
   const drawn = useRef<{ key: string; parameters: Parameters | null }>({ key: '', parameters: null });
   const dragged = useRef<{ from: number; edge: boolean; length: number; x: number } | null>(null);
 

@@ -83,7 +83,7 @@ export const contactLane: Lane = {
   },
 };
 
-/** What an animation system would be told: a ribbon by gait, with the pose's name where there is room. */
+/** The pose for an animation system: a ribbon by gait, with the pose's name where there is room. */
 export const poseLane: Lane = {
   name: 'Pose',
   share: 0.2,

@@ -6,12 +6,12 @@ import { eachPiece } from './pieces.ts';
 
 type Canvas = CanvasRenderingContext2D;
 
-/** What a lane draws with: its place on the strip, and the rows and times in sight. */
+/** Inputs of a lane's drawing: its place on the strip, and the visible rows and times. */
 export interface LaneView {
   ctx: Canvas;
   inks: Inks;
   trace: Trace;
-  /** What the same hands do on the other tuning, and its rows in sight. */
+  /** The trace of the other tuning with the same hands, and its visible rows. */
   ghost: { trace: Trace; from: number; to: number } | null;
   parameters: Parameters;
   top: number;
@@ -28,7 +28,7 @@ export interface Lane {
   name: string;
   /** Share of the strip's height. */
   share: number;
-  /** Whether a tuning makes use of it; without one every tuning does. */
+  /** True if a tuning makes use of it; without one every tuning does. */
   isUsed?(parameters: Parameters): boolean;
   /** Shown only where someone asked for it. */
   isExtra?: true;

@@ -21,7 +21,7 @@ function curveLane(name: string, column: Column, share: number, least: number, i
   };
 }
 
-/** Way that is left to the destination. */
+/** Distance left to the destination. */
 export const toGoLane = curveLane('To go', 'toGo', 0.3, 1, 'route');
 
 /** How far the body is off the planned line. */

@@ -9,7 +9,7 @@ interface Props {
   title: string;
   collection: Collection;
   actions: readonly Command[];
-  /** A small picture of a document, by its id, and what has to be said of it: a document of which something is said is greyed. */
+  /** A small picture of a document by its id, and a remark on it. Documents with a remark are greyed. */
   picture?(id: string, remark: (words: string | null) => void): ReactNode;
   go(id: string): void;
   close(): void;

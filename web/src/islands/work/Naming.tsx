@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Overlay } from '../controls/Overlay.tsx';
 
-/** Asks for a name, and does with it what `verb` says; where that cannot be done it says why and stays. */
+/** Asks for a name and applies the action that `verb` labels; on failure it says why and stays open. */
 export function Naming({
   title,
   verb,

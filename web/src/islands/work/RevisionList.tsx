@@ -11,7 +11,7 @@ interface Revision {
   createdAt: string;
 }
 
-/** The revisions of a document, newest first, with their notes; one of them can be taken for what `verb` says. */
+/** Lists the revisions of a document with their notes, newest first; `verb` labels the action for one of them. */
 export function RevisionList({
   title,
   collection,

@@ -16,7 +16,7 @@ export function keyOf(event: Pressed): string {
   return [...modifiers, letter].join('+');
 }
 
-/** Whether a key pressed on this element is text for it. */
+/** True if a key pressed on this element is text for it. */
 export function isText(target: EventTarget | null): boolean {
   return target instanceof Element && target.closest('input:not([type="checkbox"]), textarea, select, dialog') !== null;
 }

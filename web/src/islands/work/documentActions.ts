@@ -2,7 +2,7 @@ import { type Collection, canonicalText } from '@zygopod/core';
 import { inProject } from './project.ts';
 import { askServer, whyOf } from './server.ts';
 
-/** Where a document is made: in a project, if not the page's; and the idempotency key of the request, if it has one of its own. */
+/** Options for creating a document: its project, if not the page's; and the request's idempotency key, if it has its own. */
 interface Making {
   project?: string | undefined;
   key?: string;
@@ -35,7 +35,7 @@ export async function fetchDocument(
   return { file: answer.body.file, revision: answer.body.number ?? answer.body.head ?? 1 };
 }
 
-/** Documents of a name that are looked at. */
+/** Maximum number of documents of one name that are compared. */
 const ALIKE = 5;
 
 /** The document of just this file, where there is one among the newest of its name, else a new one; why there is none, in words. */

@@ -5,7 +5,7 @@ import { addressOf, placeOf, type ScreenName } from './place.ts';
 import type { Steps } from './steps.ts';
 import type { Work } from './work.ts';
 
-/** What can be done with a document as a whole; none of it has a key. */
+/** Commands for a whole document; none has a key. */
 export function documentCommands<F extends { name: string }, S extends Steps<F>>(
   { trade, opening, steps, saving }: Work<F, S>,
   here: ScreenName,

@@ -23,7 +23,7 @@ interface Listing {
 /** Milliseconds of typing no more before a search is sent. */
 const PAUSE = 120;
 
-/** The documents of a collection whose names hold a text, newest first, a page at a time. What an older search brings is not shown. */
+/** Lists the documents of a collection whose names contain a text, newest first, by pages. Results of an older search are dropped. */
 export function useListing(collection: Collection, wanted: string): Listing {
   const [items, setItems] = useState<readonly Listed[]>([]);
   const [next, setNext] = useState<string | null>(null);

@@ -1,4 +1,4 @@
-/** Counts questions by what they are about, so that an answer that a newer question has overtaken can be told. */
+/** Numbers requests by topic, to recognise responses overtaken by a newer request. */
 export class Newest {
   readonly #asked = new Map<string, number>();
 

@@ -2,7 +2,7 @@ import { createContext, useContext } from 'react';
 import type { Opening, Subject } from '../../server/data/openings.ts';
 import { $project } from './project.ts';
 
-/** A screen as others know it: what its address begins with, what it is called, and which document it works on. */
+/** A screen's entry in the index: start of its address, name, and the kind of document that it edits. */
 export interface ScreenName {
   id: string;
   title: string;
@@ -14,7 +14,7 @@ export type Place = Readonly<Partial<Record<Subject | 'project', string>>>;
 
 const otherThan: Readonly<Record<Subject, Subject>> = { tuning: 'ground', ground: 'tuning' };
 
-/** What is open, as far as it is on the server. */
+/** The open documents that exist on the server. */
 export const placeOf = ({ tuning, ground }: Opening): Place => ({
   ...(tuning.head > 0 ? { tuning: tuning.id } : {}),
   ...(ground.head > 0 ? { ground: ground.id } : {}),

@@ -1,12 +1,12 @@
-/** Why a request was not done, by what can be done about it. */
+/** Kinds of failure of a request, by what can be done about it. */
 export type Refusal =
   /** The document was archived, or is gone for good. */
   | 'archived'
   | 'gone'
-  /** An access token is needed; or writes from this address aren't taken. */
+  /** An access token is needed, or writes from this address are refused. */
   | 'unauthorised'
   | 'forbidden'
-  /** What was sent is too large, or not valid. */
+  /** The request is too large or not valid. */
   | 'tooLarge'
   | 'invalid'
   /** The server has a fault. */
@@ -23,7 +23,7 @@ export interface Failure {
   retryAfter: number;
 }
 
-/** What the server said, or why there is no answer. */
+/** The server's response, or why there is none. */
 export type Outcome<T = Record<string, unknown>> = { is: 'ok'; body: T } | Failure;
 
 interface Asking {
@@ -34,7 +34,7 @@ interface Asking {
   headers?: Readonly<Record<string, string>>;
   /** Milliseconds after which a server that says nothing is as good as away. */
   patience?: number;
-  /** Whether the request has to outlive its page. */
+  /** True if the request has to outlive its page. */
   outlives?: boolean;
   /** Ends the request. */
   signal?: AbortSignal;
@@ -92,10 +92,10 @@ export async function send<T = Record<string, unknown>>(
   }
 }
 
-/** Milliseconds for which a request that made something is the same as the one before: the second click of two. */
+/** Time (ms) in which an identical creating request counts as a double click. */
 const SAME = 800;
 
-/** Requests that make something, while they are under way; and their keys, until a moment after they were answered. */
+/** Pending requests that create something, and their keys until shortly after the response. */
 const underWay = new Map<string, Promise<Outcome<unknown>>>();
 const keys = new Map<string, string>();
 
@@ -107,7 +107,7 @@ const newKey = () => [...crypto.getRandomValues(new Uint32Array(4))].map((word) 
  */
 export function askServer<T = Record<string, unknown>>(method: string, path: string, asking: Asking = {}): Promise<Outcome<T>> {
   const { body, headers = {} } = asking;
-  // What brings a key of its own is told apart by that alone.
+  // Requests with their own key are distinguished by that key only.
   if (method !== 'POST' || body === undefined || headers['idempotency-key']) return send<T>(method, path, asking);
   const name = JSON.stringify([path, body]);
   const same = underWay.get(name);

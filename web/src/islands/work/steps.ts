@@ -1,6 +1,6 @@
 import { atom, type WritableAtom } from 'nanostores';
 
-/** One step that undo takes back: the files before and after, and what the step was. */
+/** One undo step: the files before and after, and its description. */
 interface Step<F> {
   before: F;
   after: F;
@@ -14,7 +14,7 @@ export class Steps<F> {
   readonly $now: WritableAtom<F>;
   /** The file of the last saved revision. */
   readonly $before: WritableAtom<F>;
-  /** What undo and redo would take back, in words. */
+  /** Descriptions of the steps that undo and redo would apply. */
   readonly $history = atom<{ undo: string | null; redo: string | null }>({ undo: null, redo: null });
   #done: Step<F>[] = [];
   #undone: Step<F>[] = [];
@@ -68,7 +68,7 @@ export class Steps<F> {
     if (gesture && gesture.before !== this.$now.get()) this.#push({ ...gesture, after: this.$now.get() });
   }
 
-  /** Gives back what was there when the gesture began. */
+  /** Restores the file from the start of the gesture. */
   cancelGesture(): void {
     if (this.#gesture) this.$now.set(this.#gesture.before);
     this.#gesture = null;

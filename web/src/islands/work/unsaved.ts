@@ -3,7 +3,7 @@ import type { Opening } from '../../server/data/openings.ts';
 import { inProject } from './project.ts';
 import { askServer, type Outcome } from './server.ts';
 
-/** Creates what a page was opened with that is not on the server yet: its ground, then its tuning, with the ids that they have on the page. */
+/** Creates the unsaved documents of a page on the server: its ground, then its tuning, with the ids that the page gave them. */
 export async function createUnsaved(opening: Opening): Promise<Outcome<unknown>> {
   for (const subject of ['ground', 'tuning'] as const) {
     const document = opening[subject];

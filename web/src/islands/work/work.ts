@@ -48,10 +48,10 @@ export interface Work<F extends object, S extends Steps<F> = Steps<F>> {
   save(note: string): Promise<string | null>;
 }
 
-/** This page, to those that look who keeps what. */
+/** Identifies this page to others that look for stored copies. */
 const page = newPageId();
 
-/** Lays out work on what the server gave, and on what this browser kept. */
+/** Sets up work from the server's state and from stored copies. */
 export function openWork<F extends object, S extends Steps<F>>(trade: Trade<F, S>, opening: Opening): Work<F, S> {
   const opened = opening[trade.subject] as unknown as Opened<F>;
   const { now, before, origin, state } = begin(opened);
@@ -67,7 +67,7 @@ export function openWork<F extends object, S extends Steps<F>>(trade: Trade<F, S
   const hub = new DeviceHub((event) => drive.say(event));
 
   let isAdopting = false;
-  /** Takes what somebody else saved, where nothing of this page stands against it. */
+  /** Adopts somebody else's saved state if this page has no changes of its own. */
   const meetOthers = async () => {
     const found = await saving.look();
     const file = found === null ? null : trade.read(found);
@@ -137,5 +137,5 @@ export function openWork<F extends object, S extends Steps<F>>(trade: Trade<F, S
   return work;
 }
 
-/** What of a document is shown where it is not worked on: its draft, else its newest revision. */
+/** Returns the file shown for a document that isn't being edited: its draft, else its newest revision. */
 export const currentOf = <F>({ draft, saved }: Opened<F>): F => draft?.file ?? saved;

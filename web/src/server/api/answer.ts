@@ -65,7 +65,7 @@ function pathOf({ pathname }: URL): string {
   return pathname.startsWith(`${BASE}/`) ? pathname.slice(BASE.length) : '';
 }
 
-/** What the parameters in the path say. */
+/** Reads the parameters in the path. */
 function placeOf(values: Record<string, string>): { kind: DocumentKind; id: string; number: number } {
   const place = { kind: 'tuning' as DocumentKind, id: '', number: 0 };
   if (values['kind'] !== undefined) {

@@ -25,7 +25,7 @@ export function entityTags(header: string | null): '*' | Tag[] | null {
     });
 }
 
-/** What the writer of a request has seen: the versions that `If-Match` names; with `*` any but none. 428 without one. */
+/** The versions that `If-Match` names as last seen; `*` matches any existing one. 428 without the header. */
 export function seenBy(headers: Headers): Seen {
   const tags = entityTags(headers.get('if-match'));
   if (tags === null) throw new Problem(428, 'Say which version was seen last: If-Match: "n"');
@@ -51,7 +51,7 @@ export function ifSeen(headers: Headers): Seen {
   return (version) => tags.some(({ isWeak, text }) => !isWeak && text.split('-')[0] === String(version));
 }
 
-/** Whether a reader has what it asks for already: one of the tags of `If-None-Match` is the answer's, by the weak comparison. */
+/** True if a reader has what it asks for already: one of the tags of `If-None-Match` is the answer's, by the weak comparison. */
 export function isUnchanged(headers: Headers, etag: string | null): boolean {
   if (etag === null) return false;
   let tags: ReturnType<typeof entityTags>;

@@ -32,7 +32,7 @@ const words = {
   down: 'The database cannot be reached; what was sent was not saved',
 } as const;
 
-/** What the database refuses because of what was sent: text that it cannot hold, numbers that are too large, a document that is gone by now. */
+/** Converts database errors caused by the request: text it can't hold, numbers too large, a document deleted meanwhile. */
 function refusal(error: unknown): Problem | null {
   for (let e = error; e instanceof Error; e = e.cause) {
     const code = 'code' in e ? String(e.code) : '';
@@ -43,7 +43,7 @@ function refusal(error: unknown): Problem | null {
   return null;
 }
 
-/** What is told of whatever was thrown: a problem, never an exception's own words. */
+/** Converts anything thrown to a problem, never with an exception's own text. */
 export function problemOf(error: unknown, request: string): Problem {
   if (error instanceof Problem) return error;
   const refused = refusal(error);

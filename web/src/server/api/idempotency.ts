@@ -14,7 +14,7 @@ const LONGEST = 200;
 const PATIENCE = 5000;
 const LOOK = 50;
 
-/** Whether an operation makes something anew each time that it is asked. A revision needs no key: it names the one before it. */
+/** True if an operation makes something anew each time that it is asked. A revision needs no key: it names the one before it. */
 export const makesAnew = ({ method, answers, condition }: Operation): boolean =>
   method === 'POST' && 201 in answers && condition === undefined;
 

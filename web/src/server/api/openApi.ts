@@ -72,7 +72,7 @@ const fileBody = z
   })
   .meta({ id: 'FileBody' });
 
-/** What an operation is about. */
+/** The tag of an operation. */
 function groupOf(path: string): string {
   if (path.startsWith('/trials')) return 'Trials';
   if (path.startsWith('/reports')) return 'Reports';

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import type { Database } from '../data/connection.ts';
 import type { JudgedBody } from '../judge/judge.ts';
 
-/** What an operation is asked, read from the request and found good. */
+/** The validated request of an operation. */
 export interface Asked<Q = Record<string, never>, B = never> {
   request: Request;
   url: URL;
@@ -13,7 +13,7 @@ export interface Asked<Q = Record<string, never>, B = never> {
   number: number;
   /** The database, prepared. */
   database(): Promise<Database>;
-  /** What the body says, by the operation's own schema. */
+  /** The body, parsed by the operation's own schema. */
   body: B;
   /** The file that the body holds, judged. */
   file(): Promise<JudgedBody>;
@@ -36,10 +36,10 @@ export interface Operation {
   name: string;
   words: string;
   query?: z.ZodObject;
-  /** Whether If-Match has to name a version, whether that may be none, or whether it is only checked where it is there. */
+  /** True if If-Match has to name a version, whether that may be none, or whether it is only checked where it is there. */
   condition?: 'seen' | 'seenOrNone' | 'ifSeen';
   takesFile?: boolean;
-  /** What the body has to be, where it is no file; and bytes that it has at the most, where that is more than usual. */
+  /** Schema of the body if it is no file, and its maximum size (bytes) if larger than usual. */
   body?: z.ZodType;
   largest?: number;
   answers: Record<number, Answer>;

@@ -92,7 +92,7 @@ export function fieldsOf(schema: Schema, components: Description['components']):
   }));
 }
 
-/** What is told of each operation, by group, in the order of the description. */
+/** The reference of each operation, by group, in the order of the description. */
 export function entriesOf({ paths, components }: Description): Map<string, Entry[]> {
   const groups = new Map<string, Entry[]>();
   for (const [path, methods] of Object.entries(paths))

@@ -1,7 +1,7 @@
 import { type DocumentKind, type formatNames, jsonSchema, kindNames } from '@zygopod/core';
 import { z } from 'zod';
 
-/** What the API answers with, as schemas: they describe it, and tests hold it to them. */
+/** Schemas of the API's responses: they generate its description, and tests check responses against them. */
 
 const id = z.uuid();
 const time = z.iso.datetime();

@@ -1,7 +1,7 @@
 import { Problem } from '../problem.ts';
 import { OneByOne } from '../worker.ts';
 
-/** What is to be made of a tuning: its motion in a language, or a folder of checks for a build server. */
+/** Request to generate code from a tuning: its motion in a language, or a folder of checks for a build server. */
 export type CodeAsked = { tuning: unknown } & ({ what: 'code'; to: string } | { what: 'checks'; targets: unknown; tapes: unknown[] });
 
 /** The files that were made, or what no file can hold. */

@@ -63,7 +63,7 @@ export async function followChanges(url: string): Promise<void> {
   }
 }
 
-/** What a notification says; null, so that all is looked at, where it can't be read. */
+/** Reads a notification; null if unreadable, so that everything is reloaded. */
 function read(payload: string): Change | null {
   try {
     return change.parse(JSON.parse(payload));

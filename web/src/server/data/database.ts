@@ -57,7 +57,7 @@ const PATIENCE = 2500;
 
 let wasUp = true;
 
-/** What the database can do now: `up` reads and writes; `full` and `readOnly` only read; `preparing` is being upgraded; `down` doesn't answer. */
+/** Current abilities of the database: `up` reads and writes; `full` and `readOnly` only read; `preparing` is being upgraded; `down` doesn't answer. */
 export type Condition = 'up' | 'down' | 'preparing' | Trouble;
 
 /** The database's condition, known within a few seconds, also where it is silent. */
@@ -86,7 +86,7 @@ export async function databaseCondition(): Promise<Condition> {
   }
 }
 
-/** Whether the database can be written to. While writes fail, one is tried; else the server is only asked whether it is read-only. */
+/** Tests whether the database can be written to. While writes fail, one is tried; else the server is only asked whether it is read-only. */
 async function tryToWrite(db: Database): Promise<Condition> {
   const { rows } = await db.execute<{ readonly: string }>(sql`select current_setting('transaction_read_only') as readonly`);
   if (rows[0]?.readonly === 'on') return 'readOnly';

@@ -52,7 +52,7 @@ async function demoProject(db: Database): Promise<string> {
   return made.id;
 }
 
-/** What becomes of the demo's documents: what is missing is loaded; restored, they are as they were shipped again, with their history; reset, all that became of them is gone. */
+/** Modes of loading the demo: load missing documents; restore them as shipped, keeping history; or reset them, dropping all changes. */
 type Way = 'missing' | 'restore' | 'reset';
 
 /** A number of our own for the lock that lets one load the demo at a time. */

@@ -15,7 +15,7 @@ type Document = Omit<typeof documents.$inferSelect, 'numbers'>;
 /** A database, or a transaction on it. */
 export type Reader = Pick<Database, 'select'>;
 
-/** Whether a reader is the database itself, and no transaction on it. */
+/** True if a reader is the database itself, and no transaction on it. */
 const isDatabase = (db: Reader): db is Database => '$client' in db;
 
 /** A file that was judged good: its name, its text, and the SHA-256 of its canonical text. */
@@ -139,10 +139,10 @@ export async function getDocument(db: Reader, kind: DocumentKind, id: string): P
   return { ...document, file: (found as NonNullable<typeof found>).file };
 }
 
-/** What says that the project of a document is in use. */
+/** Condition: the project of a document is in use. */
 const inUsedProject = sql`exists (select 1 from ${projects} where ${projects.id} = ${documents.project} and ${projects.putAwayAt} is null)`;
 
-/** What says that a document is the one of this kind and id, and in use, as its project is. */
+/** Condition: a document has this kind and id, and is in use together with its project. */
 export const inUse = (kind: DocumentKind | Placeholder, id: string | Placeholder) =>
   and(eq(documents.id, id), eq(documents.kind, kind), isNull(documents.putAwayAt), inUsedProject);
 
@@ -152,7 +152,7 @@ export async function notInUse(db: Reader, kind: DocumentKind, id: string): Prom
   throw new Problem(404, `No ${kind} has this id`);
 }
 
-/** Whether a version is one that a writer has seen last. */
+/** True if a version is one that a writer has seen last. */
 export interface Seen {
   (version: number): boolean;
   /** The version, where it can be one only (0: none). */

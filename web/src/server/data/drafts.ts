@@ -69,7 +69,7 @@ async function putAtOnce(
   return draft;
 }
 
-/** What counts a draft's version on, if the document is in use and its newest revision fits the base. */
+/** Statement that increments a draft's version, if the document is in use and its newest revision fits the base. */
 function counting(db: Database, draftIsThere: SQL, fits: SQL | undefined) {
   return db.$with('counted').as(
     db

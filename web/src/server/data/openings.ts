@@ -20,7 +20,7 @@ export interface Opened<F> {
   draft: { version: number; base: number; file: F; from: F } | null;
 }
 
-/** What every screen is opened with: a tuning on a ground, and a tape that is made for that ground, if there is one. */
+/** Initial data of every screen: a tuning on a ground, and a tape for that ground, if there is one. */
 export interface Opening {
   tuning: Opened<TuningFile>;
   ground: Opened<Ground>;
@@ -29,7 +29,7 @@ export interface Opening {
   project: { id: string; name: string };
 }
 
-/** What the shelf of a project is opened with. */
+/** Initial data of a project's shelf. */
 export interface ShelfOpening {
   project: { id: string; name: string; unit: 'px' | 'm'; isDemo: boolean };
 }
@@ -87,7 +87,7 @@ export function openWith(db: Database, subject: Subject, id: string, other: stri
 }
 
 /**
- * What the bench of a project without a tuning is opened with: a tuning of defaults on the project's first ground, else on a yard. Neither is
+ * Initial data of the bench in a project without tunings: a default tuning on the project's first ground, else on a yard. Neither is
  * in the database (head 0) before somebody works on it.
  */
 export async function openUnsaved(db: Database, project: ShelfOpening['project']): Promise<Opening> {

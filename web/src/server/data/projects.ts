@@ -49,7 +49,7 @@ export async function firstProject(db: Reader): Promise<ProjectRow> {
   return project;
 }
 
-/** What of a project can be set. */
+/** The settable fields of a project. */
 export interface ProjectValues {
   name?: string | undefined;
   unit?: string | undefined;

@@ -6,7 +6,7 @@ export class RawJson {
     this.text = text;
   }
 
-  /** What the text says. */
+  /** The parsed text. */
   read(): unknown {
     return JSON.parse(this.text);
   }

@@ -10,7 +10,7 @@ export interface KeptAnswer {
   body: string;
 }
 
-/** What is known of a key: it is new, and taken now; another request's; under way; or answered. */
+/** State of a key: new and now taken; used by another request; pending; or answered. */
 export type Known = { is: 'new' } | { is: 'other' } | { is: 'underWay' } | { is: 'answered'; answer: KeptAnswer };
 
 /** Takes a key for a request, unless it is taken. */

@@ -41,14 +41,14 @@ const documentFile = customType<{ data: RawJson; driverData: string }>({
 /** Milliseconds, as JavaScript's dates: a cursor made from a row finds that row. */
 const made = timestamp('created_at', { withTimezone: true, precision: 3 }).notNull().defaultNow();
 
-/** What belongs to one game: documents, its unit, and its own names for parameters. */
+/** A project: the documents of one game, its unit, and its own names for parameters. */
 export const projects = pgTable('projects', {
   id: uuid('id').primaryKey().defaultRandom(),
   name: text('name').notNull(),
   unit: text('unit').notNull().default('px'),
-  /** What the game calls parameters, by their paths. */
+  /** The game's names for parameters, by path. */
   names: file('names').notNull().default(sql`'{}'::jsonb`),
-  /** Whether it holds the demo data. */
+  /** True if it holds the demo data. */
   isDemo: boolean('is_demo').notNull().default(false),
   /** Counts the changes of name, unit and names, and guards against overwriting. */
   version: integer('version').notNull().default(1),
@@ -56,7 +56,7 @@ export const projects = pgTable('projects', {
   createdAt: made,
 });
 
-/** What a project was called, its unit and its names, version by version. Rows are only ever added. */
+/** Versions of a project's name, unit and names. Rows are only ever added. */
 export const projectVersions = pgTable(
   'project_versions',
   {
@@ -137,7 +137,7 @@ export const revisions = pgTable(
     /** Number of the revision that this one was made from; null for the first. */
     parent: integer('parent'),
     note: text('note').notNull().default(''),
-    /** What somebody called it; empty: it has its number alone. */
+    /** Its given name; empty: only its number. */
     name: text('name').notNull().default(''),
     /** SHA-256 of the file's canonical text. */
     hash: text('hash').notNull(),

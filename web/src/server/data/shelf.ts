@@ -89,7 +89,7 @@ function beyond(order: Order, { value, id }: Mark): SQL | undefined {
   return or(lt(column, at), and(eq(column, at), lt(documents.id, id)));
 }
 
-/** What a search asks of documents: text in the name, or in names and notes of revisions; numbers in those of the newest revision. */
+/** Conditions of a search: text in the name, or in names and notes of revisions; numbers in the newest revision. */
 function asked({ text, conditions }: Search): (SQL | undefined)[] {
   const found = text
     ? or(

@@ -64,7 +64,7 @@ export function putSource(
   });
 }
 
-/** Whether another tuning in use of a project is linked to a file. */
+/** True if another tuning in use of a project is linked to a file. */
 async function isLinked(db: Reader, project: string, tuning: string, path: string): Promise<boolean> {
   const [other] = await db
     .select({ id: sources.document })

@@ -1,4 +1,4 @@
-/** What can keep a database that answers from being written to. */
+/** Reasons why a responding database can't be written. */
 export type Trouble = 'full' | 'readOnly';
 
 /** SQLSTATEs: disk full, out of memory, a configured limit, an input or output error; a transaction or server that is read-only. */
@@ -7,7 +7,7 @@ const CODES: readonly (readonly [RegExp, Trouble])[] = [
   [/^25006$/, 'readOnly'],
 ];
 
-/** What PostgreSQL reports, without a SQLSTATE of its own, when it has no space for the file that it writes for a new connection. */
+/** PostgreSQL's message, without a SQLSTATE of its own, when it has no space for a new connection's file. */
 const NO_FILE = /could not write init file/;
 
 /** Milliseconds for which trouble is believed without being seen again. */

@@ -21,7 +21,7 @@ const compress = compression({
   brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: QUALITY } },
 }) as unknown as Handle;
 
-/** What an entity tag ends with when its answer was sent in an encoding: `"3-br"`. */
+/** Suffix of an entity tag by the encoding of its response: `"3-br"`. */
 const ENDING = /-(?:br|gzip|deflate)"/g;
 
 /**

@@ -4,7 +4,7 @@ import { extname, resolve } from 'node:path';
 import send from 'send';
 import { encodingFor, encodings } from './encoding.ts';
 
-/** What the build has made for browsers, and what lies in the public folder. */
+/** Files built for browsers, and those of the public folder. */
 const ROOT = resolve('dist/client');
 
 /** Names of built files change with what they hold. */
@@ -42,7 +42,7 @@ function packedPath(request: IncomingMessage, response: ServerResponse, path: st
   return path + encodings[encoding];
 }
 
-/** What a script may do that is a worker of its own: the rest is its page's policy. */
+/** Policy of a worker's script; the rest follows its page's policy. */
 const WORKERS = "default-src 'none'; script-src 'self'; connect-src 'self'; frame-ancestors 'none'";
 
 /** Answers with a file of the application; where there is none of that name, the application answers. */

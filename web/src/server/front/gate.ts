@@ -12,7 +12,7 @@ const CLOSED = new Set(['TRACE', 'TRACK', 'CONNECT']);
 /** Bytes that a body can have at the most: the largest tape, and a little for what comes with it. */
 export const LARGEST_BODY = 32 * 1024 * 1024;
 
-/** What the gate knows of a request. */
+/** The gate's view of a request. */
 export interface Arrival {
   method: string;
   url: string;

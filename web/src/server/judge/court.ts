@@ -20,7 +20,7 @@ const court = new OneByOne<{ bytes: Uint8Array<ArrayBuffer>; kind: DocumentKind 
 
 let inside = 0;
 
-/** Whether a body of this size is large: it waits for its turn, and is judged in a worker. */
+/** True if a body of this size is large: it waits for its turn, and is judged in a worker. */
 export const isLarge = (size: number): boolean => size > SMALL;
 
 /** Does work that holds a large body in memory, one of a few; 503 where there are too many. */
@@ -34,7 +34,7 @@ export async function insideCourt<T>(work: () => Promise<T>): Promise<T> {
   }
 }
 
-/** What a body holds; throws a problem where it is not good. Takes the bytes over. */
+/** Parses and validates a body; throws a problem if it isn't valid. Transfers the bytes. */
 export async function judgeBody(bytes: Uint8Array<ArrayBuffer>, kind: DocumentKind): Promise<JudgedBody> {
   const verdict = isLarge(bytes.length) ? await judgeAway(bytes, kind) : judge(bytes, kind);
   if (!verdict.ok) throw new Problem(verdict.status, verdict.title, verdict.members);

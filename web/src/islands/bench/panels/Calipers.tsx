@@ -5,7 +5,7 @@ import { usePainter } from '../../chart/frames.ts';
 import { write } from '../../controls/inPlace.ts';
 import { useTuning } from '../../tuning/context.ts';
 
-/** What the calipers read, and how it is written. */
+/** Readings of the calipers, and their formats. */
 const readings: readonly (readonly [string, (read: ReturnType<typeof measureSpan>, unit: string) => string])[] = [
   ['Span', ({ seconds }) => `${seconds.toFixed(3)} s`],
   ['Travelled', ({ travelled }, unit) => `${travelled.toFixed(2)} ${unit}`],
@@ -16,7 +16,7 @@ const readings: readonly (readonly [string, (read: ReturnType<typeof measureSpan
   ['Contacts', ({ contacts, touched }) => (contacts === 0 ? 'none' : `${contacts}, ${touched.toFixed(2)} s`)],
 ];
 
-/** What lies between the two edges that were dragged on the strip; nothing while none are. */
+/** Measures the span dragged on the strip; empty without one. */
 export function Calipers() {
   const { drive, $calipers } = useTuning();
   const span = useStore($calipers);

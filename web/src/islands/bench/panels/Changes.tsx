@@ -6,7 +6,7 @@ import { useTuning } from '../../tuning/context.ts';
 /** Changes that are listed until all are asked for. */
 const SHOWN = 4;
 
-/** A parameter's two values, in as few digits as tell them apart. */
+/** A parameter's two values, in the fewest digits that distinguish them. */
 const valuesOf = ({ a, b }: Difference): [string, string] =>
   typeof a === 'number' && typeof b === 'number' ? significantPair(a, b) : [String(a), String(b)];
 

@@ -15,14 +15,14 @@ const keys: { control: Control; place: string }[] = [
 ];
 const more: Control[] = ['sprint', 'sprintToggle', 'autoRun', 'plant', 'action', 'launch'];
 
-/** The way that hands ask for by keys or stick, as they are held. */
+/** Direction of the held keys or stick. */
 function wayOf({ held, stickX, stickY }: HandsState): [number, number] {
   const isHeld = (control: Control) => (held[controls.indexOf(control)] ? 1 : 0);
   const [x, y] = [isHeld('right') - isHeld('left'), isHeld('down') - isHeld('up')];
   return x !== 0 || y !== 0 ? [x, y] : [stickX, stickY];
 }
 
-/** The hands as they are: controls that light up as they go down, the way that they ask for, and what each device says. */
+/** The hands as they are: controls that light up when pressed, their direction, and the state of each device. */
 export function Hands() {
   const { drive, hub } = useTuning();
   const bindings = useStore($bindings);

@@ -3,7 +3,7 @@ import { numberAt, shortNumber, specOf } from '@zygopod/core';
 import { Notice } from '../../controls/Notice.tsx';
 import { useTuning } from '../../tuning/context.ts';
 
-/** What the driver has to know: a number that is tried, an older revision under the feet. */
+/** Notices for the driver: a number being tried, or an older revision being driven. */
 export function Notices() {
   const { editing } = useTuning();
   const flipped = useStore(editing.$flipped);

@@ -9,7 +9,7 @@ import { StaminaBar } from './StaminaBar.tsx';
 const gaitWords = ['Stand', 'Walk', 'Sprint', 'Spent'];
 const gaitTones = ['bg-rule text-ink', 'bg-ink-soft text-sheet', 'bg-now text-sheet', 'bg-stamina-ink text-sheet'];
 
-/** Tells how long the gait of a row has lasted (s): of the rows after the one that was asked for last only what is new is looked at. */
+/** Measures how long the gait of a row has lasted (s). Only rows after the last one requested are read. */
 function gaitClock(): (trace: Trace, row: number) => number {
   let known: { trace: Trace; clears: number; row: number; first: number } | null = null;
   return (trace, row) => {
@@ -24,7 +24,7 @@ function gaitClock(): (trace: Trace, row: number) => number {
   };
 }
 
-/** What the body does at the moment shown: the present, or the one looked back at. */
+/** Shows the body's state at the visible moment: now, or the one looked back at. */
 export function Now() {
   const { drive } = useTuning();
   const speed = useRef<HTMLSpanElement>(null);
@@ -84,7 +84,7 @@ export function Now() {
   );
 }
 
-/** Seconds for the rest of a way at the walk speed, with the time that braking takes more. */
+/** Seconds for the rest of a path at walk speed, plus the extra time for braking. */
 function timeToGo({ pace, route, ramp }: Parameters, rest: number): string {
   if (pace.walkSpeed <= 0) return 'never';
   const braking = route.brake ? pace.walkSpeed / ramp.decelerate / 2 : 0;

@@ -9,13 +9,13 @@ import type { SnagActions } from '../../judging/SnagRow.tsx';
 import { groupSnags } from '../../judging/snagGroups.ts';
 import { useTuning } from '../../tuning/context.ts';
 
-/** Milliseconds without a change after which a looped tape is looked through. */
+/** Time (ms) without a change after which a looped tape is checked. */
 const PAUSE = 150;
 
 /** Kinds that are listed until all are asked for. */
 const SHOWN = 3;
 
-/** What tells snags apart: of drills and of the tape each kind is told once, on the ground each place is another. */
+/** Identity of a snag: drills and tape report each kind once, the ground reports each place. */
 function keyOf({ id, path = '', place, time, drill }: Snag): string {
   const where = drill ? 'drill' : time !== undefined ? 'tape' : place ? `${place.x.toFixed(1)} ${place.y.toFixed(1)}` : '';
   return `${id} ${path} ${where}`;

@@ -1,6 +1,6 @@
 import { Start } from '../../start/Start.tsx';
 
-/** What an empty project begins with, beside a tuning of defaults that is driven already: it is saved once a number is changed. */
+/** Start of an empty project, beside a default tuning that is driven already and saved with the first change. */
 export function StartHere({ project, unit }: { project: string; unit: 'px' | 'm' }) {
   return (
     <section aria-label="Start">

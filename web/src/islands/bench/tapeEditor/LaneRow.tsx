@@ -6,7 +6,7 @@ import { laneWords, partWords, type TapeEditing } from './editing.ts';
 const EDGE = 7;
 const NEW_LENGTH = 0.4;
 
-/** A lane of the tape: each part a bar that is dragged, stretched at its ends, or taken away. */
+/** A lane of the tape: each part is a bar that is dragged, stretched at its ends, or deleted. */
 export function LaneRow({
   editing,
   lane,

@@ -3,7 +3,7 @@ import { atom } from 'nanostores';
 import { controlWords } from '../../drive/bindings.ts';
 import { Steps } from '../../work/steps.ts';
 
-/** A tape taken apart: what does not change by hand, and its parts. */
+/** An edited tape: its fixed content, and its parts. */
 export interface TakenApart {
   base: Tape;
   parts: readonly TapePart[];
@@ -15,7 +15,7 @@ export const allLanes: readonly PartLane[] = [...controls, 'stick', 'point', 'sw
 export const laneWords = (lane: PartLane): string =>
   lane === 'stick' ? 'Stick' : lane === 'point' ? 'Points' : lane === 'swipe' ? 'Swipes' : controlWords[lane];
 
-/** What a part is called, with its value. */
+/** Describes a part with its value. */
 export function partWords({ lane, at, way }: TapePart): string {
   if (lane === 'stick' && at) {
     const angle = Math.round((Math.atan2(at[1], at[0]) * 180) / Math.PI);
@@ -34,7 +34,7 @@ export class TapeEditing {
   /** Lanes that are shown although they hold nothing. */
   readonly $extra = atom<readonly PartLane[]>([]);
 
-  /** The tape that was taken apart. */
+  /** The edited tape. */
   readonly source: Tape;
 
   constructor(tape: Tape, source = tape) {

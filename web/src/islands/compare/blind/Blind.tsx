@@ -123,7 +123,7 @@ interface LineProps {
   value: string;
   most: number;
   change(value: string): void;
-  /** Whether it holds work that leaving the page would lose. */
+  /** True if it holds work that leaving the page would lose. */
   isWork?: boolean;
 }
 
@@ -188,7 +188,7 @@ const betterOf = ({ choice, a, b }: KeptRound) => {
   return `${name} rev ${revision}`;
 };
 
-/** On the comparison: the way into a trial, and how it stands between the first two sides. */
+/** Entry to a trial on the Compare screen, with the tally of the first two sides. */
 export function BlindEntry() {
   const comparing = useComparing();
   const sides = useStore(comparing.$sides);

@@ -15,7 +15,7 @@ import type { BlindTrial } from './trial.ts';
 
 const layers = { wedge: true, velocity: false, grown: false, looked: false };
 
-/** The yard of a blind trial: what is driven, and nothing that tells which tuning it is. */
+/** The yard of a blind trial, with nothing that reveals the tuning. */
 export function TrialYard({ trial }: { trial: BlindTrial }) {
   const driven = useStore(trial.$driven);
   const round = useStore(trial.$round);

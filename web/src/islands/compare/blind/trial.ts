@@ -22,7 +22,7 @@ export async function fetchRounds(a: string, b: string): Promise<KeptRound[] | n
 }
 
 /**
- * Two tunings, driven without their names in an order by chance that is drawn anew each round. Each keeps its own world, so that going from
+ * Two tunings, driven without their names, in an order drawn at random each round. Each keeps its own world, so that going from
  * one to the other is at once.
  */
 export class BlindTrial {
@@ -75,7 +75,7 @@ export class BlindTrial {
     this.drive.restart();
   }
 
-  /** What somebody feels, by what they know: One, Two, or no difference. Kept, and revealed where that is wanted now; false where it is not kept. */
+  /** Records a vote for One, Two or no difference, and reveals it if wanted; false if it can't be saved. */
   async answer(which: 0 | 1 | null, who: string, why: string): Promise<boolean> {
     // A second click is no second vote.
     if (this.$answered.get()) return false;

@@ -9,11 +9,11 @@ import { asSaid } from './asSaid.ts';
 /** Metrics that are listed. */
 const LISTED = 6;
 const LISTED_OF_ROUNDING = 2;
-/** Digits in which outcomes are told, and in which the effect of rounding is. */
+/** Digits of the outcomes, and of the effect of rounding. */
 const DIGITS = 3;
 const DIGITS_OF_ROUNDING = 4;
 
-/** What the changed numbers do to the outcomes, what their rounding does, and what was handed over before. */
+/** Effects of the changed numbers on the outcomes, effects of rounding, and earlier hand-offs. */
 export function Outcomes({
   into,
   tuning,

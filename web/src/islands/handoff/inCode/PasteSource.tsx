@@ -6,7 +6,7 @@ import { firstPasting, type Pasting, type ReadPasting } from '../../source/pasti
 import { useTuning } from '../../tuning/context.ts';
 import type { SourceStore } from './sourceStore.ts';
 
-/** Keeps code with the tuning: the first time, or again after it was changed by hand; what was changed there is taken over into the tuning. */
+/** Stores code with the tuning, first or again after it was edited by hand; edited numbers are applied to the tuning. */
 export function PasteSource({
   store,
   stored,
@@ -17,7 +17,7 @@ export function PasteSource({
   store: SourceStore;
   stored: StoredSource | null;
   project: string;
-  /** Says what was taken over. */
+  /** Reports what was applied. */
   report(words: string): void;
   close(): void;
 }) {

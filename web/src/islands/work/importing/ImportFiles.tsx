@@ -11,7 +11,7 @@ import { beginImport, continuable, imported, importNote, undoImport } from './re
 /** Files with faults that are listed. */
 const LISTED = 30;
 
-/** Brings files in: what is good in them, once it was shown what is not. */
+/** Imports files: shows their faults first, then imports the valid documents. */
 export function ImportFiles({ files, close, done }: { files: readonly File[]; close(): void; done(): void }) {
   const [read, setRead] = useState<readonly ReadFile[] | null>(null);
   const [count, setCount] = useState<number | null>(null);

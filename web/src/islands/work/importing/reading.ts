@@ -1,17 +1,17 @@
 import { type Fault, faultText, LARGEST_PROJECT, type Member, type Project, parseAny } from '@zygopod/core';
 
-/** A file that can, or cannot, be brought in: the documents in it, and what is wrong. */
+/** A file to import: its documents and its faults. */
 export interface ReadFile {
   name: string;
   /** A project's own values, where the file is one. */
   project: Pick<Project, 'name' | 'unit' | 'names'> | null;
   /** The documents that are good. */
   members: Member[];
-  /** What is wrong, in words with their paths. */
+  /** Faults, described with their paths. */
   faults: string[];
 }
 
-/** Faults that are told of a file. */
+/** Maximum number of faults reported per file. */
 const TOLD = 8;
 
 const told = (faults: readonly Fault[]) => [
@@ -56,7 +56,7 @@ export async function kindOf(file: Pick<File, 'size' | 'text'>): Promise<string 
   }
 }
 
-/** Requests that are under way at a time. */
+/** Maximum number of requests at a time. */
 const AT_ONCE = 4;
 
 /** Does something for each of many, a few at a time, in order. `done` hears how many are. */

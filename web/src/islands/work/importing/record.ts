@@ -4,7 +4,7 @@ import { archive } from '../documentActions.ts';
 import { gone, holdPage } from '../saving/pages.ts';
 import { askServer } from '../server.ts';
 
-/** An import of files that is under way, or was interrupted. */
+/** An import of files that is running, or was interrupted. */
 export interface ImportRecord {
   /** Identifies the import: in the note of each document, and in the idempotency key of each request. */
   key: string;
@@ -22,7 +22,7 @@ const PREFIX = 'zygopod-import:';
 /** Milliseconds for which an import can be continued: the server remembers idempotency keys for a day. */
 const CONTINUABLE = 23 * 3_600_000;
 
-/** Milliseconds after which an import that still holds its lock counts as under way. */
+/** Time (ms) after which an import that still holds its lock counts as running. */
 const PATIENCE = 500;
 
 /** Identifies a list of files by names and sizes. */

@@ -16,7 +16,7 @@ interface Named {
   name: string;
 }
 
-/** What stands in the way of saving, with the way out; where all is well, what else there is to show. */
+/** Shows why saving is blocked and what to do, or else the other notices. */
 export function SaveNotice<F extends Named, S extends Steps<F>>({ work, otherwise }: { work: Work<F, S>; otherwise: ReactNode }) {
   const { saving, adopting } = work;
   const state = useStore(saving.$state);
@@ -58,7 +58,7 @@ function Retry<F extends Named, S extends Steps<F>>({ work }: { work: Work<F, S>
   );
 }
 
-/** What can be done about a refusal. */
+/** Actions for a refusal. */
 function WaysOut<F extends Named, S extends Steps<F>>({ work, refusal }: { work: Work<F, S>; refusal: Refusal }) {
   const { trade, opening, steps, saving } = work;
   const { here } = useScreens();
@@ -146,7 +146,7 @@ function SignIn({ done }: { done(): void }) {
   );
 }
 
-/** Somebody else changed the document: both are merged, or theirs is taken. */
+/** Shows a conflicting change by somebody else: merge both, or use theirs. */
 function Conflict<F extends Named, S extends Steps<F>>({ work: { trade, steps, saving } }: { work: Work<F, S> }) {
   const state = useStore(saving.$state);
   const mine = useStore(steps.$now) as F;

@@ -14,7 +14,7 @@ const GOING = 400;
 
 const pause = (milliseconds: number) => new Promise<void>((over) => setTimeout(over, milliseconds));
 
-/** Takes over copies of pages that are gone: merges each into what is worked on, and offers what both changed. */
+/** Adopts copies left by closed pages: merges each into the current work, and offers values that both changed. */
 export class Adopting<F extends object> {
   readonly $offers = atom<readonly Offer<F>[]>([]);
   readonly #kind: 'tuning' | 'ground';
@@ -35,7 +35,7 @@ export class Adopting<F extends object> {
     this.#readFile = read;
   }
 
-  /** Takes over what pages leave that are still there, as they go; until the answer is called. */
+  /** Adopts the work of pages that are still open when they close. Call the returned function to stop. */
   follow(others: readonly Copy[]): () => void {
     for (const copy of others) void this.#follow(copy);
     return () => {
@@ -53,7 +53,7 @@ export class Adopting<F extends object> {
   /** Merges a copy of a page that is gone. */
   take(copy: Copy): void {
     const offer = this.#read(copy);
-    // What cannot be read stays where it is: a newer version may have kept it.
+    // Unreadable copies stay: a newer version may have stored them.
     if (!offer) return;
     const { file, conflicts } = this.merged(offer, this.#steps.$now.get());
     if (conflicts.length > 0) {
@@ -71,7 +71,7 @@ export class Adopting<F extends object> {
 
   #put(file: F): void {
     this.#steps.replace(file, 'work that this browser kept');
-    // Before the work is started nobody else tells.
+    // Nothing else reports this before the work is started.
     this.#saving.keep(this.#steps.$now.get());
   }
 
@@ -89,13 +89,13 @@ export class Adopting<F extends object> {
   }
 }
 
-/** What this browser kept of a document, when it is opened: what pages left that are gone, and what others keep that are still there. */
+/** Stored copies of a document that is opened: those left by closed pages, and those of pages that are still open. */
 export interface KeptWork {
   left: readonly Copy[];
   others: readonly Copy[];
 }
 
-/** Looks what is kept of a document; a page that is just going is let go first, for a moment. */
+/** Finds the stored copies of a document. A page that is just closing gets a moment to finish. */
 export async function keptWork(copies: Copies, id: string): Promise<KeptWork> {
   const found = await copies.of(id);
   if (found.length === 0) return { left: [], others: [] };

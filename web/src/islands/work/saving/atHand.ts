@@ -6,12 +6,12 @@ export const browserCopies = new BrowserCopies();
 
 const atHand = new Map<string, KeptWork>();
 
-/** Looks what this browser kept of a document that is about to be opened. */
+/** Finds stored copies of a document that is about to be opened. */
 export async function fetchKept(id: string): Promise<void> {
   atHand.set(id, await keptWork(browserCopies, id));
 }
 
-/** What was kept of a document, once. */
+/** Returns the stored copies of a document, once. */
 export function takeKept(id: string): KeptWork {
   const found = atHand.get(id) ?? { left: [], others: [] };
   atHand.delete(id);

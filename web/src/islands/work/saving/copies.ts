@@ -5,9 +5,9 @@ export interface Copy<F = unknown> {
   /** The document, and the page that worked on it. */
   id: string;
   page: string;
-  /** Counts the copies that a page made: of two, the one with more counts. */
+  /** Number of copies that the page has written; of two, the higher one wins. */
   turn: number;
-  /** When it was made, ms since 1970. */
+  /** Time of writing, ms since 1970. */
   at: number;
   /** Files of the server that the work grew from, the newest last. */
   from: readonly F[];
@@ -104,7 +104,7 @@ export class BrowserCopies implements Copies {
     try {
       for (const copy of await inTime((await this.#database()).getAllFromIndex('copies', 'id', id))) take(copy);
     } catch {
-      // What the small store has is all that there is.
+      // Local storage has all there is.
     }
     for (const key of smallKeys()) {
       const copy = key.startsWith(`${PREFIX}${id}:`) ? smallCopy(key) : null;
@@ -122,7 +122,7 @@ export class BrowserCopies implements Copies {
     try {
       await inTime((await this.#database()).delete('copies', [id, page]));
     } catch {
-      // It is looked at, and dropped, when the document is opened again.
+      // It is read and dropped when the document is opened again.
     }
   }
 }

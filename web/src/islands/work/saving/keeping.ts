@@ -11,9 +11,9 @@ interface Unsettled<F> {
   sent: readonly F[];
 }
 
-/** Keeps a page's unsettled work in this browser, one copy a page. It is dropped only when the server has what it holds. */
+/** Keeps a page's unsettled work in this browser, one copy a page. The copy is dropped only when the server has its content. */
 export class Keeping<F> {
-  /** Whether this browser keeps what the server doesn't have. */
+  /** True while this browser stores work that the server doesn't have. */
   readonly $kept = atom(true);
   readonly #copies: Copies;
   readonly #id: string;
@@ -42,14 +42,14 @@ export class Keeping<F> {
     });
   }
 
-  /** Stores the work including typed text that is not entered yet: `typed` is asked at each write, for the work may change beneath the text. Null ends that. */
+  /** Stores the work with typed text that isn't entered yet. `typed` is called at each write, because the work may change beneath the text; null stops that. */
   hold(typed: (() => F | null) | null): void {
     if (typed === null && this.#typed === null) return;
     this.#typed = typed;
     this.store();
   }
 
-  /** The page is being left: keeps at once what isn't settled. False: it can't be kept, and would be lost. */
+  /** Stores unsettled work at once, because the page is being left. Returns false if it can't be stored and would be lost. */
   leave(): boolean {
     const copy = this.#copy();
     if (!copy) return true;

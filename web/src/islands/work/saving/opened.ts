@@ -1,7 +1,7 @@
 import type { Opened } from '../../../server/data/openings.ts';
 import type { Origin, SaveState } from './state.ts';
 
-/** Where work on a document begins: what is worked on, what it is compared with, where it stands with the server. */
+/** The start of work on a document: the current file, the file it is compared with, and the server's state. */
 export interface Beginning<F> {
   now: F;
   before: F;

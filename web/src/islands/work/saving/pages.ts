@@ -15,7 +15,7 @@ export function holdPage(page: string): () => void {
         }),
     );
   };
-  // A page that the browser keeps for the way back is as good as gone until it is shown again.
+  // A page in the browser's back cache counts as closed until it is shown again.
   const hide = () => release();
   const show = ({ persisted }: PageTransitionEvent) => {
     if (persisted) hold();

@@ -8,7 +8,7 @@ export function sizeWords(bytes: number): string {
   return `${Number(value.toPrecision(3))} ${unit}`;
 }
 
-/** What a validation fault says, by its path. */
+/** Describes a validation fault with its path. */
 function faultWords(details: Refused['details']): string {
   const errors = details['errors'] as { path?: string; found?: string; expected?: string; message?: string }[] | undefined;
   const [first] = errors ?? [];
@@ -17,7 +17,7 @@ function faultWords(details: Refused['details']): string {
   return ` ${first.path ? `${first.path}: ` : ''}${what}.`;
 }
 
-/** Why the server doesn't take a document, and what to do, in words. */
+/** Explains why the server refuses a document, and what to do. */
 export function refusalWords({ refusal, why, details }: Refused, subject: string): string {
   switch (refusal) {
     case 'archived':

@@ -7,7 +7,7 @@ const PATIENCE = 20_000;
 export const request = (method: string, path: string, body?: unknown, seen?: number): Promise<Outcome> =>
   send(method, path, { body, seen, patience: PATIENCE, outlives: method === 'PUT' });
 
-/** What kind of refusal a failure is; null where the server is only away. */
+/** Returns the kind of refusal; null if the server is only unreachable. */
 export function refusalOf({ is }: Failure): Refusal | null {
   if (is === 'offline' || is === 'aborted') return null;
   return is === 'conflict' ? 'invalid' : is;

@@ -31,7 +31,7 @@ export class Saving<F> {
   #tries = 0;
   #sending: Promise<void> | null = null;
   #underWay: F | null = null;
-  /** A revision of this page that is on its way. */
+  /** A revision that this page is saving. */
   #saving: Promise<unknown> | null = null;
 
   /** `create` has the server create the document; it is called before the first write of one that is not there yet (head 0). */
@@ -56,7 +56,7 @@ export class Saving<F> {
     return this.#origin.id;
   }
 
-  /** Whether something isn't known to be on the server; and whether this browser keeps it. */
+  /** True if something isn't known to be on the server; and whether this browser keeps it. */
   get isUnsettled(): boolean {
     return this.#pending !== null || this.#underWay !== null;
   }
@@ -94,12 +94,12 @@ export class Saving<F> {
     this.#keeping.hold(typed);
   }
 
-  /** The page is being left: keeps at once what isn't settled. False: it can't be kept, and would be lost. */
+  /** Stores unsettled work at once, because the page is being left. Returns false if it can't be stored and would be lost. */
   leave(): boolean {
     return this.#keeping.leave();
   }
 
-  /** Gives up what isn't settled: it was saved as another document. */
+  /** Drops unsettled work: it was saved as another document. */
   async abandon(): Promise<void> {
     clearTimeout(this.#timer);
     await this.#sending;
@@ -114,14 +114,14 @@ export class Saving<F> {
     this.#timer = setTimeout(() => void this.flush(), delay);
   }
 
-  /** Somebody archived the document: nothing is sent until it is restored. An answer that is still on its way would say that all is well. */
+  /** Somebody archived the document: nothing is sent until it is restored. A response that is still pending would report success. */
   async archived(): Promise<void> {
     await Promise.all([this.#sending, this.#saving]);
     clearTimeout(this.#timer);
     this.$state.set({ at: 'refused', refusal: 'archived', why: 'It was archived.', details: {} });
   }
 
-  /** Tries again now, whatever stood in the way. */
+  /** Retries now. */
   async retry(): Promise<void> {
     const { at } = this.$state.get();
     if (at !== 'refused' && at !== 'offline') return;
@@ -154,7 +154,7 @@ export class Saving<F> {
     await this.#sending;
   }
 
-  /** Has the server create the document where it is not there yet; gives what went wrong. */
+  /** Creates the document on the server if it isn't there yet; returns the failure, if any. */
   async #created(): Promise<Failure | null> {
     if (this.#origin.head > 0) return null;
     const answer = await this.#create();
@@ -171,7 +171,7 @@ export class Saving<F> {
     this.#underWay = null;
     if (answer.is === 'ok') return this.#arrived(Number(answer.body['version']), file, head);
     const current = answer.problem['current'] as TheirDraft<F> | null | undefined;
-    // What this page sent as it was left has come there after it was opened anew.
+    // A request sent while the page was left arrived after it was reopened.
     if (answer.is === 'conflict' && current && current.base === head && dequal(current.file, file))
       return this.#arrived(current.version, file, head);
     this.#pending ??= file;
@@ -192,7 +192,7 @@ export class Saving<F> {
     this.#schedule(pauseAfter(this.#tries++, answer.retryAfter));
   }
 
-  /** A draft is on the server; what was changed meanwhile follows. */
+  /** Handles a stored draft; later changes follow. */
   #arrived(version: number, file: F, base: number): void {
     this.#origin.draftVersion = version;
     this.#origin.draft = { file, base };
@@ -246,7 +246,7 @@ export class Saving<F> {
     return file;
   }
 
-  /** Goes on from the other's state, with `file` as what is wanted now. */
+  /** Continues from the other's state, with `file` as the current work. */
   settle(file: F): F | null {
     const state = this.$state.get();
     if (state.at !== 'conflict') return null;
@@ -272,7 +272,7 @@ export class Saving<F> {
     const failure = await this.#created();
     if (failure) return `${failure.why} Your changes are kept.`;
     const { id, head, draftVersion, draft } = this.#origin;
-    // A draft that holds what was typed since stays.
+    // A draft with later typing stays.
     const ends = draftVersion > 0 && dequal(draft?.file, file) ? { draft: `"${draftVersion}"` } : {};
     const asked = request('POST', `${this.#path}/revisions`, { file, note, ...ends }, head);
     this.#saving = asked;
@@ -302,7 +302,7 @@ export class Saving<F> {
     return `${answer.why} Your draft is kept.`;
   }
 
-  /** A revision is on the server; what was changed since it was sent follows. */
+  /** Handles a stored revision; changes made since it was sent follow. */
   #saved(origin: Origin<F>): void {
     this.#origin = origin;
     this.#sent = [];

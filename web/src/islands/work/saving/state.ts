@@ -25,7 +25,7 @@ export type SaveState<F> =
       saved?: F;
     };
 
-/** What a page knows of a document on the server: the revision that it works on, and the draft that it saw last (version 0: none) with its base. */
+/** A page's knowledge of a document on the server: its base revision, and the last draft it saw (version 0: none) with its base. */
 export interface Origin<F> {
   id: string;
   head: number;
