@@ -235,7 +235,7 @@ program
 program
   .command('siege')
   .description('Kills and floods its own application on loopback, and prints what it survived.')
-  .option('--minutes <number>', 'duration', '5')
+  .option('--minutes <number>', 'length of the siege', '5')
   .option('--seed <number>', 'random seed')
   .addHelpText('after', '\nExample:\n  ./zygopod siege --minutes 20')
   .action(leave(async (options) => (await import('./siege/siege.ts')).siege(options)));

@@ -51,7 +51,7 @@ export class Pictures {
   #begun: () => void = () => undefined;
 
   /** Nothing is requested while the page `isLeft`. */
-  constructor(project: string, isLeft: () => boolean = () => false) {
+  constructor(project: string, isLeft: () => boolean) {
     this.#project = project;
     this.#isLeft = isLeft;
     // The worker loads while the page fetches its input. Drills, which take a core each, come after the first picture.
