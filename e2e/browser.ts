@@ -30,7 +30,7 @@ async function freshTuning(address: string): Promise<string> {
   const { headers } = await fetch(address, { redirect: 'manual' });
   const main = headers.get('location')?.split('/').at(-1);
   const { file } = (await (await fetch(`${address}/api/v1/tunings/${main}`)).json()) as { file: object };
-  return makeDocument(address, 'tunings', file);
+  return createDocument(address, 'tunings', file);
 }
 
 interface Opened {
@@ -66,14 +66,14 @@ export async function openBench(browser: Browser, address: string, options: Brow
 }
 
 /** Makes a project with nothing in it; returns its id. */
-export async function makeProject(address: string, name: string): Promise<string> {
-  const made = await fetch(`${address}/api/v1/projects`, {
+export async function createProject(address: string, name: string): Promise<string> {
+  const created = await fetch(`${address}/api/v1/projects`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ name }),
   });
-  if (!made.ok) throw new Error(await made.text());
-  return ((await made.json()) as { id: string }).id;
+  if (!created.ok) throw new Error(await created.text());
+  return ((await created.json()) as { id: string }).id;
 }
 
 /** By how many pixels a page is larger than its window, across and down, at 1280 × 800 and at 1024 × 700. */
@@ -95,19 +95,19 @@ export async function overflowOf(page: Page): Promise<number[]> {
 }
 
 /** Makes a document from a file, in the first project or in another one; gives its id. */
-export async function makeDocument(
+export async function createDocument(
   address: string,
   collection: 'grounds' | 'tunings' | 'tapes',
   file: object,
   project?: string,
 ): Promise<string> {
-  const made = await fetch(`${address}/api/v1/${collection}${project ? `?project=${project}` : ''}`, {
+  const created = await fetch(`${address}/api/v1/${collection}${project ? `?project=${project}` : ''}`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ file }),
   });
-  if (!made.ok) throw new Error(await made.text());
-  return ((await made.json()) as { id: string }).id;
+  if (!created.ok) throw new Error(await created.text());
+  return ((await created.json()) as { id: string }).id;
 }
 
 /** An empty ground of 640 × 384 with whatever is put on it. */
@@ -122,14 +122,14 @@ export function groundFile(over: object = {}): object {
   };
 }
 
-/** The Grounds screen with a ground of its own, looked over. */
+/** The Grounds screen with a ground of its own, surveyed. */
 export async function openGround(
   browser: Browser,
   address: string,
   over: object = {},
   options: BrowserContextOptions = {},
 ): Promise<Opened & { id: string }> {
-  const id = await makeDocument(address, 'grounds', groundFile(over));
+  const id = await createDocument(address, 'grounds', groundFile(over));
   const editor = await openPage(browser, `${address}/grounds/${id}`, options);
   await editor.page.locator('[data-testid=findings][data-fresh=true]').waitFor();
   return { ...editor, id };
@@ -175,7 +175,7 @@ export async function keptGround(
   return ((await (await fetch(`${new URL(page.url()).origin}/api/v1/grounds/${id}/draft`)).json()) as { file: never }).file;
 }
 
-/** How many marks on the strip tell of an event. */
+/** The number of marks on the strip for an event. */
 export const happened = (page: Page, name: string) => page.locator(`[data-testid=events] [data-event~=${name}]`).count();
 
 /** Opens a figure with all its rows, works on it, and closes it again: what it covers is free then. */
@@ -215,7 +215,7 @@ export async function layer(page: Page, name: string, isOn: boolean): Promise<vo
   await page.keyboard.press('Escape');
 }
 
-/** Sees the yard in one of its ways, and gives the places of its points on the page. */
+/** Sets one of the yard's views, and returns the places of its points on the page. */
 export async function seenAs(
   page: Page,
   mode: 'Whole' | 'Follow' | 'Free',

@@ -1,6 +1,6 @@
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { groundFile, makeDocument, openBrowser, openPage, ready, until } from './browser.ts';
+import { createDocument, groundFile, openBrowser, openPage, ready, until } from './browser.ts';
 
 const address = inject('address');
 let browser: Browser;
@@ -31,7 +31,7 @@ const walls = (x: number) => [
   },
 ];
 
-/** What a row of the shelf shows: its picture's bytes, and how it stands. */
+/** A row of the shelf: its picture's bytes, and its state. */
 async function rowOf(page: Page, name: string) {
   const row = page.locator(`li[data-doc="${name}"]`);
   await row.getByTestId('standing').waitFor();
@@ -60,7 +60,7 @@ describe('a change elsewhere', () => {
       await own('targets', band(10)),
     ];
     const { page, faults } = await openPage(browser, `${address}/shelf/${project}`, {});
-    // One whose picture is just being replaced is looked at again.
+    // A picture that is being replaced is read again.
     const shows = (what: string, is: (row: Awaited<ReturnType<typeof rowOf>>) => boolean) =>
       until(
         () => rowOf(page, 'Boots'),
@@ -114,7 +114,7 @@ describe('a change elsewhere', () => {
   });
 
   it('is on the open bench at once, and no draft is lost by it', async () => {
-    const id = await makeDocument(address, 'tunings', tuning('Watched', 100));
+    const id = await createDocument(address, 'tunings', tuning('Watched', 100));
     const { page, faults } = await openPage(browser, `${address}/bench/${id}`, {});
     await ready(page);
     const walk = page.locator('#figure-pace').getByRole('textbox', { name: /^Walk/ });

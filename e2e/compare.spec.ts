@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { makeDocument, openBrowser, openPage, until } from './browser.ts';
+import { createDocument, openBrowser, openPage, until } from './browser.ts';
 
 const address = inject('address');
 let browser: Browser;
@@ -11,12 +11,12 @@ beforeAll(async () => {
 afterAll(() => browser.close());
 
 const demo = (name: string) => JSON.parse(readFileSync(new URL(`../demo/${name}.json`, import.meta.url), 'utf8')) as object;
-const tuning = (name: string, pace: object) => makeDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name, pace });
+const tuning = (name: string, pace: object) => createDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name, pace });
 
 /** A comparison of these sides on a tape of two seconds to the right. */
 async function compared(sides: readonly string[], more = '') {
-  const ground = await makeDocument(address, 'grounds', demo('boardwalk.ground'));
-  const tape = await makeDocument(address, 'tapes', {
+  const ground = await createDocument(address, 'grounds', demo('boardwalk.ground'));
+  const tape = await createDocument(address, 'tapes', {
     format: 'zygopod/tape',
     version: 2,
     name: 'To the right',

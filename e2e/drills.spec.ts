@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { VERSION } from '@zygopod/core';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { makeDocument, openBrowser, openPage, ready, until } from './browser.ts';
+import { createDocument, openBrowser, openPage, ready, until } from './browser.ts';
 import { count, demo, openKind, showAllKinds, snags } from './snags.ts';
 
 const address = inject('address');
@@ -14,7 +14,7 @@ afterAll(() => browser.close());
 
 describe('snags on the bench', () => {
   it('name the faults of a first draft; each is tried, mended with a click, and given back by undo', async () => {
-    const id = await makeDocument(address, 'tunings', demo('first-draft.tuning'));
+    const id = await createDocument(address, 'tunings', demo('first-draft.tuning'));
     const { page, faults } = await openPage(browser, `${address}/bench/${id}`, {});
     await ready(page);
     await until(
@@ -85,7 +85,7 @@ describe('snags on the bench', () => {
   });
 
   it('of a looped tape are told with their moment, and go when they are mended', async () => {
-    const id = await makeDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'Flipped', facing: { flip: 'x' } });
+    const id = await createDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'Flipped', facing: { flip: 'x' } });
     const { page, faults } = await openPage(browser, `${address}/bench/${id}`, {});
     await ready(page);
     await page.getByRole('button', { name: /^Loop “/ }).click();
@@ -118,7 +118,7 @@ describe('the Drills screen', () => {
   const drill = (page: Page, name: string) => page.locator(`[data-drill=${name}]`);
 
   it('runs all drills, puts those out of their band first, and shows one in full', async () => {
-    const id = await makeDocument(address, 'tunings', {
+    const id = await createDocument(address, 'tunings', {
       format: 'zygopod/tuning',
       version: 2,
       name: 'Long stop',
@@ -155,7 +155,7 @@ describe('the Drills screen', () => {
   });
 
   it('keeps what is right as a target set of its own, and gives it as a file', async () => {
-    const id = await makeDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'Right as it is' });
+    const id = await createDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'Right as it is' });
     const { page, faults } = await openPage(browser, `${address}/drills/${id}`, {});
     await drill(page, 'hard-stop').waitFor();
     await page.getByRole('button', { name: 'Targets from current values' }).click();
@@ -195,7 +195,7 @@ describe('the Drills screen', () => {
   });
 
   it('opens a drill on the bench as a tape on its ground', async () => {
-    const id = await makeDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'To the bench' });
+    const id = await createDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'To the bench' });
     const { page, faults } = await openPage(browser, `${address}/drills/${id}`, {});
     await drill(page, 'turn-round').click();
     await page.getByRole('button', { name: 'Open on the bench' }).click();
@@ -220,7 +220,7 @@ describe('the Drills screen', () => {
   });
 
   it('keeps reports, and compares with one of them', async () => {
-    const id = await makeDocument(address, 'tunings', {
+    const id = await createDocument(address, 'tunings', {
       format: 'zygopod/tuning',
       version: 2,
       name: 'Reported',
@@ -238,7 +238,7 @@ describe('the Drills screen', () => {
     };
     expect(items).toHaveLength(1);
     expect(items[0]).toMatchObject({ tuning: { revision: 1 }, core: VERSION });
-    // 140² / (2 · 300), half a tick's way more or less.
+    // 140² / (2 · 300), give or take half a tick's travel.
     expect(Math.abs((items[0]?.metrics.stopDistance ?? 0) - 140 ** 2 / 600)).toBeLessThan(140 / 60);
     await page.reload();
     await report.click();
@@ -250,7 +250,7 @@ describe('the Drills screen', () => {
   });
 
   it('tells what else a number moves, and leads to that drill', async () => {
-    const id = await makeDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'Moved' });
+    const id = await createDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'Moved' });
     const { page, faults } = await openPage(browser, `${address}/drills/${id}`, {});
     await drill(page, 'hard-stop').click();
     await page.getByRole('region', { name: 'What moves it' }).getByRole('button', { name: 'Walk' }).click();
@@ -264,7 +264,7 @@ describe('the Drills screen', () => {
   });
 
   it('has bands that were dragged there again after a reload, and lets them go when a set is chosen', async () => {
-    const id = await makeDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'Unsaved bands' });
+    const id = await createDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'Unsaved bands' });
     const { page, faults } = await openPage(browser, `${address}/drills/${id}`, {});
     await drill(page, 'hard-stop').click();
     const grip = page.getByRole('slider', { name: /Upper end of the band of stops within/ });
@@ -291,7 +291,12 @@ describe('the Drills screen', () => {
 
 describe('targets on the figures', () => {
   it('lie where the drawing has the same outcome', async () => {
-    const id = await makeDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'Aimed', stamina: { enabled: true } });
+    const id = await createDocument(address, 'tunings', {
+      format: 'zygopod/tuning',
+      version: 2,
+      name: 'Aimed',
+      stamina: { enabled: true },
+    });
     const { page, faults } = await openPage(browser, `${address}/bench/${id}`, {});
     await ready(page);
     for (const [figure, metric] of [

@@ -1,6 +1,6 @@
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { choose, enter, field, groundFile, layer, makeDocument, openBench, openBrowser, place, reading, until } from './browser.ts';
+import { choose, createDocument, enter, field, groundFile, layer, openBench, openBrowser, place, reading, until } from './browser.ts';
 
 let browser: Browser;
 const address = inject('address');
@@ -24,7 +24,7 @@ const floor = {
   ],
   start: { x: 60, y: 150, facing: 0 },
 };
-const on = async (over: object) => openBench(browser, address, {}, await makeDocument(address, 'grounds', groundFile(over)));
+const on = async (over: object) => openBench(browser, address, {}, await createDocument(address, 'grounds', groundFile(over)));
 
 describe('walls', () => {
   it('are slid along at cos 45° of the speed, with the angle told; stop and friction are felt at once', async () => {
@@ -119,7 +119,7 @@ describe('edges', () => {
 describe('facing', () => {
   it('throws a pebble in each of eight directions, the way that is faced', async () => {
     const { page } = await on({ start: { x: 320, y: 192, facing: 90 } });
-    const ways = [
+    const encounters = [
       ['E', 'KeyD'],
       ['SE', 'KeyD', 'KeyS'],
       ['S', 'KeyS'],
@@ -130,20 +130,20 @@ describe('facing', () => {
       ['NE', 'KeyW', 'KeyD'],
     ] as const;
     let thrown = 0;
-    for (const [way, ...keys] of ways) {
+    for (const [name, ...keys] of encounters) {
       for (const key of keys) await page.keyboard.down(key);
       await until(
         () => page.getByTestId('now-facing').textContent(),
-        (words) => words?.startsWith(`${way} `) === true,
-        `facing ${way}`,
+        (words) => words?.startsWith(`${name} `) === true,
+        `facing ${name}`,
       );
       await page.keyboard.press('KeyG');
       for (const key of keys) await page.keyboard.up(key);
       thrown++;
       await until(
-        () => page.locator(`[data-testid=events] [aria-label*="Pebble thrown, ${way} "]`).count(),
+        () => page.locator(`[data-testid=events] [aria-label*="Pebble thrown, ${name} "]`).count(),
         (count) => count > 0,
-        `a pebble to the ${way}`,
+        `a pebble to the ${name}`,
       );
     }
     expect(thrown).toBe(8);

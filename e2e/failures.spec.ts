@@ -1,6 +1,6 @@
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { makeDocument, openBrowser, until } from './browser.ts';
+import { createDocument, openBrowser, until } from './browser.ts';
 import { count, demo, snags } from './snags.ts';
 
 const address = inject('address');
@@ -29,7 +29,7 @@ describe('drills whose worker fails', () => {
   }
 
   it('say so beside the snags, and are run again on request', async () => {
-    const { page, mend } = await failing('judge', `/bench/${await makeDocument(address, 'tunings', demo('first-draft.tuning'))}`);
+    const { page, mend } = await failing('judge', `/bench/${await createDocument(address, 'tunings', demo('first-draft.tuning'))}`);
     const failed = snags(page).getByRole('alert').getByText('The drills didn’t finish: out of memory');
     await failed.waitFor();
     await mend();
@@ -44,7 +44,10 @@ describe('drills whose worker fails', () => {
   });
 
   it('say so in place of what moves a metric, never that nothing does', async () => {
-    const { page, mend } = await failing('metrics', `/drills/${await makeDocument(address, 'tunings', demo('carrier-day-boots.tuning'))}`);
+    const { page, mend } = await failing(
+      'metrics',
+      `/drills/${await createDocument(address, 'tunings', demo('carrier-day-boots.tuning'))}`,
+    );
     const moves = page.getByRole('region', { name: 'What moves it' });
     await moves.getByRole('alert').getByText('Couldn’t be measured: out of memory').waitFor();
     expect(await moves.getByText('No parameter changes it').count()).toBe(0);

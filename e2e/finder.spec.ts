@@ -1,6 +1,6 @@
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { makeDocument, openBench, openBrowser, ready, until } from './browser.ts';
+import { createDocument, openBench, openBrowser, ready, until } from './browser.ts';
 
 let browser: Browser;
 const address = inject('address');
@@ -10,7 +10,7 @@ const OWN = `Galosh ${Date.now().toString(36)}`;
 
 beforeAll(async () => {
   browser = await openBrowser();
-  for (let i = 0; i < 55; i++) await makeDocument(address, 'tunings', tuning(`${OWN} ${i}`));
+  for (let i = 0; i < 55; i++) await createDocument(address, 'tunings', tuning(`${OWN} ${i}`));
 });
 afterAll(() => browser.close());
 
@@ -71,7 +71,7 @@ describe('another tuning', () => {
   });
 
   it('put away leaves the list; its page says so, and it is there again when brought back', async () => {
-    const id = await makeDocument(address, 'tunings', tuning(`${OWN} away`));
+    const id = await createDocument(address, 'tunings', tuning(`${OWN} away`));
     const one = `${address}/api/v1/tunings/${id}`;
     expect((await fetch(one, { method: 'DELETE', headers: { 'if-match': '"1"' } })).status).toBe(204);
     const page = await (await browser.newContext()).newPage();

@@ -1,6 +1,6 @@
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { enter, groundFile, makeDocument, makeProject, openBrowser, openPage, ready, until } from './browser.ts';
+import { createDocument, createProject, enter, groundFile, openBrowser, openPage, ready, until } from './browser.ts';
 
 const address = inject('address');
 let browser: Browser;
@@ -15,10 +15,10 @@ const screens = ['Bench', 'Compare', 'Drills', 'Grounds', 'Hand-off', 'Shelf'];
 
 /** A project whose tuning is on its ground, all with names of 24 characters. */
 async function longNames(): Promise<{ tuning: string; ground: string }> {
-  const project = await makeProject(address, names.project.trim());
+  const project = await createProject(address, names.project.trim());
   const tuningFile = { format: 'zygopod/tuning', version: 2, name: names.tuning };
-  const tuning = await makeDocument(address, 'tunings', tuningFile, project);
-  const ground = await makeDocument(address, 'grounds', groundFile({ name: names.ground }), project);
+  const tuning = await createDocument(address, 'tunings', tuningFile, project);
+  const ground = await createDocument(address, 'grounds', groundFile({ name: names.ground }), project);
   return { tuning, ground };
 }
 
@@ -29,7 +29,7 @@ const cutOff = (page: Page): Promise<string[]> =>
     .locator('.truncate')
     .evaluateAll((all) => all.filter((one) => one.scrollWidth > one.clientWidth).map((one) => one.textContent ?? ''));
 
-/** Whether anything in the header lies on anything else, or leaves the window. */
+/** True if anything in the header lies on anything else, or leaves the window. */
 const collisions = (page: Page): Promise<string[]> =>
   page.getByRole('banner').evaluate((header) => {
     const parts = [...header.querySelectorAll('a, button, [role=status], .digits')].filter(
@@ -83,7 +83,7 @@ describe('the header', () => {
 
   it('shows all of a longer name to whoever points at it or comes to it by keyboard', async () => {
     const name = 'A name that nobody would give, because it goes on and on';
-    const id = await makeDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name });
+    const id = await createDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name });
     const { page } = await openPage(browser, `${address}/bench/${id}`, {});
     await ready(page);
     const picker = page.getByRole('button', { name: `Tuning: ${name}` });
@@ -136,7 +136,7 @@ describe('the header', () => {
 
 describe('the bench at 1280 × 800', () => {
   it('gives the yard more than a third of the window, and keeps changes, effects and snags in sight', async () => {
-    const id = await makeDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'Measured' });
+    const id = await createDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'Measured' });
     const { page, faults } = await openPage(browser, `${address}/bench/${id}`, {});
     await ready(page);
     const yard = await page.getByRole('region', { name: 'Yard' }).boundingBox();

@@ -74,7 +74,7 @@ describe('drawing', () => {
     const ground = await kept(page, id);
     expect(ground.walls).toHaveLength(2);
     expect(ground['goal']).toMatchObject({ x: 560, y: 80 });
-    // Down to the gap, through it, and up to the goal; a body may meet the wall on its way and slide into the gap.
+    // Down to the gap, through it, and up to the goal; a body may meet the wall on its path and slide into the gap.
     await page.getByTestId('ground').focus();
     await driveUntil(page, ['KeyS'], ({ y }) => y > 190);
     await driveUntil(page, ['KeyD'], ({ x }) => x > 320);

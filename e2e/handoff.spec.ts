@@ -3,7 +3,7 @@ import { strFromU8, unzipSync } from 'fflate';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { violationsOf } from './axe.ts';
-import { makeDocument, makeProject, openBrowser, openPage, overflowOf } from './browser.ts';
+import { createDocument, createProject, openBrowser, openPage, overflowOf } from './browser.ts';
 
 const address = inject('address');
 let browser: Browser;
@@ -26,7 +26,7 @@ async function spoken(page: Page, id: string): Promise<{ fractions: number; word
 
 describe('the Hand-off', () => {
   it('gives constants in the game’s units and names, and the next one tells what alone differs', async () => {
-    const project = await makeProject(address, `Handed ${Date.now()}`);
+    const project = await createProject(address, `Handed ${Date.now()}`);
     const answer = await fetch(`${address}/api/v1/tunings?project=${project}`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
@@ -65,7 +65,7 @@ describe('the Hand-off', () => {
     expect(await (await fetch(`${address}/api/v1/projects/${project}/handoffs`)).json()).toMatchObject({
       items: [{ path: 'src/motion.lua', to: 'lua', label: 'build 88' }],
     });
-    // Another revision: the next hand-off tells just the difference.
+    // Another revision: the next hand-off lists only the difference.
     await fetch(`${address}/api/v1/tunings/${id}/revisions`, {
       method: 'POST',
       headers: { 'content-type': 'application/json', 'if-match': '"1"' },
@@ -86,7 +86,7 @@ describe('the Hand-off', () => {
   });
 
   it('gives the motion as code, which follows a change at once, with a second file for walls', async () => {
-    const id = await makeDocument(address, 'tunings', { ...tuning(137), name: 'Coded' });
+    const id = await createDocument(address, 'tunings', { ...tuning(137), name: 'Coded' });
     const { page, faults } = await openPage(browser, `${address}/handoff/${id}`, {});
     await page.getByRole('radio', { name: 'Motion code' }).check();
     const text = page.getByTestId('file-text');
@@ -125,7 +125,7 @@ describe('the Hand-off', () => {
   });
 
   it('shows the formulas with the tuning’s numbers, as mathematics and as Markdown', async () => {
-    const id = await makeDocument(address, 'tunings', { ...tuning(140), name: 'Reckoned', ramp: { model: 'linear', accelerate: 900 } });
+    const id = await createDocument(address, 'tunings', { ...tuning(140), name: 'Reckoned', ramp: { model: 'linear', accelerate: 900 } });
     const { page, faults } = await openPage(browser, `${address}/handoff/${id}?part=formulas`, {});
     const rise = page.locator('[data-formula=riseTime] math');
     await rise.waitFor();
@@ -150,12 +150,12 @@ describe('the Hand-off', () => {
   });
 
   it('gives a folder for a build server: goldens of the tapes that are chosen, and a test for each language', async () => {
-    const made = await fetch(`${address}/api/v1/projects`, {
+    const created = await fetch(`${address}/api/v1/projects`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ name: `Checked ${Date.now()}` }),
     });
-    const { id: project } = (await made.json()) as { id: string };
+    const { id: project } = (await created.json()) as { id: string };
     const own = async (collection: string, file: object) => {
       const answer = await fetch(`${address}/api/v1/${collection}?project=${project}`, {
         method: 'POST',
@@ -208,7 +208,7 @@ describe('the Hand-off', () => {
   });
 
   it('says what cannot be a name before anything is written', async () => {
-    const id = await makeDocument(address, 'tunings', { ...tuning(90), name: 'Clash' });
+    const id = await createDocument(address, 'tunings', { ...tuning(90), name: 'Clash' });
     const { page, faults } = await openPage(browser, `${address}/handoff/${id}`, {});
     await page.getByTestId('file-text').waitFor();
     const { project } = (await (await fetch(`${address}/api/v1/tunings/${id}`)).json()) as { project: string };

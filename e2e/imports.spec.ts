@@ -53,8 +53,8 @@ async function choose(page: Page): Promise<void> {
 }
 
 /**
- * Starts an import whose requests stand still after so many documents, and reloads the page. Returns how many documents there are: requests that
- * were on their way when the page died may create one more each.
+ * Starts an import whose requests stall after so many documents, and reloads the page. Returns the number of documents: requests in transit when the
+ * page died may create one more each.
  */
 async function stopped(page: Page, project: string, after: number): Promise<number> {
   let left = after;

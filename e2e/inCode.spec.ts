@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { violationsOf } from './axe.ts';
-import { makeProject, openBrowser, openPage, overflowOf, ready, until } from './browser.ts';
+import { createProject, openBrowser, openPage, overflowOf, ready, until } from './browser.ts';
 
 const address = inject('address');
 let browser: Browser;
@@ -33,7 +33,7 @@ async function pasted(project: string, text: string): Promise<{ page: Page; faul
   return { page, faults };
 }
 
-async function made(page: Page): Promise<string> {
+async function generated(page: Page): Promise<string> {
   await page.getByRole('button', { name: 'Create tuning' }).click();
   await page.waitForURL(/\/bench\//);
   await ready(page);
@@ -45,10 +45,10 @@ const said = (page: Page, words: string) => page.getByTestId('in-code').getByTex
 
 describe('a game’s own code', () => {
   it('is pasted, driven, changed and copied back with only its numbers changed', async () => {
-    const project = await makeProject(address, `In code ${Date.now()}`);
+    const project = await createProject(address, `In code ${Date.now()}`);
     const { page, faults } = await pasted(project, code);
     await page.getByRole('textbox', { name: 'Name of the file' }).fill('player.lua');
-    const id = await made(page);
+    const id = await generated(page);
     // On a yard of the game's tiles.
     const ground = (await (await fetch(`${address}/api/v1/grounds/${new URL(page.url()).searchParams.get('ground')}`)).json()) as {
       file: { cell: number };
@@ -89,9 +89,9 @@ describe('a game’s own code', () => {
   });
 
   it('gets lines for what it lacks, can be pasted again, linked and forgotten', async () => {
-    const project = await makeProject(address, `Lines ${Date.now()}`);
+    const project = await createProject(address, `Lines ${Date.now()}`);
     const { page } = await pasted(project, code);
-    const id = await made(page);
+    const id = await generated(page);
     const { file } = (await (await fetch(`${address}/api/v1/tunings/${id}`)).json()) as { file: { ramp: object } };
     await fetch(`${address}/api/v1/tunings/${id}/revisions`, {
       method: 'POST',
@@ -133,11 +133,11 @@ describe('a game’s own code', () => {
   });
 
   it('remembers in its project what a name was chosen to be', async () => {
-    const project = await makeProject(address, `Names ${Date.now()}`);
+    const project = await createProject(address, `Names ${Date.now()}`);
     const odd = 'walk_speed = 140\noddity = 900\n';
     const first = await pasted(project, odd);
     await first.page.getByRole('combobox', { name: 'What oddity is' }).selectOption('ramp.accelerate');
-    await made(first.page);
+    await generated(first.page);
     await first.page.context().close();
     const { page } = await pasted(project, odd.replace('900', '700'));
     await page.locator('[data-number=oddity][data-path="ramp.accelerate"]').waitFor();
@@ -146,8 +146,8 @@ describe('a game’s own code', () => {
   });
 
   it('has no accessibility violations on its screen, and fits the window', async () => {
-    const { page } = await pasted(await makeProject(address, `Axe ${Date.now()}`), code);
-    const id = await made(page);
+    const { page } = await pasted(await createProject(address, `Axe ${Date.now()}`), code);
+    const id = await generated(page);
     await page.goto(`${address}/handoff/${id}`);
     await page.getByTestId('difference').waitFor();
     expect(await violationsOf(page)).toEqual([]);

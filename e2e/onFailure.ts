@@ -1,7 +1,7 @@
 import { afterEach } from 'vitest';
 import { opened } from './browser.ts';
 
-/** What a page showed when a test failed is part of the failure: a fault that comes once in a hundred runs is seldom seen again. */
+/** Adds the page's content to a failure: a fault that occurs once in a hundred runs is seldom seen again. */
 afterEach(async ({ task }) => {
   for (const { page, faults } of opened) {
     const error = task.result?.errors?.[0];
@@ -10,8 +10,8 @@ afterEach(async ({ task }) => {
         .locator('body')
         .ariaSnapshot({ timeout: 10_000 })
         .catch((why) => `- alert: ${why}`);
-      const telling = shown.split('\n').filter((line) => /- (alert|button|dialog|heading|link|paragraph|status)/.test(line));
-      error.message += `\n\n${page.url()} showed:\n${telling.join('\n')}\nErrors of the page: ${faults.join('\n') || 'none'}`;
+      const relevant = shown.split('\n').filter((line) => /- (alert|button|dialog|heading|link|paragraph|status)/.test(line));
+      error.message += `\n\n${page.url()} showed:\n${relevant.join('\n')}\nErrors of the page: ${faults.join('\n') || 'none'}`;
     }
     await page
       .context()

@@ -17,8 +17,8 @@ describe('the reference of the API', () => {
       paths: Record<string, Record<string, { operationId: string }>>;
     };
     const { page, faults } = await openPage(browser, `${address}/api`, {});
-    const asked = new Set<string>();
-    page.on('request', (request) => asked.add(new URL(request.url()).origin));
+    const origins = new Set<string>();
+    page.on('request', (request) => origins.add(new URL(request.url()).origin));
     await page.reload();
     for (const [path, methods] of Object.entries(paths))
       for (const [method, { operationId }] of Object.entries(methods)) {
@@ -27,7 +27,7 @@ describe('the reference of the API', () => {
       }
     await page.getByRole('link', { name: /^PUT .*draft$/ }).click();
     expect(new URL(page.url()).hash).toBe('#putDraft');
-    expect([...asked]).toEqual([address]);
+    expect([...origins]).toEqual([address]);
     expect(faults).toEqual([]);
     await page.context().close();
   });

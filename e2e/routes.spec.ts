@@ -2,12 +2,12 @@ import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import {
   choose,
+  createDocument,
   enter,
   groundFile,
   happened,
   inFigure,
   layer,
-  makeDocument,
   openBench,
   openBrowser,
   place,
@@ -26,7 +26,7 @@ afterAll(() => browser.close());
 
 /** The bench on a ground of 640 × 384 with click-to-go on, and where its points are on the page. */
 async function clickBench(over: object = {}): Promise<{ page: Page; faults: string[]; at(x: number, y: number): [number, number] }> {
-  const { page, faults } = await openBench(browser, address, {}, await makeDocument(address, 'grounds', groundFile(over)));
+  const { page, faults } = await openBench(browser, address, {}, await createDocument(address, 'grounds', groundFile(over)));
   await page.locator('#figure-clicks').getByRole('checkbox', { name: 'Click to go' }).check();
   await page.locator('#figure-clicks').getByRole('checkbox', { name: 'Click to go' }).blur();
   return { page, faults, at: await seenAs(page, 'Whole') };
@@ -59,7 +59,7 @@ describe('click to go', () => {
       (speed) => speed === 0,
       'rest',
     );
-    // Marks on the strip are looked up a few times a second.
+    // Marks on the strip are updated a few times a second.
     await until(
       async () => [await happened(page, 'routeSet'), await happened(page, 'arrived')],
       ([set, arrived]) => set === 1 && arrived === 1,

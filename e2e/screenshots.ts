@@ -5,7 +5,7 @@ import { root, stateFolder } from '../cli/src/root.ts';
 import { openBrowser } from '../cli/src/siege/browser.ts';
 import { buildIfChanged } from '../cli/src/up/build.ts';
 import { startCluster } from '../cli/src/up/cluster.ts';
-import { makeDatabase } from '../cli/src/up/database.ts';
+import { createDatabase } from '../cli/src/up/database.ts';
 import { freePort, startServer, stopServer } from '../cli/src/up/server.ts';
 import { enter, layer, openPage, seenAs, until } from './browser.ts';
 
@@ -16,7 +16,7 @@ async function hold(page: Page, keys: string[], milliseconds: number): Promise<v
   for (const key of keys) await page.keyboard.up(key);
 }
 
-/** A drive over the Boardwalk, left under way with the right key down. */
+/** A drive over the Boardwalk, still moving with the right key down. */
 async function driveAbout(page: Page): Promise<void> {
   await hold(page, ['KeyD'], 900);
   await hold(page, ['KeyD', 'KeyW'], 700);
@@ -39,7 +39,7 @@ async function demoIds(address: string): Promise<(file: string) => string> {
   return (file) => ids.get(file) ?? '';
 }
 
-/** Clicks across the Tidal flats, and follows the body on its way round what is in between. */
+/** Clicks across the Tidal flats, and follows the body along its path round the obstacles. */
 async function goByClick(page: Page): Promise<void> {
   const at = await seenAs(page, 'Whole');
   await page.mouse.click(...at(2300, 3050));
@@ -58,7 +58,7 @@ async function slide(page: Page): Promise<void> {
   await page.waitForTimeout(350);
 }
 
-/** Loops the ready tape, changes the pace, and holds where the two ways have parted. */
+/** Loops the ready tape, changes the pace, and holds where the two diverge. */
 async function retune(page: Page): Promise<void> {
   await page.getByRole('button', { name: /^Loop “/ }).click();
   await page.getByRole('button', { name: 'Looping' }).waitFor();
@@ -265,14 +265,14 @@ async function shootAll(address: string, folder: string): Promise<string[]> {
   return files;
 }
 
-/** Makes the pictures anew, on a server of its own with fresh demo data. */
+/** Takes the pictures again, on a server of its own with fresh demo data. */
 async function screenshots(): Promise<void> {
   const folder = join(root, 'docs', 'screenshots');
   mkdirSync(folder, { recursive: true });
   await buildIfChanged((line) => process.stderr.write(`${line}\n`));
   const cluster = await startCluster(stateFolder, 'test-postgres');
   try {
-    await makeDatabase(cluster.url('postgres'), 'zygopod_pictures', true);
+    await createDatabase(cluster.url('postgres'), 'zygopod_pictures', true);
     const options = {
       host: '127.0.0.1',
       port: await freePort(),

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { violationsOf } from './axe.ts';
-import { keptGround, makeProject, openBrowser, openPage, overflowOf, ready, until } from './browser.ts';
+import { createProject, keptGround, openBrowser, openPage, overflowOf, ready, until } from './browser.ts';
 
 const address = inject('address');
 let browser: Browser;
@@ -17,7 +17,7 @@ const api = async (path: string) =>
 
 /** A project of its own, with nothing in it, and the page of its shelf. */
 async function emptyShelf(name: string) {
-  const id = await makeProject(address, name);
+  const id = await createProject(address, name);
   const { page, faults } = await openPage(browser, `${address}/shelf/${id}`, {});
   await page.getByText('How is your character moved?').waitFor();
   return { id, page, faults };
@@ -159,8 +159,8 @@ describe('the shelf', () => {
 
   it('puts away and brings back, goes back to a revision as a new one, and names one', async () => {
     const { id, page, faults } = await emptyShelf(`Archive ${Date.now()}`);
-    const made = await inProject(id, 'tunings', tuning('Coat', 100));
-    const { id: coat } = (await made.json()) as { id: string };
+    const created = await inProject(id, 'tunings', tuning('Coat', 100));
+    const { id: coat } = (await created.json()) as { id: string };
     await fetch(`${address}/api/v1/tunings/${coat}/revisions`, {
       method: 'POST',
       headers: { 'content-type': 'application/json', 'if-match': '"1"' },
@@ -231,7 +231,7 @@ describe('the shelf', () => {
       .first()
       .click();
     await row(page, 'Miller').waitFor();
-    // Many files at once: what is good comes in, what is not is told with its path.
+    // Many files at once: good ones are imported, bad ones are listed with their paths.
     await drop([
       { name: 'good.tuning.json', text: JSON.stringify(tuning('漢字 boots', 90)) },
       { name: 'lame.tuning.json', text: JSON.stringify({ ...tuning('Lame', 1), pace: { walkSpeed: 'fast' } }) },
@@ -251,19 +251,19 @@ describe('pasting', () => {
     const { page } = await emptyShelf(`Units ${Date.now()}`);
     await page.getByRole('button', { name: 'Paste numbers from code' }).click();
     const code = page.getByRole('textbox', { name: 'Code or data with numbers' });
-    const make = page.getByRole('button', { name: 'Create tuning' });
+    const create = page.getByRole('button', { name: 'Create tuning' });
     await code.fill('walk_speed = 3.5\nradius = 0.4');
     await page.getByText('Nothing says for sure which units these are.').waitFor();
-    expect(await make.isDisabled()).toBe(true);
+    expect(await create.isDisabled()).toBe(true);
     await page.getByRole('button', { name: 'Confirm units' }).click();
     await until(
-      () => make.isEnabled(),
+      () => create.isEnabled(),
       (is) => is,
       'the units confirmed',
     );
     await code.fill('-- tiles, seconds; 16 px tiles\nwalk_speed = 3.2\nradius = 0.4');
     await until(
-      () => make.isEnabled(),
+      () => create.isEnabled(),
       (is) => is,
       'units that are told',
     );

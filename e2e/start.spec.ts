@@ -1,7 +1,7 @@
 import type { Browser } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { violationsOf } from './axe.ts';
-import { enter, field, makeProject, openBrowser, openPage, overflowOf, place, ready, until } from './browser.ts';
+import { createProject, enter, field, openBrowser, openPage, overflowOf, place, ready, until } from './browser.ts';
 
 const address = inject('address');
 let browser: Browser;
@@ -14,7 +14,7 @@ const schemes = ['Steer', 'Click to go', 'Grid steps', 'Hold course', 'Turn and 
 
 describe('an empty project', () => {
   it('begins on every screen: with a scheme, with numbers from code, or with files', async () => {
-    const project = await makeProject(address, 'Nothing yet');
+    const project = await createProject(address, 'Nothing yet');
     for (const screen of ['bench', 'compare', 'drills', 'handoff', 'grounds', 'shelf']) {
       const path = screen === 'shelf' ? `/shelf/${project}` : `/${screen}?project=${project}`;
       const { page, faults } = await openPage(browser, `${address}${path}`, {});
@@ -23,7 +23,7 @@ describe('an empty project', () => {
       await page.getByRole('button', { name: 'Paste numbers from code' }).waitFor();
       expect(await violationsOf(page), screen).toEqual([]);
       expect(await overflowOf(page), screen).toEqual([0, 0, 0, 0]);
-      // Every way on leads to this project, and back.
+      // Every link leads to this project, and back.
       const links = await page
         .getByRole('navigation', { name: 'Screens' })
         .getByRole('link')
@@ -35,7 +35,7 @@ describe('an empty project', () => {
   });
 
   it.each(schemes)('has its first tuning with one click: %s, and it can be driven at once', async (title) => {
-    const project = await makeProject(address, `For ${title}`);
+    const project = await createProject(address, `For ${title}`);
     const { page, faults } = await openPage(browser, `${address}/bench?project=${project}`, {});
     await page.getByRole('button', { name: new RegExp(`^${title}`) }).click();
     await page.waitForURL(/\/bench\//);
@@ -55,7 +55,7 @@ describe('an empty project', () => {
   });
 
   it('has a bench that drives a tuning of defaults at once, and saves it as a draft once a number is changed', async () => {
-    const project = await makeProject(address, 'Just driven');
+    const project = await createProject(address, 'Just driven');
     const { page, faults } = await openPage(browser, `${address}/bench?project=${project}`, {});
     await ready(page);
     const before = await place(page);

@@ -1,6 +1,6 @@
 import type { Browser } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { choose, enter, field, groundFile, happened, makeDocument, openBench, openBrowser, place, until } from './browser.ts';
+import { choose, createDocument, enter, field, groundFile, happened, openBench, openBrowser, place, until } from './browser.ts';
 
 let browser: Browser;
 const address = inject('address');
@@ -16,7 +16,11 @@ describe('grid steps', () => {
       browser,
       address,
       {},
-      await makeDocument(address, 'grounds', groundFile({ cells: ['....', '....', '...#', '....'], start: { x: 48, y: 48, facing: 90 } })),
+      await createDocument(
+        address,
+        'grounds',
+        groundFile({ cells: ['....', '....', '...#', '....'], start: { x: 48, y: 48, facing: 90 } }),
+      ),
     );
     await choose(page, 'steps', 'Scheme', 'step');
     await enter(page, 'steps', /^Step time/, '0.4');

@@ -184,8 +184,8 @@ describe('tapes on the bench', () => {
     );
     expect(peak).toBeGreaterThan(100);
     expect(await read('turned')).toBeGreaterThanOrEqual(90);
-    const [way, mean, seconds] = [await read('travelled'), await read('mean'), await read('span')];
-    expect(Math.abs(way / seconds - mean)).toBeLessThan(0.2);
+    const [distance, mean, seconds] = [await read('travelled'), await read('mean'), await read('span')];
+    expect(Math.abs(distance / seconds - mean)).toBeLessThan(0.2);
     await page.context().close();
   });
 

@@ -1,9 +1,9 @@
 import '../testing/provided.ts';
 import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { enter, makeDocument, openBrowser, ready, until } from './browser.ts';
+import { createDocument, enter, openBrowser, ready, until } from './browser.ts';
 
-/** What a person typed is on the page, in the browser or on the server, or its loss is said before it happens. */
+/** A person's typing is on the page, in the browser or on the server, or its loss is announced before it happens. */
 
 const address = inject('address');
 let browser: Browser;
@@ -40,7 +40,7 @@ async function type(page: Page, value: string): Promise<void> {
 
 /** A tuning on the bench of a browser of its own. */
 async function opened(): Promise<{ id: string; page: Page; context: BrowserContext }> {
-  const id = await makeDocument(address, 'tunings', tuning);
+  const id = await createDocument(address, 'tunings', tuning);
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   return { id, context, page: await bench(context, id) };
 }
@@ -104,7 +104,7 @@ describe('a number that was typed', () => {
     const sent = page.waitForRequest('**/draft');
     await type(page, '152');
     await isAt(page, 'keeping');
-    // The first is on its way, the next one only typed.
+    // The first is in transit, the next one only typed.
     await sent;
     await walk(page).fill('153');
     await page.reload();
@@ -171,9 +171,9 @@ describe('a number that was typed', () => {
     await page.route('**/draft', (route) => route.abort());
     await type(page, '156');
     await trouble(page).getByText("can't keep your changes").waitFor();
-    const asked = page.waitForEvent('dialog');
+    const requests = page.waitForEvent('dialog');
     const leaving = page.evaluate(() => window.location.reload()).catch(() => undefined);
-    const dialog = await asked;
+    const dialog = await requests;
     expect(dialog.type()).toBe('beforeunload');
     await dialog.dismiss();
     await leaving;
@@ -225,19 +225,19 @@ describe('a server that says no', () => {
     [401, { title: 'An access token is needed' }, /access token/, 'Sign in'],
     [403, { title: 'Writes from another origin are refused' }, /another origin/, 'Try now'],
     [500, { title: 'The server failed' }, /The server failed/, 'Try now'],
-  ])('with %i says why and what to do, and is not asked without end', async (status, problem, words, way) => {
+  ])('with %i says why and what to do, and is not asked without end', async (status, problem, words, choice) => {
     const { id, page, context } = await opened();
-    let asked = 0;
+    let requests = 0;
     await page.route('**/draft', (route) => {
-      asked++;
+      requests++;
       return route.fulfill({ status, contentType: 'application/problem+json', body: JSON.stringify({ ...problem, status }) });
     });
     await type(page, '161');
     await isAt(page, 'refused');
     await trouble(page).getByText(words).waitFor();
     await trouble(page).getByText('kept in this browser').waitFor();
-    await page.getByRole('alert').getByRole('button', { name: way }).waitFor();
-    expect(asked).toBe(1);
+    await page.getByRole('alert').getByRole('button', { name: choice }).waitFor();
+    expect(requests).toBe(1);
     await page.unroute('**/draft');
     await page.reload();
     await ready(page);

@@ -14,7 +14,7 @@ it('numbers typed on pages end on the server or in an offer, whatever happens to
   try {
     for (let own = seed; own < seed + SEQUENCES; own++) {
       const { lost, typist } = await Typist.play(browser, inject('address'), new Dice(own), 14);
-      expect(lost, `sequence ${own}\n${typist.told.join('\n')}`).toEqual([]);
+      expect(lost, `sequence ${own}\n${typist.history.join('\n')}`).toEqual([]);
     }
   } finally {
     await browser.close();

@@ -2,10 +2,10 @@ import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import {
   choose,
+  createDocument,
   enter,
   field,
   groundFile,
-  makeDocument,
   openBench,
   openBrowser,
   openPage,
@@ -30,7 +30,7 @@ const scale = async (page: Page) => Number((await page.getByTestId('yard').getAt
 const mode = (page: Page) => page.getByRole('button', { name: /^(Whole|Follow|Free)$/ }).innerText();
 const large = { size: { width: 4000, height: 3000 }, start: { x: 2000, y: 1500 } };
 
-/** Whether the body is on the yard's canvas, as far inside as this (pixels). */
+/** True if the body is on the yard's canvas, as far inside as this (pixels). */
 async function isInside(page: Page, margin: number): Promise<boolean> {
   const { x, y } = await place(page);
   const box = await page.getByTestId('yard').boundingBox();
@@ -41,7 +41,7 @@ async function isInside(page: Page, margin: number): Promise<boolean> {
 
 describe('the yard', () => {
   it('follows the body on a large ground, at a size that can be judged, and shows where that is on a map', async () => {
-    const { page, faults } = await openBench(browser, address, {}, await makeDocument(address, 'grounds', groundFile(large)));
+    const { page, faults } = await openBench(browser, address, {}, await createDocument(address, 'grounds', groundFile(large)));
     expect(await mode(page)).toBe('Follow');
     await until(
       () => scale(page),
@@ -61,7 +61,7 @@ describe('the yard', () => {
     const map = page.getByTestId('overview');
     const box = await map.boundingBox();
     if (!box) throw new Error('there is no map');
-    // While time runs on the body is not let out of sight: it has to come to rest first.
+    // While time runs the view follows the body: it must come to rest first.
     await until(
       async () => {
         await page.mouse.click(box.x + 4, box.y + 4);
@@ -84,7 +84,7 @@ describe('the yard', () => {
 
   it('is seen whole or free as one likes; a small ground is whole from the start, and needs no map', async () => {
     const small = groundFile({ size: { width: 320, height: 192 } });
-    const { page } = await openBench(browser, address, {}, await makeDocument(address, 'grounds', small));
+    const { page } = await openBench(browser, address, {}, await createDocument(address, 'grounds', small));
     expect(await mode(page)).toBe('Whole');
     expect(await page.getByTestId('overview').isVisible()).toBe(false);
     const whole = await until(
@@ -109,7 +109,7 @@ describe('the yard', () => {
     ['a ground of one cell', { size: { width: 32, height: 32 }, start: { x: 16, y: 16 } }, 'body.radius', '0.1'],
     ['a body of a thousand', { size: { width: 16_384, height: 16_384 }, start: { x: 8000, y: 8000 } }, 'body.radius', '1000'],
   ])('keeps %s in sight and drivable', async (_, over, _path, value) => {
-    const { page, faults } = await openBench(browser, address, {}, await makeDocument(address, 'grounds', groundFile(over)));
+    const { page, faults } = await openBench(browser, address, {}, await createDocument(address, 'grounds', groundFile(over)));
     await enter(page, 'body', /^Radius/, value);
     await until(
       () => page.getByTestId('save-state').getAttribute('data-state'),
@@ -229,7 +229,7 @@ describe('a tuning', () => {
     await action(page, 'New tuning');
     await page.waitForURL((url) => url.href !== first);
     await page.getByRole('button', { name: 'Tuning: New tuning' }).waitFor();
-    const ground = await makeDocument(address, 'grounds', groundFile({ name: 'Quay of its own' }));
+    const ground = await createDocument(address, 'grounds', groundFile({ name: 'Quay of its own' }));
     await page.goto(`${page.url().split('?')[0]}?ground=${ground}`);
     await ready(page);
     await page.goto(page.url().split('?')[0] as string);

@@ -13,7 +13,7 @@ function sourcesOf(folder: string): string[] {
     .map((path) => join(folder, path));
 }
 
-/** What a file imports of this repository, as paths from its root. */
+/** A file's imports from this repository, as paths from its root. */
 function importsOf(file: string): string[] {
   const text = readFileSync(join(root, file), 'utf8');
   return [...text.matchAll(/(?:from|import) '(\.\.?\/[^']+)'/g)].map((match) =>
@@ -24,11 +24,11 @@ function importsOf(file: string): string[] {
 /** The first round trip among things that need each other; null where there is none. */
 function circleIn(needs: ReadonlyMap<string, ReadonlySet<string>>): string[] | null {
   const done = new Set<string>();
-  const walk = (at: string, way: readonly string[]): string[] | null => {
-    if (way.includes(at)) return [...way.slice(way.indexOf(at)), at];
+  const walk = (at: string, path: readonly string[]): string[] | null => {
+    if (path.includes(at)) return [...path.slice(path.indexOf(at)), at];
     if (done.has(at)) return null;
     for (const next of needs.get(at) ?? []) {
-      const circle = walk(next, [...way, at]);
+      const circle = walk(next, [...path, at]);
       if (circle) return circle;
     }
     done.add(at);
@@ -71,7 +71,7 @@ const layers: Readonly<Record<string, readonly string[]>> = {
   formulas: ['tuning', 'formats'],
 };
 
-/** What a stage of the tick is made of: it reads what the other stages left in the body, and imports none of them. */
+/** The files of a tick's stage: it reads the other stages' results from the body, and imports none of them. */
 const stages: Readonly<Record<string, readonly string[]>> = {
   clock: [],
   intent: ['steering'],
@@ -84,7 +84,7 @@ const stages: Readonly<Record<string, readonly string[]>> = {
   facing: [],
   camera: [],
 };
-/** What no part of a stage may import, besides the other stages. */
+/** Imports forbidden to all parts of a stage, besides the other stages. */
 const above = ['tick', 'world', 'plan'];
 
 const nameOf = (path: string): string => path.slice(path.lastIndexOf(sep) + 1).replace(/\.ts$/, '');

@@ -1,6 +1,6 @@
 import { BaseSequencer, type TestSpecification } from 'vitest/node';
 
-/** The files that take longest, by what their paths end with: begun last, one of them would be waited for alone. */
+/** The slowest files, by the ends of their paths: started last, one of them would run alone. */
 const longest = [
   'code/src/proof/motion.test.ts',
   'cli/src/commands/handOff.test.ts',

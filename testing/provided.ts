@@ -1,6 +1,6 @@
 import 'vitest';
 
-/** What the global set-up hands to the tests. */
+/** Values that the global set-up provides to the tests. */
 declare module 'vitest' {
   export interface ProvidedContext {
     address: string;

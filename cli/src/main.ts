@@ -14,7 +14,7 @@ const program = new Command('zygopod')
   .exitOverride()
   .configureHelp({ showGlobalOptions: true });
 
-/** Runs a command's work and leaves its exit code behind. Each command is loaded only when it is asked for. */
+/** Runs a command's work and sets its exit code. Each command is loaded on demand. */
 const leave =
   // biome-ignore lint/suspicious/noExplicitAny: Commander gives each command the options that were declared for it
     <A extends any[]>(work: (...args: A) => Promise<number>) =>
@@ -266,7 +266,7 @@ try {
     process.stderr.write(`${error.message}\n`);
     process.exitCode = FINDING;
   } else if (error instanceof Error && 'code' in error && String(error.code).startsWith('commander.')) {
-    // Commander has said what is wrong; help asked for is no misuse.
+    // Commander has printed the error; requested help is no misuse.
     process.exitCode = /help|version/i.test(String(error.code)) ? 0 : MISUSE;
   } else {
     const { printable } = await import('@zygopod/core');

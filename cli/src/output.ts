@@ -5,7 +5,7 @@ import { Misuse } from './misuse.ts';
 /** Characters that are gathered before they are written. */
 const GATHERED = 65_536;
 
-/** Where data goes: a file, or stdout for none or `-`. What cannot be written is told in one line. */
+/** The destination of data: a file, or stdout for none or `-`. A failure to write is reported in one line. */
 export class Output {
   readonly #name: string;
   readonly #stream: WriteStream | NodeJS.WriteStream;
@@ -47,7 +47,7 @@ export class Output {
     this.#gathered = '';
     this.#check();
     if (this.isClosed || text === '') return;
-    // The callback tells of the end of this write, good or bad.
+    // The callback reports the end of this write, good or bad.
     await new Promise<void>((over) => {
       this.#stream.write(text, () => over());
     });

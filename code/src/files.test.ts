@@ -9,7 +9,7 @@ import { snake } from './casing/casing.ts';
 import { Sources } from './fold/source.ts';
 import { fieldsOf } from './fold/tidy.ts';
 import { languageIds } from './languages/list.ts';
-import { asksOf } from './languages/made.ts';
+import { callbacksUsed } from './languages/program.ts';
 import { motionPrinters, printerOf } from './languages/registry.ts';
 import { meetsWalls, motionOf } from './motion.ts';
 import { motionOnce, wallsOnce } from './testing/once.ts';
@@ -23,7 +23,7 @@ beforeAll(() => {
 });
 afterAll(() => rmSync(folder, { recursive: true }));
 
-/** Tunings of bodies that meet walls, half of them on ways. */
+/** Tunings of bodies that meet walls, half of them on paths. */
 const meeting = seeds(4, 24).map((seed) => amongWalls(seed * 103 + 5, { 'route.enabled': seed % 2 === 0 }));
 
 describe('the code of a tuning', () => {
@@ -80,10 +80,10 @@ describe('the code of a tuning', () => {
   });
 
   it('asks for contact where its body meets walls, and for ways where it goes to points', () => {
-    expect(asksOf(motionOf(tuned()))).toEqual(['contact']);
-    expect(asksOf(motionOf(tuned({ 'contact.response': 'none' })))).toEqual([]);
-    expect(asksOf(motionOf(tuned({ scheme: 'step' })))).toEqual(['isClear']);
-    expect(asksOf(motionOf(tuned({ 'route.enabled': true })))).toEqual(['contact', 'isClear', 'plan']);
+    expect(callbacksUsed(motionOf(tuned()))).toEqual(['contact']);
+    expect(callbacksUsed(motionOf(tuned({ 'contact.response': 'none' })))).toEqual([]);
+    expect(callbacksUsed(motionOf(tuned({ scheme: 'step' })))).toEqual(['isClear']);
+    expect(callbacksUsed(motionOf(tuned({ 'route.enabled': true })))).toEqual(['contact', 'isClear', 'plan']);
   });
 
   it('has no second file where its body meets no walls', () => {

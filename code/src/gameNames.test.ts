@@ -8,7 +8,7 @@ import { handOver } from './constants/handOff.ts';
 import { languageIds } from './languages/list.ts';
 import { proofs } from './testing/proofs.ts';
 
-/** Whatever a game calls its numbers: what is handed over can be read by the language, and what can't is told before. */
+/** Whatever names a game gives its numbers: the language can read the hand-off, and invalid names are reported before. */
 
 let folder: string;
 beforeAll(() => {
@@ -30,12 +30,12 @@ const letters = 'abcxyzABCXYZ_0189éßñøжλ速度ªﬁ$-. \u0301';
 function names(): string[] {
   const next = sequence(500);
   const pick = () => letters[Math.floor(next() * letters.length)] as string;
-  const made = Array.from({ length: 500 - odd.length }, (_, i) => {
+  const names = Array.from({ length: 500 - odd.length }, (_, i) => {
     const name = Array.from({ length: 1 + Math.floor(next() * 8) }, pick).join('');
     // Half of them are plain enough for every language.
     return i % 2 === 0 ? name : `w${name.replace(/[^A-Za-z0-9_]/g, '')}_${i}`;
   });
-  return [...odd, ...made];
+  return [...odd, ...names];
 }
 
 const paths = [...specs].filter(([, { kind }]) => kind === 'number').map(([path]) => path);

@@ -4,9 +4,9 @@ import { Sources } from './fold/source.ts';
 import { Specialiser } from './fold/specialise.ts';
 import { fieldsOf, tidied } from './fold/tidy.ts';
 import { BODY, edgeStarts, known, type Value } from './fold/values.ts';
-import type { Motion } from './languages/made.ts';
+import type { Motion } from './languages/program.ts';
 
-/** What contact writes, and what stages hand on to it: there whether they read it or not. */
+/** Fields that contact writes, and that stages pass to it: declared whether they are read or not. */
 export const atContact = [
   'x',
   'y',
@@ -28,13 +28,13 @@ export const atContact = [
   'contactKeeps',
   'contactSurface',
 ];
-/** What the game reads. */
-const told = ['facingAngle', 'gaitIndex', 'gaitStamina', 'happened'];
+/** Fields that the game reads. */
+const reported = ['facingAngle', 'gaitIndex', 'gaitStamina', 'happened'];
 
 /** Fields of the body that are the same in every tick though they are set: its ticks are of one length. */
 const steadyOf = ({ clock }: Standalone['plan']): Record<string, number> => (clock.fixed ? { clockDt: clock.dt } : {});
 
-/** What stands for a step of the tick in code: a body near something is what there is, and a game has a camera of its own. */
+/** Substitutes for steps of the tick in code: an interaction uses the nearest object, and a game has its own camera. */
 const inCode: Readonly<Record<string, string | null>> = { stepContact: 'meet', stepBounds: 'meetEdges', stepCamera: null };
 
 /** A step of a tick: its file, its function, and the part of the plan that it is given. */
@@ -60,25 +60,25 @@ export function tickSteps(sources: Sources): TickStep[] {
  * Folds the stages with what never changes. Which fields those are is found from the other side: each is taken for one until a stage
  * gives it another value than it starts with (a greatest fixed point; conditional constant propagation, Wegman and Zadeck 1991).
  */
-function fold({ plan, start }: Standalone, sources: Sources): { maker: Specialiser; tick: Routine[]; place: Routine } {
+function fold({ plan, start }: Standalone, sources: Sources): { specialiser: Specialiser; tick: Routine[]; place: Routine } {
   const begins = start as unknown as Record<string, number>;
-  const varies = new Set([...atContact, ...told]);
+  const varies = new Set([...atContact, ...reported]);
   const steps = tickSteps(sources);
   for (;;) {
     const steady = Object.fromEntries(Object.entries(begins).flatMap(([field, value]) => (varies.has(field) ? [] : [[field, value + 0]])));
-    const maker = new Specialiser(sources, { ...steady, ...steadyOf(plan) });
-    const tick = steps.map(({ path, name, part }) => maker.stage(path, name, plan[part]));
-    const place = maker.entry('motion/start.ts', 'placeAtStart', [known(BODY), ...['x', 'y', 'facing'].map(local)]);
+    const specialiser = new Specialiser(sources, { ...steady, ...steadyOf(plan) });
+    const tick = steps.map(({ path, name, part }) => specialiser.stage(path, name, plan[part]));
+    const place = specialiser.entry('motion/start.ts', 'placeAtStart', [known(BODY), ...['x', 'y', 'facing'].map(local)]);
     const before = varies.size;
-    for (const field of maker.varying) varies.add(field);
-    if (varies.size === before) return { maker, tick, place };
+    for (const field of specialiser.varying) varies.add(field);
+    if (varies.size === before) return { specialiser, tick, place };
   }
 }
 
 /** The core's sources, read once. */
 export const core = new Sources();
 
-/** Whether a body meets walls on its way: one that steps from cell to cell looks for them before. */
+/** True if a body meets walls while it moves: one that steps from cell to cell tests for them before. */
 export const meetsWalls = ({ scheme, contact }: Parameters): boolean => scheme !== 'step' && contact.response !== 'none';
 
 const local = (name: string): Value => ({ is: { is: 'local', name, kind: 'number' } });
@@ -97,10 +97,13 @@ function edgesOf(parameters: Parameters): Motion['edges'] {
 /** The stages that a tuning uses, folded with its numbers. Throws `CannotHold` with what no file can hold. */
 export function motionOf({ file, parameters }: Tuning, sources = core): Motion {
   const { plan, start } = standalone(parameters);
-  const { maker, tick, place } = fold({ plan: { ...plan, contact: { ...plan.contact, felt: meetsWalls(parameters) } }, start }, sources);
-  const others = new Set([...atContact, ...told]);
+  const { specialiser, tick, place } = fold(
+    { plan: { ...plan, contact: { ...plan.contact, felt: meetsWalls(parameters) } }, start },
+    sources,
+  );
+  const others = new Set([...atContact, ...reported]);
   const program = tidied(
-    maker.program,
+    specialiser.program,
     [...tick, place].map(({ name }) => name),
     others,
   );

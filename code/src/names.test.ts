@@ -10,7 +10,7 @@ import { printerOf } from './languages/registry.ts';
 import { motionOnce, wallsOnce } from './testing/once.ts';
 import { proofs } from './testing/proofs.ts';
 
-/** Whatever a tuning is called, the code that is generated of it is the same: each language's own parser is asked for it without comments. */
+/** The generated code doesn't depend on the tuning's name: each language's own parser compares it without comments. */
 
 let folder: string;
 beforeAll(() => {

@@ -3,7 +3,7 @@ import type { Sources } from './fold/source.ts';
 import { Specialiser } from './fold/specialise.ts';
 import { fieldsOf, tidied } from './fold/tidy.ts';
 import { amongWalls, BODY, CannotHold, has, isProbe, known, List, PLACES, type Value, Written } from './fold/values.ts';
-import type { Walls } from './languages/made.ts';
+import type { Walls } from './languages/program.ts';
 import { atContact, core, meetsWalls } from './motion.ts';
 
 const segments = new List('segments');
@@ -19,7 +19,7 @@ const planeLists: Readonly<Record<string, List>> = {
 /** Parts of a plan that never change, of what is written otherwise. */
 const fixed = new Set(['index', 'circle', 'halfWidth', 'halfHeight', 'slop', 'friction', 'keeps', 'plain']);
 
-/** Folds what looks for walls with a tuning: walls are a list that is looked through, and what is written on the way are fields. */
+/** Folds the probe with a tuning: walls are a scanned list, and intermediate values are fields. */
 class AmongWalls extends Specialiser {
   protected override placed(of: unknown, part: string): List | Written | symbol | null {
     if (fixed.has(part)) return null;
@@ -35,23 +35,23 @@ class AmongWalls extends Specialiser {
 
 const at = (name: string): Value => ({ is: { is: 'local', name, kind: 'number' } });
 
-/** What holds the body of a tuning among walls, folded with its numbers. Throws `CannotHold` for one that meets none. */
+/** The contact of a tuning's body among walls, folded with its numbers. Throws `CannotHold` for one that meets none. */
 export function wallsOf({ file, parameters }: Tuning, sources: Sources = core): Walls {
   if (!meetsWalls(parameters)) throw new CannotHold('walls: its body meets none on its way');
   const { plan } = standalone(parameters);
   const contact = { ...plan.contact, felt: true };
   const { probe } = contact;
-  const maker = new AmongWalls(sources, {}, amongWalls);
+  const specialiser = new AmongWalls(sources, {}, amongWalls);
   const entries = [
-    maker.entry('motion/contact.ts', 'meetWalls', [known(BODY), known(contact), known(false)]),
-    maker.entry('collision/placedBody.ts', 'isClear', [
+    specialiser.entry('motion/contact.ts', 'meetWalls', [known(BODY), known(contact), known(false)]),
+    specialiser.entry('collision/placedBody.ts', 'isClear', [
       known({ ...plan.route.body, felt: true, probe }),
       ...['fromX', 'fromY', 'toX', 'toY'].map(at),
     ]),
-    maker.entry('ground/wallIndex.ts', 'layCourses', [known(segments), known(courses), at('many')]),
+    specialiser.entry('ground/wallIndex.ts', 'layCourses', [known(segments), known(courses), at('many')]),
   ];
   const names = entries.map(({ name }) => name);
-  const program = tidied(maker.program, names, new Set(atContact));
+  const program = tidied(specialiser.program, names, new Set(atContact));
   const [meets, isClear, lays] = names.map((name) => program.routines.find((routine) => routine.name === name)) as [
     Walls['contact'],
     Walls['isClear'],

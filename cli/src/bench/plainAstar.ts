@@ -1,6 +1,6 @@
 /**
- * The yardstick for routes: plain A* over cells with a binary heap, eight ways, no corner cutting, octile estimate, typed arrays that are
- * used again. Shares nothing with the core.
+ * Baseline for routes: plain A* over cells with a binary heap, eight directions, no corner cutting, octile estimate, reused typed arrays. Shares
+ * nothing with the core.
  */
 export class PlainAstar {
   readonly #columns: number;
@@ -24,7 +24,7 @@ export class PlainAstar {
     this.#stamp = new Int32Array(open.length);
   }
 
-  /** Cells of a shortest way from one cell to another, by their numbers; null where there is none. */
+  /** Cells of a shortest path from one cell to another, by their numbers; null if there is none. */
   find(start: number, goal: number): number[] | null {
     const size = this.#columns;
     const rows = this.#rows;

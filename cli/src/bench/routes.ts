@@ -4,7 +4,10 @@ import { PlainAstar } from './plainAstar.ts';
 import { sequence } from './scenes.ts';
 import type { Figure } from './ticks.ts';
 
-/** Ways asked for so that the engine has compiled both; then, on the ground laid out anew, the first ones and those after them. None is asked for twice. */
+/**
+ * Requests for warming up, so that the engine has compiled both; then, on the ground prepared again, the first requests and the later ones. No
+ * request repeats.
+ */
 const WARMING = 900;
 const FIRST = 300;
 const QUERIES = 600;
@@ -80,18 +83,18 @@ function measureMap(map: BenchMap, reach: Reach): Figure[] {
   for (let done = 0; done < pairs.length; done += BATCH) {
     if (done === WARMING) {
       navigator = laidOut();
-      // The first way of all makes what the search keeps about the mesh.
+      // The very first path builds the search's cached data of the mesh.
       navigator.plan(...centre(pairs[0]?.[0] ?? 0), ...centre(pairs[0]?.[1] ?? 1));
     }
     // Turn and turn about, so that both have the machine as it is; not one by one, as each would find its memory taken up by the other.
     const batch = pairs.slice(done, done + BATCH);
-    const ways = timed(batch, ([from, to]) => plain.find(from, to));
+    const paths = timed(batch, ([from, to]) => plain.find(from, to));
     const routes = timed(batch, ([from, to]) => navigator.plan(...centre(from), ...centre(to)));
     routes.forEach(({ found: route, milliseconds }, i) => {
-      const way = ways[i];
-      if (done < WARMING || !way?.found || !route?.reached || route.squeezed) return;
-      const isLonger = route.length > smoothed(way.found.map(centre), isOpen, half) + 1e-6;
-      compared.push({ milliseconds, ratio: way.milliseconds / milliseconds, isLonger });
+      const path = paths[i];
+      if (done < WARMING || !path?.found || !route?.reached || route.squeezed) return;
+      const isLonger = route.length > smoothed(path.found.map(centre), isOpen, half) + 1e-6;
+      compared.push({ milliseconds, ratio: path.milliseconds / milliseconds, isLonger });
     });
   }
   const [first, later] = [compared.slice(0, FIRST), compared.slice(FIRST)];
@@ -121,7 +124,7 @@ function timed<T>(pairs: readonly [number, number][], find: (pair: [number, numb
   });
 }
 
-/** Length of a way over cells with every bend left out past which the cells are open: the usual smoothing by lines of sight. */
+/** Length of a path over cells without the bends past which the cells are open: the usual smoothing by lines of sight. */
 function smoothed(points: readonly [number, number][], isOpen: (x: number, y: number) => boolean, half: number): number {
   let length = 0;
   for (let at = 0; at < points.length - 1; ) {

@@ -3,7 +3,7 @@ import { newTuning, Recorder, readGround, resolveTuning, type Tape, tapeOf, Worl
 /** The hands change every so many ticks. */
 export const CHANGE = 128;
 
-const ways = ['right', 'down', 'left', 'up'] as const;
+const directions = ['right', 'down', 'left', 'up'] as const;
 
 /** Side of the square (unit) that holds one wall on the average, and the length of a wall. */
 const SPREAD = 90;
@@ -48,9 +48,9 @@ export function benchParameters() {
   return tuning.value.parameters;
 }
 
-const events = ways.map((press, i) => [{ release: ways[(i + 3) % 4] as (typeof ways)[number] }, { press }] as const);
+const events = directions.map((press, i) => [{ release: directions[(i + 3) % 4] as (typeof directions)[number] }, { press }] as const);
 
-/** Drives a world through the four ways, over and over: tick by tick, or, in batch, from one change of the hands to the next. */
+/** Drives a world in the four directions, over and over: tick by tick, or, in batch, from one change of the hands to the next. */
 export class Driven {
   readonly #world: World;
   readonly #recorder = new Recorder(0);

@@ -1,6 +1,6 @@
 import { CHANGE, Driven } from './scenes.ts';
 
-/** A figure of the bench, as a text, and what it should come to. */
+/** A figure of the bench, as a text, and its goal. */
 export interface Figure {
   name: string;
   figure: string;
@@ -10,7 +10,7 @@ export interface Figure {
 const TICKS = 640 * CHANGE;
 const ROUNDS = 40;
 
-/** The yardstick: the same linear ramp in two dimensions, written out by hand. Returns where it came to, so that none of it is spared. */
+/** Baseline: the same linear ramp in two dimensions, written by hand. Returns the final place, so that nothing is optimised away. */
 function bareLoop(ticks: number): number {
   const dt = 1 / 60;
   let [x, y, vx, vy] = [0, 0, 0, 0];
@@ -41,8 +41,8 @@ function amongWalls(walls: number): (ticks: number) => number {
 }
 
 /**
- * Ratios to the bare loop: of the best rounds, and the median of those round by round. All loops take turns, so that a slow moment hits them
- * alike; the least of the rounds' ratios would tell of the moment that hit the bare loop alone.
+ * Ratios to the bare loop: of the best rounds, and the median of those round by round. All loops take turns, so that a slow moment hits them alike;
+ * the least of the rounds' ratios would only show a slow moment of the bare loop.
  */
 export function measureTicks(): Figure[] {
   const [open, batch] = [new Driven(0), new Driven(0)];
@@ -60,7 +60,7 @@ export function measureTicks(): Figure[] {
     const best = (loop: number) => Math.max(...rounds.map((round) => round[loop] as number));
     return { best: best(against) / best(of), median: ratios[ROUNDS >> 1] as number };
   };
-  const told = (loop: number, name: string, reach: string): Figure => {
+  const figure = (loop: number, name: string, reach: string): Figure => {
     const { best, median } = ratio(loop, 0);
     return { name, figure: `1/${best.toFixed(1)} (median 1/${median.toFixed(1)})`, reach };
   };
@@ -68,9 +68,9 @@ export function measureTicks(): Figure[] {
   const many = ratio(4, 3);
   return [
     { name: 'bare loop', figure: `${(bare / 1e6).toFixed(0)} M/s`, reach: '' },
-    told(1, 'tick, open ground, full pipeline, traced', 'reach 1/12'),
-    told(2, 'the same in batch', 'reach 1/10'),
-    told(3, 'tick among 500 walls', 'reach 1/40'),
+    figure(1, 'tick, open ground, full pipeline, traced', 'reach 1/12'),
+    figure(2, 'the same in batch', 'reach 1/10'),
+    figure(3, 'tick among 500 walls', 'reach 1/40'),
     {
       name: 'tick among 50,000 walls',
       figure: `${many.best.toFixed(2)} × 500 (median ${many.median.toFixed(2)})`,

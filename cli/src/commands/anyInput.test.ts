@@ -21,10 +21,10 @@ function write(name: string, text: string | Uint8Array): string {
   return path;
 }
 
-/** Nothing of what a program tells may be a stack, or something that a terminal acts on. */
+/** A program's output contains no stack trace and no control sequence of a terminal. */
 function expectPlain({ stdout, stderr }: { stdout: string; stderr: string }): void {
   expect(stderr).not.toMatch(/\n\s+at |node_modules|\.ts:\d/);
-  // biome-ignore lint/suspicious/noControlCharactersInRegex: that is what is looked for
+  // biome-ignore lint/suspicious/noControlCharactersInRegex: the pattern searches for them
   for (const text of [stdout, stderr]) expect(text).not.toMatch(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f\u202a-\u202e]/);
 }
 

@@ -8,14 +8,14 @@ import { root } from '../root.ts';
 let folder: string;
 const demo = (name: string) => join(root, 'demo', name);
 const run = (...args: string[]) => spawnSync(process.execPath, [join(root, 'cli/src/main.ts'), ...args], { encoding: 'utf8' });
-const make = () =>
+const create = () =>
   run('checks', demo('carrier-day-boots.tuning.json'), '--tape', demo('out-and-back.tape.json'), demo('gap-run.tape.json'), '-o', folder);
 const has = (program: string, probe = '--version') => !spawnSync(program, [probe]).error;
 const goldens = ['goldens/out-and-back.csv', 'goldens/through-the-gap.csv'];
 
 beforeAll(() => {
   folder = mkdtempSync(join(tmpdir(), 'zygopod-checks-'));
-  expect(make()).toMatchObject({ status: 0, stdout: expect.stringContaining('2 goldens') });
+  expect(create()).toMatchObject({ status: 0, stdout: expect.stringContaining('2 goldens') });
 });
 afterAll(() => rmSync(folder, { recursive: true }));
 
@@ -124,7 +124,7 @@ describe('the folder for a build server', () => {
 
   it('is written again without touching what is the game’s own', () => {
     writeFileSync(join(folder, 'game.py'), '# ours\n');
-    expect(make().status).toBe(0);
+    expect(create().status).toBe(0);
     expect(readFileSync(join(folder, 'game.py'), 'utf8')).toBe('# ours\n');
   });
 

@@ -4,10 +4,10 @@ import { bySeverity, drillSnags, parseTape, printable, rerun, runDrills, traceMe
 import { groundFile, readText, tuningFile } from '../files.ts';
 import { GOOD } from '../misuse.ts';
 import { root } from '../root.ts';
-import { drillTable, snagLine, told } from './drill.ts';
+import { drillTable, snagLine, valueWords } from './drill.ts';
 
 /** The tapes of the demo, and the tunings and grounds that they are made for. */
-const madeFor: Readonly<Record<string, readonly [string, string]>> = {
+const drivenWith: Readonly<Record<string, readonly [string, string]>> = {
   'boardwalk-lap': ['carrier-day-boots', 'boardwalk'],
   'gap-run': ['carrier-day-boots', 'boardwalk'],
   'sprint-to-empty': ['carrier-day-boots', 'boardwalk'],
@@ -25,7 +25,7 @@ export function demoReport(options: { json?: boolean }): number {
     const results = [...runDrills(tuning.parameters)];
     return { tuning, results, snags: bySeverity([...tuningSnags(tuning), ...drillSnags(results)]) };
   });
-  const tapes = Object.entries(madeFor).map(([name, [tuning, ground]]) => {
+  const tapes = Object.entries(drivenWith).map(([name, [tuning, ground]]) => {
     const read = parseTape(readText(demo(`${name}.tape.json`)));
     if (!read.ok) throw new Error(`the demo’s ${name} cannot be read`);
     const on = groundFile(demo(`${ground}.ground.json`));
@@ -34,12 +34,12 @@ export function demoReport(options: { json?: boolean }): number {
     return { name: read.value.name, tuning, ground: on.name, unit: on.unit, metrics: traceMetrics(trace, parameters) };
   });
   if (options.json) {
-    const told = tunings.map(({ tuning, results, snags }) => ({
+    const valueWords = tunings.map(({ tuning, results, snags }) => ({
       tuning: tuning.file.name,
       drills: results.map(({ drill: { name }, not, metrics }) => ({ name, metrics, ...(not === null ? {} : { notRun: not }) })),
       snags,
     }));
-    process.stdout.write(`${printable(JSON.stringify({ tunings: told, tapes }))}\n`);
+    process.stdout.write(`${printable(JSON.stringify({ tunings: valueWords, tapes }))}\n`);
     return GOOD;
   }
   const lines = tunings.flatMap(({ tuning, results, snags }) => [
@@ -56,7 +56,7 @@ export function demoReport(options: { json?: boolean }): number {
   ]);
   const driven = tapes.flatMap(({ name, tuning, ground, unit, metrics }) => [
     `${name}: ${tuning} on ${ground}`,
-    ...Object.entries(metrics).map(([key, value]) => `  ${key.padEnd(20)} ${told(key, value as number, unit).padStart(16)}`),
+    ...Object.entries(metrics).map(([key, value]) => `  ${key.padEnd(20)} ${valueWords(key, value as number, unit).padStart(16)}`),
     '',
   ]);
   process.stdout.write(`${printable([...lines, ...driven].join('\n'))}\n`);

@@ -34,7 +34,7 @@ interface DrillOptions {
 const seconds = (milliseconds: number) => `${(milliseconds / 1000).toFixed(2)} s`;
 
 /** A value with its unit. */
-export const told = (key: string, value: number, unit: string): string =>
+export const valueWords = (key: string, value: number, unit: string): string =>
   `${shortNumber(value)} ${unitOf(metricSpecOf(key).quantity, unit)}`.trimEnd();
 
 const band = ({ min, max }: JudgedTarget): string =>
@@ -58,7 +58,7 @@ export function drillTable(results: readonly DrillResult[], targets: readonly Ju
     const lines = keys.map((key, i) => {
       const target = judged.get(key);
       const mark = target ? (target.ok ? `in ${band(target)}` : `OUT of ${band(target)}`) : '';
-      const value = told(key, metrics[key as keyof Metrics] as number, unit);
+      const value = valueWords(key, metrics[key as keyof Metrics] as number, unit);
       return `${(i === 0 ? drill.title : '').padEnd(22)} ${metricSpecOf(key).words.padEnd(26)} ${value.padStart(14)}  ${mark}`.trimEnd();
     });
     return [...(lines.length > 0 ? lines : [`${drill.title.padEnd(22)} gave no number`]), ...(cutShort ? [`  ${cutShort}`] : [])];
@@ -104,7 +104,7 @@ export function drill(options: DrillOptions): number {
     ];
     process.stdout.write(`${printable(lines.join('\n'))}\n`);
   }
-  // Last, so that what was found is told though the file can't be written.
+  // Last, so that the findings are printed even if the file can't be written.
   if (options.junit !== undefined)
     writeText(
       options.junit,

@@ -14,10 +14,10 @@ interface Options {
 }
 
 /** Where the application runs that this copy has started. */
-function addressOf(asked: string | undefined): string {
-  if (asked !== undefined) {
-    if (!/^https?:\/\/[^/]+\/?$/.test(asked)) throw new Misuse(`--address: found ${asked}, expected an address like http://127.0.0.1:4380`);
-    return asked.replace(/\/$/, '');
+function addressOf(given: string | undefined): string {
+  if (given !== undefined) {
+    if (!/^https?:\/\/[^/]+\/?$/.test(given)) throw new Misuse(`--address: found ${given}, expected an address like http://127.0.0.1:4380`);
+    return given.replace(/\/$/, '');
   }
   try {
     const { address } = JSON.parse(readFileSync(join(stateFolder, 'up.pid'), 'utf8')) as { address?: string };

@@ -31,7 +31,7 @@ function place(option: string, text: string): [number, number] {
 /** Seconds after which a body that has not arrived is given up. */
 const PATIENCE = 600;
 
-/** How long the way takes with this tuning: it is walked. Null when it does not end in time. */
+/** Seconds that the path takes with this tuning, by walking it. Null if that does not end in time. */
 function walkingTime(tuning: Tuning, ground: Ground, [x, y]: [number, number], to: [number, number]): number | null {
   const clicked = resolveTuning(withValue(withValue(tuning.file, 'route.enabled', true), 'scheme', 'steer'));
   if (!clicked.ok) return null;
@@ -45,7 +45,7 @@ function walkingTime(tuning: Tuning, ground: Ground, [x, y]: [number, number], t
   return world.body.clockTime < PATIENCE ? Number(world.body.clockTime.toFixed(4)) : null;
 }
 
-/** Plans a way: its points, its length, how long walking it takes, what was looked into. Exit 1 where the point is not reached. */
+/** Plans a path: its points, its length, its walking time, the number of visited bends or cells. Exit 1 if the point is not reached. */
 export function route(options: RouteOptions): number {
   const tuning = tuningFile(options.tuning);
   const ground = groundFile(options.ground);

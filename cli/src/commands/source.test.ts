@@ -10,7 +10,7 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }));
 const at = (name: string) => join(folder, name);
 const run = (...args: string[]) => spawnSync(process.execPath, [join(root, 'cli/src/main.ts'), ...args], { encoding: 'utf8' });
 
-/** What a game has, with Windows' line ends, a byte order mark and blanks behind its lines. */
+/** A game's source, with Windows line ends, a byte order mark and trailing blanks. */
 const lua = [
   '\ufeff-- tiles, seconds; 16 px tiles',
   'player = {  ',
@@ -27,8 +27,8 @@ const lua = [
 describe('a game’s own file', () => {
   it('becomes a tuning, and gets back the numbers that were changed, and nothing else', () => {
     writeFileSync(at('player.lua'), lua);
-    const made = run('import', at('player.lua'), '-o', at('player.tuning.json'));
-    expect(made).toMatchObject({ status: 0, stderr: expect.stringContaining('units: tiles:16,second,degree') });
+    const pasted = run('import', at('player.lua'), '-o', at('player.tuning.json'));
+    expect(pasted).toMatchObject({ status: 0, stderr: expect.stringContaining('units: tiles:16,second,degree') });
     const tuning = JSON.parse(readFileSync(at('player.tuning.json'), 'utf8'));
     expect(tuning).toMatchObject({ pace: { walkSpeed: 51.2, sprintSpeed: 89.6 }, body: { radius: 6.4 } });
     // Nothing changed, nothing is written.
@@ -63,7 +63,7 @@ describe('a game’s own file', () => {
     expect(readFileSync(at('hero.py'), 'utf8')).toBe('SPEED = 120\nACCEL = 950\n');
     run('export', at('hero.tuning.json'), '--into', at('hero.py'), '--units', 'px', '--guesses');
     expect(readFileSync(at('hero.py'), 'utf8')).toBe('SPEED = 130\nACCEL = 950\n');
-    // A name that is told is none.
+    // A name set by the user is not taken from the source.
     writeFileSync(at('hero.names.json'), JSON.stringify({ 'ramp.brake': 'STOP' }));
     writeFileSync(at('hero.py'), 'SPEED = 120\nSTOP = 1800\n');
     run('export', at('hero.tuning.json'), '--into', at('hero.py'), '--units', 'px', '--names', at('hero.names.json'));

@@ -29,7 +29,7 @@ interface ReadingOptions {
   guesses?: boolean;
 }
 
-/** The numbers of a source and how they are taken; terms are null where nothing tells the units: that was said. */
+/** The numbers of a source and their units; terms are null if no evidence for the units exists: that has been reported. */
 function readingOf(text: string, options: ReadingOptions): { placed: Placed[]; terms: Terms | null } {
   const source = readSource(text);
   const known = placeKnown(placeNumbers(source.found), knownNames(gameNames(options.names)), 'by its name');
@@ -42,7 +42,7 @@ function readingOf(text: string, options: ReadingOptions): { placed: Placed[]; t
   return { placed, terms: termsOf(options, source, known) };
 }
 
-/** As is asked for, as a hand-off of ours says, or as remarks and sizes speak for; null where nothing tells. */
+/** The units as requested, as one of our hand-offs declares them, or as remarks and sizes suggest; null without evidence. */
 function termsOf(options: ReadingOptions, source: Source, placed: readonly Placed[]): Terms | null {
   const own = unitsOfHandOff(source.text);
   if (options.units !== undefined) {
@@ -69,18 +69,18 @@ interface ImportOptions extends ReadingOptions {
   output?: string;
 }
 
-/** Makes a tuning of a game's numbers; what is not known is told on stderr. */
+/** Creates a tuning from a game's numbers; unknown ones are listed on stderr. */
 export async function importTuning(path: string, options: ImportOptions): Promise<number> {
   const { placed, terms } = readingOf(readText(path), options);
   if (!terms) return FINDING;
-  const made = pastedTuning(options.name.slice(0, 120), placed, terms);
+  const pasted = pastedTuning(options.name.slice(0, 120), placed, terms);
   for (const { found, path: own, why } of placed)
     if (!own && found.kind === 'number') say(`line ${found.line}: ${found.name} is left out: ${why}`);
-  for (const { path: own, why } of made.refused) say(`${own}: ${why}`);
-  const out = documentText(made.file);
+  for (const { path: own, why } of pasted.refused) say(`${own}: ${why}`);
+  const out = documentText(pasted.file);
   if (options.output === undefined || options.output === '-') process.stdout.write(out);
   else writeText(options.output, out);
-  return Object.keys(made.values).length > 0 ? GOOD : FINDING;
+  return Object.keys(pasted.values).length > 0 ? GOOD : FINDING;
 }
 
 interface IntoOptions extends ReadingOptions {

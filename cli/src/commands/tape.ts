@@ -18,7 +18,7 @@ function seconds(option: string, text: string): number {
   return value;
 }
 
-/** Cuts a span out of a tape, with the body as the tuning has brought it there on the ground, and prints or writes it. */
+/** Cuts a span out of a tape, with the state that the tuning gives the body at its start on the ground, and prints or writes it. */
 export function cut(path: string, options: CutOptions): number {
   const tape = tapeFile(path);
   const { parameters } = tuningFile(options.tuning);

@@ -5,7 +5,7 @@ import { FINDING, GOOD } from '../misuse.ts';
 import { root, stateFolder } from '../root.ts';
 import { buildIfChanged } from '../up/build.ts';
 import { type Cluster, startCluster } from '../up/cluster.ts';
-import { makeDatabase } from '../up/database.ts';
+import { createDatabase } from '../up/database.ts';
 import { run } from '../up/run.ts';
 
 interface Tally {
@@ -64,9 +64,9 @@ async function suite(project: string, env: Record<string, string> = {}): Promise
   heading(`${project} tests`);
   process.stdout.write(output);
   try {
-    const told = JSON.parse(readFileSync(report, 'utf8')) as Report;
-    const failed = failuresIn(told);
-    return { passed: told.numPassedTests, failed: status !== 0 && failed.length === 0 ? [`${project} tests: exit ${status}`] : failed };
+    const results = JSON.parse(readFileSync(report, 'utf8')) as Report;
+    const failed = failuresIn(results);
+    return { passed: results.numPassedTests, failed: status !== 0 && failed.length === 0 ? [`${project} tests: exit ${status}`] : failed };
   } catch {
     return { passed: 0, failed: [`${project} tests: no report`] };
   }
@@ -94,7 +94,7 @@ async function checkTypes(): Promise<Tally[]> {
   });
 }
 
-/** Lint, what is unused, types, unit, integration (real PostgreSQL) and browser tests; the last line tells the tally. */
+/** Runs lint, unused exports, types, unit, integration (real PostgreSQL) and browser tests; the last line is the tally. */
 export async function test({ long = false }: { long?: boolean }): Promise<number> {
   if (long) process.env['ZYGOPOD_LONG'] = '1';
   const seed = process.env['ZYGOPOD_SEED'] ?? String(Date.now() % 1_000_000);
@@ -121,7 +121,7 @@ export async function test({ long = false }: { long?: boolean }): Promise<number
     cluster = await startCluster(stateFolder, 'test-postgres');
     // `alone` has the integration tests that expect something within a time.
     for (const name of ['integration', 'alone', 'browser']) {
-      await makeDatabase(cluster.url('postgres'), `zygopod_${name}`, true);
+      await createDatabase(cluster.url('postgres'), `zygopod_${name}`, true);
       tallies.push(await suite(name, { DATABASE_URL: cluster.url(`zygopod_${name}`) }));
     }
   } catch (error) {

@@ -10,7 +10,7 @@ export interface Listed {
   hash: string;
 }
 
-/** A hand-off with a place in the folder, as the application tells it. */
+/** A hand-off with a place in the folder, from the application's answer. */
 export interface Standing {
   tuning: { id: string; revision: number; name: string };
   to: string;
@@ -46,7 +46,7 @@ export class Refused extends Error {}
 /** The application cannot be reached, or answers that it cannot. */
 export class Away extends Error {}
 
-/** A running application, asked through its API. */
+/** A client of a running application's API. */
 export class Application {
   readonly address: string;
   readonly #token: string | undefined;
@@ -72,11 +72,11 @@ export class Application {
     } catch (error) {
       throw new Away(`the application cannot be reached: ${error instanceof Error ? error.message : error}`);
     }
-    const told = (await response.json().catch(() => ({}))) as { title?: string };
-    if (response.ok) return told;
-    if (response.status === 409 || response.status === 404) throw new Overtaken(told.title ?? `the server said ${response.status}`);
-    if ([400, 413, 422].includes(response.status)) throw new Refused(told.title ?? `the server said ${response.status}`);
-    throw new Away(`${path}: ${told.title ?? `the server said ${response.status}`}`);
+    const problem = (await response.json().catch(() => ({}))) as { title?: string };
+    if (response.ok) return problem;
+    if (response.status === 409 || response.status === 404) throw new Overtaken(problem.title ?? `the server said ${response.status}`);
+    if ([400, 413, 422].includes(response.status)) throw new Refused(problem.title ?? `the server said ${response.status}`);
+    throw new Away(`${path}: ${problem.title ?? `the server said ${response.status}`}`);
   }
 
   async projects(): Promise<ProjectHead[]> {
@@ -93,7 +93,7 @@ export class Application {
     return (await this.#ask('GET', `/projects/${id}`)) as ProjectHead;
   }
 
-  async makeProject(values: Partial<ProjectHead> & { name: string }): Promise<ProjectHead> {
+  async createProject(values: Partial<ProjectHead> & { name: string }): Promise<ProjectHead> {
     return (await this.#ask('POST', '/projects', values)) as ProjectHead;
   }
 
@@ -144,7 +144,7 @@ export class Application {
     return member?.reading.ok ? member.reading.value : null;
   }
 
-  async make(project: string, kind: DocumentKind, file: object, note: string): Promise<{ id: string }> {
+  async create(project: string, kind: DocumentKind, file: object, note: string): Promise<{ id: string }> {
     return (await this.#ask('POST', `/${collectionOf(kind)}?project=${project}`, { file, note })) as { id: string };
   }
 

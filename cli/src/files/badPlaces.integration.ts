@@ -39,7 +39,7 @@ const listed = async (name: string) => {
 beforeEach(async () => {
   root = mkdtempSync(join(tmpdir(), 'zygopod-bad-'));
   folder = new RefusingFolder(root);
-  ({ id: project } = await app.makeProject({ name: `Bad places ${root}` }));
+  ({ id: project } = await app.createProject({ name: `Bad places ${root}` }));
   folder.write('tunings/boots.tuning.json', documentText(tuning('Boots', 100)));
   folder.write('grounds/yard.ground.json', documentText(ground('Yard')));
   await look();
@@ -56,7 +56,7 @@ async function tuningsStayAlike(): Promise<string[]> {
   const boots = await listed('Boots');
   expect(((await app.file(boots, boots.head)) as Boots).pace.walkSpeed).toBe(111);
   await app.save(boots, boots.head, tuning('Boots', 122), '');
-  const { id } = await app.make(project, 'tuning', tuning('New boots', 133), '');
+  const { id } = await app.create(project, 'tuning', tuning('New boots', 133), '');
   const second = await look();
   expect(walkOf('tunings/boots.tuning.json')).toBe(122);
   expect(walkOf('tunings/new-boots.tuning.json')).toBe(133);
@@ -74,7 +74,7 @@ it.each([
   folder.refuses = { below: 'grounds/', code };
   const yard = await listed('Yard');
   await app.save(yard, yard.head, { ...ground('Yard'), size: { width: 128, height: 64 } }, '');
-  await app.make(project, 'ground', ground('Second yard'), '');
+  await app.create(project, 'ground', ground('Second yard'), '');
   const before = readFileSync(join(root, 'grounds/yard.ground.json'), 'utf8');
   const lines = await tuningsStayAlike();
   expect(lines.join('\n')).toContain(words);

@@ -5,12 +5,12 @@ import { hashOf } from './identity.ts';
 import type { Memory, Pair } from './memory.ts';
 
 /** Result of comparing both sides. */
-export interface Told {
+export interface MirrorReport {
   /** In a line each: what was written, saved, merged, and what could not be. */
   lines: string[];
   /** Files that are left alone, and why. */
   broken: string[];
-  /** True if a file is missing that may be back in a moment: it has to be looked at again. */
+  /** True if a missing file may reappear in a moment: another pass is needed. */
   isWaiting: boolean;
 }
 
@@ -52,7 +52,7 @@ export class Exchange {
     };
     const isDone = begun.is === 'write' ? here !== null && hashOf(here) === begun.hash : await isSent();
     const isUndone = begun.is === 'send' || here === null || hashOf(here) === pair.hash;
-    // Of a file that was changed since nobody can tell whether it was written before: both may be what it grew from.
+    // A file changed since may or may not have been written before: both versions may be its ancestor.
     if (!isDone && !isUndone) return pair;
     const { head, hash, serverHash } = isDone ? begun : rest;
     const settled = { ...rest, head, hash, serverHash };
@@ -85,26 +85,26 @@ export class Exchange {
     from: readonly { name: string }[],
     here: { name: string },
     theirs: { name: string },
-    told: Told,
+    report: MirrorReport,
   ): Promise<void> {
     const { file, conflicts } = mergeFiles(server.kind, from, here, theirs);
     const words = conflicts.length > 0 ? `; both changed ${conflicts.join(', ')}: the file's counts, rev ${server.head} has the other` : '';
     const note = `Merged from ${path}${words}`.slice(0, 1900);
-    // The file comes first: killed in between, the next look merges the same again. One that was changed since is looked at again.
+    // The file comes first: if killed in between, the next pass merges the same again. A file changed in the meantime waits for the next pass.
     const now = this.#folder.read().files.get(path)?.file;
     if (!now || hashOf(now) !== hashOf(here)) return;
     if (hashOf(file) !== hashOf(here)) this.#folder.write(path, documentText(file));
     if (hashOf(file) === hashOf(theirs)) this.remember(server, path, file);
-    else await this.send(server, path, file, note, told);
-    told.lines.push(`${path}: merged${words}`);
+    else await this.send(server, path, file, note, report);
+    report.lines.push(`${path}: merged${words}`);
   }
 
-  async send(server: Listed, path: string, file: { name: string }, note: string, told: Told): Promise<void> {
+  async send(server: Listed, path: string, file: { name: string }, note: string, report: MirrorReport): Promise<void> {
     const known = this.#memory.pairs.get(server.id);
     const hash = hashOf(file);
     if (known) this.begin(server.id, known, { is: 'send', head: server.head + 1, hash, serverHash: '' });
     const head = await this.#app.save(server, server.head, file, note);
-    told.lines.push(`${path}: rev ${head} of ${file.name}`);
+    report.lines.push(`${path}: rev ${head} of ${file.name}`);
     const [now] = (await this.#app.list(this.#project)).filter(({ id }) => id === server.id);
     // Somebody who saved since is met at the next look: this revision is where both were alike.
     const inode = known?.inode ?? '';
@@ -117,18 +117,18 @@ export class Exchange {
     this.#memory.keep();
   }
 
-  /** Keeps that a step is begun, before it is taken. */
+  /** Records a step before it is taken. */
   begin(id: string, pair: Pair, begun: NonNullable<Pair['begun']>): void {
     this.#memory.pairs.set(id, { ...pair, begun });
     this.#memory.keep();
   }
 
-  async fetch(server: Listed, path: string, told: Told): Promise<void> {
+  async fetch(server: Listed, path: string, report: MirrorReport): Promise<void> {
     const theirs = await this.#app.file(server, server.head);
-    if (theirs) this.write(server, path, theirs, told);
+    if (theirs) this.write(server, path, theirs, report);
   }
 
-  write(server: Listed, path: string, file: { name: string }, told: Told): void {
+  write(server: Listed, path: string, file: { name: string }, report: MirrorReport): void {
     const { id, kind, head, hash: serverHash } = server;
     const known = this.#memory.pairs.get(id) ?? {
       kind,
@@ -143,7 +143,7 @@ export class Exchange {
     };
     this.begin(id, known, { is: 'write', head, hash: hashOf(file), serverHash });
     this.#folder.write(path, documentText(file));
-    told.lines.push(`${path}: written, rev ${head}`);
+    report.lines.push(`${path}: written, rev ${head}`);
     this.remember(server, path, file);
   }
 

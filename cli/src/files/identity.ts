@@ -32,7 +32,7 @@ function parts(value: unknown, path = '', into = new Map<string, string>()): Map
 }
 
 /** How much of two documents is the same, 0 to 1 (Jaccard index of their parts). */
-function likeness(one: object, other: object): number {
+function similarity(one: object, other: object): number {
   const [a, b] = [parts(one), parts(other)];
   const same = [...a].filter(([path, text]) => b.get(path) === text).length;
   return same / (a.size + b.size - same);
@@ -88,8 +88,8 @@ function byPast(files: DiskFile[], known: Known[], found: Map<string, DiskFile>)
 }
 
 /**
- * Which file is which document's: a document is followed by what it is, not by where its file lies. In this order: place and contents, place and
- * name, contents, what it contained before, name, the file system's own number, place, and, for those that are left, likeness. A file that belongs to none is new.
+ * Matches files to documents by identity, not by place. In this order: place and contents, place and name, contents, an earlier content, name, the
+ * file system's own number, place, and, for the rest, similarity. A file that matches none is new.
  */
 export async function filesOf(disk: Iterable<DiskFile>, all: readonly Known[]): Promise<Map<string, DiskFile>> {
   const found = new Map<string, DiskFile>();
@@ -119,9 +119,9 @@ async function match(files: DiskFile[], all: readonly Known[], found: Map<string
     const was = alike.length > 0 ? await one.file() : null;
     if (!was) continue;
     const [best] = alike
-      .map((file) => ({ file, likeness: likeness(was, file.file as object) }))
-      .filter((candidate) => candidate.likeness >= ALIKE)
-      .sort((a, b) => b.likeness - a.likeness);
+      .map((file) => ({ file, similarity: similarity(was, file.file as object) }))
+      .filter((candidate) => candidate.similarity >= ALIKE)
+      .sort((a, b) => b.similarity - a.similarity);
     if (!best) continue;
     found.set(one.id, best.file);
     files.splice(files.indexOf(best.file), 1);

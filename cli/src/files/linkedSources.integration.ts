@@ -19,7 +19,7 @@ let folder: Folder;
 beforeAll(async () => {
   root = mkdtempSync(join(tmpdir(), 'zygopod-linked-'));
   folder = new Folder(join(root, 'game'));
-  ({ id: project } = await app.makeProject({ name: `Linked ${root}` }));
+  ({ id: project } = await app.createProject({ name: `Linked ${root}` }));
 });
 afterAll(() => rmSync(root, { recursive: true }));
 
@@ -50,7 +50,7 @@ async function linked(name: string, text: string, path: string): Promise<string>
   const placed = placeNumbers(source.found).map((one) => ({ ...one, isGuess: false }));
   const { terms } = proposeUnits(placed, source);
   const { file } = pastedTuning(name, placed, terms);
-  const { id } = await app.make(project, 'tuning', file, '');
+  const { id } = await app.create(project, 'tuning', file, '');
   await relink(id, keepSource(path, text, placed, terms), path);
   return id;
 }

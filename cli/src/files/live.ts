@@ -4,9 +4,9 @@ import type { Application } from './application.ts';
 import type { Folder } from './folder.ts';
 import { type Mirror, QUIET } from './mirror.ts';
 
-/** Milliseconds without a change after which both sides are looked at: an editor writes a file in more than one go. */
+/** Milliseconds without a change before both sides are read: an editor writes a file in several steps. */
 const REST = 40;
-/** Milliseconds after which they are looked at in any case, and after which a failure is tried again. */
+/** Milliseconds after which they are read in any case, and after which a failure is retried. */
 const ANYWAY = 5000;
 const AGAIN = 1000;
 

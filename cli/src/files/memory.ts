@@ -17,11 +17,11 @@ const pair = z.object({
   /** The document's last name, and the inode identity of its file. */
   name: z.string().default(''),
   inode: z.string().default(''),
-  /** True if it was archived when its file was removed, or the other way round: the file that comes back is this document's. */
+  /** True if it was archived when its file was removed, or the other way round: a file that reappears belongs to this document. */
   isAway: z.boolean().default(false),
   /** Its content at that time, if small: the application returns no file of an archived document. */
   last: z.record(z.string(), z.unknown()).optional(),
-  /** A step that was begun, and of which it is not known whether it was done: a revision that was written into the file, or sent from it. */
+  /** A step that was started and may or may not be complete: a revision written into the file, or sent from it. */
   begun: z.object({ is: z.enum(['write', 'send']), head: z.number(), hash: z.string(), serverHash: z.string() }).optional(),
 });
 export type Pair = z.infer<typeof pair>;

@@ -30,7 +30,7 @@ const look = async (direction: Direction = 'both') => mirrorNow(direction).look(
 beforeEach(async () => {
   root = mkdtempSync(join(tmpdir(), 'zygopod-files-'));
   folder = new Folder(root);
-  ({ id: project } = await app.makeProject({ name: `Mirrored ${root}` }));
+  ({ id: project } = await app.createProject({ name: `Mirrored ${root}` }));
 });
 
 const fileNow = (path: string) => JSON.parse(readFileSync(join(root, path), 'utf8')) as Boots;
@@ -40,12 +40,12 @@ const onServer = async (name: string) => {
   const one = await listed(name);
   return (await app.file(one, one.head)) as unknown as Boots;
 };
-const make = (kind: DocumentKind, file: object) => app.make(project, kind, file, '');
+const create = (kind: DocumentKind, file: object) => app.create(project, kind, file, '');
 
 describe('a folder and a project', () => {
   it('become alike, in the catalogue’s order, and stay so', async () => {
-    await make('tuning', tuning('Day boots', 140));
-    await make('targets', { format: 'zygopod/targets', version: 1, name: 'Brisk', targets: [{ metric: 'riseTime', max: 0.2 }] });
+    await create('tuning', tuning('Day boots', 140));
+    await create('targets', { format: 'zygopod/targets', version: 1, name: 'Brisk', targets: [{ metric: 'riseTime', max: 0.2 }] });
     put('tunings/storm.tuning.json', tuning('Storm boots', 118));
     await look();
     expect(readFileSync(join(root, 'tunings/day-boots.tuning.json'), 'utf8')).toBe(documentText(tuning('Day boots', 140)));
@@ -123,8 +123,8 @@ describe('a folder and a project', () => {
 
   it('keep documents of one name, and of any script, apart', async () => {
     const long = '長'.repeat(120);
-    for (const name of ['Boots', 'boots', 'BOOTS!', '漢字', long]) await make('tuning', tuning(name));
-    await make('tuning', tuning('Boots', 200));
+    for (const name of ['Boots', 'boots', 'BOOTS!', '漢字', long]) await create('tuning', tuning(name));
+    await create('tuning', tuning('Boots', 200));
     await look();
     const files = [...folder.read().files.values()].map(({ file }) => file?.name);
     expect(files.toSorted()).toEqual(['Boots', 'Boots', 'boots', 'BOOTS!', '漢字', long].toSorted());
@@ -145,7 +145,7 @@ describe('a folder and a project', () => {
 
   it('go one way where one way is asked for', async () => {
     put('tunings/boots.tuning.json', tuning('Boots'));
-    await make('tuning', tuning('Coat'));
+    await create('tuning', tuning('Coat'));
     await look('push');
     expect(folder.read().files.size).toBe(1);
     expect(await app.list(project)).toHaveLength(2);
@@ -173,7 +173,7 @@ describe('a folder and a project', () => {
     expect(said.join('')).toContain('grounds/yard.ground.json is left alone: found no JSON');
     expect((await onServer('Boots')).pace.walkSpeed).toBe(120);
     rmSync(join(root, 'grounds/yard.ground.json'));
-    await make('tuning', tuning('Coat'));
+    await create('tuning', tuning('Coat'));
     expect([await run(push), said]).toEqual([0, ['nothing has changed\n']]);
     expect([await run(pull), said]).toEqual([0, ['tunings/coat.tuning.json: written, rev 1\n']]);
     await expect(push(join(root, 'none'), { address })).rejects.toThrow('there is no such folder');

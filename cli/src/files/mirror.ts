@@ -1,6 +1,6 @@
 import { collectionOf } from '@zygopod/core';
 import { type Application, type Listed, Overtaken, Refused } from './application.ts';
-import { Exchange, type Told } from './exchange.ts';
+import { Exchange, type MirrorReport } from './exchange.ts';
 import { type DiskFile, type DiskFiles, type Folder, failureWords, isFileFailure } from './folder.ts';
 import { filesOf, hashOf } from './identity.ts';
 import { LinkedSources } from './linkedSources.ts';
@@ -8,7 +8,7 @@ import type { Memory, Pair } from './memory.ts';
 import { type Direction, lookAtProject, PROJECT_FILE } from './projectFile.ts';
 import { StandingHandOffs } from './standing.ts';
 
-/** Milliseconds for which a file has to be missing before its document is archived: editors and version control remove files to write them anew. */
+/** Milliseconds for which a file must be missing before its document is archived: editors and version control delete files to rewrite them. */
 export const QUIET = 2000;
 
 /**
@@ -58,32 +58,33 @@ export class Mirror {
   }
 
   /** Looks at both sides once, and makes them alike. */
-  async look(): Promise<Told> {
-    const told: Told = { lines: [], broken: [], isWaiting: false };
+  async look(): Promise<MirrorReport> {
+    const report: MirrorReport = { lines: [], broken: [], isWaiting: false };
     const isKnown = this.#memory.pairs.size > 0;
     if (isKnown && !this.#folder.isThere()) throw new Error(`${this.#folder.root} is away: nothing is taken for removed`);
     const listed = new Map((await this.#app.list(this.#project)).map((one) => [one.id, one]));
     const disk = this.#folder.read();
     if (isKnown && disk.files.size === 0 && disk.unread.size === 0 && this.#folder.text(PROJECT_FILE) === null)
       throw new Error(`${this.#folder.root} is empty: nothing is taken for removed`);
-    await this.#step(told, PROJECT_FILE, () => lookAtProject(this.#folder, this.#app, this.#memory, this.#direction, told.lines));
-    this.#tellBroken(disk, told);
-    const own = await this.#follow(disk, told);
+    await this.#step(report, PROJECT_FILE, () => lookAtProject(this.#folder, this.#app, this.#memory, this.#direction, report.lines));
+    this.#reportBroken(disk, report);
+    const own = await this.#follow(disk, report);
     for (const [id, pair] of [...this.#memory.pairs])
-      if (!disk.unread.has(pair.kind)) await this.#step(told, pair.path, () => this.#known(id, pair, listed.get(id), own.get(id), told));
-    await this.#strangers(listed, disk, new Set([...own.values()].map(({ path }) => path)), told);
-    await this.#step(told, 'sources', async () => {
-      told.lines.push(...(await this.#sources.look(await this.#headsNow(told, listed))));
+      if (!disk.unread.has(pair.kind))
+        await this.#step(report, pair.path, () => this.#known(id, pair, listed.get(id), own.get(id), report));
+    await this.#strangers(listed, disk, new Set([...own.values()].map(({ path }) => path)), report);
+    await this.#step(report, 'sources', async () => {
+      report.lines.push(...(await this.#sources.look(await this.#headsNow(report, listed))));
     });
     if (this.#fetches)
-      await this.#step(told, 'hand-offs', async () => {
-        told.lines.push(...(await this.#standing.look(await this.#headsNow(told, listed))));
+      await this.#step(report, 'hand-offs', async () => {
+        report.lines.push(...(await this.#standing.look(await this.#headsNow(report, listed))));
       });
-    return told;
+    return report;
   }
 
   /** Finds the file of each document that was alike with one, also where it lies elsewhere now, and remembers the new place. */
-  async #follow(disk: DiskFiles, told: Told): Promise<Map<string, DiskFile>> {
+  async #follow(disk: DiskFiles, report: MirrorReport): Promise<Map<string, DiskFile>> {
     const known = [...this.#memory.pairs].filter(([, { kind }]) => !disk.unread.has(kind));
     const own = await filesOf(
       disk.files.values(),
@@ -95,7 +96,7 @@ export class Mirror {
     );
     for (const [id, { path, inode, file }] of own) {
       const pair = this.#memory.pairs.get(id) as Pair;
-      if (pair.path !== path) told.lines.push(`${pair.path} is ${path} now`);
+      if (pair.path !== path) report.lines.push(`${pair.path} is ${path} now`);
       if (pair.path === path && pair.inode === inode) continue;
       this.#memory.pairs.set(id, { ...pair, path, inode, name: pair.name || (file?.name ?? '') });
       this.#memory.keep();
@@ -103,119 +104,119 @@ export class Mirror {
     return own;
   }
 
-  /** The newest revisions of tunings: where this look has changed something they are asked for again. */
-  async #headsNow({ lines }: Told, listed: ReadonlyMap<string, Listed>): Promise<Map<string, number>> {
+  /** The newest revisions of tunings; requested again where this pass has changed something. */
+  async #headsNow({ lines }: MirrorReport, listed: ReadonlyMap<string, Listed>): Promise<Map<string, number>> {
     const now = lines.length > 0 ? await this.#app.list(this.#project) : [...listed.values()];
     return new Map(now.flatMap(({ id, kind, head }) => (kind === 'tuning' ? [[id, head] as const] : [])));
   }
 
   /** One step; somebody who was faster is met at the next look. */
-  async #step(told: Told, what: string, work: () => Promise<void>): Promise<void> {
+  async #step(report: MirrorReport, what: string, work: () => Promise<void>): Promise<void> {
     try {
       await work();
     } catch (error) {
-      if (error instanceof Overtaken) told.lines.push(`${what}: changed meanwhile, looked at again`);
-      else if (isFileFailure(error)) this.#leaveAlone(told, what, failureWords(error));
-      else if (error instanceof Refused) this.#leaveAlone(told, what, error.message);
+      if (error instanceof Overtaken) report.lines.push(`${what}: changed meanwhile, looked at again`);
+      else if (isFileFailure(error)) this.#leaveAlone(report, what, failureWords(error));
+      else if (error instanceof Refused) this.#leaveAlone(report, what, error.message);
       else throw error;
     }
   }
 
-  #tellBroken({ files, unread }: DiskFiles, told: Told): void {
-    for (const [kind, why] of unread) this.#leaveAlone(told, collectionOf(kind), why);
+  #reportBroken({ files, unread }: DiskFiles, report: MirrorReport): void {
+    for (const [kind, why] of unread) this.#leaveAlone(report, collectionOf(kind), why);
     for (const { path, file, why } of files.values()) {
       if (file) this.#toldBroken.delete(path);
-      else this.#leaveAlone(told, path, why);
+      else this.#leaveAlone(report, path, why);
     }
   }
 
   /** Reports what can't be read or written, a line once. */
-  #leaveAlone(told: Told, path: string, why: string): void {
-    told.broken.push(`${path}: ${why}`);
-    if (this.#toldBroken.get(path) !== why) told.lines.push(`${path} is left alone: ${why}`);
+  #leaveAlone(report: MirrorReport, path: string, why: string): void {
+    report.broken.push(`${path}: ${why}`);
+    if (this.#toldBroken.get(path) !== why) report.lines.push(`${path} is left alone: ${why}`);
     this.#toldBroken.set(path, why);
   }
 
   /** A document and its file that were alike once. */
-  async #known(id: string, known: Pair, server: Listed | undefined, there: DiskFile | undefined, told: Told): Promise<void> {
+  async #known(id: string, known: Pair, server: Listed | undefined, there: DiskFile | undefined, report: MirrorReport): Promise<void> {
     const { path } = known;
     if (there) this.#missed.delete(id);
     if (there && !there.file) return;
     const here = there?.file ?? null;
-    if (known.isAway) return this.#away(id, known, server, here, told);
-    if (!here && server && !this.#isMissing(id, told)) return;
+    if (known.isAway) return this.#away(id, known, server, here, report);
+    if (!here && server && !this.#isMissing(id, report)) return;
     const pair = await this.#exchange.settled(id, known, server, here);
     const isDiskChanged = here !== null && hashOf(here) !== pair.hash;
-    if (!server) await this.#putAwayThere(id, pair, here, isDiskChanged, told);
-    else if (!here) await this.#removedHere(server, pair, told);
+    if (!server) await this.#putAwayThere(id, pair, here, isDiskChanged, report);
+    else if (!here) await this.#removedHere(server, pair, report);
     else {
       const isServerChanged = server.head !== pair.head || server.hash !== pair.serverHash;
       if (!isServerChanged && isDiskChanged && !pair.begun) {
-        if (this.#sends) await this.#exchange.send(server, path, here, `From ${path}`, told);
-      } else if (isServerChanged || isDiskChanged) await this.#meet(server, pair, here, isDiskChanged, told);
+        if (this.#sends) await this.#exchange.send(server, path, here, `From ${path}`, report);
+      } else if (isServerChanged || isDiskChanged) await this.#meet(server, pair, here, isDiskChanged, report);
     }
   }
 
   /** Put away there: so is the file, unless it was changed since. */
-  async #putAwayThere(id: string, { kind, path }: Pair, here: object | null, isDiskChanged: boolean, told: Told): Promise<void> {
+  async #putAwayThere(id: string, { kind, path }: Pair, here: object | null, isDiskChanged: boolean, report: MirrorReport): Promise<void> {
     if (here && isDiskChanged && this.#sends) {
       await this.#app.restore({ id, kind });
-      told.lines.push(`${path}: changed here and archived there: restored`);
+      report.lines.push(`${path}: changed here and archived there: restored`);
       return;
     }
     if (here && this.#fetches) this.#folder.remove(path);
     if (here && !this.#fetches) return;
-    told.lines.push(`${path}: archived`);
+    report.lines.push(`${path}: archived`);
     this.#exchange.setAside(id, here);
     this.#missed.delete(id);
   }
 
   /** A document that was archived together with its file: whichever of them comes back brings the other along. */
-  async #away(id: string, pair: Pair, server: Listed | undefined, here: object | null, told: Told): Promise<void> {
+  async #away(id: string, pair: Pair, server: Listed | undefined, here: object | null, report: MirrorReport): Promise<void> {
     const { kind, path } = pair;
     if (server) {
       this.#exchange.inUse(id, pair);
-      if (!here && this.#fetches) await this.#exchange.fetch(server, path, told);
+      if (!here && this.#fetches) await this.#exchange.fetch(server, path, report);
     } else if (here && this.#sends) {
       try {
         await this.#app.restore({ id, kind });
-        told.lines.push(`${path}: exists again: restored`);
+        report.lines.push(`${path}: exists again: restored`);
       } catch (error) {
-        // It was removed for good, and the file is a new document's; or somebody else has just brought it back.
+        // It was deleted permanently, and the file is a new document's; or somebody else has just restored it.
         const isThere = error instanceof Overtaken && (await this.#app.list(this.#project)).some((one) => one.id === id);
         if (error instanceof Overtaken && !isThere) this.#exchange.forget(id);
         throw error;
       }
       this.#exchange.inUse(id, pair);
-      told.isWaiting = true;
+      report.isWaiting = true;
     }
   }
 
   /** True if a file has been missing for long enough to be taken for removed. */
-  #isMissing(id: string, told: Told): boolean {
+  #isMissing(id: string, report: MirrorReport): boolean {
     const since = this.#missed.get(id) ?? this.#now();
     this.#missed.set(id, since);
     if (this.#now() - since >= this.#quiet) return true;
-    told.isWaiting = true;
+    report.isWaiting = true;
     return false;
   }
 
-  /** Removed here: so it is put away there, unless it was changed since, or was never written. */
-  async #removedHere(server: Listed, { path, head, serverHash, hash }: Pair, told: Told): Promise<void> {
+  /** Removed here: archives it on the server, unless it was changed since, or was never written. */
+  async #removedHere(server: Listed, { path, head, serverHash, hash }: Pair, report: MirrorReport): Promise<void> {
     const isChanged = server.head !== head || server.hash !== serverHash || hash === '';
     if (isChanged) {
-      if (this.#fetches) await this.#exchange.fetch(server, path, told);
+      if (this.#fetches) await this.#exchange.fetch(server, path, report);
     } else if (this.#sends) {
       const last = await this.#app.file(server, server.head);
       await this.#app.archive(server);
-      told.lines.push(`${path}: removed here, archived there`);
+      report.lines.push(`${path}: removed here, archived there`);
       this.#exchange.setAside(server.id, last);
       this.#missed.delete(server.id);
     }
   }
 
   /** There is a newer revision: it is written into the file; where that was changed, too, both are merged. */
-  async #meet(server: Listed, pair: Pair, here: { name: string }, isDiskChanged: boolean, told: Told): Promise<void> {
+  async #meet(server: Listed, pair: Pair, here: { name: string }, isDiskChanged: boolean, report: MirrorReport): Promise<void> {
     const theirs = await this.#app.file(server, server.head);
     if (!theirs) return;
     if (hashOf(theirs) === hashOf(here)) this.#exchange.remember(server, pair.path, here);
@@ -228,9 +229,9 @@ export class Mirror {
         from.filter((one) => one !== null),
         here,
         theirs,
-        told,
+        report,
       );
-    } else if (this.#fetches) this.#exchange.write(server, pair.path, theirs, told);
+    } else if (this.#fetches) this.#exchange.write(server, pair.path, theirs, report);
   }
 
   /** Documents without files, and files without documents: those that say the same belong together, the others are new. */
@@ -238,12 +239,12 @@ export class Mirror {
     listed: ReadonlyMap<string, Listed>,
     { files: disk, unread }: DiskFiles,
     paths: ReadonlySet<string>,
-    told: Told,
+    report: MirrorReport,
   ): Promise<void> {
     const files = [...disk.values()].filter(({ path, file }) => file && !paths.has(path));
     const documents = [...listed.values()].filter(({ id, kind }) => !this.#memory.pairs.has(id) && !unread.has(kind));
     for (const server of documents) {
-      await this.#step(told, server.name, async () => {
+      await this.#step(report, server.name, async () => {
         const alike = files.filter(({ kind, file }) => kind === server.kind && file?.name === server.name);
         if (alike.length === 0 && !this.#fetches) return;
         const theirs = await this.#app.file(server, server.head);
@@ -256,20 +257,20 @@ export class Mirror {
           else if (this.#sends && this.#fetches) {
             // They are of one name, and nothing is known of them: both grew from what it was at first.
             const first = await this.#app.file(server, 1);
-            await this.#exchange.merge(server, match.path, first ? [first] : [], match.file, theirs, told);
-          } else told.lines.push(`${match.path} is left alone: it is not what ${server.name} is, and nothing is known of it`);
-        } else if (this.#fetches) this.#exchange.write(server, this.#exchange.freePath(server.kind, server.name, disk), theirs, told);
+            await this.#exchange.merge(server, match.path, first ? [first] : [], match.file, theirs, report);
+          } else report.lines.push(`${match.path} is left alone: it is not what ${server.name} is, and nothing is known of it`);
+        } else if (this.#fetches) this.#exchange.write(server, this.#exchange.freePath(server.kind, server.name, disk), theirs, report);
       });
     }
     if (!this.#sends) return;
     for (const { path, kind, file } of files) {
       if (!file) continue;
-      await this.#step(told, path, async () => {
-        await this.#app.make(this.#project, kind, file, `From ${path}`);
-        told.lines.push(`${path}: a new ${kind}`);
+      await this.#step(report, path, async () => {
+        await this.#app.create(this.#project, kind, file, `From ${path}`);
+        report.lines.push(`${path}: a new ${kind}`);
         // It is met as what says the same; whoever is killed in between meets it so, too.
-        const made = (await this.#app.list(this.#project)).filter(({ id }) => !this.#memory.pairs.has(id));
-        for (const one of made) {
+        const created = (await this.#app.list(this.#project)).filter(({ id }) => !this.#memory.pairs.has(id));
+        for (const one of created) {
           if (one.kind !== kind || one.name !== file.name) continue;
           const theirs = await this.#app.file(one, one.head);
           if (!theirs || hashOf(theirs) !== hashOf(file)) continue;

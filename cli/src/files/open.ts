@@ -26,31 +26,31 @@ const holdsFiles = (folder: Folder) =>
   collections.some((name) => existsSync(join(folder.root, name)) && readdirSync(join(folder.root, name)).length > 0);
 
 /**
- * The project of a folder: the one that is asked for, else the one that its project file names, made as it says; a new one for files without one; an empty
- * folder takes the first project that there is.
+ * The project of a folder: the requested one, else the one named in its project file, created if necessary; a new one for files without one. An empty
+ * folder takes the first project.
  */
-async function projectOf(folder: Folder, app: Application, asked: string | undefined): Promise<ProjectHead> {
+async function projectOf(folder: Folder, app: Application, given: string | undefined): Promise<ProjectHead> {
   const projects = await app.projects();
   const head = headIn(folder.text(PROJECT_FILE));
-  const wanted = asked ?? head?.name ?? null;
+  const wanted = given ?? head?.name ?? null;
   const found = projects.find(({ name, id }) => name === wanted || id === wanted);
   if (found) return found;
-  if (asked !== undefined) throw new Misuse(`--project: found ${asked}, expected one of ${projects.map(({ name }) => name).join(', ')}`);
+  if (given !== undefined) throw new Misuse(`--project: found ${given}, expected one of ${projects.map(({ name }) => name).join(', ')}`);
   if (wanted === null && !holdsFiles(folder)) {
     const [first] = projects;
     if (first) return first;
   }
-  return app.makeProject({ name: basename(folder.root).slice(0, 120) || 'Project', ...head });
+  return app.createProject({ name: basename(folder.root).slice(0, 120) || 'Project', ...head });
 }
 
 /** Lays a folder and its project side by side. */
 export async function openMirror(
   folder: Folder,
   app: Application,
-  asked: string | undefined,
+  given: string | undefined,
   direction: Direction,
 ): Promise<{ mirror: Mirror; project: ProjectHead }> {
-  const project = await projectOf(folder, app, asked);
+  const project = await projectOf(folder, app, given);
   const key = createHash('sha256').update(`${folder.root} ${project.id}`).digest('hex').slice(0, 24);
   const memory = new Memory(join(stateFolder, 'files', `${key}.json`));
   return { mirror: new Mirror(folder, app, memory, project.id, direction), project };

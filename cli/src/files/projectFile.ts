@@ -3,10 +3,10 @@ import type { Application } from './application.ts';
 import type { Folder } from './folder.ts';
 import type { Memory } from './memory.ts';
 
-/** Which way changes go. */
+/** The direction of changes. */
 export type Direction = 'both' | 'push' | 'pull';
 
-/** The file that holds what a project is besides its documents; it also tells that the folder is the right one. */
+/** The file with a project's own values; it also marks the folder as a project's. */
 export const PROJECT_FILE = 'project.json';
 
 function parsed(text: string): unknown {

@@ -19,7 +19,7 @@ beforeAll(async () => {
   root = mkdtempSync(join(tmpdir(), 'zygopod-standing-'));
   folder = new Folder(join(root, 'game'));
   folder.write('keep', '');
-  ({ id: project } = await app.makeProject({ name: `Standing ${root}`, names: { 'pace.walkSpeed': 'amble' } }));
+  ({ id: project } = await app.createProject({ name: `Standing ${root}`, names: { 'pace.walkSpeed': 'amble' } }));
 });
 afterAll(() => rmSync(root, { recursive: true }));
 
@@ -52,7 +52,7 @@ const numberIn = (path: string, name: string) =>
 
 describe('hand-offs with a place in the folder', () => {
   it('are written once they are handed over, and by each saved revision, in their units and the project’s names', async () => {
-    const { id } = await app.make(project, 'tuning', tuning(160), '');
+    const { id } = await app.create(project, 'tuning', tuning(160), '');
     expect(await handOver(id, {})).toBe(201);
     await look();
     expect(folder.text('src/motion.h')).toBeNull();
@@ -90,7 +90,7 @@ describe('hand-offs with a place in the folder', () => {
   });
 
   it('say what cannot be said in the language, and are written by no push', async () => {
-    const { id } = await app.make(project, 'tuning', tuning(150, 'Clash'), '');
+    const { id } = await app.create(project, 'tuning', tuning(150, 'Clash'), '');
     await handOver(id, { path: 'clash.lua', to: 'lua' }, 'Clash');
     expect(await look('push')).toEqual([]);
     await app.changeProject(await app.project(project), { names: { 'pace.walkSpeed': 'end' } });
@@ -98,7 +98,7 @@ describe('hand-offs with a place in the folder', () => {
     expect(folder.text('clash.lua')).toBeNull();
     await app.changeProject(await app.project(project), { names: {} });
     expect((await look()).join()).toContain('clash.lua: rev 1 of Clash handed over');
-    // Of a tuning that was put away nothing is written.
+    // Nothing is written for an archived tuning.
     await app.archive(await listed('Clash'));
     rmSync(join(folder.root, 'clash.lua'));
     await look();

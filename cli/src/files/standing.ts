@@ -9,8 +9,8 @@ import type { Memory } from './memory.ts';
 const hashOf = (text: string) => createHash('sha256').update(text).digest('hex');
 
 /**
- * Writes hand-offs to their places in a folder, by each revision that is saved. A file that is not as it was written last is somebody's own: it
- * is left as it is, and what would be written is told.
+ * Writes hand-offs to their places in a folder, for each saved revision. A file that differs from the last written one was edited by somebody: it is
+ * left as it is, and the new content is reported.
  */
 export class StandingHandOffs {
   readonly #folder: Folder;

@@ -21,7 +21,7 @@ beforeAll(async () => {
   await client.connect();
   root = mkdtempSync(join(tmpdir(), 'zygopod-thousand-'));
   folder = new Folder(root);
-  ({ id: project } = await app.makeProject({ name: `Thousand ${root}` }));
+  ({ id: project } = await app.createProject({ name: `Thousand ${root}` }));
 });
 afterAll(() => client.end());
 const memoryPath = () => `${root}-memory.json`;
@@ -55,7 +55,7 @@ describe('a thousand edits on both sides, with kills in between', () => {
     const pick = <T>(all: readonly T[]): T => all[Math.floor(next() * all.length)] as T;
     let unique = 1000;
     const value = () => ++unique / 8;
-    /** What somebody set last, by document and part: the file sets the walk, the application the radius, both the acceleration. */
+    /** The last value that somebody set, by document and part: the file sets the walk, the application the radius, both the acceleration. */
     const walks = new Map<string, number>();
     const radii = new Map<string, number>();
     const sent = new Set<number>();
@@ -108,7 +108,7 @@ describe('a thousand edits on both sides, with kills in between', () => {
         const name = `Server ${++names}`;
         const radius = value();
         radii.set(name, radius);
-        await app.make(project, 'tuning', tuning(name, 100, radius), '');
+        await app.create(project, 'tuning', tuning(name, 100, radius), '');
         return;
       }
       const one = pick(all);
@@ -139,10 +139,10 @@ describe('a thousand edits on both sides, with kills in between', () => {
         keep();
       };
       try {
-        const told = await mirror.look();
-        if (!told.lines.some((line) => /changed meanwhile|restored/.test(line)))
+        const report = await mirror.look();
+        if (!report.lines.some((line) => /changed meanwhile|restored/.test(line)))
           for (const { pace, ramp } of before) sent.add(pace.walkSpeed).add(ramp.accelerate);
-        return told;
+        return report;
       } catch (error) {
         if (!(error instanceof Killed)) throw error;
         kills++;

@@ -3,7 +3,7 @@ import { writeFile } from 'node:fs/promises';
 import { Agent, request as httpRequest } from 'node:http';
 import { join } from 'node:path';
 import { Dice } from './dice.ts';
-import { atLeast, type Figure, none, quantile, told, under } from './figures.ts';
+import { atLeast, type Figure, none, quantile, unbounded, under } from './figures.ts';
 import type { Stand } from './stand.ts';
 
 /** Concurrent clients. */
@@ -36,15 +36,15 @@ function send(
     const text = body === undefined ? undefined : JSON.stringify(body);
     const own =
       text === undefined ? headers : { 'content-type': 'application/json', 'content-length': String(Buffer.byteLength(text)), ...headers };
-    const asked = httpRequest({ agent, host: '127.0.0.1', port, method, path: `/api/v1/tunings${path}`, headers: own }, (answer) => {
+    const sent = httpRequest({ agent, host: '127.0.0.1', port, method, path: `/api/v1/tunings${path}`, headers: own }, (answer) => {
       let all = '';
       answer.on('data', (chunk: Buffer) => {
         all += chunk.toString();
       });
       answer.on('end', () => answered({ status: answer.statusCode ?? 0, body: all ? (JSON.parse(all) as Record<string, unknown>) : {} }));
     });
-    asked.on('error', () => answered({ status: 0, body: {} }));
-    asked.end(text);
+    sent.on('error', () => answered({ status: 0, body: {} }));
+    sent.end(text);
   });
 }
 
@@ -103,7 +103,7 @@ export class BadAnswers {
         'answers that are not good',
         all.reduce((sum, [, count]) => sum + count, 0),
       ),
-      ...all.slice(0, 3).map(([kind, count]) => told(part, 'of them', `${count} × ${kind}`)),
+      ...all.slice(0, 3).map(([kind, count]) => unbounded(part, 'of them', `${count} × ${kind}`)),
     ];
   }
 }
@@ -163,12 +163,12 @@ export async function clients(stand: Stand, minutes: number, seed: number): Prom
   const most = (from: number, to: number) =>
     Math.max(0, ...looks.filter(({ share }) => share >= from && share < to).map(({ memory }) => memory));
   return [
-    told('clients', 'requests', `${times.length} in ${seconds.toFixed(0)} s`),
+    unbounded('clients', 'requests', `${times.length} in ${seconds.toFixed(0)} s`),
     ...bad.figures('clients'),
     atLeast('clients', 'requests a second', times.length / seconds, 300),
     under('clients', 'p99', quantile(times, 0.99), 350, 'ms'),
-    told('clients', 'slowest write of 8 KB to the disk meanwhile', `${slowest.toFixed(0)} ms`),
-    told('clients', 'memory of the server', `${most(0.3, 0.65).toFixed(0)} MB, then ${most(0.65, 2).toFixed(0)} MB`),
+    unbounded('clients', 'slowest write of 8 KB to the disk meanwhile', `${slowest.toFixed(0)} ms`),
+    unbounded('clients', 'memory of the server', `${most(0.3, 0.65).toFixed(0)} MB, then ${most(0.65, 2).toFixed(0)} MB`),
     under('clients', 'memory that has grown', Math.max(0, most(0.65, 2) - most(0.3, 0.65)), 40, 'MB'),
   ];
 }

@@ -119,7 +119,7 @@ export class Clones {
   }
 
   async play(): Promise<string[]> {
-    ({ id: this.#project } = await patiently(() => this.#app.makeProject({ name: `Git ${this.#seed} ${Math.random()}` })));
+    ({ id: this.#project } = await patiently(() => this.#app.createProject({ name: `Git ${this.#seed} ${Math.random()}` })));
     this.#clones = [0, 1].map(() => new Clone(this.#app, this.#project, () => this.#clock));
     try {
       for (let i = 0; i < 3; i++) await this.#create(this.#clones[0] as Clone, null);
@@ -225,7 +225,7 @@ export class Clones {
     });
   }
 
-  /** The document of a mark, once the clones have looked. */
+  /** The document of a mark, once the clones have read it. */
   async #found(mark: number): Promise<Listed> {
     for (let left = 100; left > 0; left--) {
       for (const clone of this.#clones) await clone.look();

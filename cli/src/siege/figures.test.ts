@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { Dice } from './dice.ts';
-import { atLeast, none, quantile, tableOf, told, under } from './figures.ts';
+import { atLeast, none, quantile, tableOf, unbounded, under } from './figures.ts';
 import { generated } from './requests.ts';
 
 describe('figures', () => {
@@ -8,11 +8,11 @@ describe('figures', () => {
     expect([none('a', 'b', 0), none('a', 'b', 1)].map(({ isGood }) => isGood)).toEqual([true, false]);
     expect([under('a', 'b', 5.9, 6, 's'), under('a', 'b', 6, 6, 's')].map(({ isGood }) => isGood)).toEqual([true, false]);
     expect([atLeast('a', 'b', 300, 300), atLeast('a', 'b', 299, 300)].map(({ isGood }) => isGood)).toEqual([true, false]);
-    expect(told('a', 'b', 'c').isGood).toBe(true);
+    expect(unbounded('a', 'b', 'c').isGood).toBe(true);
   });
 
   it('stand in a table whose columns line up', () => {
-    const lines = tableOf([none('kills', 'lost', 2), told('kills', 'how many', 'a very long figure of words')]).split('\n');
+    const lines = tableOf([none('kills', 'lost', 2), unbounded('kills', 'how many', 'a very long figure of words')]).split('\n');
     expect(lines).toHaveLength(4);
     expect(new Set(lines.map((line) => line.length)).size).toBe(1);
     expect(lines[2]).toMatch(/\| kills +\| lost +\| 2 +\| 0 +\| NOT met +\|/);
@@ -38,8 +38,8 @@ describe('chance', () => {
 
   it('makes requests that can be sent, of all methods', () => {
     const dice = new Dice(1);
-    const asked = Array.from({ length: 3000 }, () => generated(dice, { tunings: ['1'], grounds: ['2'], tapes: ['3'] }));
-    for (const { path } of asked) expect(path).toMatch(/^[!-~]+$/);
-    expect(new Set(asked.map(({ method }) => method)).size).toBe(10);
+    const requests = Array.from({ length: 3000 }, () => generated(dice, { tunings: ['1'], grounds: ['2'], tapes: ['3'] }));
+    for (const { path } of requests) expect(path).toMatch(/^[!-~]+$/);
+    expect(new Set(requests.map(({ method }) => method)).size).toBe(10);
   });
 });

@@ -25,7 +25,7 @@ export const under = (part: string, name: string, value: number, limit: number, 
   isGood: value < limit,
 });
 
-/** A figure that has to come to so much. */
+/** A figure with a limit. */
 export const atLeast = (part: string, name: string, value: number, limit: number, unit = ''): Figure => ({
   part,
   name,
@@ -34,8 +34,8 @@ export const atLeast = (part: string, name: string, value: number, limit: number
   isGood: value >= limit,
 });
 
-/** A figure that is told only. */
-export const told = (part: string, name: string, figure: string): Figure => ({ part, name, figure, reach: '', isGood: true });
+/** A figure without a limit. */
+export const unbounded = (part: string, name: string, figure: string): Figure => ({ part, name, figure, reach: '', isGood: true });
 
 /** The value under which a share of the values lie. */
 export function quantile(values: readonly number[], share: number): number {

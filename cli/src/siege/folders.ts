@@ -1,6 +1,6 @@
 import { Clones } from './clones.ts';
 import { Dice } from './dice.ts';
-import { type Figure, none, told } from './figures.ts';
+import { type Figure, none, unbounded } from './figures.ts';
 import { Killer, killDuring } from './killer.ts';
 import type { Stand } from './stand.ts';
 
@@ -24,7 +24,7 @@ export async function folders(stand: Stand, minutes: number, seed: number): Prom
   );
   for (const fault of faults.slice(0, 40)) process.stderr.write(`folders: ${fault}\n`);
   return [
-    told('folders', 'sequences', `${sequences}, with ${killer.kills} kills (${killer.targets})`),
+    unbounded('folders', 'sequences', `${sequences}, with ${killer.kills} kills (${killer.targets})`),
     none('folders', 'sequences that lost or doubled a document or draft', faulty),
     none('folders', 'servers ended by an exception', killer.unexplained),
   ];

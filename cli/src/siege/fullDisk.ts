@@ -3,7 +3,7 @@ import { chmodSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, s
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Dice } from './dice.ts';
-import { type Figure, none, told, under } from './figures.ts';
+import { type Figure, none, unbounded, under } from './figures.ts';
 import { Stand, until } from './stand.ts';
 import { Writers } from './writers.ts';
 
@@ -59,7 +59,7 @@ const broken = (folder: string): string[] =>
  */
 export async function fullDisk(seconds: number, seed: number): Promise<Figure[]> {
   const disk = smallDisk();
-  if (!disk) return [told('full disk', 'not measured', 'a small disk can be mounted by root only')];
+  if (!disk) return [unbounded('full disk', 'not measured', 'a small disk can be mounted by root only')];
   const state = join(disk, 'state');
   const kept = join(disk, 'kept');
   mkdirSync(kept);
@@ -99,7 +99,7 @@ export async function fullDisk(seconds: number, seed: number): Promise<Figure[]>
     await writers.end();
     const refused = writers.count((status) => status === 503);
     return [
-      told(
+      unbounded(
         'full disk',
         'filled up',
         `${times} times; ${refused} writes refused; health: ${[...said].map(([how, n]) => `${how} ${n}`).join(', ')}`,

@@ -119,10 +119,10 @@ export class Killer {
   }
 }
 
-/** Milliseconds for which work is waited for once it has been told to stop. */
+/** Milliseconds to wait for work after requesting its end. */
 const PATIENCE = 60_000;
 
-/** Kills now and then for as long as work runs, which is told to stop by `isOver` if the application doesn't recover. */
+/** Kills processes at random intervals while work runs; `isOver` ends the work if the application doesn't recover. */
 export async function killDuring(killer: Killer, rest: () => number, work: (isOver: () => boolean) => Promise<void>): Promise<void> {
   let isOver = false;
   const working = work(() => isOver).finally(() => {
@@ -136,7 +136,7 @@ export async function killDuring(killer: Killer, rest: () => number, work: (isOv
     }
   } finally {
     isOver = true;
-    // What asks an application that has ended may never come to its end.
+    // Requests to an application that has ended may never complete.
     await Promise.race([working, pause(PATIENCE)]);
   }
 }

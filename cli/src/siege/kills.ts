@@ -1,5 +1,5 @@
 import { Dice } from './dice.ts';
-import { type Figure, none, quantile, told, under } from './figures.ts';
+import { type Figure, none, quantile, unbounded, under } from './figures.ts';
 import { Killer } from './killer.ts';
 import { type Stand, until } from './stand.ts';
 import { Writers } from './writers.ts';
@@ -28,11 +28,11 @@ export async function kills(stand: Stand, minutes: number, seed: number): Promis
   await until(() => stand.isHealthy(), 'health', 60_000);
   const { recoveries } = killer;
   return [
-    told('kills', 'kills', `${killer.kills} (${killer.targets})`),
+    unbounded('kills', 'kills', `${killer.kills} (${killer.targets})`),
     none('kills', `lost of ${writers.acknowledged} acknowledged writes`, await writers.lost()),
     none('kills', 'servers ended by an exception', killer.unexplained),
     none('kills', 'answers 5xx but 503', writers.failures),
-    told(
+    unbounded(
       'kills',
       'recovery, median',
       [...recoveries].map(([target, times]) => `${target} ${(quantile(times, 0.5) / 1000).toFixed(1)} s`).join(', '),

@@ -2,7 +2,7 @@ import { Agent } from 'node:http';
 import { freePort, startServer } from '../up/server.ts';
 import { asker, BadAnswers, CLIENTS, client } from './clients.ts';
 import { Dice } from './dice.ts';
-import { type Figure, none, quantile, told, under } from './figures.ts';
+import { type Figure, none, quantile, unbounded, under } from './figures.ts';
 import { type Stand, until } from './stand.ts';
 
 /** The key of a change. */
@@ -18,11 +18,11 @@ class Listener {
   async open(address: string): Promise<void> {
     const response = await fetch(`${address}/api/v1/changes`, { signal: this.#over.signal });
     if (!response.ok || !response.body) throw new Error(`/changes answers ${response.status}`);
-    let tell = (): void => undefined;
+    let listening = (): void => undefined;
     const begun = new Promise<void>((listens) => {
-      tell = listens;
+      listening = listens;
     });
-    void this.#read(response.body as unknown as AsyncIterable<Uint8Array>, tell).catch(() => undefined);
+    void this.#read(response.body as unknown as AsyncIterable<Uint8Array>, listening).catch(() => undefined);
     return begun;
   }
 
@@ -54,7 +54,7 @@ export async function links(stand: Stand, minutes: number, seed: number): Promis
   const listeners = [new Listener(), new Listener()];
   const agent = new Agent({ keepAlive: true, maxSockets: CLIENTS });
   /** When each change was answered, by its key. */
-  const made = new Map<string, number>();
+  const created = new Map<string, number>();
   const bad = new BadAnswers();
   try {
     await Promise.all([listeners[0]?.open(stand.address), listeners[1]?.open(second.address)]);
@@ -65,12 +65,12 @@ export async function links(stand: Stand, minutes: number, seed: number): Promis
           bad.hear(answer);
           const { status, body } = answer;
           if (status < 400 && status > 0 && method === 'POST')
-            made.set(path === '' ? keyOf(body['id'], 1) : keyOf(path.split('/')[1], body['number']), performance.now());
+            created.set(path === '' ? keyOf(body['id'], 1) : keyOf(path.split('/')[1], body['number']), performance.now());
         });
         return client(`Boots between two servers ${i}`, new Dice(seed + i), end, ask);
       }),
     );
-    await until(() => listeners.every(({ heard }) => [...made.keys()].every((key) => heard.has(key))), 'the last change', 5000).catch(
+    await until(() => listeners.every(({ heard }) => [...created.keys()].every((key) => heard.has(key))), 'the last change', 5000).catch(
       () => undefined,
     );
   } finally {
@@ -79,13 +79,13 @@ export async function links(stand: Stand, minutes: number, seed: number): Promis
     await second.stop();
   }
   const waits = listeners.flatMap(({ heard }) =>
-    [...made].flatMap(([key, at]) => (heard.has(key) ? [(heard.get(key) as number) - at] : [])),
+    [...created].flatMap(([key, at]) => (heard.has(key) ? [(heard.get(key) as number) - at] : [])),
   );
   return [
-    told('links', 'changes made on two servers', String(made.size)),
+    unbounded('links', 'changes made on two servers', String(created.size)),
     ...bad.figures('links'),
-    none('links', 'changes that a page did not hear of', 2 * made.size - waits.length),
-    told('links', 'heard after the answer, median', `${quantile(waits, 0.5).toFixed(0)} ms`),
+    none('links', 'changes that a page did not hear of', 2 * created.size - waits.length),
+    unbounded('links', 'heard after the answer, median', `${quantile(waits, 0.5).toFixed(0)} ms`),
     under('links', 'heard after the answer, most', Math.max(0, ...waits) / 1000, 1, 's'),
   ];
 }

@@ -6,7 +6,7 @@ export type Condition = (typeof networks)[number];
 
 const pause = (milliseconds: number) => new Promise<void>((over) => setTimeout(over, milliseconds));
 
-/** The network of a browser context, whose requests for documents can fail in several ways. */
+/** The network of a browser context, in which requests for documents can fail in several ways. */
 export class Network {
   #condition: Condition = 'online';
   readonly #waiting = new Set<Route>();

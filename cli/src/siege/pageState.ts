@@ -10,11 +10,11 @@ interface Notices {
 function press(): Notices {
   const alerts = [...document.querySelectorAll<HTMLElement>('[role="alert"]')];
   const texts = alerts.map(({ innerText }) => innerText);
-  const way = alerts
+  const choice = alerts
     .flatMap((alert) => [...alert.querySelectorAll('button')])
     .find(({ innerText }) => /^(Try now|Keep both|Use the kept)/.test(innerText));
-  way?.click();
-  return { texts, isPressed: way !== undefined };
+  choice?.click();
+  return { texts, isPressed: choice !== undefined };
 }
 
 /** Returns the texts of a page's notices, and clicks the button that sends, merges or uses unsent work, in one go. */

@@ -1,7 +1,7 @@
 import { Agent, request as httpRequest } from 'node:http';
 import { collections } from '@zygopod/core';
 import { Dice } from './dice.ts';
-import { type Figure, none, quantile, told } from './figures.ts';
+import { type Figure, none, quantile, unbounded } from './figures.ts';
 import type { Stand } from './stand.ts';
 
 /** Text that must never leave the server. */
@@ -95,7 +95,7 @@ function mutated(dice: Dice, value: unknown, depth = 0): unknown {
   return Object.fromEntries(entries.map(([key, member], i) => [key, i === at ? mutated(dice, member, depth + 1) : member]));
 }
 
-interface Asked {
+interface Generated {
   method: string;
   path: string;
   headers: Record<string, string>;
@@ -103,7 +103,7 @@ interface Asked {
 }
 
 /** A request that may make sense in some of its parts. */
-export function generated(dice: Dice, ids: Record<string, readonly string[]>): Asked {
+export function generated(dice: Dice, ids: Record<string, readonly string[]>): Generated {
   const kind = dice.is(0.9) ? dice.one(collections) : dice.one([...odd, 'health', 'schemas/tuning', 'openapi.json', 'schemas/x']);
   const id = dice.is(0.7) ? dice.one(ids[kind] ?? ['x']) : dice.one(odd);
   const tail = dice.one([
@@ -152,11 +152,11 @@ interface Answered {
   took: number;
 }
 
-function send(agent: Agent, port: number, { method, path, headers, body }: Asked): Promise<Answered> {
+function send(agent: Agent, port: number, { method, path, headers, body }: Generated): Promise<Answered> {
   return new Promise((answered) => {
     const begun = performance.now();
     const over = (status: number, text: string) => answered({ status, text, took: performance.now() - begun });
-    const asked = httpRequest(
+    const sent = httpRequest(
       {
         agent,
         host: '127.0.0.1',
@@ -177,16 +177,16 @@ function send(agent: Agent, port: number, { method, path, headers, body }: Asked
         answer.on('error', () => over(0, ''));
       },
     );
-    asked.setTimeout(20_000, () => asked.destroy());
-    asked.on('error', () => over(0, ''));
-    asked.end(body ?? undefined);
+    sent.setTimeout(20_000, () => sent.destroy());
+    sent.on('error', () => over(0, ''));
+    sent.end(body ?? undefined);
   });
 }
 
 /** Requests at the same time. */
 const LANES = 16;
 
-/** Asks for all that could be asked for, right and wrong: no 5xx, nothing slow, nothing told that is nobody's business. */
+/** Sends valid and invalid requests of all kinds: no 5xx, nothing slow, no internal detail in an answer. */
 export async function requests(stand: Stand, minutes: number, seed: number, most = 100_000): Promise<Figure[]> {
   const ids: Record<string, string[]> = {};
   for (const kind of Object.keys(files))
@@ -204,17 +204,17 @@ export async function requests(stand: Stand, minutes: number, seed: number, most
       const dice = new Dice(seed + lane);
       while (count < most && performance.now() < end) {
         count++;
-        const asked = generated(dice, ids);
-        const { status, text, took } = await send(agent, stand.port, asked);
+        const sent = generated(dice, ids);
+        const { status, text, took } = await send(agent, stand.port, sent);
         times.push(took);
         statuses.set(status, (statuses.get(status) ?? 0) + 1);
-        const isApi = asked.path.startsWith('/api/');
+        const isApi = sent.path.startsWith('/api/');
         const isLeak = status >= 400 && isApi && LEAK.test(text);
         if (status >= 500 && status !== 503) failures++;
         if (status === 0) unanswered++;
         if (isLeak) leaks++;
         if ((status === 0 || (status >= 500 && status !== 503) || isLeak) && found.length < 10)
-          found.push(`${status} ${JSON.stringify(asked).slice(0, 400)} ${text.slice(0, 200)}`);
+          found.push(`${status} ${JSON.stringify(sent).slice(0, 400)} ${text.slice(0, 200)}`);
       }
     }),
   );
@@ -222,11 +222,11 @@ export async function requests(stand: Stand, minutes: number, seed: number, most
   for (const line of found) process.stderr.write(`${line}\n`);
   const sorted = [...statuses].sort(([a], [b]) => a - b);
   return [
-    told('requests', 'generated requests', `${count} (${sorted.map(([status, n]) => `${status}: ${n}`).join(', ')})`),
+    unbounded('requests', 'generated requests', `${count} (${sorted.map(([status, n]) => `${status}: ${n}`).join(', ')})`),
     none('requests', 'answers 5xx but 503', failures),
     none('requests', 'without an answer', unanswered),
     none('requests', 'over 2 s', times.filter((time) => time > 2000).length),
     none('requests', 'texts leaked', leaks),
-    told('requests', 'median, p99', `${quantile(times, 0.5).toFixed(1)} ms, ${quantile(times, 0.99).toFixed(1)} ms`),
+    unbounded('requests', 'median, p99', `${quantile(times, 0.5).toFixed(1)} ms, ${quantile(times, 0.99).toFixed(1)} ms`),
   ];
 }

@@ -1,6 +1,6 @@
 import { connect } from 'node:net';
 import { Dice } from './dice.ts';
-import { type Figure, none, told } from './figures.ts';
+import { type Figure, none, unbounded } from './figures.ts';
 import { type Stand, TOKEN } from './stand.ts';
 
 /** Parts that targets of requests are put together from. */
@@ -135,7 +135,7 @@ export async function sockets(stand: Stand, minutes: number, seed: number, most 
   for (const line of failed) process.stderr.write(`${line}\n`);
   const exceptions = (await stand.health()).exceptions;
   return [
-    told('sockets', 'raw requests', `${count} (${answers} answered)`),
+    unbounded('sockets', 'raw requests', `${count} (${answers} answered)`),
     none('sockets', 'answers 5xx but 503', failures),
     none('sockets', 'exceptions that only the last resort caught', exceptions ?? 1),
     none('sockets', 'servers ended by an exception', stand.said.split('The server has died').length - deathsBefore),

@@ -9,7 +9,7 @@ import { freePort } from '../up/server.ts';
 
 const pause = (milliseconds: number) => new Promise<void>((over) => setTimeout(over, milliseconds));
 
-/** Waits until something is, and tells how long that took, ms. */
+/** Waits for a condition, and returns the time that took, ms. */
 export async function until(is: () => boolean | Promise<boolean>, what: string, patience = 30_000): Promise<number> {
   const begun = performance.now();
   while (!(await is())) {
@@ -60,7 +60,7 @@ interface Options {
   args?: readonly string[];
 }
 
-/** An `up` with a folder and a port of its own, to be looked at and killed at. */
+/** An `up` with a folder and a port of its own, for observing and killing. */
 export class Stand {
   readonly state: string;
   readonly port: number;
@@ -100,7 +100,7 @@ export class Stand {
     return new Stand(state, options.port ?? (await freePort()), options);
   }
 
-  /** One that serves; throws with what it said where it does not come to that. */
+  /** Starts one that serves; throws with its output if it doesn't. */
   static async serving(state: string, options: Options = {}): Promise<Stand> {
     const stand = await Stand.start(state, options);
     await until(() => stand.said.includes('Zygopod is on') || stand.process.exitCode !== null, 'the address', 90_000);

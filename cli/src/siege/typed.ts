@@ -1,6 +1,6 @@
 import { openBrowser } from './browser.ts';
 import { Dice } from './dice.ts';
-import { type Figure, none, told } from './figures.ts';
+import { type Figure, none, unbounded } from './figures.ts';
 import { Killer, killDuring } from './killer.ts';
 import type { Stand } from './stand.ts';
 import { Typist } from './typist.ts';
@@ -27,7 +27,7 @@ export async function typed(stand: Stand, minutes: number, seed: number): Promis
           numbers += typist.typed;
           lost.push(...missing);
           if (missing.length > 0)
-            process.stderr.write(`typed, sequence ${own}: lost ${missing.join(', ')}\n  ${typist.told.join('\n  ')}\n`);
+            process.stderr.write(`typed, sequence ${own}: lost ${missing.join(', ')}\n  ${typist.history.join('\n  ')}\n`);
         }
       },
     );
@@ -35,7 +35,7 @@ export async function typed(stand: Stand, minutes: number, seed: number): Promis
     await browser.close();
   }
   return [
-    told('typed', 'numbers typed on pages', `${numbers} in ${sequences} sequences, with ${killer.kills} kills (${killer.targets})`),
+    unbounded('typed', 'numbers typed on pages', `${numbers} in ${sequences} sequences, with ${killer.kills} kills (${killer.targets})`),
     none('typed', 'numbers lost or unsaid', lost.length),
     none('typed', 'servers ended by an exception', killer.unexplained),
   ];

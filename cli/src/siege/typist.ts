@@ -45,7 +45,7 @@ function withValue(file: File, path: string, value: number): File {
 
 export class Typist {
   /** The steps so far, in words. */
-  readonly told: string[] = [];
+  readonly history: string[] = [];
   readonly #address: string;
   readonly #dice: Dice;
   readonly #context: BrowserContext;
@@ -141,12 +141,12 @@ export class Typist {
     else if (what < 0.64) await this.#leave(page);
     else if (what < 0.7) {
       if (this.#pages.length > 1) return;
-      this.told.push('opens a second tab');
+      this.history.push('opens a second tab');
       await this.#open();
     } else if (what < 0.9) {
       const condition = dice.one(networks);
       await this.#network.become(condition);
-      this.told.push(`the network is ${condition}`);
+      this.history.push(`the network is ${condition}`);
       await pause(dice.below(1500));
     } else if (what < 0.95) await this.#fill(!this.#isFull);
     else if (this.#isArchived) await this.#restore();
@@ -160,7 +160,7 @@ export class Typist {
     const box = page.locator(`#figure-${figure}`).getByRole('textbox', { name: new RegExp(`^${label}`) });
     this.#writtenOver(field, Number(await box.inputValue()));
     const end = this.#dice.one(['Enter', 'blur', 'nothing'] as const);
-    this.told.push(`tab ${this.#pages.indexOf(page)} types ${label} ${value}, then ${end}`);
+    this.history.push(`tab ${this.#pages.indexOf(page)} types ${label} ${value}, then ${end}`);
     await box.fill(String(value));
     this.#typed.push({ field, value, isOver: false });
     if (end === 'Enter') await box.press('Enter');
@@ -199,7 +199,7 @@ export class Typist {
           draft ? { 'if-match': `"${draft.version}"` } : { 'if-none-match': '*' },
         );
     if (!done) return;
-    this.told.push(`somebody ${saves ? 'saves' : 'drafts'} ${field[1]} ${value}`);
+    this.history.push(`somebody ${saves ? 'saves' : 'drafts'} ${field[1]} ${value}`);
     this.#writtenOver(field, valueAt(now, field[2]));
     this.#typed.push({ field, value, isOver: false });
   }
@@ -207,13 +207,13 @@ export class Typist {
   async #archive(): Promise<void> {
     const { head } = (await this.#ask('GET', `/${this.#id}`)) as { head: number };
     if (!(await this.#ask('DELETE', `/${this.#id}`, undefined, { 'if-match': `"${head}"` }))) return;
-    this.told.push('somebody archives it');
+    this.history.push('somebody archives it');
     this.#isArchived = true;
   }
 
   async #restore(): Promise<void> {
     if (!this.#isArchived) return;
-    this.told.push('somebody restores it');
+    this.history.push('somebody restores it');
     await this.#ask('POST', `/${this.#id}/back`);
     this.#isArchived = false;
   }
@@ -221,7 +221,7 @@ export class Typist {
   /** Uses up the browser's storage for the application, or frees it. */
   async #fill(isFull: boolean): Promise<void> {
     if (this.#isFull === isFull) return;
-    this.told.push(isFull ? 'the browser is full' : 'the browser has room');
+    this.history.push(isFull ? 'the browser is full' : 'the browser has room');
     await fillStorage(this.#context, this.#pages[0] as Page, this.#address, isFull);
     this.#isFull = isFull;
   }
@@ -231,13 +231,13 @@ export class Typist {
     await this.#restore();
     const how = this.#dice.one(['reloads', 'reloads', 'closes', 'dies'] as const);
     if (how === 'dies' && this.#isFull) return;
-    this.told.push(`tab ${this.#pages.indexOf(page)} ${how}`);
+    this.history.push(`tab ${this.#pages.indexOf(page)} ${how}`);
     if (how === 'dies') {
       // Give the browser's database a moment to store the last number.
       await pause(500);
       await page.close();
     } else if (await this.#asks(page, how)) {
-      this.told.push('… and is asked to stay');
+      this.history.push('… and is asked to stay');
       return;
     }
     if (how === 'reloads') {
@@ -248,12 +248,12 @@ export class Typist {
     if (this.#pages.length === 0) await this.#open();
   }
 
-  /** Leaves a page. Returns true if the page asked to stay. */
+  /** Leaves a page. Returns true if the page asked for confirmation. */
   async #asks(page: Page, how: 'reloads' | 'closes'): Promise<boolean> {
-    let isAsked = false;
+    let isHeld = false;
     let isGone = false;
     page.once('dialog', (dialog) => {
-      isAsked = true;
+      isHeld = true;
       void dialog.dismiss().catch(() => undefined);
     });
     if (how === 'closes') void page.close({ runBeforeUnload: true }).catch(() => undefined);
@@ -263,9 +263,9 @@ export class Typist {
       });
       void page.evaluate(() => window.location.reload()).catch(() => undefined);
     }
-    for (let left = 600; left > 0 && !isAsked && !isGone && !page.isClosed(); left--) await pause(30);
-    if (!isAsked && !isGone && !page.isClosed()) throw new Error(`a page neither ${how} nor asks`);
-    return isAsked;
+    for (let left = 600; left > 0 && !isHeld && !isGone && !page.isClosed(); left--) await pause(30);
+    if (!isHeld && !isGone && !page.isClosed()) throw new Error(`a page neither ${how} nor asks`);
+    return isHeld;
   }
 
   /** Has a page send its work: merges on request, and uses what is offered. Records its notices. */

@@ -44,7 +44,7 @@ async function dataFolder(state: string, name: string): Promise<string> {
 }
 
 /** The folder, owned by the server's user and closed to others. */
-async function makeFolder(path: string): Promise<void> {
+async function createFolder(path: string): Promise<void> {
   mkdirSync(path, { recursive: true, mode: 0o700 });
   chmodSync(path, 0o700);
   if (isRoot) await run('chown', ['postgres:postgres', path]);
@@ -56,14 +56,14 @@ async function makeFolder(path: string): Promise<void> {
  */
 export async function startCluster(state: string, name: string, placed: (data: string) => void = () => undefined): Promise<Cluster> {
   const bin = programs();
-  await makeFolder(state);
+  await createFolder(state);
   const data = await dataFolder(state, name);
   placed(data);
   const secret = join(state, `${name}.password`);
   if (!existsSync(secret)) writeFileSync(secret, randomBytes(24).toString('hex'), { mode: 0o600 });
   const password = readFileSync(secret, 'utf8').trim();
 
-  if ((await asServerUser('test', ['-f', join(data, 'PG_VERSION')])).status !== 0) await makeCluster(bin, data, password);
+  if ((await asServerUser('test', ['-f', join(data, 'PG_VERSION')])).status !== 0) await createCluster(bin, data, password);
   const pgCtl = (...args: string[]) => asServerUser(join(bin, 'pg_ctl'), ['-D', data, ...args]);
 
   let port = isPostmaster(data) ? recordedPort(data) : await freePort();
@@ -97,18 +97,18 @@ export async function stopCluster(data: string): Promise<void> {
 
 const firstLine = (text: string) => text.split('\n')[0] ?? '';
 
-async function makeCluster(bin: string, data: string, password: string): Promise<void> {
+async function createCluster(bin: string, data: string, password: string): Promise<void> {
   const parent = join(data, '..');
-  if (!existsSync(parent)) await makeFolder(parent);
-  await makeFolder(data);
+  if (!existsSync(parent)) await createFolder(parent);
+  await createFolder(data);
   // initdb wants the password in a file that the server's user may read.
   const file = join(parent, `${randomBytes(6).toString('hex')}.tmp`);
   writeFileSync(file, password, { mode: 0o600 });
   if (isRoot) await run('chown', ['postgres', file]);
   try {
     const flags = ['-U', 'zygopod', '--pwfile', file, '-A', 'scram-sha-256', '-E', 'UTF8', '--locale=C'];
-    const made = await asServerUser(join(bin, 'initdb'), ['-D', data, ...flags]);
-    if (made.status !== 0) throw new Misuse(`PostgreSQL could not make its cluster: ${made.output}`);
+    const result = await asServerUser(join(bin, 'initdb'), ['-D', data, ...flags]);
+    if (result.status !== 0) throw new Misuse(`PostgreSQL could not make its cluster: ${result.output}`);
   } finally {
     rmSync(file, { force: true });
   }

@@ -7,8 +7,8 @@ import { root } from '../root.ts';
 /** Milliseconds that a PostgreSQL server of our own has to answer: a disk that is busy may keep it for long, and nobody else will start it. */
 const OWN_PATIENCE = 60_000;
 
-/** Makes a database if the server does not have it yet; a `fresh` one is made anew, without what was in it. */
-export async function makeDatabase(adminUrl: string, name: string, fresh = false): Promise<void> {
+/** Creates a database if the server does not have it yet; a `fresh` one is replaced, without its content. */
+export async function createDatabase(adminUrl: string, name: string, fresh = false): Promise<void> {
   const client = new pg.Client({ connectionString: adminUrl, connectionTimeoutMillis: OWN_PATIENCE });
   client.on('error', () => undefined);
   await client.connect();

@@ -10,15 +10,15 @@ it('finds drafts and revisions again after kill -9 of the server', async () => {
   const options = { host: '127.0.0.1', port: await freePort(), databaseUrl: inject('databaseUrl') };
   const first = await startServer(options);
   const api = `${first.address}/api/v1/tunings`;
-  const made = (await (await fetch(api, { method: 'POST', headers, body: JSON.stringify({ file: tuning }) })).json()) as { id: string };
+  const result = (await (await fetch(api, { method: 'POST', headers, body: JSON.stringify({ file: tuning }) })).json()) as { id: string };
   const saved = { ...tuning, pace: { walkSpeed: 150 } };
-  await fetch(`${api}/${made.id}/revisions`, {
+  await fetch(`${api}/${result.id}/revisions`, {
     method: 'POST',
     headers: { ...headers, 'if-match': '"1"' },
     body: JSON.stringify({ file: saved }),
   });
   const drafted = { ...tuning, pace: { walkSpeed: 175 } };
-  await fetch(`${api}/${made.id}/draft`, {
+  await fetch(`${api}/${result.id}/draft`, {
     method: 'PUT',
     headers: { ...headers, 'if-none-match': '*' },
     body: JSON.stringify({ file: drafted }),
@@ -29,8 +29,8 @@ it('finds drafts and revisions again after kill -9 of the server', async () => {
   await gone;
   const second = await startServer(options);
   try {
-    expect(await (await fetch(`${api}/${made.id}`)).json()).toMatchObject({ head: 2, file: saved });
-    expect(await (await fetch(`${api}/${made.id}/draft`)).json()).toMatchObject({ version: 1, base: 2, file: drafted });
+    expect(await (await fetch(`${api}/${result.id}`)).json()).toMatchObject({ head: 2, file: saved });
+    expect(await (await fetch(`${api}/${result.id}/draft`)).json()).toMatchObject({ version: 1, base: 2, file: drafted });
   } finally {
     await stopServer(second.process);
   }

@@ -21,7 +21,7 @@ describe('the lock of a folder', () => {
     await lock.take(folder, say);
     expect(written()).toEqual(runningNow(process.pid));
     expect([statSync(folder).mode & 0o777, statSync(path()).mode & 0o777]).toEqual([0o700, 0o600]);
-    lock.tell({ address: 'http://127.0.0.1:4380' });
+    lock.record({ address: 'http://127.0.0.1:4380' });
     expect(written()).toMatchObject({ pid: process.pid, address: 'http://127.0.0.1:4380' });
     lock.release();
     expect(existsSync(path())).toBe(false);
@@ -31,7 +31,7 @@ describe('the lock of a folder', () => {
   it('is not given to another as long as its holder lives', async () => {
     const first = new Lock(folder);
     await first.take(folder, say);
-    first.tell({ address: 'http://127.0.0.1:4380' });
+    first.record({ address: 'http://127.0.0.1:4380' });
     await expect(new Lock(folder).take(folder, say)).rejects.toThrow(
       `Zygopod is running already on http://127.0.0.1:4380 (process ${process.pid}).`,
     );

@@ -2,7 +2,7 @@ import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node
 import { join } from 'node:path';
 import { Misuse } from '../misuse.ts';
 
-/** A process, told apart from a later one with the same number by when it was started (ticks since the machine was). */
+/** A process; its start time (ticks since boot) distinguishes it from a later one with the same number. */
 interface Running {
   pid: number;
   started: string;
@@ -70,7 +70,7 @@ export class Lock {
   }
 
   /** Writes down what others may want to know of this run. */
-  tell(more: { address?: string; sweeper?: Running }): void {
+  record(more: { address?: string; sweeper?: Running }): void {
     this.#held = { ...this.#held, ...more };
     writeFileSync(this.#path, JSON.stringify(this.#held), { mode: 0o600 });
   }

@@ -9,7 +9,7 @@ interface Ended {
 /** Output kept of a program, in characters. */
 const KEPT = 200_000;
 
-/** Runs a program to its end with its output caught; told to stop it is killed. Never throws. */
+/** Runs a program to its end and captures its output; it can be killed by the signal. Never throws. */
 export function run(
   command: string,
   args: readonly string[],

@@ -38,7 +38,7 @@ async function obstacle(host: string, port: number): Promise<string | null> {
   });
 }
 
-/** Refuses a port that cannot be had, with a way out. */
+/** Refuses a port that is in use, and suggests another. */
 export async function freeOrMisuse({ host, port }: { host: string; port: number }): Promise<void> {
   const why = await obstacle(host, port);
   if (why === null) return;
@@ -127,7 +127,7 @@ export async function healthy(
       // One that cannot be written to can still be read, and says so itself.
       if (answer.ok || /"database":"(full|readOnly)"/.test(last)) return;
     } catch {
-      // Not listening yet, or silent: asked again.
+      // Not listening yet, or silent: retry.
     }
     await new Promise((next) => setTimeout(next, 100));
   }

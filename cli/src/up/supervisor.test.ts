@@ -36,15 +36,15 @@ class Machine {
 
   readonly startServer = async (): Promise<RunningServer> => {
     expect(this.up).toBe(0);
-    let tellDied!: () => void;
-    const died = new Promise<void>((tell) => {
-      tellDied = tell;
+    let die!: () => void;
+    const died = new Promise<void>((resolve) => {
+      die = resolve;
     });
     const server = {
       isUp: true,
       kill: () => {
         server.isUp = false;
-        tellDied();
+        die();
       },
     };
     this.servers.push(server);

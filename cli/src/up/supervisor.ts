@@ -65,13 +65,13 @@ export class Supervisor {
   #state: State = 'running';
   #isServerDead = false;
   readonly #stop: Promise<void>;
-  #tellStop!: () => void;
+  #resolveStop!: () => void;
 
   constructor(parts: Parts, server: RunningServer) {
     this.#parts = parts;
     this.#server = server;
-    this.#stop = new Promise((tell) => {
-      this.#tellStop = tell;
+    this.#stop = new Promise((resolve) => {
+      this.#resolveStop = resolve;
     });
     this.#watch(server);
   }
@@ -83,10 +83,10 @@ export class Supervisor {
   /** Asks for the end; `run` stops the server and settles. */
   stop(): void {
     if (this.#state !== 'ended') this.#state = 'stopping';
-    this.#tellStop();
+    this.#resolveStop();
   }
 
-  /** Supervises until told to stop. Throws a failure when something that died could not be started again. */
+  /** Supervises until stopped. Throws if something that died could not be started again. */
   async run(): Promise<void> {
     try {
       while (this.#state !== 'stopping') {

@@ -28,7 +28,7 @@ export class Sweeper {
     return this.#process.pid;
   }
 
-  tell(left: Left): void {
+  record(left: Left): void {
     this.#process.stdin?.write(`${JSON.stringify(left)}\n`);
   }
 
@@ -56,9 +56,9 @@ async function sweep({ server, cluster }: Left): Promise<void> {
 }
 
 if (process.argv[1] === import.meta.filename) {
-  let told = '';
+  let received = '';
   process.stdin.setEncoding('utf8');
-  for await (const chunk of process.stdin) told += chunk;
-  const lines = told.split('\n').filter((line) => line !== '');
+  for await (const chunk of process.stdin) received += chunk;
+  const lines = received.split('\n').filter((line) => line !== '');
   await sweep(Object.assign({}, ...lines.map((line) => JSON.parse(line) as Left)));
 }

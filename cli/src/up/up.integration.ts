@@ -7,7 +7,7 @@ import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import '../../../testing/provided.ts';
 import { clearFolder, ownFolder, processesOf, Stand, until } from '../siege/stand.ts';
-import { makeDatabase } from './database.ts';
+import { createDatabase } from './database.ts';
 import { freePort } from './server.ts';
 
 const folders: string[] = [];
@@ -147,8 +147,8 @@ describe('up that cannot be', () => {
     const admin = new URL(own);
     admin.pathname = '/postgres';
     const url = (other: Partial<URL>): string => Object.assign(new URL(own), other).href;
-    await makeDatabase(admin.href, 'zygopod_foreign', true);
-    await makeDatabase(admin.href, 'zygopod_newer', true);
+    await createDatabase(admin.href, 'zygopod_foreign', true);
+    await createDatabase(admin.href, 'zygopod_newer', true);
     const query = async (database: string, text: string) => {
       const client = new pg.Client({ connectionString: url({ pathname: `/${database}` }) });
       await client.connect();

@@ -5,7 +5,7 @@ import { GOOD, Misuse } from '../misuse.ts';
 import { stateFolder } from '../root.ts';
 import { buildIfChanged } from './build.ts';
 import { type Cluster, startCluster } from './cluster.ts';
-import { checkDatabase, keepSpareLog, makeDatabase } from './database.ts';
+import { checkDatabase, createDatabase, keepSpareLog } from './database.ts';
 import { Lock, runningNow } from './lock.ts';
 import { freeOrMisuse, startServer } from './server.ts';
 import { Supervisor } from './supervisor.ts';
@@ -24,7 +24,7 @@ const say = (line: string) => process.stderr.write(`${line}\n`);
 /** Milliseconds that the server may take for its first start, with the demo data to load. */
 const FIRST_START = 30_000;
 
-/** The port and host that were asked for, refused where they cannot be had. */
+/** The requested port and host; refuses those that are unavailable. */
 async function placeOf(options: UpOptions): Promise<{ host: string; port: number }> {
   const port = Number(options.port);
   if (!Number.isInteger(port) || port < 1 || port > 65535)
@@ -35,7 +35,7 @@ async function placeOf(options: UpOptions): Promise<{ host: string; port: number
   return { host: options.host, port };
 }
 
-/** Sets up the database, builds, serves, and stays until it is told to stop. */
+/** Sets up the database, builds, serves, and runs until it is stopped. */
 export async function up(options: UpOptions): Promise<number> {
   const place = await placeOf(options);
   const folder = options.files === undefined ? null : folderAt(options.files);
@@ -52,13 +52,13 @@ export async function up(options: UpOptions): Promise<number> {
   await lock.take(stateFolder, say);
   const sweeper = new Sweeper();
   try {
-    if (sweeper.pid) lock.tell({ sweeper: runningNow(sweeper.pid) });
+    if (sweeper.pid) lock.record({ sweeper: runningNow(sweeper.pid) });
     await freeOrMisuse(place);
     const own = process.env['DATABASE_URL'];
     if (own) await checkDatabase(own);
     else {
-      cluster = await startCluster(stateFolder, 'postgres', (data) => sweeper.tell({ cluster: data }));
-      await makeDatabase(cluster.url('postgres'), 'zygopod');
+      cluster = await startCluster(stateFolder, 'postgres', (data) => sweeper.record({ cluster: data }));
+      await createDatabase(cluster.url('postgres'), 'zygopod');
       // A disk that is too full for that is no reason not to start.
       await keepSpareLog(cluster.url('postgres')).catch(() => undefined);
     }
@@ -67,9 +67,9 @@ export async function up(options: UpOptions): Promise<number> {
     const env: Record<string, string> = options.resetDemo ? { ZYGOPOD_RESET_DEMO: '1' } : {};
     if (stop.signal.aborted) return said('Stopped.');
     // The sweeper knows of a server before it is healthy: whoever kills this process then leaves none.
-    const spawned = (pid: number) => sweeper.tell({ server: pid });
+    const spawned = (pid: number) => sweeper.record({ server: pid });
     const server = await startServer({ ...place, databaseUrl: databaseUrl(), env, patience: FIRST_START, stop: stop.signal, spawned });
-    lock.tell({ address: server.address });
+    lock.record({ address: server.address });
     supervisor = new Supervisor(
       {
         database: cluster ?? null,

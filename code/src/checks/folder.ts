@@ -1,7 +1,7 @@
 import { documentText, freeName, inMarkdown, type Tape, type TargetSet, type Tuning } from '@zygopod/core';
 import { columns } from '../golden/columns.ts';
 import { modelRun } from '../golden/modelRun.ts';
-import { asksOf } from '../languages/made.ts';
+import { callbacksUsed } from '../languages/program.ts';
 import { motionPrinters, registry } from '../languages/registry.ts';
 import { motionOf } from '../motion.ts';
 
@@ -52,7 +52,7 @@ export function checkFolder(tuning: Tuning, targets: TargetSet, tapes: readonly 
     { path: 'targets.targets.json', text: documentText(targets) },
     ...goldens,
     ...motionPrinters().map((printer): FolderFile => ({ path: `motion.${printer.extension}`, text: printer.file(motion) })),
-    ...registry.map(({ check }): FolderFile => ({ path: check.name, text: check.text(asksOf(motion)) })),
+    ...registry.map(({ check }): FolderFile => ({ path: check.name, text: check.text(callbacksUsed(motion)) })),
     ...registry.flatMap(({ check: { adapter } }): FolderFile[] =>
       adapter ? [{ path: adapter.name, text: adapter.text, stays: true }] : [],
     ),

@@ -18,7 +18,7 @@ export interface HandOffChoice {
   /** The id of a language or format. */
   to: string;
   units: GameUnits;
-  /** What the game calls parameters, by their paths. */
+  /** The game's names of parameters, by their paths. */
   names: Readonly<Record<string, string>>;
   style: Case | null;
   /** All parameters, or those alone that the tuning uses. */
@@ -31,7 +31,7 @@ export interface HandedOver {
   /** The file's name and text; the text is empty where there are faults. */
   name: string;
   text: string;
-  /** What was handed over, by the names in the game. */
+  /** The constants handed over, by the names in the game. */
   values: Record<string, ConstantValue>;
   faults: ConstantFault[];
 }
@@ -44,24 +44,24 @@ export function handOver(tuning: Tuning, revision: string, { to, units, names, s
   const { written, faults: unnamed } = nameConstants(constants, writer, style ?? writer.style);
   const faults = [...unsaid, ...unnamed];
   const stem = fileStem(tuning.file.name).replaceAll('-', '_');
-  const told = { tuning: tuning.file.name, revision, units: unitsWord(units).replaceAll(',', ', '), stem };
+  const heading = { tuning: tuning.file.name, revision, units: unitsWord(units).replaceAll(',', ', '), stem };
   return {
     writer,
     name: `${stem}.${writer.extension}`,
-    text: faults.length > 0 ? '' : writer.write(written, told),
+    text: faults.length > 0 ? '' : writer.write(written, heading),
     values: Object.fromEntries(written.map(({ name, value }) => [name, value])),
     faults,
   };
 }
 
-/** What differs between two hand-offs, by names in the game. */
+/** The differences between two hand-offs, by names in the game. */
 export interface HandOffChange {
   name: string;
   from: ConstantValue | null;
   to: ConstantValue | null;
 }
 
-/** What of a hand-off is not as in the one before; names that came and went among it. */
+/** The changes of a hand-off since the one before, including added and removed names. */
 export function changesSince(
   before: Readonly<Record<string, ConstantValue>>,
   now: Readonly<Record<string, ConstantValue>>,

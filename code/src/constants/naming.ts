@@ -7,7 +7,7 @@ function nameFault(name: string, { name: pattern, normalForm = 'NFC', reserved, 
   return reserved.includes(name) || taken?.test(name) ? `${name} is a word of ${title} itself` : null;
 }
 
-/** Constants with their names in a language; what cannot be a name, or is one twice, is told before anything is written. */
+/** Constants with their names in a language; invalid or duplicate names are reported before anything is written. */
 export function nameConstants(
   constants: readonly Constant[],
   writer: Writer,

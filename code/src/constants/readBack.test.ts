@@ -51,7 +51,7 @@ describe('what was handed over', () => {
       const [tuning, units, names, all] = [anyTuning(next), anyUnits(next), anyNames(next), next() < 0.5];
       for (const { id: to } of writers) {
         const { text, faults } = handOver(tuning, 'rev 3', { to, units, names, style: null, all });
-        // A number that becomes 0 or endless in these units is told, and nothing is written.
+        // A number that becomes 0 or infinite in these units is reported, and nothing is written.
         if (faults.length > 0) continue;
         const what = `seed ${seed}, ${to}, ${unitsWord(units)}`;
         const source = readSource(text);
@@ -67,10 +67,10 @@ describe('what was handed over', () => {
         expect(read.refused, what).toEqual([]);
         const back = resolveTuning(read.file);
         if (!back.ok) throw new Error(`${what}: ${JSON.stringify(back.faults)}`);
-        const told = new Set(placed.map(({ path }) => path));
+        const paths = new Set(placed.map(({ path }) => path));
         for (const [path] of specs) {
-          if (all) expect(told.has(path) || typeof valueAt(tuning.parameters, path) !== 'number', `${what}: ${path} is there`).toBe(true);
-          if (told.has(path)) expect(valueAt(back.value.parameters, path), `${what}: ${path}`).toEqual(valueAt(tuning.parameters, path));
+          if (all) expect(paths.has(path) || typeof valueAt(tuning.parameters, path) !== 'number', `${what}: ${path} is there`).toBe(true);
+          if (paths.has(path)) expect(valueAt(back.value.parameters, path), `${what}: ${path}`).toEqual(valueAt(tuning.parameters, path));
         }
       }
     }

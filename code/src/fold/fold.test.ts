@@ -10,7 +10,7 @@ import { Sources } from './source.ts';
 import { Specialiser } from './specialise.ts';
 import { fieldsOf, tidied } from './tidy.ts';
 
-/** Stages that do what the core's do, each on a body with x, y, n and sum; what a plan decides is told by the plan. */
+/** Stages with the constructs of the core's, each on a body with x, y, n and sum; the plan supplies the decisions. */
 const source = `
 import { scaled } from './other.ts';
 
@@ -103,7 +103,7 @@ export function scaled(value: number, by: number): number {
 `;
 
 type Stage = (body: Record<string, number>, plan: object) => void;
-const told = new Set(['x', 'y', 'n', 'sum']);
+const fieldsRead = new Set(['x', 'y', 'n', 'sum']);
 const cases: readonly (readonly [string, object])[] = [
   ['swaps', {}],
   ['chooses', { far: true }],
@@ -135,12 +135,12 @@ beforeAll(() => {
 });
 afterAll(() => rmSync(folder, { recursive: true }));
 
-function made(name: string, plan: object, steady: Record<string, number> = {}) {
-  const maker = new Specialiser(new Sources(folder), steady);
-  const routine = maker.stage('stages.ts', name, plan);
-  const program = tidied(maker.program, [routine.name], told);
+function specialised(name: string, plan: object, steady: Record<string, number> = {}) {
+  const specialiser = new Specialiser(new Sources(folder), steady);
+  const routine = specialiser.stage('stages.ts', name, plan);
+  const program = tidied(specialiser.program, [routine.name], fieldsRead);
   const tick = program.routines.filter((one) => one.name === routine.name);
-  const fields = [...new Set([...fieldsOf(program), ...told])].map((field): [string, number] => [field, 0]);
+  const fields = [...new Set([...fieldsOf(program), ...fieldsRead])].map((field): [string, number] => [field, 0]);
   const text = new TypeScript().file({
     ...nowhere,
     tuning: name,
@@ -148,12 +148,12 @@ function made(name: string, plan: object, steady: Record<string, number> = {}) {
     tick,
     fields,
   });
-  return { maker, text, program };
+  return { specialiser, text, program };
 }
 
 describe('folding', () => {
   it.each(cases)('%s with %j does what it did', async (name, plan) => {
-    const { text } = made(name, plan);
+    const { text } = specialised(name, plan);
     const file = join(folder, `${name}-${JSON.stringify(plan).replace(/\W+/g, '-')}.ts`);
     writeFileSync(file, text);
     const folded = (await import(/* @vite-ignore */ file)).motionTick as (body: object, hands: object) => void;
@@ -169,15 +169,15 @@ describe('folding', () => {
   });
 
   it('keeps nothing that a plan has decided', () => {
-    expect(made('chooses', { far: false }).text).not.toContain('> 10');
-    expect(made('switches', { kind: 'half' }).text).not.toContain('Math.min');
-    expect(made('loops', { least: 9 }).text).toContain('< 9');
+    expect(specialised('chooses', { far: false }).text).not.toContain('> 10');
+    expect(specialised('switches', { kind: 'half' }).text).not.toContain('Math.min');
+    expect(specialised('loops', { least: 9 }).text).toContain('< 9');
   });
 
   it('keeps a field that never changes as a number, and tells one that does', () => {
-    const { text, maker } = made('unpacks', { by: 2, inner: { least: 3 } }, { y: 4 });
+    const { text, specialiser } = specialised('unpacks', { by: 2, inner: { least: 3 } }, { y: 4 });
     // Written, it is not the same in every tick.
-    expect([...maker.varying]).toEqual(['y']);
+    expect([...specialiser.varying]).toEqual(['y']);
     expect(text).toContain('8.0');
   });
 

@@ -19,13 +19,13 @@ import {
   List,
   literal,
   number,
+  PATH,
   Parts,
   PLACES,
   POINTS,
   type Scope,
   scratchField,
   type Value,
-  WAY,
   Written,
 } from './values.ts';
 
@@ -34,7 +34,7 @@ export abstract class Folding {
   protected readonly sources: Sources;
   /** Fields of the body that are the same in every tick of this tuning. */
   protected readonly steady: ReadonlyMap<string, number>;
-  protected readonly made = new Map<Declared['node'], { args: unknown[]; routine: Routine; slots: boolean[] }[]>();
+  protected readonly instances = new Map<Declared['node'], { args: unknown[]; routine: Routine; slots: boolean[] }[]>();
   protected readonly routines: Routine[] = [];
   protected readonly names = new Set<string>();
   protected readonly tables = new Map<ArrayLike<number>, string>();
@@ -60,7 +60,7 @@ export abstract class Folding {
       throw new CannotHold(`${scope.file.place}: .${part} of a number`);
     }
     if (from.known instanceof Parts) return from.known.parts[part] ?? known(undefined);
-    if (from.known === WAY) return part === 'points' ? known(POINTS) : { is: { is: 'way', part: part as 'reached' | 'squeezed' } };
+    if (from.known === PATH) return part === 'points' ? known(POINTS) : { is: { is: 'way', part: part as 'reached' | 'squeezed' } };
     if (from.known === POINTS) return { is: { is: 'way', part: 'count' } };
     if (from.known instanceof List) return known(from.known.room);
     if (from.known === BODY) {
@@ -86,7 +86,7 @@ export abstract class Folding {
     return known(value);
   }
 
-  /** What stands for a part of what looks for walls, where that is in the code: a list, or a field that is written. */
+  /** The code's counterpart for a part of the probe: a list, or a field that is written. */
   protected placed(_of: unknown, _part: string): List | Written | symbol | null {
     return null;
   }
@@ -140,7 +140,7 @@ export abstract class Folding {
       const [yes, no] = [this.value(scope, node.whenTrue, out), this.value(scope, node.whenFalse, out)];
       if (isKnown(yes) && isKnown(no) && typeof yes.known === 'object' && yes.known !== null)
         throw new CannotHold(`${scope.file.place}: a choice between plans`);
-      // A choice between equals is none: what is asked has no effect of its own.
+      // A choice between equal values is dropped: its condition has no effect of its own.
       if (isKnown(yes) && isKnown(no) && Object.is(yes.known, no.known)) return yes;
       const [a, b] = [expressionOf(yes), expressionOf(no)];
       return { is: { is: 'choice', test: asTruth(test.is), yes: a, no: b } };
@@ -178,7 +178,7 @@ export abstract class Folding {
     }
     if (list.known === PLACES) return index;
     if (list.known instanceof List) return { is: { is: 'list', name: list.known.name, index: place } };
-    // Beside a list there is nothing: that is asked only while a field is still taken for one that never changes.
+    // A list has no other counterpart: this occurs only while a field is still assumed constant.
     if (isKnown(index)) return known((list.known as Record<string, unknown>)[String(index.known)] ?? NaN);
     const values = list.known as ArrayLike<number>;
     const name = this.tables.get(values) ?? this.#tableName(node.expression);
@@ -211,7 +211,7 @@ export abstract class Folding {
       if (isKnown(left)) return Boolean(left.known) === (sign === '&&') ? this.value(scope, node.right, out) : left;
       const right = this.value(scope, node.right, out);
       if (isKnown(right)) {
-        // x && true is x; x && false is false: what is asked has no effect of its own.
+        // x && true is x; x && false is false: the condition has no effect of its own.
         if (Boolean(right.known) === (sign === '&&')) return { is: asTruth(left.is) };
         return known(sign === '||');
       }

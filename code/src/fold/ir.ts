@@ -16,19 +16,19 @@ export type Expression =
   | { is: 'choice'; test: Expression; yes: Expression; no: Expression }
   | { is: 'call'; name: string; args: Expression[]; kind: Kind }
   | { is: 'standard'; name: StandardName; args: Expression[] }
-  /** The way that the body is on: how many points it has, whether it gets there, whether it is squeezed through a gap; and its points. */
+  /** The body's current path: its number of points, whether it arrives, whether it squeezes through a gap; and its points. */
   | { is: 'way'; part: 'count' | 'reached' | 'squeezed' }
   | { is: 'waypoint'; axis: 'x' | 'y'; index: Expression }
-  /** What looks for walls: its numbers and its lists of numbers. */
+  /** The probe: its numbers and its lists of numbers. */
   | { is: 'walls'; field: string }
   | { is: 'list'; name: string; index: Expression }
-  /** Asks the game: whether the body can go straight from one place to another, for a way, or to take the body along its walls. */
-  | { is: 'ask'; of: Asked; args: Expression[] };
+  /** Calls the game: whether a straight line is clear, for a path, or to move the body along its walls. */
+  | { is: 'ask'; of: Callback; args: Expression[] };
 
-/** What the game is asked. */
-export type Asked = 'contact' | 'isClear' | 'plan';
-/** What a routine is handed beside its own parameters. */
-export type Used = 'body' | 'hands' | 'walls' | Asked;
+/** Callbacks into the game. */
+export type Callback = 'contact' | 'isClear' | 'plan';
+/** Arguments of a routine beside its own parameters. */
+export type Used = 'body' | 'hands' | 'walls' | Callback;
 
 export type Sign =
   | '+'
@@ -51,7 +51,7 @@ export type Sign =
   | '>>'
   | '>>>';
 
-/** What every language has by itself, exactly rounded, or by a line of its own. */
+/** Operations that every language has, exactly rounded, or defines in a line of its own. */
 export type StandardName = 'sqrt' | 'floor' | 'ceil' | 'trunc' | 'abs' | 'min' | 'max' | 'highWord' | 'fromHighWord' | 'withHighWord';
 
 export type Statement =
@@ -71,10 +71,10 @@ export interface Routine {
   parameters: { name: string; kind: Kind }[];
   /** Null: it gives nothing. */
   gives: Kind | null;
-  /** What it, or what it calls, reads, writes or asks. */
+  /** What it or its callees read, write or call. */
   uses: ReadonlySet<Used>;
   body: Statement[];
-  /** What its doc comment says. */
+  /** The text of its doc comment. */
   words: string;
   /** The file of the core that it is from. */
   source: string;
@@ -107,7 +107,7 @@ export const kindOf = (e: Expression): Kind => {
   }
 };
 
-/** What is true where something is not. Of an order there is none: of numbers that are none both ways are wrong. */
+/** The negation of a condition. A comparison by order has none: both directions are false for NaN. */
 export const opposite = (e: Expression): Expression => {
   if (e.is === 'not') return e.of;
   if (e.is === 'truth') return { is: 'truth', value: !e.value };

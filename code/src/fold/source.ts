@@ -50,7 +50,7 @@ export class SourceOf {
   }
 }
 
-/** The core's sources, read as they are asked for. */
+/** The core's sources, read on demand. */
 export class Sources {
   readonly #files = new Map<string, SourceOf>();
   readonly #core: string;
@@ -66,7 +66,7 @@ export class Sources {
     return known;
   }
 
-  /** What a name of a file stands for; null where it is none of its own nor imported. */
+  /** The declaration of a file's name; null if it is neither its own nor imported. */
   find(file: SourceOf, name: string): Declared | null {
     const own = file.declared.get(name);
     if (own) return { file, node: own };
@@ -75,7 +75,7 @@ export class Sources {
   }
 }
 
-/** What the doc comment before a declaration says. */
+/** The text of the doc comment before a declaration. */
 export function wordsOf(node: ts.Node): string {
   const text = node.getSourceFile().text;
   const range = ts.getLeadingCommentRanges(text, node.getFullStart())?.at(-1);

@@ -33,7 +33,7 @@ export class Specialiser extends Statements {
     const { node, file } = declared;
     const given = args.map((arg) => (isKnown(arg) ? arg.known : undefined));
     const slots = args.map((arg) => !isKnown(arg));
-    const before = (this.made.get(node) ?? []).find(
+    const before = (this.instances.get(node) ?? []).find(
       (one) => one.slots.every((slot, i) => slot === slots[i]) && one.args.every((arg, i) => Object.is(arg, given[i])),
     );
     if (before) return before;
@@ -50,8 +50,8 @@ export class Specialiser extends Statements {
       words: wordsOf(node),
       source: file.place,
     };
-    const made = { args: given, routine, slots };
-    this.made.set(node, [...(this.made.get(node) ?? []), made]);
+    const instances = { args: given, routine, slots };
+    this.instances.set(node, [...(this.instances.get(node) ?? []), instances]);
     const scope: Scope = { file, names: new Map(), taken: new Map(), routine };
     const head: Statement[] = [];
     node.parameters.forEach((parameter, i) => {
@@ -70,7 +70,7 @@ export class Specialiser extends Statements {
     routine.gives = type === 'void' ? null : type === 'boolean' ? 'truth' : 'number';
     routine.body = [...head, ...this.block(scope, node.body?.statements ?? [])];
     this.routines.push(routine);
-    return made;
+    return instances;
   }
 
   protected call(scope: Scope, node: ts.CallExpression, out?: Statement[], given: ReadonlyMap<number, Value> = new Map()): Value {
@@ -142,7 +142,7 @@ function isNamed(node: ts.FunctionDeclaration, i: number): boolean {
   return parameter !== undefined && ts.isIdentifier(parameter.name);
 }
 
-/** Whether a parameter is compared with a number that stands there: what it is then decides what the function does. */
+/** True if a parameter is compared with a number that stands there: what it is then decides what the function does. */
 function isCompared(node: ts.FunctionDeclaration, i: number): boolean {
   if (!isNamed(node, i)) return false;
   const name = node.parameters[i]?.name.getText();

@@ -227,7 +227,7 @@ export abstract class Statements extends Folding {
   }
 }
 
-/** Whether nothing after a statement is reached. */
+/** True if nothing after a statement is reached. */
 function ends(statement: Statement): boolean {
   if (statement.is === 'return' || statement.is === 'next' || statement.is === 'leave') return true;
   return statement.is === 'if' && [statement.yes, statement.no].every((part) => part.length > 0 && ends(part.at(-1) as Statement));

@@ -4,7 +4,7 @@ import { allOf, does, everyOf, expressionsOf, mapAll, mapParts, partsOf, within 
 /** The field of the body, or of what looks for walls, that an expression is. */
 const fieldOf = (e: Expression): string | null => (e.is === 'body' ? e.field : e.is === 'walls' ? `${e.field} of walls` : null);
 
-/** What is read anywhere: of the body its fields, of a routine its locals. A field that is set is not read by that. */
+/** Everything read anywhere: of the body its fields, of a routine its locals. Assigning a field doesn't read it. */
 function* readBy(statement: Statement): Generator<Expression> {
   if (statement.is === 'if' || statement.is === 'loop') {
     yield* within(statement.test);
@@ -43,9 +43,9 @@ export function pureOf(routines: readonly Routine[]): Set<string> {
   return pure;
 }
 
-/** Drops what is worked out and never read, and calls of routines that do nothing. `told` are fields that others read. */
-function sweep(routines: readonly Routine[], told: ReadonlySet<string>): Routine[] {
-  const fields = new Set(told);
+/** Drops what is worked out and never read, and calls of routines that do nothing. `observed` are fields that others read. */
+function sweep(routines: readonly Routine[], observed: ReadonlySet<string>): Routine[] {
+  const fields = new Set(observed);
   for (const { body } of routines) for (const one of body) for (const e of readBy(one)) fields.add(fieldOf(e) ?? '');
   const idle = new Set(
     routines.filter(({ body, gives }) => gives === null && body.every(({ is }) => is === 'return')).map(({ name }) => name),
@@ -68,7 +68,7 @@ function sweep(routines: readonly Routine[], told: ReadonlySet<string>): Routine
       return field !== null && !fields.has(field);
     };
     const body = without(routine.body, isUnread, pure);
-    // A way out at the end is one anyway.
+    // A return at the end is implied.
     const last = body.at(-1);
     return { ...routine, body: last?.is === 'return' && last.value === null ? body.slice(0, -1) : body };
   });
@@ -174,7 +174,7 @@ function lean(routines: readonly Routine[]): Routine[] {
   }));
 }
 
-/** What has to be at hand for an expression. */
+/** The names that an expression needs. */
 function usedBy(e: Expression): Used[] {
   switch (e.is) {
     case 'body':
@@ -194,7 +194,7 @@ function usedBy(e: Expression): Used[] {
   }
 }
 
-/** What a routine uses by itself or by what it calls; those that it calls stand before it. */
+/** The names that a routine uses by itself or through its callees; callees come before it. */
 function settled(routines: readonly Routine[]): Routine[] {
   const known = new Map<string, Routine>();
   for (const routine of routines) {
@@ -209,14 +209,14 @@ function settled(routines: readonly Routine[]): Routine[] {
 }
 
 /**
- * A program without what is never read and what does nothing, and of the routines alone that a tick is made of. `told` are the fields of
+ * A program without what is never read and what does nothing, and of the routines alone that a tick is made of. `observed` are the fields of
  * the body that others read.
  */
-export function tidied({ routines, tables }: Program, tick: readonly string[], told: ReadonlySet<string>): Program {
+export function tidied({ routines, tables }: Program, tick: readonly string[], observed: ReadonlySet<string>): Program {
   let left = reached(routines, tick);
   for (let size = -1; size !== sizeOf(left); ) {
     size = sizeOf(left);
-    left = reached(lean(inlined(merged(sweep(left.map(named), told)))), tick);
+    left = reached(lean(inlined(merged(sweep(left.map(named), observed)))), tick);
   }
   const read = new Set([...allOf(left)].flatMap((e) => (e.is === 'table' ? [e.name] : [])));
   return { routines: settled(left), tables: tables.filter(({ name }) => read.has(name)) };

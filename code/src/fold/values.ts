@@ -1,10 +1,13 @@
-import { type Asked, type Expression, kindOf, type Routine, type StandardName } from './ir.ts';
+import { type Callback, type Expression, kindOf, type Routine, type StandardName } from './ir.ts';
 import type { SourceOf } from './source.ts';
 
-/** The body and the hands, as a function is handed them; the way that the body is on, with its points; and a list of which each element is its own place. */
+/**
+ * The known arguments of a function: the body and the hands; the body's current path, with its points; and a list of which each element is its own
+ * place.
+ */
 export const BODY = Symbol('body');
 export const HANDS = Symbol('hands');
-export const WAY = Symbol('way');
+export const PATH = Symbol('path');
 export const POINTS = Symbol('points');
 export const PLACES = Symbol('places');
 
@@ -50,15 +53,15 @@ export class Written {
 export const number = (value: number): Expression => ({ is: 'number', value });
 export const truth = (value: boolean): Expression => ({ is: 'truth', value });
 
-/** What cannot be made code of: said before anything is written. */
+/** A construct that code cannot be generated from: reported before anything is written. */
 export class CannotHold extends Error {}
 
 /** Scratch objects of a plan that are written: their parts become fields of the body. */
 export const isScratch = (value: unknown): boolean => has(value, 'integral', 'time', 's');
-/** Whether a value is an object with such parts. */
+/** True if a value is an object with such parts. */
 export const has = (value: unknown, ...parts: string[]): boolean =>
   typeof value === 'object' && value !== null && parts.every((part) => part in value);
-/** What looks for walls, and the place that is known to be free of them: without any, what is written into these is read by nobody. */
+/** The probe, and the place known to be free of walls: without walls, nobody reads what is written into these. */
 export const isProbe = (value: unknown): boolean => has(value, 'halfWidth', 'reach');
 export const isCalm = (value: unknown): boolean => has(value, 'settled', 'square');
 export const scratchField = (part: string) => `flow${part[0]?.toUpperCase()}${part.slice(1)}`;
@@ -67,29 +70,29 @@ export const scratchField = (part: string) => `flow${part[0]?.toUpperCase()}${pa
 export type Instead = Readonly<Record<string, (args: readonly Value[]) => Value>>;
 
 const nothing = () => known(undefined);
-const ask = (of: Asked, args: readonly (Value | undefined)[], stands?: unknown): Value => ({
+const ask = (of: Callback, args: readonly (Value | undefined)[], stands?: unknown): Value => ({
   is: { is: 'ask', of, args: args.map((one) => expressionOf(one as Value)) },
   ...(stands === undefined ? {} : { of: stands }),
 });
 
 /**
- * Walls and ways are the game's: it is asked to take the body along its walls and for ways; where it has no walls in the way, nothing is
- * gathered, and a place that the body is put to is as free as it is.
+ * Walls and paths are the game's: a callback moves the body along its walls and plans paths. Without walls nothing is collected, and a place to which
+ * the body is moved is free as it is.
  */
 export const byTheGame: Instead = {
   gather: nothing,
   settle: () => known(false),
   meetWalls: () => ask('contact', []),
   keepCalm: nothing,
-  isClear: ([, ...way]) => ask('isClear', way),
+  isClear: ([, ...ends]) => ask('isClear', ends),
   isFree: ([, x, y]) => ask('isClear', [x, y, x, y]),
   freePlace: ([, x, y]) => known(new Parts({ x: x as Value, y: y as Value })),
-  findWay: ([, ...ends]) => ask('plan', ends, WAY),
-  wayUnder: () => known(WAY),
+  findPath: ([, ...ends]) => ask('plan', ends, PATH),
+  currentPath: () => known(PATH),
 };
 
-/** Walls are a plain list, in order: all are looked through, and nothing has to be found or put in order first. */
-export const amongWalls: Instead = { lookUp: nothing, makeRoom: nothing, putInOrder: nothing };
+/** Walls are a plain list, in order: all are scanned, and nothing is searched or sorted first. */
+export const amongWalls: Instead = { lookUp: nothing, reserve: nothing, putInOrder: nothing };
 
 /** Edges that hold the body are the game's: fields of the body, which it sets. */
 export const edgeField = (part: string) => `edge${part[0]?.toUpperCase()}${part.slice(1)}`;

@@ -52,7 +52,7 @@ export function* within(e: Expression): Generator<Expression> {
   for (const part of partsOf(e)) yield* within(part);
 }
 
-/** Whether an expression does something: it calls a routine that is not known to give a value and no more. */
+/** True if an expression does something: it calls a routine that is not known to give a value and no more. */
 export const does = (e: Expression, pure?: ReadonlySet<string>) =>
   [...within(e)].some((part) => part.is === 'ask' || (part.is === 'call' && !pure?.has(part.name)));
 

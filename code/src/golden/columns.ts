@@ -1,5 +1,5 @@
 import { snake } from '../casing/casing.ts';
-import type { Asked } from '../fold/ir.ts';
+import type { Callback } from '../fold/ir.ts';
 import { compared } from './modelRun.ts';
 
 const controls = Array.from({ length: 11 }, (_, i) => i);
@@ -29,15 +29,16 @@ export const quoted = compared.map((field) => `"${field}"`).join(', ');
 /** The same in snake case. */
 export const quotedSnake = compared.map((field) => `"${snake(field)}"`).join(', ');
 
-/** What a tick is handed of the game, each after a comma. */
-export const handed = (asks: readonly Asked[], of: Readonly<Record<Asked, string>>): string => asks.map((one) => `, ${of[one]}`).join('');
+/** A tick's arguments from the game, each after a comma. */
+export const handed = (asks: readonly Callback[], of: Readonly<Record<Callback, string>>): string =>
+  asks.map((one) => `, ${of[one]}`).join('');
 
 /** A test of a language, and its file. */
 export interface CheckFile {
   name: string;
-  /** Its text; a motion that asks is answered that nothing is in the way, and that ways are straight. */
-  text(asks: readonly Asked[]): string;
-  /** A line for a shell that runs it, and what it is told by. */
+  /** Its text; a motion with callbacks gets no walls and straight paths. */
+  text(asks: readonly Callback[]): string;
+  /** A shell line that runs it, and its message. */
   run: string;
   /** A file beside it in which the game's own movement takes the model's place. */
   adapter?: { name: string; text: string };

@@ -1,18 +1,18 @@
 import { type Ground, newGround, originLimits, Replay, type Tape, type Tuning, World } from '@zygopod/core';
 
-/** What of a tick is compared: place, velocity, facing, stamina, gait and what happened. */
+/** The compared values of a tick: place, velocity, facing, stamina, gait and events. */
 export const compared = ['x', 'y', 'vx', 'vy', 'facingAngle', 'gaitStamina', 'gaitIndex', 'happened'] as const;
 
-/** What a run begins with: where the body is, and the edges that are told to it. */
+/** The start of a run: the body's place, and the edges set for it. */
 export const begun = ['x', 'y', 'edgeLeft', 'edgeRight', 'edgeTop', 'edgeBottom'] as const;
 
 const open: Ground = { ...newGround('Open'), size: { width: 1e6, height: 1e6 }, start: { x: 0, y: 0 } };
 
-/** Has a world that has nothing in the way go straight; gives what was planned since it was asked last, each way once, as numbers. */
+/** Lets a world without obstacles plan straight paths; returns the paths planned since the last call, each once, as numbers. */
 function listen(world: World, isOpen: boolean): () => number[] {
   const { navigator } = world;
   const work = navigator.plan.bind(navigator);
-  const told = new Map<string, number[]>();
+  const routes = new Map<string, number[]>();
   navigator.plan = (...ends) => {
     const [fromX, fromY, toX, toY] = ends;
     const points: [number, number][] = [
@@ -22,25 +22,25 @@ function listen(world: World, isOpen: boolean): () => number[] {
     const route = isOpen ? { points, length: 0, reached: true, squeezed: false, expanded: 0 } : work(...ends);
     const { reached, squeezed } = route ?? { reached: false, squeezed: false };
     const flat = route?.points.flat() ?? [];
-    told.set(ends.join(), [...ends, Number(route !== null), Number(reached), Number(squeezed), flat.length / 2, ...flat]);
+    routes.set(ends.join(), [...ends, Number(route !== null), Number(reached), Number(squeezed), flat.length / 2, ...flat]);
     return route;
   };
   return () => {
-    const all = [...told.values()].flat();
-    told.clear();
+    const all = [...routes.values()].flat();
+    routes.clear();
     return all;
   };
 }
 
 /**
- * The hands of each tick of a tape as numbers, and what the model makes of them: where nothing is in the way, and ways are straight, or on a
- * ground; with the ways that are planned in each tick. `begins` are what a run begins with, in the order of `begun`.
+ * The hands of each tick of a tape as numbers, and the model's results: without obstacles and with straight paths, or on a ground; with the paths
+ * planned in each tick. `begins` are the starts of runs, in the order of `begun`.
  */
 export function modelRun(
   tuning: Tuning,
   tape: Tape,
   ground?: Ground,
-): { hands: number[][]; rows: number[][]; begins: number[]; ways: number[][] } {
+): { hands: number[][]; rows: number[][]; begins: number[]; paths: number[][] } {
   const { parameters } = tuning;
   const world = ground
     ? new World(parameters, ground, 10)
@@ -53,7 +53,7 @@ export function modelRun(
   const replay = new Replay(tape, parameters.clock.hz);
   const hands: number[][] = [];
   const rows: number[][] = [];
-  const ways: number[][] = [];
+  const paths: number[][] = [];
   const planned = listen(world, !ground);
   while (replay.tick < replay.ticks) {
     const h = replay.next();
@@ -73,8 +73,8 @@ export function modelRun(
       Number(h.changed),
     ]);
     world.tick(h);
-    ways.push(planned());
+    paths.push(planned());
     rows.push(compared.map((field) => world.body[field] + 0));
   }
-  return { hands, rows, begins, ways };
+  return { hands, rows, begins, paths };
 }

@@ -1,14 +1,14 @@
 import { inComment } from '@zygopod/core';
 import { type Expression, type Kind, kindOf, type Routine, type Statement } from '../fold/ir.ts';
-import { docOf, filled, type Motion } from './made.ts';
 import { Printer } from './printer.ts';
+import { docOf, filled, type Motion } from './program.ts';
 
 /** Letters of a line that holds all of an `if`. */
 const LINE = 136;
 /** And of one of plain settings. */
 const SHORT = 124;
 
-/** What the languages with braces have in common. */
+/** Syntax shared by the languages with braces. */
 export abstract class Curly extends Printer {
   protected readonly indent: string = '    ';
   protected readonly words = { and: '&&', or: '||', unlike: '!=', like: '==', not: '!', yes: 'true', no: 'false' };
@@ -48,7 +48,7 @@ export abstract class Curly extends Printer {
     }
   }
 
-  /** What is set, as it stands before the sign. */
+  /** The target of an assignment, before the sign. */
   protected target(e: Expression): string {
     return this.expression(e);
   }
@@ -161,13 +161,13 @@ type If = Extract<Statement, { is: 'if' }>;
 
 const isField = (e: Expression) => e.is === 'body' || e.is === 'walls';
 
-/** Whether two statements set the same of x and of y. */
+/** True if two statements set the same of x and of y. */
 function isPair(one: Statement, next: Statement): boolean {
   if (one.is !== 'set' || next.is !== 'set' || !isField(one.target) || !isField(next.target)) return false;
   return /[xX]$/.test(one.target.field) && one.target.field.replace(/x$/, 'y').replace(/X$/, 'Y') === next.target.field;
 }
 
-/** Whether a statement sets a field to what is at hand. */
+/** True if a statement sets a field to what is at hand. */
 const isPlain = (one: Statement): boolean =>
   one.is === 'set' && isField(one.target) && (one.value.is === 'number' || isField(one.value) || one.value.is === 'local');
 

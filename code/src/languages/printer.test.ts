@@ -8,8 +8,8 @@ import { snakeCased } from '../casing/casing.ts';
 import type { Expression, Kind, Sign } from '../fold/ir.ts';
 import { nowhere } from '../testing/nowhere.ts';
 import { Lua } from './lua/printer.ts';
-import { docOf, filled } from './made.ts';
 import type { Printer } from './printer.ts';
+import { docOf, filled } from './program.ts';
 import { Python } from './python/printer.ts';
 import { TypeScript } from './ts/printer.ts';
 
@@ -21,7 +21,7 @@ afterAll(() => rmSync(folder, { recursive: true }));
 
 const begins = { x: 3, y: -2, z: 0.5 };
 
-/** An expression of some kind, as deep as told, put together by chance. */
+/** A random expression of some kind, of the given depth. */
 function anyExpression(next: () => number, kind: Kind, depth: number): Expression {
   const pick = <T>(...all: T[]): T => all[Math.floor(next() * all.length)] as T;
   const part = (of: Kind) => anyExpression(next, of, depth - 1);
@@ -41,7 +41,7 @@ function anyExpression(next: () => number, kind: Kind, depth: number): Expressio
   return { is: 'choice', test: part('truth'), yes: part('number'), no: part('number') };
 }
 
-/** What an expression comes to, worked out part by part: brackets have no say in it. */
+/** The value of an expression, computed part by part: brackets don't affect it. */
 function worked(e: Expression): number | boolean {
   const value = (one: Expression) => worked(one) as number;
   switch (e.is) {
@@ -102,9 +102,9 @@ describe('an expression that is printed', () => {
   it('in TypeScript comes to what its parts come to', async () => {
     const file = join(folder, 'any.ts');
     writeFileSync(file, printed(new TypeScript()));
-    const made = await import(/* @vite-ignore */ file);
-    const body = made.motionStart();
-    made.motionTick(body, {});
+    const module = await import(/* @vite-ignore */ file);
+    const body = module.motionStart();
+    module.motionTick(body, {});
     expect(expressions.map((_, i) => body[`r${i}`] + 0)).toEqual(wanted);
   });
 

@@ -1,5 +1,5 @@
 import {
-  type Asked,
+  type Callback,
   type Expression,
   type Kind,
   kindOf,
@@ -11,9 +11,9 @@ import {
   type Used,
 } from '../fold/ir.ts';
 import { languages } from './list.ts';
-import { asked, asksOf, edgeSettings, type Motion, type Walls } from './made.ts';
+import { callbacks, callbacksUsed, edgeSettings, type Motion, type Walls } from './program.ts';
 
-/** How closely a sign binds; those of order and likeness are alike, and do not follow each other without brackets. */
+/** The precedence of an operator; comparisons by order and equality have the same, and don't follow each other without brackets. */
 const level: Partial<Record<Sign, number>> = { '*': 2, '/': 2, '+': 1, '-': 1, '&&': -1, '||': -2 };
 const bits: ReadonlySet<Sign> = new Set(['&', '|', '^', '<<', '>>', '>>>']);
 
@@ -77,10 +77,10 @@ export abstract class Printer {
     plan: 'plan',
   };
 
-  /** What a routine is handed, its own parameters between what is worked on and what is asked. */
+  /** The arguments of a routine, its own parameters between the state and the callbacks. */
   protected arranged(own: readonly string[], { uses }: Pick<Routine, 'uses'>, text: Readonly<Record<Used, string>>): string {
     const of = (some: readonly Used[]) => some.filter((one) => uses.has(one)).map((one) => text[one]);
-    return [...of(['body', 'hands', 'walls']), ...own, ...of(asked)].join(', ');
+    return [...of(['body', 'hands', 'walls']), ...own, ...of(callbacks)].join(', ');
   }
 
   protected call(name: string, args: readonly string[], routine: Pick<Routine, 'uses'>): string {
@@ -97,9 +97,9 @@ export abstract class Printer {
     return this.arranged(routine.parameters.map(own), routine, this.handed);
   }
 
-  /** What of the game a tick is handed, each after a comma. */
-  protected askedOf(motion: Pick<Motion, 'tick'>): string {
-    return asksOf(motion)
+  /** A tick's arguments from the game, each after a comma. */
+  protected callbacksOf(motion: Pick<Motion, 'tick'>): string {
+    return callbacksUsed(motion)
       .map((one) => `, ${this.handed[one]}`)
       .join('');
   }
@@ -118,7 +118,7 @@ export abstract class Printer {
     return `w.${name}[${at}]`;
   }
 
-  protected ask(of: Asked, args: readonly string[]): string {
+  protected ask(of: Callback, args: readonly string[]): string {
     return of === 'contact' ? 'contact(b)' : `${of}(${[...args, ...(of === 'plan' ? [this.way('').slice(0, -1)] : [])].join(', ')})`;
   }
 
@@ -203,7 +203,7 @@ export abstract class Printer {
   /** A part of a larger expression, in brackets where it binds no closer. */
   #within(e: Expression, least: number, isRight: boolean): string {
     const text = this.expression(e);
-    // Not every language takes a `not` bare where likeness is asked.
+    // Not every language accepts a bare `not` beside an equality.
     if (e.is === 'not' && least === 0) return `(${text})`;
     if (e.is !== 'binary' || bits.has(e.sign) || e.sign === '%') return text;
     const own = level[e.sign] ?? 0;
@@ -259,7 +259,7 @@ export abstract class Printer {
     return all.flatMap((one) => this.statement(one, depth, steps));
   }
 
-  /** What follows a test that fails; another test alone goes on in the same chain, without the `end` lines of its own. */
+  /** The branch after a failed condition; another condition alone continues the same chain, without the `end` lines of its own. */
   protected orElse(no: readonly Statement[], depth: number, steps: Statement[], word: string, plain: () => string[], ends = 0): string[] {
     const [first, ...more] = no;
     if (!first) return [];

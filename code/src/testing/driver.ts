@@ -1,27 +1,27 @@
 import { execFileSync } from 'node:child_process';
-import type { Asked } from '../fold/ir.ts';
+import type { Callback } from '../fold/ir.ts';
 
 export const fields = ['pressed', 'stickX', 'stickY', 'pointX', 'pointY', 'swipe', 'spoke'];
 
-/** Numbers of a line before the ways: whether a run begins, the hands, and what it begins with. */
+/** Numbers of a line before the paths: a flag for the start of a run, the hands, and the start. */
 export const HANDS = 32;
 export const LINE = HANDS + 6;
-/** Numbers of a way before its points: its four ends, whether there is one, gets there, is squeezed, and how many points it has. */
+/** Numbers of a path before its points: its four ends, flags for existence, arrival and squeezing, and the number of points. */
 export const WAY = 8;
 
-/** What a program that drives the code of a motion is made for. */
+/** The inputs for a program that drives a motion's code. */
 interface Driven {
   /** Sets fields of the body that begins, each from its place in a line. */
   begin(set: (field: string, at: number) => string): string;
-  asks: readonly Asked[];
+  asks: readonly Callback[];
   /** The walls that the body meets, x0, y0, x1, y1 each; null: none, and cells that are solid for one that steps. */
   segments: readonly number[] | null;
 }
 
-/** A program that reads hands and ways, a tick a line, and prints what the made file does with them. */
+/** A program that reads hands and paths, a tick per line, and prints the results of the generated file. */
 export interface Driver {
   text(driven: Driven): string;
-  /** Whether it reads and writes doubles by their bits, because its language does so with decimals less than exactly. */
+  /** True if it reads and writes doubles by their bits, because its language does so with decimals less than exactly. */
   isInBits?: boolean;
 }
 

@@ -11,5 +11,5 @@ const place: Routine = {
   source: 'nowhere',
 };
 
-/** What a motion has besides its routines, where it is placed nowhere and meets no edge. Test data. */
+/** The parts of a motion besides its routines, without placement and edges. Test data. */
 export const nowhere = { controls, swipes, place, edges: {} };

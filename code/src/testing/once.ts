@@ -1,15 +1,15 @@
 import type { Tuning } from '@zygopod/core';
-import type { Motion, Walls } from '../languages/made.ts';
+import type { Motion, Walls } from '../languages/program.ts';
 import { motionOf } from '../motion.ts';
 import { wallsOf } from '../walls.ts';
 
-/** What is made of a tuning, once for all that look at it. */
-function once<T>(make: (tuning: Tuning) => T): (tuning: Tuning) => T {
-  const made = new Map<string, T>();
+/** Generates a tuning's result once for all its users. */
+function once<T>(generate: (tuning: Tuning) => T): (tuning: Tuning) => T {
+  const kept = new Map<string, T>();
   return (tuning) => {
     const key = JSON.stringify(tuning.file);
-    const known = made.get(key) ?? make(tuning);
-    made.set(key, known);
+    const known = kept.get(key) ?? generate(tuning);
+    kept.set(key, known);
     return known;
   };
 }

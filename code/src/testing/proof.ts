@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { type Ground, type Tape, type Tuning, wallSegments } from '@zygopod/core';
 import { begun, compared, modelRun } from '../golden/modelRun.ts';
 import type { LanguageId } from '../languages/list.ts';
-import { asksOf, type Motion, type Walls } from '../languages/made.ts';
+import { callbacksUsed, type Motion, type Walls } from '../languages/program.ts';
 import { printerOf } from '../languages/registry.ts';
 import { HANDS } from './driver.ts';
 import { motionOnce, wallsOnce } from './once.ts';
@@ -23,12 +23,12 @@ function fromBits(text: string): number {
 interface Proved {
   motion: Motion;
   walls: Walls | null;
-  /** What a program of any language is told, a tick a line, and what the model comes to in it. */
+  /** A program's input in any language, a tick per line, and the model's results for it. */
   lines: number[][];
   rows: number[][];
 }
 
-/** What was made ready before, by all that it depends on: each language is proved on the same. */
+/** Prepared inputs, by everything that they depend on: each language is proved on the same. */
 const ready = new Map<string, Proved>();
 
 function readied(tuning: Tuning, tapes: readonly Tape[], model: Tuning, ground: Ground | undefined, walls: boolean): Proved {
@@ -36,21 +36,21 @@ function readied(tuning: Tuning, tapes: readonly Tape[], model: Tuning, ground: 
   const known = ready.get(key);
   if (known) return known;
   const runs = tapes.map((tape) => modelRun(model, tape, ground));
-  const made: Proved = {
+  const generated: Proved = {
     motion: motionOnce(tuning),
     walls: walls ? wallsOnce(tuning) : null,
-    lines: runs.flatMap(({ hands, begins, ways }) =>
-      hands.map((line, i) => [...line, ...begins, ways[i]?.length ?? 0, ...(ways[i] ?? [])]),
+    lines: runs.flatMap(({ hands, begins, paths }) =>
+      hands.map((line, i) => [...line, ...begins, paths[i]?.length ?? 0, ...(paths[i] ?? [])]),
     ),
     rows: runs.flatMap((run) => run.rows),
   };
-  ready.set(key, made);
-  return made;
+  ready.set(key, generated);
+  return generated;
 }
 
 /**
- * Where the file of a language parts from the model on some tapes, counted through; null where it does nowhere, bit for bit. With `walls`
- * the body meets those of the ground, by the second file; ways are those that the model had.
+ * The first place where a language's file differs from the model on some tapes, by number; null if they agree bit for bit. With `walls` the body
+ * meets those of the ground, by the second file; paths are the model's.
  */
 export function proveOn(
   language: LanguageId,
@@ -71,17 +71,17 @@ export function proveOn(
     join(folder, `drive.${printer.extension}`),
     driver.text({
       begin: (set) => begun.flatMap((field, i) => (known.has(field) ? [set(field, HANDS + i)] : [])).join(' '),
-      asks: asksOf(motion),
+      asks: callbacksUsed(motion),
       segments: walls && ground ? Array.from(wallSegments(ground, tuning.parameters.contact.seams)) : null,
     }),
   );
   const inWords = (line: number[]) => (driver.isInBits ? line.map(bitsOf) : line).join(' ');
-  const told = run('drive', folder, `${lines.map(inWords).join('\n')}\n`)
+  const printed = run('drive', folder, `${lines.map(inWords).join('\n')}\n`)
     .trim()
     .split('\n');
-  if (told.length !== rows.length) throw new Error(`${language}: ${told.length} ticks of ${rows.length}, the last ${told.at(-1)}`);
+  if (printed.length !== rows.length) throw new Error(`${language}: ${printed.length} ticks of ${rows.length}, the last ${printed.at(-1)}`);
   for (const [tick, row] of rows.entries()) {
-    const values = (told[tick] as string).split(' ').map((one) => (one.startsWith('#') ? fromBits(one) : Number(one)));
+    const values = (printed[tick] as string).split(' ').map((one) => (one.startsWith('#') ? fromBits(one) : Number(one)));
     const at = row.findIndex((value, i) => !Object.is(value, (values[i] as number) + 0));
     if (at >= 0) return { tick, field: compared[at] as string, model: row[at] as number, file: values[at] as number };
   }

@@ -79,7 +79,7 @@ export function randomGround(seed: number): Ground {
   return { ...newGround('Walls'), size: { width, height }, start: { x: 240, y: 160 }, walls };
 }
 
-/** A random tuning of a body that meets walls, in all the ways in which it can. */
+/** A random tuning of a body that meets walls, with any response to them. */
 export function amongWalls(seed: number, more: Record<string, FileValue> = {}) {
   const next = sequence(seed);
   const pick = <T>(...all: T[]): T => all[Math.floor(next() * all.length)] as T;

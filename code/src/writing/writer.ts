@@ -10,8 +10,8 @@ export interface WrittenConstant {
   group: string;
 }
 
-/** What a file says of itself. */
-export interface Told {
+/** The heading of a file. */
+export interface Heading {
   tuning: string;
   revision: string;
   units: string;
@@ -27,14 +27,14 @@ export interface Writer {
   style: Case;
   /** How a line that is no code begins; null: the format has no comments. */
   comment: string | null;
-  /** What a name has to be like (its grammar's identifiers); null: anything. */
+  /** The pattern of valid names (its grammar's identifiers); null: any. */
   name: RegExp | null;
   /** The normal form in which the language compares names, where that is not NFC. */
   normalForm?: 'NFC' | 'NFKC';
   /** Words that cannot be names, and what names cannot be like besides. */
   reserved: readonly string[];
   taken?: RegExp;
-  write(constants: readonly WrittenConstant[], told: Told): string;
+  write(constants: readonly WrittenConstant[], heading: Heading): string;
 }
 
 export const words = (text: string) => text.split(' ');
@@ -80,5 +80,5 @@ export function columns(
     .join('');
 }
 
-export const head = ({ tuning, revision, units }: Told) => inComment(`${tuning}, ${revision}. Units: ${units}.`);
+export const head = ({ tuning, revision, units }: Heading) => inComment(`${tuning}, ${revision}. Units: ${units}.`);
 export const beside = (mark: string, comment: string, end = '') => (comment ? `  ${mark} ${inComment(comment)}${end}` : '');

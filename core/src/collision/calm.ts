@@ -7,7 +7,7 @@ export interface Calm {
   y: number;
   /** Square of its radius; below 0 when nothing is known. */
   square: number;
-  /** Whether the place where the body is has been looked at since it was put there. */
+  /** True if the surroundings have been examined since the body was placed. */
   settled: boolean;
 }
 
@@ -15,7 +15,7 @@ export function newCalm(): Calm {
   return { x: 0.5, y: 0.5, square: -0.5, settled: false };
 }
 
-/** Has the place where the body is looked at anew: it was put there, not moved. */
+/** Discards the known surroundings: the body was placed, not moved. */
 export function unsettle(calm: Calm): void {
   calm.square = -1;
   calm.settled = false;

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { drive, openGround } from '../testing/drive.ts';
 import type { FileValue } from '../tuning/schema.ts';
 
-/** A block whose upper corner stands in the way of a body that goes right, by `overlap`. */
+/** A block whose upper corner blocks a body moving right, by `overlap`. */
 const block = (overlap: number) =>
   openGround({
     start: { x: 0, y: -12 + overlap },
@@ -31,8 +31,8 @@ describe('corner assist', () => {
   it('keeps the speed, goes aside no faster than it went on, and never into the wall', () => {
     const { trace } = run(4, { 'contact.cornerAssist': 5 });
     for (let row = 1; row < trace.end; row++) {
-      const way = Math.hypot(trace.at('x', row) - trace.at('x', row - 1), trace.at('y', row) - trace.at('y', row - 1));
-      expect(way).toBeLessThanOrEqual(140 / 60 + 1e-9);
+      const moved = Math.hypot(trace.at('x', row) - trace.at('x', row - 1), trace.at('y', row) - trace.at('y', row - 1));
+      expect(moved).toBeLessThanOrEqual(140 / 60 + 1e-9);
       if (trace.at('x', row) > 48) expect(trace.at('y', row)).toBeLessThan(-11.9);
     }
     expect(trace.at('speed', trace.end - 1)).toBe(140);

@@ -5,15 +5,15 @@ import { gather, sweep } from './sweep.ts';
 const ROOM = 8;
 
 /**
- * Whether a body that is stopped at the start of its way would get past by a step of at most `assist` to either side: then that step,
- * or as much of it as the way is long, is left in the probe's `ease` fields. Not where the step is blocked itself.
+ * Returns true if a body blocked at the start of its move can pass after a sidestep of at most `assist`. The sidestep, cut to the length of the move,
+ * is left in the probe's `ease` fields. False where the sidestep itself is blocked.
  */
 export function easeRound(p: Probe, assist: number): boolean {
   const { x, y, dx, dy, normalX, normalY, wall } = p;
   const size = Math.sqrt(dx * dx + dy * dy);
   if (size === 0) return false;
   const [ux, uy] = [dx / size, dy / size];
-  // As far as the way goes, and the body's own length: what lies farther on is no corner yet.
+  // Looks as far as the move and the body's own length: what lies farther on isn't a corner yet.
   const far = size + 2 * Math.max(p.halfWidth, p.halfHeight);
   p.reach = far + assist;
   gather(p);
@@ -38,8 +38,8 @@ function look(p: Probe, x: number, y: number, dx: number, dy: number): void {
 }
 
 /**
- * The smallest step across the way (ux, uy), to its right positive, past the end of a wall at most `far` ahead; 0 where none is small enough.
- * Walls that happen to be known beyond that change nothing.
+ * The smallest sidestep across the direction (ux, uy), positive to its right, past the end of a wall at most `far` ahead; 0 if none is small enough.
+ * Walls known beyond that distance change nothing.
  */
 function leastAside(p: Probe, x: number, y: number, ux: number, uy: number, far: number, assist: number): number {
   const half = p.circle ? p.halfWidth : Math.abs(uy) * p.halfWidth + Math.abs(ux) * p.halfHeight;
@@ -62,7 +62,7 @@ function leastAside(p: Probe, x: number, y: number, ux: number, uy: number, far:
   return least;
 }
 
-/** Whether the body can step aside and then go on past what was `ahead`. */
+/** True if the body can step aside and then go on past what was `ahead`. */
 function passes(p: Probe, x: number, y: number, ux: number, uy: number, step: number, ahead: number): boolean {
   look(p, x, y, -uy * step, ux * step);
   if (sweep(p)) return false;

@@ -10,15 +10,15 @@ interface Place {
 }
 
 /**
- * The free place nearest to (x, y) for a body's origin: that one, or one on the border of what is free. The border is made of the
- * outlines of the walls grown by the body (Minkowski sums: sides, and arcs for a circle) and of the limits; the nearest place on it
- * is the foot of (x, y) on one of these, an end of one, or where two cross (the distance has no other local minima). All of them within a radius that
- * doubles are tried, the nearest first. Null where there is none on the ground.
+ * Returns the free place nearest to (x, y) for a body's origin: that place itself, or one on the border of the free area. The border consists of the
+ * outlines of the walls grown by the body (Minkowski sums: sides, and arcs for a circle) and of the limits. The nearest place on it is the foot of
+ * (x, y) on one of these, an end of one, or a crossing of two; the distance has no other local minima. Candidates within a doubling radius are tried,
+ * nearest first. Null if the ground has no free place.
  */
 export function freePlace(body: PlacedBody, x: number, y: number): Place | null {
   if (isFree(body, x, y)) return { x, y };
   const known = lastFound.get(body);
-  // A body that fits nowhere on its ground fits nowhere, from wherever it is looked for.
+  // A body that fits nowhere on its ground fits nowhere, wherever the search starts.
   if (known && (known.place === null || (known.x === x && known.y === y))) return known.place;
   const place = search(body, x, y);
   lastFound.set(body, { x, y, place });
@@ -44,7 +44,7 @@ function search(body: PlacedBody, x: number, y: number): Place | null {
 /** Pieces of outline that are tried with each other. */
 const MOST = 500;
 
-/** Rings on which a place is looked for, and places on each, where there is too much of an outline to try all of it. */
+/** Rings to sample, and places on each, where the outline is too large to try all of it. */
 const RINGS = 200;
 const SPOKES = 48;
 

@@ -6,7 +6,7 @@ import { separate } from './overlap.ts';
 import { Probe } from './probe.ts';
 import { gather, sweep } from './sweep.ts';
 
-/** Two bodies at one place among the same walls: one that has looked round as little as it must, and one that knows walls far off. */
+/** Two bodies at one place among the same walls: one has collected as few walls as it must, one also knows distant walls. */
 function pair(seed: number): { near: Probe; far: Probe; next: () => number } {
   const next = sequence(seed * 6133);
   const segments = new Float64Array(

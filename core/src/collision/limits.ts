@@ -40,9 +40,8 @@ export function edgeMargins({ bounds, body }: BodyParameters): Limits {
 }
 
 /**
- * The frame less the insets, less what of the body lies on either side of its origin; measured by the centre, moved by where the
- * centre lies from the origin. Wrapping by the whole body works the other way round: it has to be out of sight before it comes in
- * at the other side.
+ * The frame less the insets, less the body's extent on either side of its origin, measured by the centre and shifted by the centre's offset from the
+ * origin. Wrapping by the whole body is reversed: the body must be out of sight before it enters at the other side.
  */
 export function originLimits(parameters: BodyParameters, ground: Ground): Limits {
   const { bounds } = parameters;

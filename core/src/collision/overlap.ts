@@ -9,7 +9,7 @@ const TOUCH = 2;
 /** Times that a body which overlaps several walls is pushed out of them. */
 const PUSHES = 4;
 
-/** Whether the body where it is overlaps a wall by more than rounding. */
+/** True if the body where it is overlaps a wall by more than rounding. */
 export function overlaps(p: Probe): boolean {
   p.reach = 0;
   gather(p);
@@ -68,7 +68,7 @@ function boxDepth(p: Probe, ax: number, ay: number, bx: number, by: number): num
   return depth;
 }
 
-/** Whether the box around a body at (x, y) meets that around a wall: all of these are known, whatever else happens to be. */
+/** True if the box around a body at (x, y) meets that around a wall: all of these are known, whatever else happens to be. */
 function isBy(p: Probe, i: number, x: number, y: number): boolean {
   const { segments } = p.index;
   const ax = segments[i] as number;
@@ -80,8 +80,8 @@ function isBy(p: Probe, i: number, x: number, y: number): boolean {
 }
 
 /**
- * Pushes a body out of the walls that it overlaps, each by the shortest way, and then out of those that it overlaps there, a few times over;
- * true when it moved, and then the probe's wall is the first.
+ * Pushes a body out of the walls that it overlaps, each by the shortest direction, then out of those that it overlaps there, a few times over.
+ * Returns true if it moved; the probe's wall is then the first one.
  */
 export function separate(p: Probe): boolean {
   p.reach = 0;

@@ -11,7 +11,7 @@ import { gather, sweep } from './sweep.ts';
 export interface PlacedBody {
   probe: Probe;
   ground: Ground;
-  /** Whether there are walls to be felt. */
+  /** True if there are walls to be felt. */
   felt: boolean;
   /** From the body's origin to its centre, unit. */
   centreX: number;
@@ -50,7 +50,7 @@ function isSolid(ground: Ground, x: number, y: number): boolean {
   return tester(x, y);
 }
 
-/** Whether a body whose origin is at (x, y) is within its limits and clear of walls. */
+/** True if a body whose origin is at (x, y) is within its limits and clear of walls. */
 export function isFree(body: PlacedBody, x: number, y: number): boolean {
   const { limits, probe } = body;
   if (x < limits.left || x > limits.right || y < limits.top || y > limits.bottom) return false;
@@ -60,7 +60,7 @@ export function isFree(body: PlacedBody, x: number, y: number): boolean {
   return !overlaps(probe) && !isSolid(body.ground, probe.x, probe.y);
 }
 
-/** Whether a body can go straight from one place of its origin to another without touching a wall. */
+/** True if a body can go straight from one place of its origin to another without touching a wall. */
 export function isClear(body: PlacedBody, fromX: number, fromY: number, toX: number, toY: number): boolean {
   if (!body.felt) return true;
   const { probe } = body;

@@ -4,7 +4,7 @@ import { sequence } from '../testing/sequence.ts';
 import { addPlane, leadAlong, Planes } from './planes.ts';
 import type { Probe } from './probe.ts';
 
-/** A plane whose normal has this angle, as a probe tells of it. */
+/** A plane whose normal has this angle, as a probe reports it. */
 const touching = (angle: number) => ({ normalX: Math.cos(angle), normalY: Math.sin(angle) }) as Probe;
 
 function planesAt(angles: readonly number[], { friction = 0, keeps = false, isWall = true } = {}): Planes {
@@ -49,8 +49,8 @@ describe('what planes leave of a vector', () => {
         for (const turned of [0, 0.7, 2, 4]) {
           const angle = (degrees * Math.PI) / 180;
           // Into the plane, at that angle to it.
-          const way = turned + Math.PI / 2 + angle;
-          const left = lead(planesAt([turned], options), Math.cos(way), Math.sin(way));
+          const heading = turned + Math.PI / 2 + angle;
+          const left = lead(planesAt([turned], options), Math.cos(heading), Math.sin(heading));
           expect(Math.hypot(left.x, left.y), `${name} at ${degrees}°`).toBeCloseTo(share(angle), 9);
         }
   });

@@ -103,7 +103,7 @@ function leadAlongOne(p: Planes): boolean {
   return !isHeadOn;
 }
 
-/** Whether a vector runs into none of the planes but `own`. */
+/** True if a vector runs into none of the planes but `own`. */
 function isOpen(p: Planes, x: number, y: number, own: number, slack: number): boolean {
   for (let j = 0; j < p.count; j++) if (j !== own && x * (p.x[j] as number) + y * (p.y[j] as number) < slack) return false;
   return true;

@@ -5,8 +5,8 @@ import { SLOP_SHARE } from './tolerance.ts';
 const REAL = -0;
 
 /**
- * A body that looks for walls: its outline (a circle or a level box about its centre), the way along which it looks, and what it
- * met. All in fields, so that nothing is allocated on the way from tick to tick.
+ * A body that searches for walls: its outline (a circle or a level box about its centre), the displacement along which it searches, and its contact.
+ * All state is in fields, so that a tick allocates nothing.
  */
 export class Probe {
   readonly index: WallIndex;
@@ -23,7 +23,7 @@ export class Probe {
   dy = REAL;
   /** How far its centre may come in what follows, unit. */
   reach = REAL;
-  /** The first contact: the part of the way until it, in [0, 1]; the wall's normal, towards the body; the wall's number, −1 for none. */
+  /** The first contact: the fraction of the displacement until it, in [0, 1]; the wall's normal, towards the body; the wall's number, −1 for none. */
   time = REAL;
   normalX = REAL;
   normalY = REAL;
@@ -35,11 +35,11 @@ export class Probe {
   right = -Infinity;
   top = Infinity;
   bottom = -Infinity;
-  /** How far the body may go from where it last looked round before it can meet a wall; below 0 when it may not. */
+  /** Distance that the body may move from where walls were last collected before it can meet one; below 0 if it may not move. */
   room = REAL;
   /** The part of a tick's time that is left to go on in. */
   rest = REAL;
-  /** A step aside: out of a wall, or round a corner, and then the share of the way that is left after it. */
+  /** A sidestep: out of a wall, or round a corner, and the fraction of the displacement left after it. */
   easeX = REAL;
   easeY = REAL;
   easeRest = REAL;

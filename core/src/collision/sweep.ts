@@ -8,7 +8,7 @@ export function gather(p: Probe): void {
   if (x - reach < p.left || x + reach > p.right || y - reach < p.top || y + reach > p.bottom) search(p);
 }
 
-/** Looks a little farther than asked, so that the next ticks need not look again. */
+/** Collects walls a little farther than requested, so that the next ticks need not collect again. */
 function search(p: Probe): void {
   const room = 4 * p.reach + (p.halfWidth + p.halfHeight) / 4;
   p.left = p.x - room;
@@ -22,7 +22,7 @@ function search(p: Probe): void {
   const right = p.right + p.halfWidth;
   const top = p.top - p.halfHeight;
   const bottom = p.bottom + p.halfHeight;
-  makeRoom(p, index.count);
+  reserve(p, index.count);
   const { near } = p;
   let count = 0;
   for (let k = 0; k < index.count; k++) {
@@ -50,7 +50,7 @@ function lookUp(p: Probe): void {
 }
 
 /** Room for as many walls near by as were found. */
-function makeRoom(p: Probe, many: number): void {
+function reserve(p: Probe, many: number): void {
   if (p.near.length < many) p.near = new Int32Array(2 * many);
 }
 
@@ -70,7 +70,7 @@ function sortFew(numbers: Int32Array, count: number): void {
   }
 }
 
-/** Finds the first contact on the way among the walls near by; true when there is one. With none, `time` is 1. */
+/** Finds the first contact along the displacement among nearby walls; returns true if there is one. Without one, `time` is 1. */
 export function sweep(p: Probe): boolean {
   if (p.circle) sweepCircles(p);
   else sweepBoxes(p);

@@ -2,9 +2,9 @@ import type { Probe } from './probe.ts';
 import { GRAZE } from './tolerance.ts';
 
 /**
- * A circle swept against segments, each felt from both sides: a point swept against the capsule around it (Ericson, Real-Time
- * Collision Detection, 2005, section 5.5). A capsule is convex, so there is one place where the way enters it: on its side where
- * the way comes within the radius beside the segment, else on the round end that lies there. Writes the first contact into the probe.
+ * A circle swept against two-sided segments: a point swept against the capsule around each (Ericson, Real-Time Collision Detection, 2005, section
+ * 5.5). A capsule is convex, so the displacement enters it at one place: on its side, where the displacement comes within the radius beside the
+ * segment, else on the round end there. Writes the first contact into the probe.
  */
 export function sweepCircles(p: Probe): void {
   const { near, count, x, y, dx, dy } = p;

@@ -37,7 +37,7 @@ export function readDocument<T extends object>(format: Format<T>, value: unknown
   return { ok: true, value: { ...parsed.data, ...lists } };
 }
 
-/** Faults that are told of one file. */
+/** Maximum number of reported faults in one file. */
 const MOST_FAULTS = 50;
 
 /** Reads the long lists of a document by themselves, so that a file full of faults costs no more than the first of them; what is left has them empty. */
@@ -64,7 +64,7 @@ function readLists(format: Format, document: Record<string, unknown>) {
 /** Nesting (lists in objects in lists …) at the most: no format comes near it, and deeper texts take long to read. */
 const DEEPEST = 200;
 
-/** Whether lists and objects of a text are nested deeper than they may be; what stands in quotes does not count. */
+/** True if lists and objects of a text are nested deeper than they may be; what stands in quotes does not count. */
 function isTooDeep(text: string): boolean {
   let depth = 0;
   let isQuoted = false;
@@ -92,7 +92,7 @@ export function readJson(text: string): Reading<unknown> {
   }
 }
 
-/** The mark of a document, by which its format is known; undefined where there is none. */
+/** The format mark of a document; undefined if there is none. */
 export function markOf(value: unknown): unknown {
   return typeof value === 'object' && value !== null ? (value as Record<string, unknown>)['format'] : undefined;
 }

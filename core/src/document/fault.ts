@@ -16,7 +16,7 @@ export function faultText(fault: Fault): string {
 }
 
 /** Characters that terminals act on, or that turn the order of a text: controls (C0 without the line feed, C1), line and bidi marks. */
-// biome-ignore lint/suspicious/noControlCharactersInRegex: they are what is looked for
+// biome-ignore lint/suspicious/noControlCharactersInRegex: the pattern searches for them
 const ACTING = /[\u0000-\u0009\u000b-\u001f\u007f-\u009f\u200e\u200f\u2028-\u202e\u2066-\u2069]/g;
 
 /** A text from outside as it may be printed: what a terminal would act on is spelled out. */
@@ -24,7 +24,7 @@ export function printable(text: string): string {
   return text.replace(ACTING, (mark) => `\\u${mark.charCodeAt(0).toString(16).padStart(4, '0')}`);
 }
 
-/** Characters of a key that are told in a path. */
+/** Maximum length of a key in a reported path. */
 const LONGEST_KEY = 60;
 
 /** Keys as a dotted path; long ones are cut. */

@@ -10,7 +10,7 @@ const PLAIN = /[^"\\\u0000-\u001f]*/y;
 const ESCAPE = /\\(?:["\\/bfnrt]|u[0-9a-fA-F]{4})/y;
 const SCALAR = /(?:true|false|null|-?(?:0|[1-9]\d*)(?:\.\d+)?(?:[eE][+-]?\d+)?)(?![\w.+-])/y;
 
-/** Nesting that is gone into; what is deeper is told as the fault. */
+/** Maximum nesting; deeper content is reported as the fault. */
 const DEEPEST = 100_000;
 
 /** Where a text that `JSON.parse` refuses stops being JSON (RFC 8259): read without recursion, so that no nesting is too deep. */

@@ -2,7 +2,7 @@ import type { Metrics } from '../measure/metricSpecs.ts';
 import type { Snag } from '../measure/snags/snag.ts';
 import type { JudgedTarget } from '../targets/targets.ts';
 
-/** What drills came to, as far as a report has it. */
+/** The results of drills in a report. */
 interface Reported {
   tuning: string;
   /** The name of the ground whose snags are among them; null: none was given. */

@@ -18,8 +18,8 @@ describe('a text in comma-separated values', () => {
 
 describe('a text in XML', () => {
   const parser = new XMLParser({ ignoreAttributes: false, trimValues: false, parseAttributeValue: false, parseTagValue: false });
-  // XML 1.0 has no way to hold other control characters.
-  // biome-ignore lint/suspicious/noControlCharactersInRegex: they are what is compared without
+  // XML 1.0 cannot represent other control characters.
+  // biome-ignore lint/suspicious/noControlCharactersInRegex: the comparison leaves them out
   const holdable = (name: string) => name.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '');
 
   it('is one text, whatever is in it', () => {

@@ -35,7 +35,7 @@ export const inXml = (text: string): string =>
 /** A text as it can stand in a line or a table's cell of Markdown (CommonMark 0.31, 2.4): nothing in it is markup. */
 export const inMarkdown = (text: string): string => oneLine(text).replace(/[!-/:-@[-`{-~]/g, '\\$&');
 
-/** What a spreadsheet takes for a formula, and that with the apostrophes before it by which it is read back. */
+/** A text that spreadsheets would run as a formula; an apostrophe before it prevents that, and is removed again on reading. */
 const FORMULA = /^'*[=+\-@\t\r]/;
 
 /**

@@ -9,10 +9,10 @@ type FormatName = (typeof formatNames)[number];
 
 const formatCalled = (name: FormatName): Format => (name === 'project' ? projectFormat : documentKinds[name].format);
 
-/** Keeps the default that a schema tells of itself, which is left out otherwise where writing and reading differ. */
+/** Keeps a schema's default, which is left out otherwise where writing and reading differ. */
 function keepDefault({ zodSchema, jsonSchema }: { zodSchema: z.core.$ZodTypes; jsonSchema: Record<string, unknown> }): void {
-  const told = z.globalRegistry.get(zodSchema)?.['default'];
-  if (told !== undefined) jsonSchema['default'] = told;
+  const value = z.globalRegistry.get(zodSchema)?.['default'];
+  if (value !== undefined) jsonSchema['default'] = value;
 }
 
 /** The JSON Schema (2020-12) of a file format, as a writer of such files needs it: what has a default may be left out. */

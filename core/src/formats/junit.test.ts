@@ -9,7 +9,7 @@ const drills = [
 const metrics = { stopDistance: 7, 'slideKept(45)': 0.7 };
 const xmlOf = (targets: Target[], name = 'Boots') => junitXml(name, drills, judgeTargets(targets, metrics), 0.25);
 
-/** What is open at each place of a text of elements; throws where one is closed that is not open. */
+/** The open elements at each place of an XML text; throws if one is closed that isn't open. */
 function wellFormed(xml: string): string[] {
   const open: string[] = [];
   const seen: string[] = [];

@@ -17,8 +17,8 @@ function drillOf(drills: readonly Drilled[], key: string): string {
 }
 
 /**
- * Judged targets as JUnit XML, as build servers read it: a test case a target; a missed one is a failure that tells value and band, or
- * why it could not be measured; one that does not apply is skipped. `seconds` is what the drills took.
+ * Judged targets as JUnit XML for build servers: a test case per target. A missed one is a failure with value and band, or with the reason why it
+ * could not be measured; one that does not apply is skipped. `seconds` is the duration of the drills.
  */
 export function junitXml(suite: string, drills: readonly Drilled[], targets: readonly JudgedTarget[], seconds: number): string {
   const failures = targets.filter(({ ok }) => ok === false).length;

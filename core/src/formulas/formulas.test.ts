@@ -63,7 +63,7 @@ describe('the formulas of a tuning', () => {
         const found = measured[id as keyof typeof measured];
         if (found === undefined || value === null) continue;
         seen.add(id);
-        // A tick more or less, of a way what the fastest pace goes in one, and of a ramp that ticks are long to their half.
+        // Tolerance: one tick; for a distance, the fastest pace's travel in one; for a ramp, half its ticks.
         const slack =
           unit === 's'
             ? 1.5 * dt
@@ -93,15 +93,15 @@ describe('the formulas of a tuning', () => {
             'px',
           ),
         ).get('stopDistance')?.value as number;
-        let [v, way] = [walk, 0];
+        let [v, distance] = [walk, 0];
         while (v > 0) {
           const after = Math.max(0, v - rate / hz);
-          way += integration === 'semiImplicit' ? after / hz : integration === 'trapezoid' ? (v + after) / 2 / hz : 0;
-          if (integration === 'exact') way += (v * v - after * after) / (2 * rate);
+          distance += integration === 'semiImplicit' ? after / hz : integration === 'trapezoid' ? (v + after) / 2 / hz : 0;
+          if (integration === 'exact') distance += (v * v - after * after) / (2 * rate);
           v = after;
         }
         // Trapezoids down to rest lose half a tick of what is left in the last one: that is under a tick of a tick's loss.
-        expect(Math.abs(value - way), `${walk} ${rate} ${hz} ${integration}`).toBeLessThanOrEqual(rate / hz / hz);
+        expect(Math.abs(value - distance), `${walk} ${rate} ${hz} ${integration}`).toBeLessThanOrEqual(rate / hz / hz);
       }
     }
   });
@@ -159,8 +159,8 @@ describe('formulas as mathematics', () => {
         const math = formulaMath(formula);
         expect(XMLValidator.validate(math), math).toBe(true);
         expect(math).not.toMatch(/NaN|undefined|Infinity|\[object/);
-        const told = textIn(parser.parse(math));
-        expect(told.startsWith(`${formula.words}=`), told).toBe(true);
+        const words = textIn(parser.parse(math));
+        expect(words.startsWith(`${formula.words}=`), words).toBe(true);
         // Every fraction has just two parts.
         for (const fraction of math.split('<mfrac>').slice(1)) expect(fraction.startsWith('<mrow>')).toBe(true);
       }

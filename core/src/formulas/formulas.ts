@@ -2,18 +2,18 @@ import { type Parameters, specOf, unitOf } from '../tuning/catalogue/catalogue.t
 import type { Quantity } from '../tuning/catalogue/specs.ts';
 import { call, comesTo, degrees, minus, named, open, over, pi, plus, power, root, squared, type Term, times } from './term.ts';
 
-/** A formula of a tuning: what it tells, how it is worked out, and what it comes to. */
+/** A formula of a tuning: its quantity, its expression, and its value. */
 export interface Formula {
   /** The metric that measures the same in the drills, or a name of its own. */
   id: string;
   group: string;
-  /** What it tells, as the left side. */
+  /** Its quantity, the left side. */
   words: string;
   term: Term;
-  /** What it comes to, with its unit; null where it leaves something open. */
+  /** Its value, with its unit; null if it has free variables. */
   value: number | null;
   unit: string;
-  /** What to know beside it. */
+  /** A remark beside it. */
   note?: string;
 }
 
@@ -60,8 +60,8 @@ class Writer {
 }
 
 /**
- * The formulas of what a tuning does, with its own numbers in them: those alone that hold for it. Lengths in `length`, times in seconds.
- * They are closed forms of the stages (docs/model.md tells their sources); drills measure the same to within a tick.
+ * The formulas that hold for a tuning, with its own numbers in them. Lengths in `length`, times in seconds. They are closed forms of the stages
+ * (docs/model.md names their sources); drills measure the same to within a tick.
  */
 export function formulasOf(parameters: Parameters, length: string): Formula[] {
   const writer = new Writer(parameters, length);
@@ -102,8 +102,8 @@ function pace(w: Writer, { ramp, clock, scheme }: Parameters): void {
     w.add('riseTime', 'reaches speed after', 'time', over(times(REACHED, walk), up));
     w.add('riseDistance', 'reaches speed within', 'length', over(squared(times(REACHED, walk)), times(2, up)));
     w.add('stopTime', 'stops after', 'time', over(walk, down));
-    const way = stopWay(w, walk, down, clock.integration);
-    w.add('stopDistance', 'stops within', 'length', way);
+    const distance = stopDistanceTerm(w, walk, down, clock.integration);
+    w.add('stopDistance', 'stops within', 'length', distance);
     const isVector = ramp.turning === 'vector' && scheme !== 'turn';
     if (isVector) {
       w.add('reverseTime', 'reverses after', 'time', plus(over(walk, brake), over(times(REACHED, walk), up)));
@@ -121,7 +121,7 @@ function pace(w: Writer, { ramp, clock, scheme }: Parameters): void {
 }
 
 /** V²/2d, or what ticks make of it: n = ⌊V/(d·dt)⌋ of them add up to n·V·dt − d·dt²·n(n+1)/2, trapezoids to V·dt/2 more. */
-function stopWay(w: Writer, speed: Term, rate: Term, integration: Parameters['clock']['integration']): Term {
+function stopDistanceTerm(w: Writer, speed: Term, rate: Term, integration: Parameters['clock']['integration']): Term {
   if (integration === 'exact') return over(squared(speed), times(2, rate));
   const hz = w.p('clock.hz');
   const whole = call('floor', over(times(speed, hz), rate));
@@ -173,7 +173,7 @@ function facing(w: Writer, { facing: own }: Parameters): void {
     const half = over(degrees(360), times(2, w.p('facing.directions')));
     w.add('sector', 'a direction is kept until', 'angle', plus(half, w.p('facing.stickiness')), 'off its middle');
   }
-  // From the hands' own way at once; along the motion it comes after what the ramp takes.
+  // From the hands' own direction at once; along the motion it comes after the ramp's time.
   const id = own.from === 'input' ? 'facingLag' : 'facingTurn';
   if (own.turn === 'rate') w.add(id, '90 % of a quarter turn after', 'time', over(times(0.9, degrees(90)), w.p('facing.rate')));
   if (own.turn === 'smooth') w.add(id, '90 % of a turn after', 'time', times(call('log2', 10), w.p('facing.halfLife')));

@@ -53,7 +53,7 @@ function termMath(term: Term, as: As): string {
   }
 }
 
-/** A formula as one `math` element: what it tells, in words, with its numbers, and what it comes to. */
+/** A formula as one `math` element: its quantity, in words, with its numbers, and its value. */
 export function formulaMath({ words, term, value, unit }: Formula): string {
   const [named, numbered] = [termMath(term, 'words'), termMath(term, 'numbers')];
   const result = value === null ? null : measured(value, unit);

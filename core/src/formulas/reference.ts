@@ -29,7 +29,7 @@ function formulasWith(values: Readonly<Record<string, FileValue>>): Formula[] {
   return formulasOf(read.value.parameters, 'px');
 }
 
-/** All formulas in words, group by group, as Markdown: the same that a tuning is told with its own numbers. */
+/** All formulas in words, group by group, as Markdown: the same as for a tuning, which has its own numbers. */
 export function formulaReference(): string {
   const groups = new Map<string, Map<string, string>>();
   for (const [words, values] of variants)
@@ -39,7 +39,7 @@ export function formulaReference(): string {
       if (!lines.has(line)) lines.set(line, words);
       groups.set(group, lines);
     }
-  const told = [...groups].flatMap(([group, lines]) => [
+  const paragraphs = [...groups].flatMap(([group, lines]) => [
     '',
     `## ${group}`,
     '',
@@ -47,5 +47,5 @@ export function formulaReference(): string {
     '| --- | --- |',
     ...[...lines].map(([line, words]) => `| ${line.replaceAll('|', '\\|')} | ${words} |`),
   ]);
-  return `${['# Formulas', '', 'Generated from `core/src/formulas` by `./zygopod docs`; a test checks that. The Hand-off screen shows those of a tuning with its own numbers,', 'as mathematics and as Markdown.', ...told].join('\n')}\n`;
+  return `${['# Formulas', '', 'Generated from `core/src/formulas` by `./zygopod docs`; a test checks that. The Hand-off screen shows those of a tuning with its own numbers,', 'as mathematics and as Markdown.', ...paragraphs].join('\n')}\n`;
 }

@@ -4,9 +4,9 @@ export type Term =
   /** A parameter of the tuning: by its label, or as its number. */
   | { is: 'parameter'; path: string; label: string; value: number; unit: string }
   | { is: 'constant'; name: string; value: number }
-  /** A name for what another line tells: it is that line's value. */
+  /** The name of another line's quantity, with that line's value. */
   | { is: 'named'; name: string; value: number }
-  /** What a formula leaves open: the stick's travel, the way left. */
+  /** A free variable of a formula: the stick's travel, the remaining path. */
   | { is: 'open'; name: string }
   | { is: 'sum'; terms: Term[] }
   | { is: 'difference'; from: Term; less: Term }
@@ -47,7 +47,7 @@ export const root = (of: Term): Term => ({ is: 'root', of });
 export const call = (name: CallName, ...args: (Term | number)[]): Term => ({ is: 'call', name, args: args.map(termOf) });
 export const degrees = (value: number): Term => ({ is: 'number', value, unit: '°' });
 
-/** What a term comes to; NaN where it leaves something open. */
+/** The value of a term; NaN if it has free variables. */
 export function comesTo(term: Term): number {
   switch (term.is) {
     case 'number':

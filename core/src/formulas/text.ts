@@ -3,7 +3,7 @@ import { shortNumber } from '../tuning/expression.ts';
 import type { Formula } from './formulas.ts';
 import { bindingOf, type Term } from './term.ts';
 
-/** Whether parameters are told by their labels or by their numbers. */
+/** Parameters are written by their labels (true) or their numbers. */
 export type As = 'words' | 'numbers';
 
 const number = (value: number) => shortNumber(value).replace('-', '−');
@@ -49,10 +49,10 @@ export function termText(term: Term, as: As): string {
   }
 }
 
-/** What a formula comes to: `0.154 s`. */
+/** A formula's value: `0.154 s`. */
 export const resultText = ({ value, unit }: Formula): string | null => (value === null ? null : withUnit(number(value), unit));
 
-/** Formulas as Markdown, group by group: what is told, in words, with its numbers, and what it comes to. */
+/** Formulas as Markdown, group by group: quantity, in words, with its numbers, and value. */
 export function formulasMarkdown(formulas: readonly Formula[], title: string): string {
   const lines = [`# ${inMarkdown(title)}`];
   let group = '';

@@ -94,7 +94,7 @@ export function insertPoint(ground: Ground, index: number, before: number, x: nu
   return changeWall(ground, index, (wall) => ({ ...wall, points: wall.points.toSpliced(before, 0, [x, y]) }));
 }
 
-/** Changes size or cell; cells beyond the new size are cut off, what is placed beyond it is brought in. */
+/** Changes size or cell; cells beyond the new size are cut off, objects beyond it are moved inside. */
 export function resizeGround(ground: Ground, width: number, height: number, cell: number): Ground {
   const sized = { ...ground, size: { width, height }, cell };
   const held = <T extends { x: number; y: number }>(place: T): T => ({
@@ -110,7 +110,7 @@ export function resizeGround(ground: Ground, width: number, height: number, cell
   };
 }
 
-/** What of a ground lies near a place, within `reach`: a point of a wall first, then a side. */
+/** The part of a ground near a place, within `reach`: a point of a wall first, then a side. */
 type Found =
   | { kind: 'point'; wall: number; point: number }
   | { kind: 'side'; wall: number; side: number }

@@ -61,7 +61,7 @@ function unknownIn(row: string, surfaces: Ground['surfaces']): number {
   return -1;
 }
 
-/** What a schema cannot say: rows of one length, marks that are known. */
+/** Checks beyond the schema: rows of equal length, known marks. */
 function cellFaults(ground: Ground): Fault[] {
   const width = ground.cells[0]?.length ?? 0;
   return ground.cells.flatMap((row, y): Fault[] => {
@@ -86,7 +86,7 @@ function wallFaults(ground: Ground): Fault[] {
 /** Points of all walls together at the most. */
 const MOST_POINTS = 500_000;
 
-/** How many points the walls of what may be a ground have, looked at no closer. */
+/** Counts the wall points of a possible ground without validating them. */
 function pointsOf(value: unknown): number {
   const walls = typeof value === 'object' && value !== null && 'walls' in value ? value.walls : [];
   let count = 0;

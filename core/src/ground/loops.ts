@@ -2,8 +2,8 @@ import { cellMask, solidAt } from './cellMask.ts';
 import type { Ground, Wall } from './ground.ts';
 
 /**
- * A closed outline: x, y, x, y, … What is solid lies to the left of each side in a frame whose y grows upwards (to its right
- * on screens), so that the area is positive; holes run the other way round.
+ * A closed outline: x, y, x, y, … The solid lies to the left of each side in a frame whose y grows upwards (to its right on screens), so that the
+ * area is positive; holes run in the other direction.
  */
 export type Loop = readonly number[];
 
@@ -90,8 +90,8 @@ function cellLoops(ground: Ground): Loop[] {
   const width = columns + 1;
   const seen = new Uint8Array(width * (rows + 1) * 4);
   // Going along a border, the cell on the left with y upwards is the one with the larger y here for a step to the right.
-  const isBorder = (x: number, y: number, way: number): boolean => {
-    switch (way) {
+  const isBorder = (x: number, y: number, direction: number): boolean => {
+    switch (direction) {
       case 0:
         return solidAt(mask, x, y) === 1 && solidAt(mask, x, y - 1) === 0;
       case 1:
@@ -107,17 +107,17 @@ function cellLoops(ground: Ground): Loop[] {
     for (let x = 0; x <= columns; x++) {
       if (seen[(y * width + x) * 4] || !isBorder(x, y, 0)) continue;
       const loop: number[] = [];
-      let [cx, cy, way] = [x, y, 0];
+      let [cx, cy, direction] = [x, y, 0];
       do {
-        seen[(cy * width + cx) * 4 + way] = 1;
-        cx += (STEPS[way] as readonly [number, number])[0];
-        cy += (STEPS[way] as readonly [number, number])[1];
+        seen[(cy * width + cx) * 4 + direction] = 1;
+        cx += (STEPS[direction] as readonly [number, number])[0];
+        cy += (STEPS[direction] as readonly [number, number])[1];
         // Turn towards the solid first, then go straight on, then away from it.
-        const towards = (way + 1) % 4;
-        const next = isBorder(cx, cy, towards) ? towards : isBorder(cx, cy, way) ? way : (way + 3) % 4;
-        if (next !== way) loop.push(cx * cell, cy * cell);
-        way = next;
-      } while (cx !== x || cy !== y || way !== 0);
+        const towards = (direction + 1) % 4;
+        const next = isBorder(cx, cy, towards) ? towards : isBorder(cx, cy, direction) ? direction : (direction + 3) % 4;
+        if (next !== direction) loop.push(cx * cell, cy * cell);
+        direction = next;
+      } while (cx !== x || cy !== y || direction !== 0);
       loops.push(loop);
     }
   return loops;

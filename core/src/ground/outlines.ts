@@ -86,13 +86,13 @@ export function solidTester(ground: Ground): (x: number, y: number) => boolean {
     closed.some((wall) => x >= wall.left && x <= wall.right && y >= wall.top && y <= wall.bottom && isInside(wall.points, x, y));
 }
 
-/** Whether a point lies in a solid cell or inside a closed solid wall (even-odd rule). */
+/** True if a point lies in a solid cell or inside a closed solid wall (even-odd rule). */
 export function isSolidAt(ground: Ground, x: number, y: number): boolean {
   if (ground.cells[Math.floor(y / ground.cell)]?.[Math.floor(x / ground.cell)] === SOLID) return true;
   return ground.walls.some(({ points, closed, solid }) => closed === true && solid !== false && isInside(points, x, y));
 }
 
-/** Whether a point lies inside a polygon, by the even-odd rule. */
+/** True if a point lies inside a polygon, by the even-odd rule. */
 export function isInside(points: readonly (readonly [number, number])[], x: number, y: number): boolean {
   let inside = false;
   for (let i = 0, j = points.length - 1; i < points.length; j = i++) {

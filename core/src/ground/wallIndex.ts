@@ -125,7 +125,7 @@ export class WallIndex {
   /** Numbers of the segments that the last search found: the first `count` of them. */
   readonly found: Int32Array;
   count = 0;
-  /** What is searched, where it would cost to hand on four numbers. */
+  /** The box of the current query, in fields because passing four numbers costs time. */
   readonly box = { left: 0.5, top: 0.5, right: 0.5, bottom: 0.5 };
   /** The search in which a segment was found last. */
   readonly #stamps: Int32Array;

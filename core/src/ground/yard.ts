@@ -35,7 +35,7 @@ export function yardFor(name: string, unit: Ground['unit'], cell: number, speed:
   };
 }
 
-/** Whether a body of a speed (units/s) can be judged on a ground: it takes between two seconds and a minute to walk across. */
+/** True if a body of a speed (units/s) can be judged on a ground: it takes between two seconds and a minute to walk across. */
 export function suitsSpeed({ size }: Pick<Ground, 'size'>, speed: number): boolean {
   const seconds = Math.max(size.width, size.height) / speed;
   return seconds >= 2 && seconds <= 60;

@@ -7,7 +7,7 @@ export type Exact = Decimal;
 /** π to 60 digits. */
 export const EXACT_PI: Exact = Exact.acos(-1);
 
-/** Digits beyond which two decimals can't be told apart by doubles. */
+/** Digits beyond which doubles cannot distinguish two decimals. */
 const MOST_DIGITS = 40;
 
 /** The shortest decimal near a value for which `is` holds, and the value itself where it holds for none. */

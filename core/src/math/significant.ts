@@ -6,7 +6,7 @@ export function significant(value: number, digits = 3): string {
 /** Digits in which two different doubles differ at the latest. */
 const MOST = 17;
 
-/** Two numbers in so many significant digits, or in as many more as it takes to tell different ones apart: `0.999` and `1`. */
+/** Two numbers in so many significant digits, or in as many more as distinguish them: `0.999` and `1`. */
 export function significantPair(a: number, b: number, digits = 3): [string, string] {
   for (let more = digits; ; more++) {
     const pair: [string, string] = [significant(a, more), significant(b, more)];

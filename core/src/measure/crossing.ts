@@ -4,9 +4,9 @@ import type { SpeedLaw } from './speedLaw.ts';
 const ALIKE = 1e-6;
 
 /**
- * The share of a tick, in [0, 1], after which a quantity that goes from `v0` to `v1` meets a goal between the two; `before` is its value a
- * tick earlier, if there is one. What nears a limit by the same ratio in each tick (a half-life: r₀·2^(−t/h) is left of the way to it) meets the
- * goal by that law; a steady rate that is cut short by the limit has the slope of the tick before; all else goes on the line.
+ * The fraction of a tick, in [0, 1], after which a quantity that goes from `v0` to `v1` crosses a goal between the two; `before` is its value a tick
+ * earlier, if known. A quantity that approaches a limit by the same ratio in each tick (a half-life: r₀·2^(−t/h) remains) crosses the goal by that
+ * law. A steady rate cut short by the limit has the slope of the tick before. Everything else is linear.
  */
 export function shareOfTick(before: number | null, v0: number, v1: number, goal: number, limit: number | null = null): number {
   if (limit !== null && before !== null) {
@@ -14,12 +14,12 @@ export function shareOfTick(before: number | null, v0: number, v1: number, goal:
     const fades = r1 > 0 && rest > 0 && r0 > r1 && r2 > 0 && Math.abs(r1 / r0 - r0 / r2) < ALIKE;
     if (fades) return Math.min(1, Math.max(0, Math.log(r0 / rest) / Math.log(r0 / r1)));
   }
-  const way = Math.sign(v1 - v0) || 1;
-  const rate = Math.max(way * (v1 - v0), before === null ? 0 : way * (v0 - before));
-  return rate > 0 ? Math.min(1, Math.max(0, (way * (goal - v0)) / rate)) : 1;
+  const sign = Math.sign(v1 - v0) || 1;
+  const rate = Math.max(sign * (v1 - v0), before === null ? 0 : sign * (v0 - before));
+  return rate > 0 ? Math.min(1, Math.max(0, (sign * (goal - v0)) / rate)) : 1;
 }
 
-/** What a quantity does in one tick of `dt` seconds: its values before, at both ends, and the value that it goes towards. */
+/** A quantity over one tick of `dt` seconds: its values before and at both ends, and the value that it approaches. */
 export interface TickOf {
   before: number | null;
   v0: number;
@@ -28,7 +28,7 @@ export interface TickOf {
   dt: number;
 }
 
-/** Whether a tick goes by a law, to a part of what changes; a wall, a surface or a route changes the speed, too. */
+/** True if a tick goes by a law, to a part of what changes; a wall, a surface or a route changes the speed, too. */
 const follows = (law: SpeedLaw, { v0, v1, limit, dt }: TickOf, alike: number): boolean =>
   limit !== null && Math.abs(law.after(v0, limit, dt) - v1) <= alike * Math.max(Math.abs(v0), Math.abs(limit));
 

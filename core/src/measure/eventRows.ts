@@ -1,6 +1,6 @@
 import type { Trace } from '../motion/trace.ts';
 
-/** The first row from one on in which one of some events (bits) happens; −1 where there is none. */
+/** The first row from one on in which one of some events (bits) happens; −1 if there is none. */
 export function firstRowWith(trace: Trace, events: number, from = trace.first): number {
   for (let row = from; row < trace.end; row++) if (trace.at('events', row) & events) return row;
   return -1;

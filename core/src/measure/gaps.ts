@@ -14,7 +14,7 @@ export interface Gap {
   ratio: number;
 }
 
-/** Gaps up to this many times what the body needs are told. */
+/** Gaps up to this many times the body's need are reported. */
 const TOLD = 1.6;
 /** Gaps closer than this (unit) are walls that touch. */
 const TOUCH = 1e-6;
@@ -64,7 +64,7 @@ export function narrowGaps(ground: Ground, body: Parameters['body'], border: boo
   return distinct(gaps).slice(0, MOST);
 }
 
-/** Whether a wall comes within `most` of a point, and does not touch it. */
+/** True if a wall comes within `most` of a point, and does not touch it. */
 function isWithin(walls: WallBuckets, x: number, y: number, wall: number, most: number): boolean {
   const square = squareTo(walls, wall, x, y);
   return square >= (TOUCH * TOUCH) / 4 && square <= most * most * (1 + 1e-9);
@@ -81,7 +81,7 @@ function between(s: Float64Array, x: number, y: number, wall: number, body: Para
   return { a: [x, y], b: [px, py], width, ratio: gapRatio(body, px - x, py - y, share === 0 || share === 1) };
 }
 
-/** Whether no wall comes into the circle over the gap. */
+/** True if no wall comes into the circle over the gap. */
 function isClear(index: WallIndex, { a, b, width }: Gap): boolean {
   const [x, y] = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
   const radius = (width / 2) * (1 - 1e-6);
@@ -100,7 +100,7 @@ function isClear(index: WallIndex, { a, b, width }: Gap): boolean {
 /** The gap in the middle of a corridor, from those at its ends. */
 function middle(gaps: Gap[]): Gap {
   const [first, last] = [gaps[0], gaps.at(-1)] as [Gap, Gap];
-  // The two ends run opposite ways: the points on the same side are told apart by their distance.
+  // The two ends run in opposite directions: the points on the same side are the nearer ones.
   const apart = (p: [number, number], q: [number, number]) => (p[0] - q[0]) ** 2 + (p[1] - q[1]) ** 2;
   const [a, b] = apart(first.a, last.a) <= apart(first.a, last.b) ? [last.a, last.b] : [last.b, last.a];
   const half = (p: [number, number], q: [number, number]): [number, number] => [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2];

@@ -61,7 +61,7 @@ function causeOf(bit: number, bits: number, trace: Trace, row: number, { stamina
   }
 }
 
-/** What happened in one row, in the order of the event list. */
+/** The events of one row, in the order of the event list. */
 function happeningsIn(trace: Trace, row: number, parameters: Parameters): Happening[] {
   const bits = trace.at('events', row);
   if (bits === 0) return [];

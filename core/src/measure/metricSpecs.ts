@@ -1,6 +1,9 @@
 import type { Quantity } from '../tuning/catalogue/specs.ts';
 
-/** What a metric is: its words, what it measures, and which way is better, if one is (`near`: near to a value that is known beforehand). */
+/**
+ * The description of a metric: its words, the measured quantity, and the better direction, if there is one (`near`: near to a value known
+ * beforehand).
+ */
 export interface MetricSpec {
   words: string;
   quantity: Quantity;
@@ -62,19 +65,19 @@ export const metricSpecs = {
   rateSensitivity: { words: 'Varies with tick rate', quantity: 'ratio', better: 'lower' },
 } as const satisfies Record<string, MetricSpec>;
 
-/** Angles (degrees) at which walls are met, and `slideKept` is told. */
+/** Angles (degrees) of the walls for which `slideKept` is measured. */
 export const GRAZES: readonly number[] = [5, 15, 25, 35, 45, 55, 65, 75, 85];
 
 export type MetricName = keyof typeof metricSpecs;
 
-/** Values by metric; what is told at an angle has it behind its name: `slideKept(45)`. */
+/** Values by metric; a metric measured at an angle has it behind its name: `slideKept(45)`. */
 export type Metrics = Partial<Record<MetricName | `slideKept(${number})`, number | undefined>>;
 
-/** The key of a metric in values: its name, and the angle where it is told at one. */
+/** The key of a metric in values: its name, and its angle if it has one. */
 export const metricKey = (metric: string, at?: number): keyof Metrics =>
   metric === 'slideKept' ? `slideKept(${at ?? 45})` : (metric as MetricName);
 
-/** The metric of a key in values, and the angle where it is told at one. */
+/** The metric of a key in values, and its angle if it has one. */
 export function metricOfKey(key: string): { metric: string; at?: number } {
   const [, metric = key, at] = /^(\w+)\((\d+)\)$/.exec(key) ?? [];
   return { metric, ...(at === undefined ? {} : { at: Number(at) }) };

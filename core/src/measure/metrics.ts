@@ -25,7 +25,7 @@ class Changes {
   readonly #trace: Trace;
   readonly #law: SpeedLaw;
   readonly #isExact: boolean;
-  /** What counts as rest, as a share of the speed from which the body stops. */
+  /** Fraction of the initial speed that counts as rest. */
   readonly #left: number;
 
   constructor(trace: Trace, parameters: Parameters) {
@@ -35,14 +35,14 @@ class Changes {
     this.#left = parameters.ramp.model === 'smooth' ? 1 - DONE : 0;
   }
 
-  /** From the tick after row `from` to where, in the tick that ends with row `to`, the speed meets a goal on its way to `aim`. */
+  /** From the tick after row `from` to the moment, in the tick that ends with row `to`, when the speed crosses a goal on its approach to `aim`. */
   #change(from: number, to: number, goal: number, aim: number): Change {
     const trace = this.#trace;
     const [v0, v1] = [trace.at('speed', to - 1), trace.at('speed', to)];
     const dt = trace.at('time', to) - trace.at('time', to - 1);
     const before = to - 2 >= from ? trace.at('speed', to - 2) : null;
     const { share, distance: inside } = meetingIn({ before, v0, v1, limit: aim, dt }, goal, this.#law);
-    // A body that has come to rest has covered all that the tick covers.
+    // A body at rest has covered the whole distance of the tick.
     const rested = goal === 0 ? covered(trace, to) : null;
     let distance = rested ?? (this.#isExact ? inside : null) ?? share * covered(trace, to);
     for (let row = from + 1; row < to; row++) distance += covered(trace, row);
@@ -67,7 +67,7 @@ class Changes {
     return found;
   }
 
-  /** The stops from the speed aimed at, with nothing asked for, to rest: where a steady rate ends it inside of its tick, or to the last hundredth. */
+  /** The stops from the speed aimed at, hands off, to rest: inside the tick if a steady rate ends there, else to the last hundredth. */
   stops(): Change[] {
     const found: Change[] = [];
     const at = (column: Column, row: number) => this.#trace.at(column, row);
@@ -86,7 +86,7 @@ class Changes {
   }
 }
 
-/** Ticks from the first that asks for motion to the first that moves, both counted; absent where nothing is asked for or moves. */
+/** Ticks from the first that requests motion to the first that moves, both counted; absent if no motion is requested or happens. */
 function latency(trace: Trace): number | undefined {
   for (let row = trace.first + 1; row < trace.end; row++) {
     if (trace.at('amount', row) === 0 || trace.at('speed', row - 1) > RESTS) continue;

@@ -24,7 +24,7 @@ export interface Parting {
   words: string;
 }
 
-/** Speeds that differ by this share of the faster walk are told. */
+/** Speeds that differ by this fraction of the faster walk are reported. */
 const SLOWER = 0.1;
 /** Times that differ by less (s) are the same to a hand. */
 const SOON = 0.02;
@@ -47,7 +47,7 @@ const newest = (trace: Trace) => trace.at('time', trace.end - 1);
 /** The row of a trace at a time that is a row of another one of the same rate; of another rate, the first one after it. */
 const rowThen = (trace: Trace, time: number) => trace.rowAt(time - 1e-9);
 
-/** Whether a row begins a motion from rest, on foot or otherwise, with nothing in the way. */
+/** True if a row begins a motion from rest, on foot or otherwise, with nothing in its path. */
 const setsOut = (trace: Trace, row: number) =>
   row > trace.first &&
   row < trace.end &&
@@ -55,7 +55,7 @@ const setsOut = (trace: Trace, row: number) =>
   trace.at('amount', row - 1) === 0 &&
   trace.at('amount', row) > 0;
 
-/** Whether a row is one of a motion in a gait that nothing disturbs. */
+/** True if a row is one of a motion in a gait that nothing disturbs. */
 const isFree = (trace: Trace, row: number, gait: number) =>
   row < trace.end && trace.at('amount', row) > 0 && trace.at('contacts', row) === 0 && trace.at('gait', row) === gait;
 
@@ -82,14 +82,14 @@ function start(a: Side, b: Side, unit: string): Parting[] {
   return [];
 }
 
-/** A time in which a sprint is asked for all the while: rows of a trace. */
-interface Asked {
+/** A span in which a sprint is requested throughout: rows of a trace. */
+interface SprintSpan {
   from: number;
   end: number;
 }
 
-function askedIn(trace: Trace): Asked[] {
-  const found: Asked[] = [];
+function sprintSpans(trace: Trace): SprintSpan[] {
+  const found: SprintSpan[] = [];
   for (let row = trace.first; row < trace.end; row++) {
     if (trace.at('sprintWanted', row) === 0) continue;
     const from = row;
@@ -102,12 +102,12 @@ function askedIn(trace: Trace): Asked[] {
 /** Sprints that one side begins in a time of asking, and the other one later in the same time, or not at all. */
 function sprints(a: Side, b: Side): Parting[] {
   const both = (one: Side, other: Side): Parting[] =>
-    askedIn(one.trace).flatMap(({ from, end }): Parting[] => {
+    sprintSpans(one.trace).flatMap(({ from, end }): Parting[] => {
       const [row] = rowsWith(one.trace, SPRINT_BEGAN, from, end);
       if (row === undefined) return [];
       const time = one.trace.at('time', row);
       const [opens, closes] = [one.trace.at('time', from), one.trace.at('time', end - 1)];
-      const then = askedIn(other.trace).find((asked) => Math.abs(other.trace.at('time', asked.from) - opens) <= SOON);
+      const then = sprintSpans(other.trace).find((span) => Math.abs(other.trace.at('time', span.from) - opens) <= SOON);
       const [answer] = then ? rowsWith(other.trace, SPRINT_BEGAN, then.from, then.end) : [];
       if (answer !== undefined) {
         const later = other.trace.at('time', answer) - time;
@@ -133,7 +133,7 @@ function empties(a: Side, b: Side): Parting[] {
   return [{ time: Math.min(ta, tb), kind: 'empty', words }];
 }
 
-/** Whether two contacts may be with one wall: they are near each other, or on one straight side. */
+/** True if two contacts may be with one wall: they are near each other, or on one straight side. */
 function isOneWall(p: LoggedContact, q: LoggedContact, near: number): boolean {
   const [dx, dy] = [q.pointX - p.pointX, q.pointY - p.pointY];
   const isSameSide = p.normalX * q.normalX + p.normalY * q.normalY > ALIKE && Math.abs(dx * p.normalX + dy * p.normalY) < near / 20;
@@ -158,7 +158,7 @@ function walls(a: Side, b: Side): Parting[] {
   return [...alone(a, b), ...alone(b, a)];
 }
 
-/** The first time for which one looks another way than the other for longer than a moment. */
+/** The first time at which one faces another direction than the other for longer than a moment. */
 function turn(a: Side, b: Side): Parting[] {
   let since: number | null = null;
   for (let row = a.trace.first; row < a.trace.end; row++) {
@@ -242,7 +242,7 @@ export function partings(a: Side, b: Side, unit: string): Parting[] {
   return inOrder(all);
 }
 
-/** Moments in the order in which they are told, also those of several pairs of sides: each sentence once, and the five that matter most first. */
+/** Moments in the order of the report, also those of several pairs of sides: each sentence once, and the five most important first. */
 export function inOrder(moments: readonly Parting[]): Parting[] {
   const all = [...moments].sort(byTime);
   const once = all.filter(({ words }, i) => all.findIndex((other) => other.words === words) === i);

@@ -1,26 +1,26 @@
 import { turnTo } from '../math/angles.ts';
 import type { Column, Trace } from '../motion/trace.ts';
 
-/** What a span of a trace holds. */
+/** Measurements of a span of a trace. */
 export interface SpanReading {
   /** Length, s. */
   seconds: number;
-  /** Way along the path, unit. */
+  /** Distance along the path, unit. */
   travelled: number;
-  /** Way over time, unit/s. */
+  /** Distance over time, unit/s. */
   meanSpeed: number;
   /** Highest speed, unit/s. */
   peakSpeed: number;
   /** Change of speed from one end to the other, over the time between them, unit/s². */
   slope: number;
-  /** Sum of all turns of the facing, whichever way, degrees. */
+  /** Sum of all turns of the facing, in either direction, degrees. */
   turned: number;
   /** How many times the body met walls or edges, and for how long, s. */
   contacts: number;
   touched: number;
 }
 
-/** What a trace is at a time: inside a tick on the line between its two rows. */
+/** A trace's values at a time: inside a tick on the line between its two rows. */
 function between(trace: Trace, time: number): (column: Column) => number {
   const after = Math.min(trace.rowAt(time), trace.end - 1);
   const before = Math.max(after - 1, trace.first);
@@ -44,7 +44,7 @@ export function measureSpan(trace: Trace, one: number, other: number): SpanReadi
     [x, y] = [nextX, nextY];
   };
   for (let row = trace.rowAt(from); row < trace.end; row++) {
-    // A row tells of the tick that ends with it: the one in which the span ends counts up to there.
+    // A row belongs to the tick that ends with it: the one in which the span ends counts up to there.
     const ends = trace.at('time', row);
     const isLast = ends >= to;
     if (trace.at('contacts', row) > 0) {

@@ -80,7 +80,7 @@ function smoothLaw({ halfLife }: { halfLife: number }): SpeedLaw {
   };
 }
 
-/** The law of one rate, whatever the way. */
+/** The law of one rate in both directions. */
 const steadyLaw = (rate: number): SpeedLaw => ({
   after: (v0, aim, dt) => v0 + Math.sign(aim - v0) * Math.min(Math.abs(aim - v0), rate * dt),
   meets: (v0, _, goal, dt) => {

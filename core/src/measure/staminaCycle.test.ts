@@ -14,7 +14,7 @@ describe('staminaCycle', () => {
     const cycle = staminaCycle(parametersWith({ 'stamina.enabled': true }));
     expect(cycle.lasts).toBe(5);
     expect(cycle.recovers).toBeCloseTo(0.6 + 25 / 15, 12);
-    expect(cycle.way).toBe(5 * 245);
+    expect(cycle.distance).toBe(5 * 245);
   });
 
   it.each([

@@ -1,13 +1,13 @@
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 
-/** What the stamina comes to, by the model's formulas (docs/model.md, “Gait and stamina”). */
+/** The cycle of the stamina, by the model's formulas (docs/model.md, “Gait and stamina”). */
 export interface StaminaCycle {
   /** Seconds that a full bar lasts; Infinity when it never empties. */
   lasts: number;
   /** Seconds from empty, standing still, until a sprint may begin again. */
   recovers: number;
-  /** Way that a full bar of sprint covers at steady speed. */
-  way: number;
+  /** Distance that a full bar of sprint covers at steady speed. */
+  distance: number;
   /** Share of the time that is sprinted, always asking for it on the move. */
   share: number;
   /** Mean speed of that long cycle, without what the ramps take. */
@@ -18,13 +18,13 @@ export interface StaminaCycle {
 export function staminaCycle({ stamina, pace }: Parameters): StaminaCycle {
   const { walkSpeed, sprintSpeed } = pace;
   const endless = stamina.drain <= 0 || !stamina.emptyEndsSprint;
-  if (!stamina.enabled || endless) return { lasts: Infinity, recovers: 0, way: Infinity, share: 1, meanSpeed: sprintSpeed };
+  if (!stamina.enabled || endless) return { lasts: Infinity, recovers: 0, distance: Infinity, share: 1, meanSpeed: sprintSpeed };
   const goal = Math.min(stamina.max, Math.max(stamina.recoverTo, stamina.startAt));
   const wait = stamina.regainWhile === 'always' ? 0 : stamina.regainDelay;
   const moving = stamina.regainWhile === 'standing' ? 0 : stamina.regain * stamina.regainMovingFactor;
   // With regain running all the time, what drains is what is left of the drain.
   const drain = stamina.drain - (stamina.regainWhile === 'always' ? moving : 0);
-  if (drain <= 0) return { lasts: Infinity, recovers: 0, way: Infinity, share: 1, meanSpeed: sprintSpeed };
+  if (drain <= 0) return { lasts: Infinity, recovers: 0, distance: Infinity, share: 1, meanSpeed: sprintSpeed };
   const sprinting = goal / drain;
   const recovering = moving > 0 ? wait + goal / moving : Infinity;
   const share = recovering === Infinity ? 0 : sprinting / (sprinting + recovering);
@@ -34,7 +34,7 @@ export function staminaCycle({ stamina, pace }: Parameters): StaminaCycle {
   return {
     lasts: stamina.max / drain,
     recovers: stamina.regain > 0 ? wait + goal / stamina.regain : Infinity,
-    way: (stamina.max / drain) * sprintSpeed,
+    distance: (stamina.max / drain) * sprintSpeed,
     share,
     meanSpeed: share * sprintSpeed + (1 - share) * spentSpeed,
   };

@@ -10,7 +10,7 @@ import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { type Clearance, clearanceField } from './clearance.ts';
 import { type Gap, narrowGaps } from './gaps.ts';
 
-/** What of a tuning a survey depends on. */
+/** The settings of a tuning that a survey depends on. */
 export const surveyKey = ({ body, contact, bounds }: Parameters): string => JSON.stringify([body, contact.skin, contact.response, bounds]);
 
 /** Something odd about a ground, in words, with its place. */
@@ -21,17 +21,17 @@ interface Note {
   y: number;
 }
 
-/** What a ground is like for a body; what is null is not known yet. */
+/** A ground's properties for a body; null is not known yet. */
 export interface SurveyPart {
   clearance: Clearance;
-  /** What is odd about the ground, in words, with the place where there is one. */
+  /** Findings about the ground, in words, with the place if there is one. */
   notes: Note[];
   gaps: Gap[] | null;
   /** Places where the body's centre can be. */
   mesh: Mesh | null;
   /** The region of the mesh that the start is in; −1 where the start is not free, or not known yet. */
   startRegion: number;
-  /** Whether the body gets from the start to the goal's ring; null without a goal, or as long as it is not known. */
+  /** True if the body gets from the start to the goal's ring; null without a goal, or as long as it is not known. */
   reachesGoal: boolean | null;
 }
 
@@ -53,7 +53,7 @@ export function surveyGround(ground: Ground, parameters: Parameters, walls: Wall
   }
 }
 
-/** The same, told as it comes to be known: room and notes at once, gaps, and, as the last, where the body gets to. */
+/** The same, delivered as it becomes known: room and notes at once, then gaps, and last the reachable area. */
 export function* surveyInParts(ground: Ground, parameters: Parameters, walls: WallBuckets): Generator<SurveyPart, Survey> {
   const { body, bounds } = parameters;
   const clearance = clearanceField(ground, new WallIndex(walls), bodyRadius(body) * ROOM);

@@ -23,7 +23,7 @@ export interface Parted {
   tick: number;
   time: number;
   column: Compared;
-  /** What the model and the game have there, and how far apart they are. */
+  /** The values of the model and of the game there, and their difference. */
   model: number;
   game: number;
   by: number;
@@ -44,7 +44,7 @@ export interface Verified {
   firstMissing: number | null;
 }
 
-/** A row of a game's trace: its tick (null: not told), and its values in the order of the columns. */
+/** A row of a game's trace: its tick (null: not given), and its values in the order of the columns. */
 interface Row {
   tick: number | null;
   values: number[];
@@ -90,7 +90,7 @@ function readRows(text: string): { columns: Compared[]; rows: Row[] } | string {
   return { columns, rows: at < 0 ? rows : rows.sort((a, b) => (a.tick as number) - (b.tick as number)) };
 }
 
-/** How far two values are apart; angles the shorter way round. */
+/** The difference of two values; of angles in the shorter direction. */
 const apart = (column: Compared, a: number, b: number) => (column === 'facing' ? Math.abs(turnTo(b, a)) : Math.abs(a - b));
 
 /**
@@ -111,8 +111,8 @@ export function verifyTrace(model: Trace, text: string, slack: number): Verified
   let first: Verified['first'] = null;
   const most = new Map<Compared, Parted>();
   const compared = new Set<number>();
-  for (const [i, { tick: told, values }] of rows.entries()) {
-    const tick = told ?? begin + i + (isWhole ? 0 : 1);
+  for (const [i, { tick: given, values }] of rows.entries()) {
+    const tick = given ?? begin + i + (isWhole ? 0 : 1);
     const row = byTick.get(tick);
     if (row === undefined) continue;
     compared.add(tick);

@@ -97,7 +97,7 @@ function logOver(z: number): number {
   return sum;
 }
 
-/** What `flow` leaves behind: the fraction reached, the integral of s over the time, the time used. */
+/** Results of `flow`: the fraction reached, the integral of s over the time, the time used. */
 export interface Flow {
   s: number;
   integral: number;

@@ -1,6 +1,6 @@
 /**
- * What a world knows between ticks: one flat object, numbers only, so that it can be kept, hashed and rewound, and so that the
- * engine reads and writes a field in place. A field's prefix names the stage that owns it; that stage alone writes it.
+ * The state of a world between ticks: one flat object of numbers, so that it can be kept, hashed and rewound, and so that the engine reads and writes
+ * a field in place. A field's prefix names the stage that owns it; only that stage writes it.
  */
 
 /** The initial value of a field that holds fractions: a double from the start, so that its kind never changes. */
@@ -18,10 +18,10 @@ export class Body {
   clockEpochTick = -1;
   clockEpochTime = REAL;
 
-  /** The way wanted: a direction times a magnitude; y grows downwards. */
+  /** The wanted direction times a magnitude; y grows downwards. */
   intentX = REAL;
   intentY = REAL;
-  /** Magnitude asked for: 0 at rest, 1 full, up to √2 with uneven diagonals. */
+  /** Requested magnitude: 0 at rest, 1 full, up to √2 with uneven diagonals. */
   intentAmount = REAL;
   /** The axis (1 across, 2 down) that a 4-way stick was on last; decides ties. */
   intentAxis = 0;
@@ -52,23 +52,23 @@ export class Body {
   stepFromY = REAL;
   stepToX = REAL;
   stepToY = REAL;
-  /** Way faced: that of the step under way or of the last one, −1, 0 or 1 on each axis. */
+  /** Direction of the current step or of the last one: −1, 0 or 1 on each axis. */
   stepWayX = 0;
   stepWayY = 0;
-  /** Way of the press that waits for the end of the step. */
+  /** Direction of the press that waits for the end of the step. */
   stepNextX = 0;
   stepNextY = 0;
   /** Steps taken since the start. */
   stepCount = 0;
-  /** Where the step has come to. */
+  /** Current place on the step. */
   stepX = REAL;
   stepY = REAL;
 
   /** 1 while something but the hands leads the feet, or they are planted. */
   routeLeads = 0;
-  /** What leads the feet: 0 the hands, 1 the way to a destination, 2 the pointer. */
+  /** Source of the motion: 0 the hands, 1 the path to a destination, 2 the pointer. */
   routeActive = 0;
-  /** Between which places the way was planned; with the navigator they give it again. */
+  /** Ends of the planned path; the navigator finds the same path again from them. */
   routeFromX = REAL;
   routeFromY = REAL;
   routeToX = REAL;
@@ -78,38 +78,38 @@ export class Body {
   routeAimX = REAL;
   routeAimY = REAL;
   routeDistance = REAL;
-  /** Most speed that the way allows, and that is aimed at, unit/s. */
+  /** Highest speed that the path allows, and the speed aimed at, unit/s. */
   routeCap = REAL;
   routePace = REAL;
-  /** What the tick that would pass the waypoint does: 0 passes it, 1 ends on it, 2 ends on it at rest. */
+  /** In the tick that would pass the waypoint: 0 passes it, 1 ends on it, 2 ends on it at rest. */
   routeLands = 0;
-  /** 1 where the motion is along the way, and so is carried round its bends; 1 where a new click drops the speed. */
+  /** 1 if the motion follows the path, and so is carried round its bends; 1 if a new click drops the speed. */
   routeCarries = 0;
   routeRestarts = 0;
   /** 1 in the first tick of a plan. */
   routeFresh = 0;
-  /** Way left, and distance from the planned line, unit. */
+  /** Remaining path, and distance from the planned line, unit. */
   routeToGo = REAL;
   routeOff = REAL;
   /** Seconds for which the pointer has been down, and since the last plan. */
   routePressedFor = REAL;
   routeSincePlan = REAL;
   routePlanted = 0;
-  /** How far the body should have gone and has, since it was last looked whether it is stuck; for how long; plans made for it. */
+  /** Expected and actual distance since the last check for being stuck; duration of the check, s; plans made because of it. */
   routeExpected = REAL;
   routeGone = REAL;
   routeWatched = REAL;
   routeTries = 0;
-  /** Distance that the body should have come, by its motion and by the speed aimed at, since the way left became less, unit. */
+  /** Expected distance by the motion, and by the speed aimed at, since the remaining path last decreased, unit. */
   routeVain = 0;
-  /** Plans on this way from a place to which the body was carried. */
+  /** Plans made on this path from places to which the body was carried. */
   routeDetours = 0;
   routeLastX = REAL;
   routeLastY = REAL;
-  /** The least way left so far, and seconds since it became less. */
+  /** The shortest remaining path so far, and seconds since it decreased. */
   routeLeast = REAL;
   routeSinceLeast = REAL;
-  /** What the feet are asked to do, by the hands, by a route or by grid steps: a direction times a magnitude. */
+  /** The requested motion, from the hands, a path or grid steps: a direction times a magnitude. */
   routeWishX = REAL;
   routeWishY = REAL;
   routeWishAmount = REAL;
@@ -123,7 +123,7 @@ export class Body {
   gaitSprinted = 0;
   /** 1 from empty until recovered. */
   gaitLocked = 0;
-  /** 1 in the tick after which a cancelled sprint has to be asked for anew. */
+  /** 1 in the tick after which a cancelled sprint has to be requested again. */
   gaitLost = 0;
   gaitRefused = 0;
   /** Seconds since the last drain. */
@@ -134,7 +134,7 @@ export class Body {
   /** Steady speed that the gait allows, unit/s. */
   gaitSpeed = REAL;
 
-  /** Velocity that the ramp has come to, unit/s, before walls and edges; where it began in this tick. */
+  /** Velocity after the ramp, unit/s, before walls and edges; its value at the start of this tick. */
   velocityX = REAL;
   velocityY = REAL;
   velocityFromX = REAL;
@@ -148,12 +148,12 @@ export class Body {
   velocityDy = REAL;
   velocityToX = REAL;
   velocityToY = REAL;
-  /** What is steered apart: 0 nothing, 1 the heading (heading turning), 2 turn and drive; direction of travel, radians; speed along it. */
+  /** State of the separate heading: 0 none, 1 a heading (heading turning), 2 turn and drive; direction of travel, radians; speed along it. */
   velocityMode = 0;
   velocityHeading = REAL;
   velocitySpeed = REAL;
 
-  /** 0 where nothing can be met in this tick: then the body goes where it wants to, and all that is told below of what was met is 0. */
+  /** 0 if nothing can be met in this tick: the body goes where it wants to, and the contact fields below are 0. */
   contactLooks = 1;
   /** Walls met this tick, and edges that held it: bits 1 left, 2 right, 4 top, 8 bottom. */
   contactCount = 0;
@@ -163,7 +163,7 @@ export class Body {
   contactNormalY = REAL;
   contactPointX = REAL;
   contactPointY = REAL;
-  /** The way that was wanted when it was met: its direction counts. */
+  /** The wanted direction at the first contact. */
   contactWayX = REAL;
   contactWayY = REAL;
   /** Place and velocity that walls and edges leave, in a tick in which something could be met. */
@@ -181,7 +181,7 @@ export class Body {
   boundsSides = 0;
   boundsHeld = 0;
   boundsJump = 0;
-  /** 1 when walls and edges took nearly all of the tick's way. */
+  /** 1 when walls and edges took nearly all of the tick's displacement. */
   boundsBlocked = 0;
   /** Where the body's origin is, unit, and its velocity, unit/s, after all that it met. */
   x = REAL;
@@ -195,7 +195,7 @@ export class Body {
   /** The direction that was last aimed along: the same one again needs no working out. */
   facingAlongX = REAL;
   facingAlongY = REAL;
-  /** Number of the sector faced, counted clockwise from east; −1 when it is none's middle. */
+  /** Number of the sector faced, counted clockwise from east; −1 if not at a sector's middle. */
   facingSector = -1;
 
   /** World point in the middle of the view, and the place that it follows. */
@@ -213,7 +213,7 @@ export type Own<Stage extends string> = Readonly<Body> & Pick<Body, Named<Stage>
 /** The bounds stage has the last word on where the body is. */
 export type OwnMotion = Own<'bounds'> & Pick<Body, 'x' | 'y' | 'vx' | 'vy'>;
 
-/** What contact hands on to bounds within a tick: how it is told depends on what is known of the walls near by, what comes of it does not. */
+/** Scratch that contact passes to bounds within a tick. Its values depend on which walls are known nearby; the results don't. */
 const passing: readonly string[] = ['contactLooks', 'contactX', 'contactY', 'contactVx', 'contactVy'];
 
 /** The names of all fields that last from tick to tick, in a fixed order. */
@@ -244,7 +244,7 @@ export function nameBody(body: Readonly<Body>): Record<string, number | null> {
   return Object.fromEntries(named.map((field) => [field, body[field] === Infinity ? null : body[field] + 0]));
 }
 
-/** Puts back what `nameBody` gave; the names that no body has, as those of another core, are told and left out. */
+/** Restores the fields of a `nameBody` result; returns the names that no body has, such as those of another core. */
 export function loadNamed(body: Body, named: Readonly<Record<string, number | null>>): string[] {
   loadBody(body, saveBody(createBody()));
   const unknown: string[] = [];
@@ -259,7 +259,10 @@ export function loadNamed(body: Body, named: Readonly<Record<string, number | nu
 const PRIME = 0x01000193;
 const OFFSET = 0x811c9dc5;
 
-/** Two 32-bit FNV-1a lanes (Fowler, Noll and Vo), the second one begun with the first one's bits turned over; integers of 64 bits are treated differently by engines. */
+/**
+ * Two 32-bit FNV-1a lanes (Fowler, Noll and Vo); the second starts with the first one's bits inverted. Engines treat 64-bit integers differently, so
+ * none are used.
+ */
 class Lanes {
   #first = OFFSET;
   #second = ~OFFSET;

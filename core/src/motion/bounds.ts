@@ -10,7 +10,7 @@ import type { OwnMotion } from './body.ts';
 import { BOTTOM_SIDE, BUMPING, LEFT_SIDE, RIGHT_SIDE, STAYED, TOP_SIDE, WAS_PUSHED, WAS_SENT, WENT_ROUND } from './codes.ts';
 import { EDGE_LEFT, EDGE_MET, SENT, START_MOVED, WRAPPED } from './events.ts';
 
-/** What happens where the body's origin leaves its limits. */
+/** Behaviour at the limits of the body's origin. */
 export interface BoundsPlan extends Limits {
   policy: Parameters['bounds']['policy'];
   push: number;
@@ -49,10 +49,10 @@ export function stepBounds(body: OwnMotion, p: BoundsPlan): void {
   } else meetEdges(body, p);
 }
 
-/** Under this share of the wanted way the body counts as blocked. */
+/** Below this fraction of the wanted displacement the body counts as blocked. */
 const HEADWAY = 0.1;
 
-/** What contact has left, and what the edges that do not hold make of it. */
+/** Applies the edges that don't hold the body to the result of contact. */
 function meetEdges(body: OwnMotion, p: BoundsPlan): void {
   const was = body.boundsHeld;
   const goneX = body.contactX - body.x;
@@ -127,7 +127,7 @@ function pushTo(body: OwnMotion, { body: placed }: BoundsPlan, toX: number, toY:
   if (isMet) body.happened |= START_MOVED;
 }
 
-/** Puts the body to a place, or to the nearest free one; false, and where it was, when there is none. */
+/** Moves the body to a place, or to the nearest free one; returns false and leaves it if there is none. */
 function putTo(body: OwnMotion, { body: placed }: BoundsPlan, x: number, y: number): boolean {
   const place = freePlace(placed, x, y);
   body.x = place ? place.x : body.contactX;
@@ -144,7 +144,7 @@ function pushed(value: number, low: number, high: number, push: number): number 
   return value < low ? Math.min(low + push, middle) : value > high ? Math.max(high - push, middle) : value;
 }
 
-/** A value brought into [low, high) by whole spans. */
+/** Wraps a value into [low, high) by whole spans. */
 function wrapped(value: number, low: number, high: number): number {
   if (value >= low && value <= high) return value;
   const span = high - low;

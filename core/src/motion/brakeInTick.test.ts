@@ -44,18 +44,18 @@ describe('a click from rest, with exact integration and a brake', () => {
         events,
         ground,
       );
-      const told = `seed ${seed}: ${JSON.stringify({ ...rates, hz, distance })}`;
+      const label = `seed ${seed}: ${JSON.stringify({ ...rates, hz, distance })}`;
       const { trace } = world;
       const arrived = trace.values('events').findIndex((bits) => (bits & ARRIVED) !== 0);
-      expect(arrived, told).toBeGreaterThan(0);
+      expect(arrived, label).toBeGreaterThan(0);
       const begun = trace.values('x').findIndex((at, row) => at !== 1000 || trace.at('y', row) !== 1000) - 1;
       // The tick after the one that ends on the point says so.
       const took = trace.at('time', arrived - 1) - trace.at('time', begun);
-      expect(Math.abs(took - seconds), `${told}: took ${took} in place of ${seconds}`).toBeLessThanOrEqual(1.001 / hz + 0.002 * seconds);
+      expect(Math.abs(took - seconds), `${label}: took ${took} in place of ${seconds}`).toBeLessThanOrEqual(1.001 / hz + 0.002 * seconds);
       for (let row = 0; row < trace.end; row++) {
         const [dx, dy] = [trace.at('x', row) - 1000, trace.at('y', row) - 1000];
         const along = dx * Math.cos(angle) + dy * Math.sin(angle);
-        if (!(along <= distance + 1e-6) || !Number.isFinite(trace.at('vx', row))) throw new Error(`${told}: row ${row} at ${along}`);
+        if (!(along <= distance + 1e-6) || !Number.isFinite(trace.at('vx', row))) throw new Error(`${label}: row ${row} at ${along}`);
       }
     }
   });

@@ -39,7 +39,7 @@ export function brakeInTick(body: Own<'velocity'>, decelerate: number, speed: nu
   body.velocityX = body.routeWishX * end;
   body.velocityY = body.routeWishY * end;
   body.velocitySpeed = end;
-  // The whole way is the very place.
+  // The whole distance: exactly the destination.
   const isWhole = end === 0 && left === body.routeDistance;
   body.velocityDx = isWhole ? body.routeAimX - body.x : body.routeWishX * gone;
   body.velocityDy = isWhole ? body.routeAimY - body.y : body.routeWishY * gone;

@@ -3,7 +3,7 @@ import { clamp, cos, DEGREE, exp2, LN2, sin } from '../math/functions.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import type { Own } from './body.ts';
 
-/** What the camera stage needs of a tuning and a ground. */
+/** Settings of the camera stage. */
 export interface CameraPlan {
   follow: Parameters['camera']['follow'];
   halfLife: number;
@@ -118,10 +118,10 @@ export function stepCamera(body: Own<'camera'>, p: CameraPlan): void {
     return;
   }
   const { lag, kept } = p;
-  const wayX = (x - body.cameraAimX) * lag;
-  const wayY = (y - body.cameraAimY) * lag;
-  body.cameraX = x - wayX + (body.cameraX - body.cameraAimX + wayX) * kept;
-  body.cameraY = y - wayY + (body.cameraY - body.cameraAimY + wayY) * kept;
+  const offsetX = (x - body.cameraAimX) * lag;
+  const offsetY = (y - body.cameraAimY) * lag;
+  body.cameraX = x - offsetX + (body.cameraX - body.cameraAimX + offsetX) * kept;
+  body.cameraY = y - offsetY + (body.cameraY - body.cameraAimY + offsetY) * kept;
   body.cameraAimX = x;
   body.cameraAimY = y;
 }
@@ -138,10 +138,10 @@ function follow(body: Own<'camera'>, p: CameraPlan): void {
   const y = clamp(body.y + body.vy * p.lookAhead + p.offsetY, p.top, p.bottom);
   const kept = dt === p.dt ? p.kept : exp2(-dt / p.halfLife);
   const lag = dt === p.dt ? p.lag : p.halfLife / LN2 / dt;
-  const wayX = (x - body.cameraAimX) * lag;
-  const wayY = (y - body.cameraAimY) * lag;
-  body.cameraX = x - wayX + (body.cameraX - body.cameraAimX + wayX) * kept;
-  body.cameraY = y - wayY + (body.cameraY - body.cameraAimY + wayY) * kept;
+  const offsetX = (x - body.cameraAimX) * lag;
+  const offsetY = (y - body.cameraAimY) * lag;
+  body.cameraX = x - offsetX + (body.cameraX - body.cameraAimX + offsetX) * kept;
+  body.cameraY = y - offsetY + (body.cameraY - body.cameraAimY + offsetY) * kept;
   body.cameraAimX = x;
   body.cameraAimY = y;
 }

@@ -62,16 +62,16 @@ describe('any clicks', () => {
       const [x, y] = [next() * ground.size.width, next() * ground.size.height];
       const still = drive(values, 1, [], ground);
       if (rowOf(still, START_MOVED) >= 0) continue;
-      const way = still.navigator.plan(still.body.x, still.body.y, x, y);
-      if (!way?.reached || way.squeezed || way.length < 1) continue;
+      const path = still.navigator.plan(still.body.x, still.body.y, x, y);
+      if (!path?.reached || path.squeezed || path.length < 1) continue;
       clicks++;
       const [hz, speed] = [values['clock.hz'] as number, values['pace.walkSpeed'] as number];
-      const seconds = way.length / speed + 1;
+      const seconds = path.length / speed + 1;
       const world = drive(values, Math.ceil(hz * (seconds + 3)) + 1, click(1, x, y), ground);
-      const told = `seed ${seed}: ${JSON.stringify(values)}`;
-      expect([world.body.x, world.body.y], told).toEqual([x, y]);
-      expect(rowOf(world, ARRIVED) / hz, told).toBeLessThan(seconds);
-      expect(Math.max(...world.trace.values('contacts')), told).toBe(0);
+      const label = `seed ${seed}: ${JSON.stringify(values)}`;
+      expect([world.body.x, world.body.y], label).toEqual([x, y]);
+      expect(rowOf(world, ARRIVED) / hz, label).toBeLessThan(seconds);
+      expect(Math.max(...world.trace.values('contacts')), label).toBe(0);
     }
   });
 
@@ -198,9 +198,9 @@ describe('a way that begins within the margin of a wall', () => {
       }));
       const ground = openGround({ size: { width: 600, height: 400 }, start: { x, y: top + gap / 2 }, walls });
       const world = drive({ 'route.enabled': true }, 1, [], ground);
-      const way = world.navigator.plan(world.body.x, world.body.y, next() * 600, next() * 400);
-      for (let i = 1; i < (way?.points.length ?? 0); i++) {
-        const [[ax, ay], [bx, by]] = [way?.points[i - 1], way?.points[i]] as [[number, number], [number, number]];
+      const path = world.navigator.plan(world.body.x, world.body.y, next() * 600, next() * 400);
+      for (let i = 1; i < (path?.points.length ?? 0); i++) {
+        const [[ax, ay], [bx, by]] = [path?.points[i - 1], path?.points[i]] as [[number, number], [number, number]];
         for (const y of [top, top + gap]) {
           if (ay < y === by < y) continue;
           const crossing = ax + ((bx - ax) * (y - ay)) / (by - ay);

@@ -1,7 +1,7 @@
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import type { Own } from './body.ts';
 
-/** What the clock needs of a tuning: ticks a second, the length of one, s, and whether every tick has it. */
+/** Settings of the clock: ticks per second, the length of one, s, and whether all ticks have that length. */
 export interface ClockPlan {
   hz: number;
   dt: number;

@@ -1,4 +1,4 @@
-/** What the whole numbers in a body stand for. */
+/** The meanings of the body's whole numbers. */
 
 /** Names of the gaits; the index is what a body and a trace hold. */
 export const gaits = ['stand', 'walk', 'sprint', 'spent'] as const;
@@ -13,22 +13,22 @@ export const TURNING = 1;
 export const STEPPING = 2;
 export const BUMPING = 3;
 
-/** What leads the feet. */
+/** Sources of the motion. */
 export const BY_HANDS = 0;
 export const TO_POINT = 1;
 export const AFTER_POINTER = 2;
 
-/** What a route does in the tick that would pass the waypoint. */
+/** A route's behaviour in the tick that would pass the waypoint. */
 export const PASSES = 0;
 export const LANDS = 1;
 export const LANDS_AT_REST = 2;
 
-/** What is steered apart from the velocity. */
+/** States of the separate heading. */
 export const BY_VECTOR = 0;
 export const BY_HEADING = 1;
 export const BY_DRIVE = 2;
 
-/** What put the body somewhere else in a tick. */
+/** Reasons for a placement within a tick. */
 export const STAYED = 0;
 export const WAS_PUSHED = 1;
 export const WENT_ROUND = 2;

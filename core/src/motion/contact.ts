@@ -14,14 +14,14 @@ import { leadVelocity, note, slide, stop } from './contactSliding.ts';
 import { START_MOVED, WALL_LEFT, WALL_MET } from './events.ts';
 
 /**
- * Moves the body by its displacement among walls and edges, which are solved together: to the first contact (walls less the skin);
- * then on with what the planes that it touches leave of its way (`leadAlong`), up to `contactsPerTick` times. With response `stop` a
- * wall ends the motion. At an angle θ to a wall a share of max(0, cos θ − wallFriction·sin θ) of the velocity is kept, with
- * `keepSpeed` all of it; of the velocity across an edge nothing. What is left is the actual motion, not a new wish.
+ * Moves the body by its displacement among walls and edges, which are solved together: to the first contact (walls less the skin), then on with the
+ * part of the displacement that the touched planes leave (`leadAlong`), up to `contactsPerTick` times. With response `stop` a wall ends the motion.
+ * At an angle θ to a wall a fraction max(0, cos θ − wallFriction·sin θ) of the velocity is kept, with `keepSpeed` all of it; of the velocity across
+ * an edge, none. The result is the actual motion, not a new wish.
  */
 export function stepContact(body: Own<'contact'>, p: ContactPlan): void {
   const { calm } = p;
-  // The last tick ended somewhere that no way led to.
+  // The last tick ended at a place reached by placement, not by motion.
   if (body.boundsJump !== STAYED) unsettle(calm);
   const x = body.velocityToX - calm.x;
   const y = body.velocityToY - calm.y;
@@ -33,7 +33,7 @@ export function stepContact(body: Own<'contact'>, p: ContactPlan): void {
   }
 }
 
-/** How many ticks' travel around the body is looked over for walls at a time. */
+/** Walls are collected this many ticks' travel around the body at a time. */
 const LOOK = 16;
 
 /** The tick of a body near something, or that was just put where it is. */
@@ -56,7 +56,7 @@ function meetWalls(body: Own<'contact'>, p: ContactPlan, moved: boolean): void {
   else passWalls(body, false);
 }
 
-/** Nothing is met yet: the body is where it was, and means to move as it was told. */
+/** Resets contact: the body is where it was and wants its full displacement. */
 function beginContact(body: Own<'contact'>): void {
   body.contactLooks = 1;
   body.contactCount = 0;
@@ -131,7 +131,7 @@ function keepCalm(body: Own<'contact'>, p: ContactPlan): void {
   calm.square = room * room;
 }
 
-/** Whether no wall can be met in this tick; looks out how far the body can go before one can be. */
+/** True if no wall can be met in this tick; looks out how far the body can go before one can be. */
 function isFarFromWalls(body: Own<'contact'>, p: ContactPlan): boolean {
   const { probe } = p;
   probe.x = body.x + p.centreX;
@@ -153,7 +153,7 @@ function isFarFromWalls(body: Own<'contact'>, p: ContactPlan): boolean {
   return probe.room > reach;
 }
 
-/** Looks only where the tick ends, and pushes the body out of what it overlaps there: what lies on the way is not met. */
+/** Tests only the end of the tick and pushes the body out of its overlaps there: walls in between aren't met. */
 function stepUnswept(body: Own<'contact'>, p: ContactPlan): void {
   const { probe, planes } = p;
   const toX = body.contactX + body.velocityDx;

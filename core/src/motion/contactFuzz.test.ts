@@ -73,7 +73,7 @@ function anyRun(seed: number, ticks: number): Run {
   return { world: drive(values, ticks, events, ground), shape: { circle, halfWidth, halfHeight }, walls, size, policy };
 }
 
-/** Whether the straight way between two points crosses a segment. */
+/** True if the straight line between two points crosses a segment. */
 function crosses(x0: number, y0: number, x1: number, y1: number, [ax, ay, bx, by]: Segment): boolean {
   const turn = (px: number, py: number, qx: number, qy: number, rx: number, ry: number) => (qx - px) * (ry - py) - (qy - py) * (rx - px);
   return turn(ax, ay, bx, by, x0, y0) * turn(ax, ay, bx, by, x1, y1) < 0 && turn(x0, y0, x1, y1, ax, ay) * turn(x0, y0, x1, y1, bx, by) < 0;
@@ -96,20 +96,20 @@ describe('among walls and edges', () => {
       free++;
       for (let row = 1; row < xs.length; row++) {
         const [x, y] = [xs[row] as number, ys[row] as number];
-        const told = `seed ${seed}, row ${row} at ${x}, ${y}`;
-        if (!Number.isFinite(x) || !Number.isFinite(y)) throw new Error(told);
-        if (depth(row) > 1e-5) throw new Error(`${told} is in a wall`);
+        const label = `seed ${seed}, row ${row} at ${x}, ${y}`;
+        if (!Number.isFinite(x) || !Number.isFinite(y)) throw new Error(label);
+        if (depth(row) > 1e-5) throw new Error(`${label} is in a wall`);
         const isHeld = policy === 'clamp' && width <= size && height <= size;
-        if (isHeld && !(x >= width * originX && x <= size - width * (1 - originX) + 1e-9)) throw new Error(`${told} is beyond an edge`);
-        if (isHeld && !(y >= height * originY && y <= size - height * (1 - originY) + 1e-9)) throw new Error(`${told} is beyond an edge`);
+        if (isHeld && !(x >= width * originX && x <= size - width * (1 - originX) + 1e-9)) throw new Error(`${label} is beyond an edge`);
+        if (isHeld && !(y >= height * originY && y <= size - height * (1 - originY) + 1e-9)) throw new Error(`${label} is beyond an edge`);
         const [fromX, fromY] = [xs[row - 1] as number, ys[row - 1] as number];
-        // A longer way may lead round the end of a wall within the tick.
+        // A longer displacement may lead round the end of a wall within the tick.
         const isShort = Math.hypot(x - fromX, y - fromY) < Math.min(shape.halfWidth, shape.halfHeight);
         const isPut = policy !== 'clamp' && ((events[row] as number) & START_MOVED) !== 0;
         if (isShort && !isPut)
           for (const wall of walls)
             if (crosses(fromX + offset.x, fromY + offset.y, x + offset.x, y + offset.y, wall))
-              throw new Error(`${told} has crossed a wall`);
+              throw new Error(`${label} has crossed a wall`);
       }
     }
     expect(free).toBeGreaterThan(0.75 * runs.length);

@@ -8,7 +8,7 @@ export interface LoggedContact {
   pointY: number;
   normalX: number;
   normalY: number;
-  /** Between the way that is wanted and the wall, radians in [0, π/2]. */
+  /** Angle between the wanted direction and the wall, radians in [0, π/2]. */
   angle: number;
   freeX: number;
   freeY: number;

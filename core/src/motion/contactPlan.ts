@@ -8,7 +8,7 @@ import type { WallIndex } from '../ground/wallIndex.ts';
 import { length } from '../math/functions.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 
-/** What the contact stage needs of a tuning and a ground. */
+/** Settings of the contact stage. */
 export interface ContactPlan {
   body: PlacedBody;
   probe: Probe;
@@ -30,9 +30,9 @@ export interface ContactPlan {
   centreY: number;
   /** Distance from the body's centre to its farthest point, unit. */
   half: number;
-  /** Whether the ground has surfaces that change the speed. */
+  /** True if the ground has surfaces that change the speed. */
   surfaced: boolean;
-  /** Whether a tick in which nothing is met leaves nothing to do: not on surfaces, nor stepping from cell to cell. */
+  /** True if a tick in which nothing is met leaves nothing to do: not on surfaces, nor stepping from cell to cell. */
   calms: boolean;
   slides: boolean;
   /** Contacts along which a body slides in one tick. */
@@ -71,7 +71,7 @@ export function prepareContact(parameters: Parameters, ground: Ground, walls: Wa
   };
 }
 
-/** Whether a ground has surfaces that change the speed. */
+/** True if a ground has surfaces that change the speed. */
 function isSurfaced({ cells, surfaces }: Ground): boolean {
   return cells.length > 0 && Object.keys(surfaces).length > 0;
 }

@@ -8,12 +8,12 @@ import type { Own } from './body.ts';
 import { BOTTOM_SIDE, BY_DRIVE, LEFT_SIDE, RIGHT_SIDE, TOP_SIDE } from './codes.ts';
 import type { ContactPlan } from './contactPlan.ts';
 
-/** Part of a tick's way that counts as no way at all, in slops, so that a body at rest in a corner stays where it is, to the bit. */
+/** Part of a tick's displacement that counts as none, in slops, so that a body at rest in a corner stays there, to the bit. */
 const STILL = 1 / 1024;
 
 /**
- * To the first contact, then along what it touches, and so on, until the way is gone or a corner closes. In a corner of walls and edges all that
- * the wanted way presses counts as met, whichever of them rounding put first.
+ * Moves to the first contact, then along the touched planes, and so on, until the displacement is used up or a corner closes. In a corner of walls
+ * and edges, everything that the wanted direction presses against counts as met, whichever of them rounding put first.
  */
 export function slide(body: Own<'contact'>, p: ContactPlan, moved: boolean): void {
   const hasEdges = isNearEdge(body, p);
@@ -53,7 +53,7 @@ function slideOn(body: Own<'contact'>, p: ContactPlan, moved: boolean, hasEdges:
   probe.dy = body.velocityDy;
   planes.count = 0;
   probe.rest = 1;
-  // Walls slid along, and four sides of the frame; one more round takes the rest of the way.
+  // Walls slid along, and four sides of the frame; one more round takes the rest of the displacement.
   for (let round = 0; round < p.most + 6; round++) {
     const reach = Math.sqrt(probe.dx * probe.dx + probe.dy * probe.dy);
     probe.reach = reach;
@@ -98,7 +98,7 @@ function slideOn(body: Own<'contact'>, p: ContactPlan, moved: boolean, hasEdges:
   }
 }
 
-/** Whether an edge may be met in this tick, wherever walls lead the body; a corner that it is eased round adds to its way. */
+/** True if the tick may meet an edge, wherever walls lead the body; a corner assist adds to its displacement. */
 function isNearEdge(body: Own<'contact'>, p: ContactPlan): boolean {
   const { contactX: x, contactY: y, velocityDx: dx, velocityDy: dy } = body;
   const reach = 2 * Math.sqrt(dx * dx + dy * dy) + p.cornerAssist + p.probe.slop;
@@ -112,7 +112,7 @@ function meetNone(probe: Probe): boolean {
   return false;
 }
 
-/** What the planes that are touched leave of the rest of the way wanted; false where that is nothing. */
+/** Projects the remaining displacement onto the touched planes; returns false if nothing remains. */
 function leadOn(body: Own<'contact'>, p: ContactPlan): boolean {
   const { probe, planes } = p;
   planes.inX = body.velocityDx * probe.rest;
@@ -142,7 +142,7 @@ export function stop(body: Own<'contact'>): void {
   body.contactKeeps = 0;
 }
 
-/** Aside round a corner, then on with what is left of the way; the velocity is kept for the way past it. */
+/** Sidesteps round a corner, then goes on with the remaining displacement; the velocity past the corner is kept. */
 function easeAside(body: Own<'contact'>, p: ContactPlan): boolean {
   const { probe, planes } = p;
   const rest = 1 - probe.time;
@@ -168,7 +168,7 @@ function isWithin(x: number, y: number, p: ContactPlan): boolean {
   return x >= p.left && x <= p.right && y >= p.top && y <= p.bottom;
 }
 
-/** Whether an edge is met before the wall that the probe holds, if any; then it holds the edge instead. Gives the side, 0 for none. */
+/** True if an edge is met before the wall that the probe holds, if any; then it holds the edge instead. Gives the side, 0 for none. */
 function meetEdge(p: ContactPlan): number {
   const { probe } = p;
   const x = probe.x - p.centreX;
@@ -202,7 +202,7 @@ function holdRounding(body: Own<'contact'>, p: ContactPlan): void {
   else if (body.contactY > p.bottom) body.contactY = p.bottom;
 }
 
-/** Notes the first contact of a tick: where the body touches, and which way it wants. */
+/** Records the first contact of a tick: the place of touch and the wanted direction. */
 export function note(body: Own<'contact'>, { probe }: ContactPlan): void {
   const { segments } = probe.index;
   const i = probe.wall * 4;
@@ -215,7 +215,7 @@ export function note(body: Own<'contact'>, { probe }: ContactPlan): void {
   body.contactNormalY = probe.normalY;
   body.contactPointX = ax + ex * share;
   body.contactPointY = ay + ey * share;
-  // The way that is wanted, not what the ramp has made of it since the wall took its part.
+  // The wanted direction, not the ramp's velocity after the wall took its part.
   const wishes = body.routeWishAmount > 0 && (body.routeWishX !== 0 || body.routeWishY !== 0) && body.velocityMode !== BY_DRIVE;
   body.contactWayX = wishes ? body.routeWishX : body.velocityX;
   body.contactWayY = wishes ? body.routeWishY : body.velocityY;

@@ -40,7 +40,7 @@ describe('a corner of a wall and an edge', () => {
       };
       const held: Control[] = pick<Control[]>(['right'], ['right', 'down'], ['right', 'down'], ['down']);
       const start = { x: SIZE - 60 - 60 * next(), y: wallY - 60 - 50 * next() };
-      const told = mirrors.map((mirror) => {
+      const states = mirrors.map((mirror) => {
         const at = (x: number, y: number): [number, number] => [mirror.x < 0 ? SIZE - x : x, mirror.y < 0 ? SIZE - y : y];
         const points = [at(SIZE + 20, wallY + 20 * slope), at(SIZE - long, wallY - long * slope)];
         const [x, y] = at(start.x, start.y);
@@ -69,8 +69,8 @@ describe('a corner of a wall and an edge', () => {
         }
         return events.join(' ');
       });
-      for (const one of told)
-        if (one !== told[0]) failures.push(`seed ${seed} ${JSON.stringify(values)} ${held} slope ${slope}: ${told[0]} | ${one}`);
+      for (const one of states)
+        if (one !== states[0]) failures.push(`seed ${seed} ${JSON.stringify(values)} ${held} slope ${slope}: ${states[0]} | ${one}`);
     }
     expect(failures).toEqual([]);
   });

@@ -33,8 +33,8 @@ describe('a corner of any opening', () => {
       const away = 80 + 30 / Math.sin(opening / 2);
       const ground = corner(opening, turned, { x: 500 + Math.cos(middle) * away, y: 500 + Math.sin(middle) * away });
       // Into the corner: within the cone that both normals span, so that no wall leads out of it.
-      const way = middle + Math.PI + (next() * 2 - 1) * ((Math.PI - opening) / 2) * 0.9;
-      const { trace } = drive({ ...bare, ...values }, 600, [{ at: 0, stick: [Math.cos(way), Math.sin(way)] }], ground);
+      const heading = middle + Math.PI + (next() * 2 - 1) * ((Math.PI - opening) / 2) * 0.9;
+      const { trace } = drive({ ...bare, ...values }, 600, [{ at: 0, stick: [Math.cos(heading), Math.sin(heading)] }], ground);
       for (const column of ['x', 'y', 'facing'] as const) expect(new Set(trace.values(column, 560)).size, `seed ${seed}`).toBe(1);
       expect(trace.at('contacts', 600)).toBeGreaterThan(0);
       expect(trace.at('speed', 600)).toBe(0);
@@ -51,8 +51,13 @@ describe('a corner of any opening', () => {
       // Into both walls, and out of the corner along the second one: between the first one's side and the second one's normal.
       const least = Math.PI - opening;
       const into = least + (Math.PI / 2 - least) * (0.15 + 0.7 * next());
-      const way = turned + opening + into;
-      const { trace } = drive({ ...bare, 'ramp.model': 'instant' }, 150, [{ at: 0, stick: [Math.cos(way), Math.sin(way)] }], ground);
+      const heading = turned + opening + into;
+      const { trace } = drive(
+        { ...bare, 'ramp.model': 'instant' },
+        150,
+        [{ at: 0, stick: [Math.cos(heading), Math.sin(heading)] }],
+        ground,
+      );
       expect(trace.at('speed', 149) / 140, `seed ${seed}`).toBeCloseTo(Math.cos(into), 6);
     }
   });

@@ -5,7 +5,7 @@ import { sequence } from '../testing/sequence.ts';
 import type { FileValue } from '../tuning/schema.ts';
 
 /** How much of the speed keys and stick ask for together. */
-const asked = (values: Record<string, FileValue>, events: TapeEvent[]) =>
+const deflection = (values: Record<string, FileValue>, events: TapeEvent[]) =>
   drive({ 'input.devices': 'sum', ...values }, 1, events).body.intentAmount;
 
 it('two devices add up when told to, never beyond what one of them alone gives', () => {
@@ -14,10 +14,10 @@ it('two devices add up when told to, never beyond what one of them alone gives',
     const stick: TapeEvent[] = [{ at: 0, stick: [next() * 2 - 1, next() * 2 - 1] }];
     const keys = (['up', 'down', 'left', 'right'] as const).filter(() => next() < 0.4).map((press): TapeEvent => ({ at: 0, press }));
     const values = { 'input.normaliseDiagonals': next() < 0.5 };
-    const most = Math.max(1, asked(values, keys), asked(values, stick));
-    expect(asked(values, [...keys, ...stick])).toBeLessThanOrEqual(most + 1e-12);
+    const most = Math.max(1, deflection(values, keys), deflection(values, stick));
+    expect(deflection(values, [...keys, ...stick])).toBeLessThanOrEqual(most + 1e-12);
   }
   const half: TapeEvent = { at: 0, stick: [0.5, 0] };
-  expect(asked({}, [half])).toBeLessThan(0.5);
-  expect(asked({}, [{ at: 0, press: 'right' }, half])).toBe(1);
+  expect(deflection({}, [half])).toBeLessThan(0.5);
+  expect(deflection({}, [{ at: 0, press: 'right' }, half])).toBe(1);
 });

@@ -1,6 +1,6 @@
 /**
- * What happened in a tick, as bits of the trace's `events` column; the order of the list is the order of the bits.
- * Each has the words that a strip or a report shows for it.
+ * Events of a tick, as bits of the trace's `events` column; the order of the list is the order of the bits. Each has its words for the strip and
+ * reports.
  */
 export const eventNames = [
   ['sprintBegan', 'Sprint started'],

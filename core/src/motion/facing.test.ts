@@ -80,7 +80,13 @@ describe('facing', () => {
   });
 
   it('has compass names', () => {
-    expect(['2', '4', '8', '16', 'free'].map((ways) => compassName(-Math.PI / 2 + 0.1, ways as '8'))).toEqual(['E', 'N', 'N', 'N', 'N']);
+    expect(['2', '4', '8', '16', 'free'].map((directions) => compassName(-Math.PI / 2 + 0.1, directions as '8'))).toEqual([
+      'E',
+      'N',
+      'N',
+      'N',
+      'N',
+    ]);
     expect(compassName(Math.PI / 8, '16')).toBe('ESE');
     expect(compassName(Math.PI, '8')).toBe('W');
   });

@@ -8,7 +8,7 @@ import { facelessSpeed } from './still.ts';
 /** Input under which there is no direction to face. */
 const STILL = 1e-3;
 
-/** What the facing stage needs of a tuning and a ground. */
+/** Settings of the facing stage. */
 export interface FacingPlan {
   /** Unit vectors to the middles of the sectors, x then y, clockwise from east; empty when any angle may be faced. */
   sectors: Float64Array;
@@ -16,18 +16,18 @@ export interface FacingPlan {
   middles: Float64Array;
   /** Cosine of the angle from its middle within which a sector that is faced is kept. */
   keeps: number;
-  /** Scheme turn: the heading is faced. Scheme step: the way of the step. */
+  /** Scheme turn: the heading is faced. Scheme step: the direction of the step. */
   turns: boolean;
   steps: boolean;
   /** Signs of the axes: −1 where one is flipped. */
   signX: number;
   signY: number;
-  /** Whether a body without a direction turns back to `still`, radians, instead of keeping what it faced. */
+  /** True if a body without a direction turns back to `still`, radians, instead of keeping what it faced. */
   returns: boolean;
   still: number;
   fromMovement: boolean;
   fromInput: boolean;
-  /** The plainest: along the movement, which is looked at in each tick. */
+  /** The simplest case: facing follows the movement in each tick. */
   plain: boolean;
   /** Speed (unit/s; a distance, unit) under which there is no direction to face. */
   faceless: number;
@@ -95,21 +95,21 @@ export function faceAtStart(body: Own<'facing'>, angle: number): void {
   forgetDirection(body);
 }
 
-/** Works the direction out anew at the next tick: what it is turned into has changed. */
+/** Recomputes the goal at the next tick: the settings for it have changed. */
 export function forgetDirection(body: Own<'facing'>): void {
   body.facingAlongX = 0;
   body.facingAlongY = 0;
   body.facingSector = UNKNOWN;
 }
 
-/** Numbers of sectors that are none: the goal is none's middle; it has not been looked at yet. */
+/** Sentinels: the goal isn't at a sector's middle; the sector isn't known yet. */
 const NONE = -1;
 const UNKNOWN = -2;
 
 /**
- * Faces along the motion, the hands' way or the pointer; where the source has no direction, what was faced is kept. Of 2 to 16 ways that
- * of the sector is faced, and a new sector is taken only past its border by `stickiness`; the angle turns there at once, at a rate, with a
- * half-life, or by a share a tick.
+ * Faces along the motion, the hands' direction or the pointer; without a direction, the facing is kept. With 2 to 16 directions the facing is the
+ * sector's; a new sector is taken only past its border by `stickiness`. The angle turns there at once, at a rate, with a half-life, or by a fraction
+ * per tick.
  */
 export function stepFacing(body: Own<'facing'>, p: FacingPlan, hands: Hands): void {
   if (!p.plain || body.routePlanted === 1) look(body, p, hands);
@@ -194,7 +194,7 @@ function aimAt(body: Own<'facing'>, p: FacingPlan, angle: number): void {
   }
 }
 
-/** Turns towards the goal, the shorter way round; half a turn goes clockwise. */
+/** Turns towards the goal in the shorter direction; half a turn goes clockwise. */
 function turn(body: Own<'facing'>, p: FacingPlan): void {
   if (p.turn === 'instant') {
     body.facingAngle = body.facingGoal;
@@ -209,11 +209,11 @@ function turn(body: Own<'facing'>, p: FacingPlan): void {
 
 const compass = ['E', 'ESE', 'SE', 'SSE', 'S', 'SSW', 'SW', 'WSW', 'W', 'WNW', 'NW', 'NNW', 'N', 'NNE', 'NE', 'ENE'] as const;
 
-/** The compass name of an angle in radians among 2, 4, 8 or 16 ways (8 for `free`): E is 0, angles grow clockwise. */
+/** The compass name of an angle in radians among 2, 4, 8 or 16 directions (8 for `free`): E is 0, angles grow clockwise. */
 export function compassName(angle: number, directions: Parameters['facing']['directions']): string {
-  const ways = directions === 'free' ? 8 : Number(directions);
-  const index = Math.floor((angle / TAU) * ways + 0.5);
-  return compass[(((index % ways) + ways) % ways) * (16 / ways)] ?? 'E';
+  const count = directions === 'free' ? 8 : Number(directions);
+  const index = Math.floor((angle / TAU) * count + 0.5);
+  return compass[(((index % count) + count) % count) * (16 / count)] ?? 'E';
 }
 
 /** 180/π, by which every sector's angle comes out as a whole or half degree exactly. */

@@ -10,14 +10,14 @@ const SLACK = 1e-9;
 /** An interval under this part of a tick counts as continuous. */
 const LEAST_INTERVAL = 1e-3;
 
-/** What the gait stage needs of a tuning. */
+/** Settings of the gait stage. */
 export interface GaitPlan {
   walkSpeed: number;
   restoredSpeed: number;
   sprintSpeed: number;
   /** Speed under which a body without input stands, unit/s. */
   standing: number;
-  /** Whether sprinting costs stamina. */
+  /** True if sprinting costs stamina. */
   costs: boolean;
   stamina: Parameters['stamina'];
   startAt: number;
@@ -44,7 +44,7 @@ export function prepareGait({ body, pace, stamina }: Parameters): GaitPlan {
 }
 
 /**
- * Whether the body sprints, what that does to the stamina, and the steady speed (unit/s) that it gives. While it drains, stamina falls by
+ * True if the body sprints, what that does to the stamina, and the steady speed (unit/s) that it gives. While it drains, stamina falls by
  * drain·dt to 0, met inside the tick; else, `regainDelay` seconds after the last drain, it grows by regain·factor·dt to max. In lumps, what
  * the seconds since the last boundary add up to is charged on each.
  */
@@ -81,11 +81,11 @@ function settleGait(body: Own<'gait'>, p: GaitPlan): void {
 function sprintFreely(body: Own<'gait'>, p: GaitPlan): void {
   const was = body.gaitSprinting;
   body.gaitSprinting = body.routeWishSprint;
-  tell(body, was);
+  emitGaitEvents(body, was);
   settleGait(body, p);
 }
 
-function tell(body: Own<'gait'>, was: number): void {
+function emitGaitEvents(body: Own<'gait'>, was: number): void {
   if (was === 0 && body.gaitSprinting === 1) body.happened |= SPRINT_BEGAN;
   if (was === 1 && body.gaitSprinting === 0) {
     body.happened |= SPRINT_ENDED;
@@ -102,7 +102,7 @@ function spend(body: Own<'gait'>, p: GaitPlan): void {
   if (p.stamina.interval > LEAST_INTERVAL * body.clockDt) stepLumps(body, p, draining);
   else stepContinuous(body, p, draining);
   if (body.gaitStamina <= 0) runEmpty(body, p.stamina, draining);
-  tell(body, was);
+  emitGaitEvents(body, was);
   settleGait(body, p);
 }
 
@@ -121,7 +121,7 @@ function decideSprint(body: Own<'gait'>, p: GaitPlan): void {
   body.gaitRefused = refused;
 }
 
-/** Whether the body stands: nothing is asked of the feet, and they have come to rest. */
+/** True if the body stands: no motion is requested, and it is at rest. */
 function stands(body: Own<'gait'>, p: GaitPlan): boolean {
   return body.routeWishAmount === 0 && body.vx * body.vx + body.vy * body.vy < p.standing * p.standing;
 }
@@ -176,7 +176,7 @@ function stepLumps(body: Own<'gait'>, p: GaitPlan, draining: boolean): void {
   }
 }
 
-/** Empty: the sprint is locked until recovered, and, as the tuning says, has to be asked for anew. */
+/** Empty: the sprint is locked until recovered, and, depending on the tuning, must be requested again. */
 function runEmpty(body: Own<'gait'>, stamina: Parameters['stamina'], draining: boolean): void {
   body.gaitStamina = 0;
   if (!stamina.emptyEndsSprint || body.gaitLocked === 1 || !draining) return;

@@ -16,10 +16,10 @@ import {
 } from './events.ts';
 import { isTapped, prepareSteering, rotate, type SteeringPlan, steer } from './steering.ts';
 
-/** What the intent stage needs of a tuning. */
+/** Settings of the intent stage. */
 export interface IntentPlan {
   steering: SteeringPlan;
-  /** The way wanted follows from the hands alone. */
+  /** The wanted direction depends on the hands alone. */
   plain: boolean;
   turns: boolean;
   latches: boolean;
@@ -60,13 +60,13 @@ export function prepareIntent(parameters: Parameters): IntentPlan {
   };
 }
 
-/** Input more than this against the way of an auto-run ends it: the cosine of 120°. */
+/** Input farther than this from the direction of an auto-run ends it: the cosine of 120°. */
 const OPPOSITE = -0.5;
 
 /**
- * Decodes the hands into a way wanted, (x, y) of a length in [0, 1], in scheme turn into a turn and a drive in [−1, 1], and a sprint wanted.
- * Diagonal keys are (±1, ±1)·√½ or, as the tuning says, (±1, ±1); a stick gives ((travel − deadZone)/(outerZone − deadZone))^curve. Of
- * facing, gait and bounds it reads what the last tick left.
+ * Decodes the hands into a wanted direction, (x, y) of a length in [0, 1], in scheme turn a turn and a drive in [−1, 1], and a wanted sprint.
+ * Diagonal keys are (±1, ±1)·√½ or, depending on the tuning, (±1, ±1); a stick gives ((travel − deadZone)/(outerZone − deadZone))^curve. Reads the
+ * last tick's facing, gait and bounds.
  */
 export function stepIntent(body: Own<'intent'>, p: IntentPlan, hands: Hands): void {
   if (hands.changed || body.intentSteady === 0) readHands(body, p, hands);
@@ -79,7 +79,7 @@ function readHands(body: Own<'intent'>, p: IntentPlan, hands: Hands): void {
   body.intentDrive = 0;
   if (p.turns) turnAndDrive(body);
   else {
-    if (p.latches) latchWay(body, p, hands);
+    if (p.latches) latchDirection(body, p, hands);
     if (p.relativeToCamera) rotate(body, p.cameraHeading);
     else if (p.relativeToFacing) rotate(body, body.facingGoal + PI / 2);
   }
@@ -97,10 +97,10 @@ function readHands(body: Own<'intent'>, p: IntentPlan, hands: Hands): void {
   body.intentSteady = p.plain && rests && !isTapped(hands) ? 1 : 0;
 }
 
-/** Seconds that tell a hold from a tap. */
+/** Seconds that separate a hold from a tap. */
 const HOLD_AFTER = 0.5;
 
-/** Tells press, hold and release of the action apart: the hold comes in the tick in which the time is full, not at the press. */
+/** Distinguishes press, hold and release of the action. The hold is emitted in the tick that completes its time, not at the press. */
 function stepAction(body: Own<'intent'>, hands: Hands): void {
   if (wentDown(hands, ACTION)) {
     body.happened |= ACTION_PRESSED;
@@ -125,8 +125,8 @@ function turnAndDrive(body: Own<'intent'>): void {
   body.intentDrive = -body.intentY * scale;
 }
 
-/** Scheme latch: a press, a stick push or a swipe sets the way; plant or a wall ends it. */
-function latchWay(body: Own<'intent'>, p: IntentPlan, hands: Hands): void {
+/** Scheme latch: a press, a stick push or a swipe sets the direction; plant or a wall ends it. */
+function latchDirection(body: Own<'intent'>, p: IntentPlan, hands: Hands): void {
   if (body.boundsBlocked === 1 || wentDown(hands, PLANT)) {
     body.intentLatchX = 0;
     body.intentLatchY = 0;
@@ -160,13 +160,13 @@ function stepAutoRun(body: Own<'intent'>, p: IntentPlan, hands: Hands): void {
       if (body.intentDrive < 0) body.intentAutoRun = 0;
       else body.intentDrive = 1;
     } else {
-      const wayX = cos(body.facingGoal);
-      const wayY = sin(body.facingGoal);
+      const aheadX = cos(body.facingGoal);
+      const aheadY = sin(body.facingGoal);
       const size = length(body.intentX, body.intentY);
       if (size === 0) {
-        body.intentX = wayX;
-        body.intentY = wayY;
-      } else if (body.intentX * wayX + body.intentY * wayY < OPPOSITE * size) body.intentAutoRun = 0;
+        body.intentX = aheadX;
+        body.intentY = aheadY;
+      } else if (body.intentX * aheadX + body.intentY * aheadY < OPPOSITE * size) body.intentAutoRun = 0;
     }
   }
   if (body.intentAutoRun !== was) body.happened |= body.intentAutoRun ? AUTO_RUN_ON : AUTO_RUN_OFF;

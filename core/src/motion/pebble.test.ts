@@ -34,8 +34,8 @@ describe('a pebble', () => {
   });
 
   it('is thrown in the tick of the press, in each of the eight directions that are faced', () => {
-    const ways = [['right'], ['right', 'down'], ['down'], ['down', 'left'], ['left'], ['left', 'up'], ['up'], ['up', 'right']];
-    ways.forEach((controls, i) => {
+    const directions = [['right'], ['right', 'down'], ['down'], ['down', 'left'], ['left'], ['left', 'up'], ['up'], ['up', 'right']];
+    directions.forEach((controls, i) => {
       const events: TapeEvent[] = [...controls.map((press) => ({ at: 0, press }) as TapeEvent), { at: 10, press: 'launch' }];
       const { trace } = drive({}, 20, events);
       const rows = Array.from({ length: trace.end }, (_, row) => row).filter((row) => trace.at('events', row) & LAUNCHED);

@@ -7,13 +7,13 @@ interface Flight {
   y: number;
   dx: number;
   dy: number;
-  /** Way until the wall that it hits, or as far as it can be followed. */
+  /** Distance to the wall that it hits, or to the end of its range. */
   length: number;
-  /** Whether a wall ends it. */
+  /** True if a wall ends it. */
   hits: boolean;
 }
 
-/** Way (unit) after which a pebble that hits nothing is lost from sight. */
+/** Distance (unit) after which a pebble that hits nothing is gone. */
 const LOST = 1200;
 
 /**

@@ -80,7 +80,7 @@ function smoothRamp(body: Own<'velocity'>, p: RampPlan, dt: number): void {
   }
 }
 
-/** The rate that holds for the velocity on its way to the one aimed at: to rest, against the motion, down from a higher speed, or up. */
+/** The rate for the velocity towards the one aimed at: to rest, against the motion, down from a higher speed, or up. */
 function rateFor(
   { velocityX: vx, velocityY: vy, velocityAimX: targetX, velocityAimY: targetY }: Own<'velocity'>,
   p: RampPlan,
@@ -139,23 +139,23 @@ function exactLinearRamp(body: Own<'velocity'>, p: RampPlan, dt: number): void {
     const ux = ex / difference;
     const uy = ey / difference;
     const rate = rateFor(body, p, braked);
-    // The length of the way, in speed, until this regime ends: on the line to v* the size is that of v* at its end, and at `even`.
-    let way = difference;
+    // Change of velocity until this regime ends: on the line to v* the size is that of v* at its end, and at `even`.
+    let turn = difference;
     const even = -2 * (vx * ux + vy * uy) - difference;
     if (target > 0 && !braked && vx * targetX + vy * targetY < 0) {
-      way = -(vx * targetX + vy * targetY) / (ux * targetX + uy * targetY);
+      turn = -(vx * targetX + vy * targetY) / (ux * targetX + uy * targetY);
       braked = true;
-    } else if (rate === p.ease && even > 0 && even < difference) way = even;
-    if (p.curve && rate === p.accelerate && target > 0 && way === difference) {
+    } else if (rate === p.ease && even > 0 && even < difference) turn = even;
+    if (p.curve && rate === p.accelerate && target > 0 && turn === difference) {
       left -= curvedPiece(body, p, p.curve, ux, uy, difference, target, left);
       if (p.flow.s >= 1) arrive(body);
       continue;
     }
-    const whole = way / rate;
+    const whole = turn / rate;
     const time = whole < left ? whole : left;
     body.velocityDx += vx * time + 0.5 * rate * time * time * ux;
     body.velocityDy += vy * time + 0.5 * rate * time * time * uy;
-    if (whole <= left && way === difference) arrive(body);
+    if (whole <= left && turn === difference) arrive(body);
     else {
       body.velocityX += rate * time * ux;
       body.velocityY += rate * time * uy;

@@ -32,10 +32,10 @@ const anyTuning = (next: () => number): Record<string, FileValue> => ({
 
 /** The longest a walk may take (s): at its speed, with a second for each bend and for setting out. */
 const SECONDS = 40;
-/** A body that walks straight at its point feels its way along walls: it gets 5,000 px at its walking speed where that is longer. */
-const feelsItsWay = (values: Record<string, FileValue>) => values['route.planner'] === 'straight';
+/** A body that walks straight at its point slides along walls: it gets 5,000 px at its walking speed if that takes longer. */
+const isUnplanned = (values: Record<string, FileValue>) => values['route.planner'] === 'straight';
 const secondsFor = (values: Record<string, FileValue>) =>
-  Math.max(SECONDS, feelsItsWay(values) ? 5000 / (values['pace.walkSpeed'] as number) : 0);
+  Math.max(SECONDS, isUnplanned(values) ? 5000 / (values['pace.walkSpeed'] as number) : 0);
 
 describe('plans that are made again and again', () => {
   it('lead to the point on open ground', () => {
@@ -47,9 +47,9 @@ describe('plans that are made again and again', () => {
       const [x, y] = [20 + next() * 600, 20 + next() * 440];
       const hz = values['clock.hz'] as number;
       const world = drive(values, SECONDS * hz, click(1, x, y), ground);
-      const told = `seed ${seed}: ${JSON.stringify({ values, start: ground.start, x, y })}`;
-      expect(happened(world, ARRIVED), told).toBe(true);
-      expect([world.body.x, world.body.y], told).toEqual([x, y]);
+      const label = `seed ${seed}: ${JSON.stringify({ values, start: ground.start, x, y })}`;
+      expect(happened(world, ARRIVED), label).toBe(true);
+      expect([world.body.x, world.body.y], label).toEqual([x, y]);
     }
   });
 
@@ -69,14 +69,14 @@ describe('plans that are made again and again', () => {
       const [x, y] = [next() * 640, next() * 480];
       const hz = values['clock.hz'] as number;
       const world = drive(values, Math.ceil(secondsFor(values) * hz), click(1, x, y), ground);
-      const told = `seed ${seed}: ${JSON.stringify({ values, start: ground.start, x, y })}`;
+      const label = `seed ${seed}: ${JSON.stringify({ values, start: ground.start, x, y })}`;
       const ended = [ARRIVED, CIRCLED, STUCK, UNREACHABLE].filter((bit) => happened(world, bit));
-      expect(ended.length, told).toBeGreaterThan(0);
+      expect(ended.length, label).toBeGreaterThan(0);
       const [arrived, isNearest] = [happened(world, ARRIVED), happened(world, NEAREST_TAKEN)];
       // Without the nearest place being taken, it is the point itself; a planned path there always arrives.
-      if (arrived && !isNearest) expect([world.body.x, world.body.y], told).toEqual([x, y]);
-      if (feelsItsWay(values)) continue;
-      if (!isNearest) expect(arrived, told).toBe(true);
+      if (arrived && !isNearest) expect([world.body.x, world.body.y], label).toEqual([x, y]);
+      if (isUnplanned(values)) continue;
+      if (!isNearest) expect(arrived, label).toBe(true);
       planned.all++;
       if (arrived) planned.arrived++;
     }
@@ -111,12 +111,12 @@ describe('a pointer that is held still', () => {
         { at: Math.ceil(hz * 0.4), press: 'pointer' },
       ];
       const world = drive(values, 30 * hz, held, ground);
-      const told = `seed ${seed}: ${JSON.stringify({ values, x, y })}`;
+      const label = `seed ${seed}: ${JSON.stringify({ values, x, y })}`;
       const places = Array.from({ length: hz }, (_, i) => world.trace.end - 1 - i);
       for (const row of places) {
         const off = Math.hypot(world.trace.at('x', row) - x, world.trace.at('y', row) - y);
-        expect(off, told).toBeLessThanOrEqual(world.parameters.route.arriveRadius);
-        expect(world.trace.at('speed', row), told).toBeLessThan(1e-6);
+        expect(off, label).toBeLessThanOrEqual(world.parameters.route.arriveRadius);
+        expect(world.trace.at('speed', row), label).toBeLessThan(1e-6);
       }
     }
   });

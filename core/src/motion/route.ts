@@ -9,7 +9,7 @@ import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import type { Own } from './body.ts';
 import { AFTER_POINTER, BY_HANDS, PASSES, STAYED, STEPPING, TO_POINT } from './codes.ts';
 import { PLANTED, ROUTE_SET, UNREACHABLE } from './events.ts';
-import { followWay, headFor } from './routeFollowing.ts';
+import { followPath, headFor } from './routeFollowing.ts';
 import { drop, planAgain, planDetour, type RoutePlan, setOut, want } from './routePlanning.ts';
 import { restSpeed } from './still.ts';
 
@@ -40,8 +40,8 @@ export function prepareRoute(parameters: Parameters, ground: Ground, walls: Wall
 }
 
 /**
- * What the feet are asked to do: what the hands (or grid steps) want, until a click has given them a destination. The way to it is handed
- * on as a direction, a cap on the speed (√(2·decelerate·way left) with `brake`) and the place on which the tick that would pass it ends.
+ * Selects the requested motion: the hands or grid steps, until a click sets a destination. The path to it is passed on as a direction, a speed limit
+ * (√(2·decelerate·remaining path) with `brake`) and the place where the tick that would pass it ends.
  */
 export function stepRoute(body: Own<'route'>, p: RoutePlan, hands: Hands): void {
   if (p.watches || body.routeLeads === 1 || (hands.changed && hands.held[PLANT] !== 0)) lead(body, p, hands);
@@ -53,7 +53,7 @@ export function stepRoute(body: Own<'route'>, p: RoutePlan, hands: Hands): void 
   }
 }
 
-/** Nothing leads the feet but the hands, or the steps that these have begun. */
+/** Hands alone: only they, or the steps that they began, lead the feet. */
 function passOn(body: Own<'route'>, p: RoutePlan): void {
   if (p.steps) {
     want(body, body.stepWayX, body.stepWayY, body.stepPhase === STEPPING ? 1 : 0);
@@ -85,7 +85,7 @@ function lead(body: Own<'route'>, p: RoutePlan, hands: Hands): void {
   } else if (body.routeActive === BY_HANDS) passOn(body, p);
   else {
     if (body.routeActive === AFTER_POINTER) followPointer(body, p, hands);
-    else followWay(body, p);
+    else followPath(body, p);
     body.routeWishSprint = body.routeWishAmount > 0 ? body.intentSprintOn : 0;
   }
   body.routeLeads = body.routeActive !== BY_HANDS || body.routePlanted === 1 ? 1 : 0;

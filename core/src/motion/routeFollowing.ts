@@ -5,24 +5,24 @@ import type { Route } from '../route/navigator.ts';
 import type { Own } from './body.ts';
 import { BY_VECTOR, LANDS, LANDS_AT_REST, PASSES, TO_POINT } from './codes.ts';
 import { ARRIVED, CIRCLED, REPLANNED, STUCK, UNREACHABLE } from './events.ts';
-import { drop, planDetour, planFrom, type RoutePlan, want, wayUnder } from './routePlanning.ts';
+import { currentPath, drop, planDetour, planFrom, type RoutePlan, want } from './routePlanning.ts';
 
 type Points = readonly (readonly [number, number])[];
 
-/** Under this share of the way that was to be expected the body is stuck. */
+/** Below this fraction of the expected distance the body is stuck. */
 const HEADWAY = 0.1;
-/** Cosine of the angle between motion and way below which the body is off its way, less 1. */
+/** Cosine of the angle between motion and path below which the body is off its path, less 1. */
 const ALONG = 1 - 1e-9;
 /** Part of the body's half width within which it goes straight to the point, whatever its motion: no ramp can have it circle there. */
 const CLOSE = 0.1;
-/** Distance (unit) from the planned line at which a way that is no longer clear is planned anew. */
+/** Distance (unit) from the planned line at which a path that is no longer clear is planned again. */
 const ASTRAY = 1;
 
-/** Goes on along the planned way (directions of length 1, speeds in unit/s), unless the body gets nowhere on it. */
-export function followWay(body: Own<'route'>, p: RoutePlan): void {
+/** Follows the planned path (directions of length 1, speeds in unit/s) unless the body makes no progress on it. */
+export function followPath(body: Own<'route'>, p: RoutePlan): void {
   watch(body, p);
   if (body.routeActive !== TO_POINT) return;
-  const route = wayUnder(body, p);
+  const route = currentPath(body, p);
   if (!route) {
     drop(body, UNREACHABLE);
     want(body, 0, 0, 0);
@@ -47,7 +47,7 @@ function goOn(body: Own<'route'>, p: RoutePlan, route: Route): void {
   headFor(body, p, x, y, restAfter(route, body.routeLeg), isLast);
 }
 
-/** Aims at a place with `rest` of the way left after it, and says how the tick that would pass it ends. */
+/** Aims at a place with `rest` of the path left after it, and sets how the tick that would pass it ends. */
 export function headFor(body: Own<'route'>, p: RoutePlan, x: number, y: number, rest: number, isLast: boolean): void {
   const dx = x - body.x;
   const dy = y - body.y;
@@ -67,18 +67,18 @@ export function headFor(body: Own<'route'>, p: RoutePlan, x: number, y: number, 
   if (body.routeCarries === 0) keepInReach(body, p);
 }
 
-/** Whether the motion goes along the way that is left behind in this tick (a new plan has none, and begins along its first leg). */
+/** True if the motion follows the leg left behind in this tick (a new plan has none, and starts along its first leg). */
 function isAlong(body: Own<'route'>, ux: number, uy: number): boolean {
   const speed = length(body.vx, body.vy);
-  const wayX = body.routeFresh === 1 ? ux : body.routeWishX;
-  const wayY = body.routeFresh === 1 ? uy : body.routeWishY;
-  return body.vx * wayX + body.vy * wayY >= ALONG * speed;
+  const aimX = body.routeFresh === 1 ? ux : body.routeWishX;
+  const aimY = body.routeFresh === 1 ? uy : body.routeWishY;
+  return body.vx * aimX + body.vy * aimY >= ALONG * speed;
 }
 
 /**
- * Has a body that moves across its way aim at no more speed than it can bring round to the point, at distance d, instead of circling it:
- * √(2·a·d) with a ramp of rate a, d·ln 2/(2·halfLife) with a smooth one; turning at a rate ω, from an angle φ off, the
- * circle to the point has the radius d/(2 sin φ), which allows ω·d/(2 sin φ).
+ * Limits the speed of a body that moves across its path to what it can bring round to the point, at distance d, without circling it: √(2·a·d) with a
+ * ramp of rate a, d·ln 2/(2·halfLife) with a smooth one. Turning at a rate ω, from an angle φ off, the circle to the point has the radius d/(2 sin
+ * φ), which allows ω·d/(2 sin φ).
  */
 function keepInReach(body: Own<'route'>, p: RoutePlan): void {
   const { routeDistance: distance } = body;
@@ -110,7 +110,7 @@ function watch(body: Own<'route'>, p: RoutePlan): void {
   body.routeGone += length(body.x - body.routeLastX, body.y - body.routeLastY);
   const meant = length(body.velocityDx, body.velocityDy);
   body.routeExpected += meant;
-  // A body that trembles to and fro hardly moves: what it aimed at tells how far it should have come.
+  // A trembling body hardly moves, so the expected distance follows the speed aimed at.
   const aimed = body.velocityTarget * dt;
   body.routeVain += aimed > meant ? aimed : meant;
   body.routeWatched += dt;
@@ -138,7 +138,7 @@ function watch(body: Own<'route'>, p: RoutePlan): void {
       return;
     }
   }
-  // Where there is no way, the body keeps to the plan that it has.
+  // Without a path, the body keeps its current plan.
   const isDue = p.replanEvery > 0 && body.routeSincePlan >= p.replanEvery;
   const isAway = !isDue && isAstray(body, p);
   if (!isDue && !isAway) return;
@@ -148,12 +148,12 @@ function watch(body: Own<'route'>, p: RoutePlan): void {
 
 /** Windows of `stuckAfter` without coming nearer that count as circling, beside the time that turning round from the speed takes twice. */
 const ROUNDS = 5;
-/** Share of the way meant to be gone by which the way left has to become less, to count as nearer. */
+/** Fraction of the expected travel by which the remaining path must decrease to count as progress. */
 const NEARER = 0.05;
 /** Most seconds that are given for each of these. */
 const MOST = 30;
 
-/** Whether the way left has not become less for long, though the body moves. */
+/** True if the remaining path hasn't decreased for long although the body moves. */
 function isCircling(body: Own<'route'>, p: RoutePlan): boolean {
   if (body.routeFresh === 1 || body.routeToGo < body.routeLeast - Math.max(p.rest, NEARER * body.routeVain)) {
     if (body.routeFresh === 0) body.routeLeast = body.routeToGo;
@@ -168,13 +168,13 @@ function isCircling(body: Own<'route'>, p: RoutePlan): boolean {
   return body.routeSinceLeast > ROUNDS * p.stuckAfter + turning;
 }
 
-/** Whether the body has been carried off its line so far that the next waypoint is behind a wall. */
+/** True if the body has been carried off its line so far that the next waypoint is behind a wall. */
 function isAstray(body: Own<'route'>, p: RoutePlan): boolean {
   if (body.routeFresh === 1 || body.routeOff <= ASTRAY || body.routeSincePlan < 0.1) return false;
   return !isClear(p.body, body.x, body.y, body.routeAimX, body.routeAimY);
 }
 
-/** Length of the way after a waypoint. */
+/** Length of the path after a waypoint. */
 function restAfter({ points }: Route, leg: number): number {
   let rest = 0;
   for (let i = leg + 1; i < points.length; i++) {

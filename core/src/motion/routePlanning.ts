@@ -4,15 +4,15 @@ import type { Own } from './body.ts';
 import { BY_HANDS, TO_POINT } from './codes.ts';
 import { NEAREST_TAKEN, ROUTE_CANCELLED, SQUEEZED, UNREACHABLE } from './events.ts';
 
-/** What the route stage needs of a tuning and a ground. */
+/** Settings of the route stage. */
 export interface RoutePlan {
   enabled: boolean;
-  /** Whether anything but the hands may lead the feet. */
+  /** True if anything but the hands may lead the feet. */
   watches: boolean;
-  /** Whether grid steps lead the feet where nothing else does. */
+  /** True if grid steps lead the feet where nothing else does. */
   steps: boolean;
   navigator: Navigator;
-  /** The body with its skin, to look whether a way is clear. */
+  /** The body with its skin, to test whether a line is clear. */
   body: PlacedBody;
   waypointRadius: number;
   arriveRadius: number;
@@ -23,7 +23,7 @@ export interface RoutePlan {
   decelerate: number;
   /** Least rate at which a ramp of the tuning changes a speed, unit/s². */
   slowest: number;
-  /** Whether the velocity changes at once; the rate 1/s at which a smooth ramp loses what it has to, 0 for the others. */
+  /** True if the velocity changes at once; the rate 1/s at which a smooth ramp loses what it has to, 0 for the others. */
   sharply: boolean;
   decay: number;
   /** Heading turning: how fast the body can turn, radians/s; else infinite. */
@@ -49,17 +49,17 @@ export function drop(body: Own<'route'>, event = ROUTE_CANCELLED): void {
   body.happened |= event;
 }
 
-/** A way between two places of the body's origin; null where none is given. */
-function findWay(p: RoutePlan, fromX: number, fromY: number, toX: number, toY: number): Route | null {
+/** Finds a path between two places of the body's origin; null if there is none. */
+function findPath(p: RoutePlan, fromX: number, fromY: number, toX: number, toY: number): Route | null {
   return p.navigator.plan(fromX, fromY, toX, toY);
 }
 
-/** The way that the body is on: the same between the same ends. */
-export function wayUnder(body: Own<'route'>, p: RoutePlan): Route | null {
-  return findWay(p, body.routeFromX, body.routeFromY, body.routeToX, body.routeToY);
+/** The body's current path: found again from the same ends. */
+export function currentPath(body: Own<'route'>, p: RoutePlan): Route | null {
+  return findPath(p, body.routeFromX, body.routeFromY, body.routeToX, body.routeToY);
 }
 
-/** Begins to watch whether the body gets on. A plan that only takes the place of another one doesn't begin anew. */
+/** Starts to watch the body's progress. A plan that only replaces another one doesn't restart the watch. */
 function watchAnew(body: Own<'route'>): void {
   body.routeExpected = 0;
   body.routeGone = 0;
@@ -71,16 +71,16 @@ function watchAnew(body: Own<'route'>): void {
   body.routeVain = 0;
 }
 
-/** Sets out for a place; false where no way is given, and then what was under way goes on. */
+/** Sets out for a place; returns false without a path, and the current one goes on. */
 export function setOut(body: Own<'route'>, p: RoutePlan, toX: number, toY: number): boolean {
   const isGiven = planFrom(body, p, toX, toY);
   if (isGiven) watchAnew(body);
   return isGiven;
 }
 
-/** Plans from where the body is; false where no way is given, and then what was under way goes on. */
+/** Plans from the body's place; returns false without a path, and the current one goes on. */
 export function planFrom(body: Own<'route'>, p: RoutePlan, toX: number, toY: number): boolean {
-  const route = findWay(p, body.x, body.y, toX, toY);
+  const route = findPath(p, body.x, body.y, toX, toY);
   if (!route) return false;
   body.routeActive = TO_POINT;
   body.routeFromX = body.x;
@@ -95,10 +95,12 @@ export function planFrom(body: Own<'route'>, p: RoutePlan, toX: number, toY: num
   return true;
 }
 
-/** Times on one way that a body which was carried off it gets as much time as at first. */
+/** Number of plans on one path after which a body that was carried off gets as much time as at first. */
 const DETOURS = 8;
 
-/** Plans the rest of the way from where the body was carried to; false where no way is given. What it gets nowhere by is not given time for ever. */
+/**
+ * Plans the rest of the path from where the body was carried to; returns false without one. Plans that lead nowhere don't extend the time for ever.
+ */
 export function planDetour(body: Own<'route'>, p: RoutePlan): boolean {
   if (!planFrom(body, p, body.routeToX, body.routeToY)) return false;
   if (body.routeDetours < DETOURS) watchAnew(body);
@@ -106,7 +108,7 @@ export function planDetour(body: Own<'route'>, p: RoutePlan): boolean {
   return true;
 }
 
-/** Plans the rest of the way anew: the tuning, the ground or the place of the body has changed, or it is time to. */
+/** Replans the rest of the path: the tuning, the ground or the body's place has changed, or the interval is over. */
 export function planAgain(body: Own<'route'>, p: RoutePlan): void {
   if (body.routeActive === TO_POINT && !setOut(body, p, body.routeToX, body.routeToY)) drop(body, UNREACHABLE);
 }

@@ -32,13 +32,13 @@ function tunings(path: string, seed: number): { before: Parameters; after: Param
 }
 
 /** Hands for some ticks, handed to each of the worlds; the first difference of their states is an error. */
-function driveAll(worlds: World[], recorder: Recorder, next: () => number, ticks: number, told: string): void {
+function driveAll(worlds: World[], recorder: Recorder, next: () => number, ticks: number, label: string): void {
   for (let tick = 0; tick < ticks; tick++) {
     for (const event of anyEvents(next)) recorder.push(event);
     const hands = recorder.next();
     for (const world of worlds) world.tick(copyOf(hands));
     const [first, ...others] = worlds.map((world) => world.hash());
-    for (const hash of others) if (hash !== first) throw new Error(`${told}: another state after ${tick} ticks`);
+    for (const hash of others) if (hash !== first) throw new Error(`${label}: another state after ${tick} ticks`);
   }
 }
 

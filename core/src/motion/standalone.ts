@@ -17,7 +17,7 @@ export function standalone(parameters: Parameters): Standalone {
   const ground = groundWith({ name: 'Open', size: { width: 1e6, height: 1e6 }, start: { x: 0, y: 0 } });
   const walls = new WallIndex(bucketWalls(ground));
   const plan = preparePlan(parameters, ground, walls, new Navigator(parameters, ground, walls));
-  // Where it starts no edge is told yet.
+  // At the start no edge has been reported yet.
   const free: Parameters = { ...parameters, bounds: { ...parameters.bounds, policy: 'none' } };
   return { plan, start: { ...new World(free, ground, 1).body } };
 }

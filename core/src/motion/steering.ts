@@ -13,7 +13,7 @@ export interface SteeringPlan {
   acrossAllowed: boolean;
   downAllowed: boolean;
   /** 0 free, else 4 or 8. */
-  ways: number;
+  directions: number;
   /** Which of two presses counts: 1 the newest, −1 the oldest, 0 neither. */
   winner: number;
   /** Keys and stick at once: the one that spoke last has the body, or both add up; else the larger one counts. */
@@ -21,7 +21,7 @@ export interface SteeringPlan {
   sumsDevices: boolean;
 }
 
-/** Steps from cell to cell go one of four ways, unless they may be diagonal. */
+/** Grid steps have four directions, unless diagonals are on. */
 export function prepareSteering({ input, scheme, step }: Parameters): SteeringPlan {
   return {
     deadZone: input.deadZone,
@@ -30,7 +30,7 @@ export function prepareSteering({ input, scheme, step }: Parameters): SteeringPl
     evenDiagonals: input.normaliseDiagonals,
     acrossAllowed: input.axes !== 'y',
     downAllowed: input.axes !== 'x',
-    ways: scheme === 'step' && !step.diagonals ? 4 : input.directions === 'free' ? 0 : Number(input.directions),
+    directions: scheme === 'step' && !step.diagonals ? 4 : input.directions === 'free' ? 0 : Number(input.directions),
     winner: input.conflict === 'newest' ? 1 : input.conflict === 'oldest' ? -1 : 0,
     newestDevice: input.devices === 'newest',
     sumsDevices: input.devices === 'sum',
@@ -45,7 +45,7 @@ function pressOrder(hands: Hands, control: number): number {
   return (hands.pressed >> control) & 1 ? (hands.order[control] as number) : (hands.held[control] as number);
 }
 
-/** Whether a way was pressed and let go within this tick. */
+/** True if a direction was pressed and released within this tick. */
 export function isTapped(hands: Hands): boolean {
   if ((hands.pressed & WAY_BITS) === 0) return false;
   for (let control = UP; control <= RIGHT; control++) if ((hands.pressed >> control) & 1 && hands.held[control] === 0) return true;
@@ -63,7 +63,7 @@ function keySteer(body: Own<'intent'>, p: SteeringPlan, hands: Hands): void {
   let x = p.acrossAllowed ? opposed(pressOrder(hands, LEFT), pressOrder(hands, RIGHT), p.winner) : 0;
   let y = p.downAllowed ? opposed(pressOrder(hands, UP), pressOrder(hands, DOWN), p.winner) : 0;
   if (x !== 0 && y !== 0) {
-    if (p.ways === 4) {
+    if (p.directions === 4) {
       const across = opposed(pressOrder(hands, y > 0 ? DOWN : UP), pressOrder(hands, x > 0 ? RIGHT : LEFT), p.winner);
       if (across <= 0) x = 0;
       if (across >= 0) y = 0;
@@ -94,13 +94,13 @@ function stickSteer(body: Own<'intent'>, p: SteeringPlan, hands: Hands, takesOve
   const amount = shapedStick(travel, p);
   let x = 0;
   let y = 0;
-  if (amount > 0 && p.ways === 4) {
+  if (amount > 0 && p.directions === 4) {
     const across = rawX < 0 ? -rawX : rawX;
     const down = rawY < 0 ? -rawY : rawY;
     if (across !== down || body.intentAxis === 0) body.intentAxis = across >= down ? 1 : 2;
     if (body.intentAxis === 1) x = rawX < 0 ? -amount : amount;
     else y = rawY < 0 ? -amount : amount;
-  } else if (amount > 0 && p.ways === 8) {
+  } else if (amount > 0 && p.directions === 8) {
     const eighth = Math.floor(atan2(rawY, rawX) / EIGHTH + 0.5);
     const straight = eighth % 2 === 0 ? 1 : DIAGONAL;
     x = amount * straight * (eighth === -2 || eighth === 2 ? 0 : eighth > -2 && eighth < 2 ? 1 : -1);
@@ -125,8 +125,8 @@ function stickSteer(body: Own<'intent'>, p: SteeringPlan, hands: Hands, takesOve
 }
 
 /**
- * What the hands steer: of keys and stick the larger magnitude. Two ways in which games let devices fight can be chosen
- * instead: the one that spoke last takes over, even with nothing to say, or both add up, to no more than one of them alone can give.
+ * Combines keys and stick: the larger magnitude of the two. Two flawed rules from games can be chosen instead: the last device used takes over, even
+ * with no input, or both add up, to no more than one of them alone can give.
  */
 export function steer(body: Own<'intent'>, p: SteeringPlan, hands: Hands): void {
   keySteer(body, p, hands);
@@ -135,7 +135,7 @@ export function steer(body: Own<'intent'>, p: SteeringPlan, hands: Hands): void 
     stickSteer(body, p, hands, takesOver);
 }
 
-/** Turns the way wanted by `angle` radians, clockwise on screens. */
+/** Turns the wanted direction by `angle` radians, clockwise on screens. */
 export function rotate(body: Own<'intent'>, angle: number): void {
   if (angle === 0) return;
   const c = cos(angle);

@@ -9,9 +9,9 @@ import type { Own } from './body.ts';
 import { AT_REST, BUMPING, STEPPING, TURNING, WAS_SENT } from './codes.ts';
 import { BUMPED } from './events.ts';
 
-/** What grid steps need of a tuning and a ground. */
+/** Settings of grid steps. */
 export interface StepPlan {
-  /** Whether the feet step from cell to cell. */
+  /** True if the feet step from cell to cell. */
   steps: boolean;
   cell: number;
   time: number;
@@ -58,8 +58,8 @@ const MOST = 100_000;
 const ASKS = 0.3;
 
 /**
- * Steps from cell centre to cell centre (unit), each in just its time (s): what is left of a tick goes into the next step, so N steps take N
- * times as long at any tick rate, and a step ends exactly on its centre. There is no ramp and no contact: a step is looked along before it begins.
+ * Steps from cell centre to cell centre (unit), each in exactly its time (s). The rest of a tick goes into the next step, so N steps take N times as
+ * long at any tick rate, and a step ends exactly on its centre. There is no ramp and no contact: a step is tested before it begins.
  */
 export function stepGrid(body: Own<'step'>, p: StepPlan, hands: Hands): void {
   if (p.steps) stepCells(body, p, hands);
@@ -90,7 +90,7 @@ function stepCells(body: Own<'step'>, p: StepPlan, hands: Hands): void {
   const pressed = (hands.pressed & WAY_BITS) !== 0;
   if (pressed) hear(body, p);
   let left = body.clockDt;
-  // At rest a step begins with the tick in which it is asked for; each round ends a phase or the tick.
+  // At rest a step begins in the tick that requests it; each round ends a phase or the tick.
   for (let round = 0; round < MOST; round++) {
     if (body.stepPhase === AT_REST && (planted || !beginNext(body, p, round === 0 && pressed))) break;
     const rest = body.stepDuration - body.stepTime;
@@ -113,7 +113,7 @@ function stepCells(body: Own<'step'>, p: StepPlan, hands: Hands): void {
   }
 }
 
-/** Something else has moved the body: a step under way goes on from there, to the centre of the cell that it leads to now. */
+/** Something else has moved the body: its step goes on from there, to the centre of the cell that it leads to now. */
 function moveAlong(body: Own<'step'>, p: StepPlan): void {
   if (body.stepPhase !== STEPPING) return;
   const dx = body.x - body.stepX;
@@ -129,7 +129,7 @@ function moveAlong(body: Own<'step'>, p: StepPlan): void {
   } else rebase(body, p);
 }
 
-/** Has the straight step from where the body is take the time that is left, at the place along it that it has come to. */
+/** Lets the straight step from the body's place take the remaining time. */
 function rebase(body: Own<'step'>, p: StepPlan): void {
   const share = body.stepDuration > 0 ? body.stepTime / body.stepDuration : 1;
   const eased = p.smooth ? share * share * (3 - 2 * share) : share;
@@ -138,33 +138,33 @@ function rebase(body: Own<'step'>, p: StepPlan): void {
   body.stepFromY = (body.y - body.stepToY * eased) / (1 - eased);
 }
 
-/** The way that the hands ask for on one axis, −1, 0 or 1. */
-function askedX(body: Own<'step'>, p: StepPlan): number {
+/** The direction requested by the hands on one axis: −1, 0 or 1. */
+function wantedX(body: Own<'step'>, p: StepPlan): number {
   const { intentX: x, intentY: y } = body;
   if (Math.abs(x) < ASKS || (!p.diagonals && Math.abs(y) > Math.abs(x))) return 0;
   return x < 0 ? -1 : 1;
 }
 
-function askedY(body: Own<'step'>, p: StepPlan): number {
+function wantedY(body: Own<'step'>, p: StepPlan): number {
   const { intentX: x, intentY: y } = body;
   if (Math.abs(y) < ASKS || (!p.diagonals && Math.abs(x) >= Math.abs(y))) return 0;
   return y < 0 ? -1 : 1;
 }
 
-/** A press near enough to the end of what is under way is kept for the next step. */
+/** Keeps a press near enough to the end of the current step for the next one. */
 function hear(body: Own<'step'>, p: StepPlan): void {
   if (body.stepPhase === AT_REST) return;
   if (body.stepDuration - body.stepTime > p.buffer + SLACK) return;
-  body.stepNextX = askedX(body, p);
-  body.stepNextY = askedY(body, p);
+  body.stepNextX = wantedX(body, p);
+  body.stepNextY = wantedY(body, p);
 }
 
 function wantsMore(body: Own<'step'>, p: StepPlan): boolean {
   if (body.stepNextX !== 0 || body.stepNextY !== 0) return true;
-  return p.repeats && (askedX(body, p) !== 0 || askedY(body, p) !== 0);
+  return p.repeats && (wantedX(body, p) !== 0 || wantedY(body, p) !== 0);
 }
 
-/** Begins the step that waits, or the one that is asked for; false where there is none. */
+/** Begins the waiting step, or the requested one; returns false if there is none. */
 function beginNext(body: Own<'step'>, p: StepPlan, pressed: boolean): boolean {
   let x = body.stepNextX;
   let y = body.stepNextY;
@@ -173,8 +173,8 @@ function beginNext(body: Own<'step'>, p: StepPlan, pressed: boolean): boolean {
   if (x === 0 && y === 0) {
     // Held keys repeat; without repeat, and with steps at once, only a press begins one.
     if (!pressed && (!p.repeats || p.time === 0)) return false;
-    x = askedX(body, p);
-    y = askedY(body, p);
+    x = wantedX(body, p);
+    y = wantedY(body, p);
   }
   if (x === 0 && y === 0) return false;
   const turns = p.turnTime > 0 && (body.stepWayX !== x || body.stepWayY !== y);
@@ -188,12 +188,12 @@ function beginNext(body: Own<'step'>, p: StepPlan, pressed: boolean): boolean {
   return true;
 }
 
-/** The centre of the cell `way` cells on from the one that holds a value. */
-function centre(value: number, way: number, cell: number): number {
-  return (Math.floor(value / cell) + way + 0.5) * cell;
+/** The centre of the cell `direction` cells on from the one that holds a value. */
+function centre(value: number, direction: number, cell: number): number {
+  return (Math.floor(value / cell) + direction + 0.5) * cell;
 }
 
-/** Sets out to the centre of the next cell; a start beside the centre is brought to it by the step. */
+/** Sets out to the centre of the next cell; a step that starts beside a centre ends on one. */
 function beginStep(body: Own<'step'>, p: StepPlan): void {
   body.stepFromX = body.stepX;
   body.stepFromY = body.stepY;
@@ -210,7 +210,7 @@ function beginStep(body: Own<'step'>, p: StepPlan): void {
   body.stepDuration = p.time * (p.scaled && body.stepWayX !== 0 && body.stepWayY !== 0 ? Math.SQRT2 : 1);
 }
 
-/** Whether a wall or an edge is in the way; a diagonal step cuts no corner: both straight steps beside it have to be open. */
+/** True if a wall or an edge blocks the step. A diagonal step cuts no corner: both straight steps beside it must be open. */
 function isBlocked(body: Own<'step'>, p: StepPlan): boolean {
   const { stepFromX: x, stepFromY: y, stepToX: toX, stepToY: toY } = body;
   const { limits } = p;
@@ -221,7 +221,7 @@ function isBlocked(body: Own<'step'>, p: StepPlan): boolean {
   return !isClear(p.body, x, y, toX, toY);
 }
 
-/** Whether a step that leaves on one side can come in at the other one, as far as the cell that it leads to. */
+/** True if a step that leaves on one side can come in at the other one, as far as the cell that it leads to. */
 function isOpenBeyond(p: StepPlan, x: number, y: number, toX: number, toY: number): boolean {
   const { left, right, top, bottom } = p.limits;
   const across = toX < left ? right - left : toX > right ? left - right : 0;

@@ -16,5 +16,5 @@ export const standingSpeed = (body: Parameters['body']): number => STANDS * body
 export const restSpeed = (body: Parameters['body']): number => RESTS * bodyRadius(body);
 /** Below this there is no direction to face: about 1e-3. */
 export const facelessSpeed = (body: Parameters['body']): number => FACES * bodyRadius(body);
-/** Below this a difference of speeds is none to a smooth ramp: about 1e-9. */
+/** A smooth ramp treats differences of speed below this as zero: about 1e-9. */
 export const arrivedSpeed = (body: Parameters['body']): number => ARRIVED * bodyRadius(body);

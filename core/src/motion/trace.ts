@@ -43,9 +43,9 @@ export class Trace {
   readonly capacity: number;
   /** One past the newest row. */
   end = 0;
-  /** How often it has begun anew. */
+  /** Number of times the trace was restarted. */
   clears = 0;
-  /** What was met in rows with contact. */
+  /** Contacts of the rows that have one. */
   readonly contacts: ContactLog;
   #data = new Float64Array(0);
   /** Place of the next row in the data. */
@@ -121,7 +121,7 @@ export class Trace {
     else this.#data = grown(this.#data, WIDTH, this.capacity);
   }
 
-  /** The first row whose time is not before `time`; `end` when there is none. Binary search: times rise. */
+  /** The first row whose time is not before `time`; `end` if there is none. Binary search: times rise. */
   rowAt(time: number): number {
     let low = this.first;
     let high = this.end;
@@ -133,7 +133,7 @@ export class Trace {
     return low;
   }
 
-  /** `walk-NW`: what an animation system would be told in a row. */
+  /** `walk-NW`: the state for an animation system in a row. */
   pose(row: number, directions: Parameters['facing']['directions']): string {
     return `${gaits[this.at('gait', row)] ?? 'stand'}-${compassName(this.at('facing', row) * DEGREE, directions)}`;
   }

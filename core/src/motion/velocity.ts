@@ -7,7 +7,7 @@ import { BY_DRIVE, BY_HANDS, BY_HEADING, BY_VECTOR, LANDS_AT_REST, PASSES, WAS_S
 import { type RampPlan, stepRamp } from './ramp.ts';
 import { arrivedSpeed, restSpeed } from './still.ts';
 
-/** What the velocity stage needs of a tuning. */
+/** Settings of the velocity stage. */
 export interface VelocityPlan {
   /** Grid steps set the place themselves. */
   steps: boolean;
@@ -22,7 +22,7 @@ export interface VelocityPlan {
   turnRate: number;
   /** Speed below which a body has no direction of travel of its own, unit/s. */
   rest: number;
-  /** Whether positions are exact integrals of the velocity. */
+  /** True if positions are exact integrals of the velocity. */
   exact: boolean;
   ramp: RampPlan;
   /** The ramp of a body that is turned against its motion: it stops as fast as it brakes. */
@@ -103,13 +103,13 @@ function drive(body: Own<'velocity'>, p: VelocityPlan): void {
     if (mode === BY_VECTOR) followVector(body, p, led);
     else followHeading(body, p, led);
   }
-  if (led) keepToWay(body, p);
+  if (led) keepToPath(body, p);
   body.velocityToX = body.x + body.velocityDx;
   body.velocityToY = body.y + body.velocityDy;
   if (led && body.routeLands !== PASSES) land(body);
 }
 
-/** The velocity and the way of a body that steps from cell to cell. */
+/** Velocity and displacement of a body that steps from cell to cell. */
 function followSteps(body: Own<'velocity'>): void {
   body.velocityMode = BY_VECTOR;
   body.velocityToX = body.stepX;
@@ -121,7 +121,7 @@ function followSteps(body: Own<'velocity'>): void {
   body.velocityTarget = body.routeWishAmount * body.gaitSpeed;
 }
 
-/** What is steered apart begins with the motion as it is. */
+/** On a mode change, takes heading and speed from the current velocity. */
 function changeMode(body: Own<'velocity'>, p: VelocityPlan, mode: number): void {
   const speed = length(body.vx, body.vy);
   // At rest, a body that turns and drives sets out along what it faces.
@@ -195,7 +195,7 @@ function followHeading(body: Own<'velocity'>, p: VelocityPlan, led: boolean): vo
   }
 }
 
-/** A heading (radians) turned by at most `most` of the way to another one. */
+/** Turns a heading (radians) towards another one by at most `most`. */
 function turnedTo(before: number, away: number, most: number): number {
   return wrapAngle(before + clamp(away, -most, most));
 }
@@ -245,19 +245,19 @@ function followSpeed(body: Own<'velocity'>, ramp: RampPlan, from: number, target
 
 /** Lays speed and distance along the heading: the new one (semi-implicit), else the mean of old and new. */
 function layAlong(body: Own<'velocity'>, p: VelocityPlan, before: number, after: number): void {
-  const way = p.ramp.integration === 'semiImplicit' ? after : before + wrapAngle(after - before) / 2;
+  const heading = p.ramp.integration === 'semiImplicit' ? after : before + wrapAngle(after - before) / 2;
   const speed = body.velocityX;
   const distance = body.velocityDx;
   body.velocityHeading = after;
   body.velocitySpeed = speed;
   body.velocityX = speed * cos(after);
   body.velocityY = speed * sin(after);
-  body.velocityDx = distance * cos(way);
-  body.velocityDy = distance * sin(way);
+  body.velocityDx = distance * cos(heading);
+  body.velocityDy = distance * sin(heading);
 }
 
-/** No faster than the way allows: with exact integration at each moment of the tick, else by what is left of the way at its start. */
-function keepToWay(body: Own<'velocity'>, p: VelocityPlan): void {
+/** Limits the speed to the path's limit: with exact integration at each moment of the tick, else by the path left at its start. */
+function keepToPath(body: Own<'velocity'>, p: VelocityPlan): void {
   const speed = length(body.velocityX, body.velocityY);
   if (p.exact && body.routeCarries === 1 && body.routeCap < Infinity) {
     brakeInTick(body, p.ramp.decelerate, speed);
@@ -272,7 +272,7 @@ function keepToWay(body: Own<'velocity'>, p: VelocityPlan): void {
   body.velocitySpeed *= share;
 }
 
-/** The tick that would pass the point on which the way ends or bends ends there: at its end at rest, at a bend with the speed kept. */
+/** Ends the tick that would pass the path's end or bend at that point: at its end at rest, at a bend with the speed kept. */
 function land(body: Own<'velocity'>): void {
   const { velocityDx: dx, velocityDy: dy, routeDistance: distance } = body;
   const along = dx * body.routeWishX + dy * body.routeWishY;

@@ -28,7 +28,7 @@ function tuningKey(parameters: Parameters): string {
 }
 const keys = new WeakMap<Parameters, string>();
 
-/** What every run begins with. */
+/** The state at the start of every run. */
 const START = /* @__PURE__ */ saveBody(/* @__PURE__ */ createBody());
 
 /** A body with a tuning on a ground, and the trace of what it did. */
@@ -40,7 +40,7 @@ export class World {
   #walls: WallIndex;
   #navigator: Navigator;
   #plan: Plan;
-  /** Whether the hands have to be read anew: the tuning or the state has been changed from outside. */
+  /** True if the hands must be read again: the tuning or the state was changed from outside. */
   #strange = true;
 
   /**
@@ -137,7 +137,7 @@ export class World {
     planAgain(this.#body, this.#plan.route);
   }
 
-  /** Prepares the stages anew. A way under way is planned again when what it was planned for has changed. */
+  /** Prepares the stages again. A current path is planned again if its settings have changed. */
   #refit(): void {
     this.#strange = true;
     const known = this.#navigator.key === navigatorKey(this.#parameters);
@@ -146,7 +146,7 @@ export class World {
     if (!known) planAgain(this.#body, this.#plan.route);
   }
 
-  /** Plans ways for the present tuning and ground. */
+  /** Plans paths for the present tuning and ground. */
   get navigator(): Navigator {
     return this.#navigator;
   }

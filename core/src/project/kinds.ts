@@ -26,9 +26,9 @@ interface KindRow {
   format: Format;
   /** Its collection in addresses, its list in a project, and its folder. */
   collection: string;
-  /** What its files end with. */
+  /** The suffix of its files. */
   suffix: string;
-  /** What one of them is called within a sentence, and several at its beginning. */
+  /** Its name within a sentence, and for several at the start of one. */
   label: string;
   plural: string;
   /** Bytes that a file has at the most; a larger one is refused unread. */

@@ -1,6 +1,6 @@
 import { decide } from '../tuning/merge.ts';
 
-/** What a project is besides its documents. */
+/** A project's own values, without its documents. */
 export interface ProjectHead {
   name: string;
   unit: 'px' | 'm';

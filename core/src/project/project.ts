@@ -30,7 +30,7 @@ export const projectFormat: Format<z.infer<typeof schema>> = { format: 'zygopod/
 /** The file of a document of a kind, in the newest version of its format. */
 type FileOf<K extends DocumentKind> = (typeof documentKinds)[K]['format'] extends Format<infer T> ? T : never;
 
-/** What belongs to one game, as one file: its unit, its names for parameters, and its documents by kind. */
+/** A game's project as one file: its unit, its names for parameters, and its documents by kind. */
 export type Project = Omit<z.infer<typeof schema>, Collection> & {
   [K in DocumentKind as (typeof documentKinds)[K]['collection']]: FileOf<K>[];
 };
@@ -61,7 +61,7 @@ function memberOf(kind: DocumentKind, path: string, value: unknown): Member {
   return { kind, path, name: nameOf(value), reading };
 }
 
-/** What a file of any kind brings: a project's own values and all of its documents, or the one document that it is. */
+/** The content of a file of any kind: a project's own values and all of its documents, or a single document. */
 export interface Brought {
   project: Pick<Project, 'name' | 'unit' | 'names'> | null;
   members: Member[];

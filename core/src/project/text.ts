@@ -65,7 +65,7 @@ export function documentText(file: object): string {
   return `${written(file as Json, '', isTuning ? (catalogue as Group) : null, true)}\n`;
 }
 
-/** What a document says, whatever the order of its keys: equal documents have equal texts. */
+/** The content of a document, whatever the order of its keys: equal documents have equal texts. */
 export function canonicalText(value: unknown): string {
   if (Array.isArray(value)) return `[${value.map(canonicalText).join(',')}]`;
   if (typeof value === 'object' && value !== null)
@@ -94,7 +94,7 @@ export function fileStem(name: string): string {
   return stem === '' ? 'unnamed' : DEVICES.test(stem) ? `${stem}-file` : stem;
 }
 
-/** A name of a file, `carrier-day-boots.csv`, with a number where that is taken. Some systems take capitals for small letters: asked in those. */
+/** A file name, `carrier-day-boots.csv`, with a number if it is used already. Some systems ignore case, so the comparison does. */
 export function freeName(name: string, ending: string, isTaken: (lowerCase: string) => boolean): string {
   const stem = fileStem(name);
   for (let i = 1; ; i++) {

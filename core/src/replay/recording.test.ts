@@ -33,7 +33,7 @@ function anyParameters(next: () => number) {
   }
 }
 
-/** What a file keeps of a tape. */
+/** A tape as its file keeps it. */
 function kept(tape: Tape): Tape {
   const read = readTape(JSON.parse(JSON.stringify(tape)));
   if (!read.ok) throw new Error(JSON.stringify(read.faults));
@@ -123,15 +123,16 @@ describe('a span cut from a drive', () => {
     const recorder = new Recorder();
     const recording = new Recording(world, recorder);
     const seen: string[] = [];
-    const told = ({ held, stickX, stickY, pointX, pointY }: typeof recorder.hands) =>
+    const copied = ({ held, stickX, stickY, pointX, pointY }: typeof recorder.hands) =>
       JSON.stringify([Array.from(held, Boolean), stickX, stickY, pointX, pointY]);
     for (let tick = 0; tick < 900; tick++) {
       for (const event of anyEvents(next)) recorder.push(event);
       world.tick(recorder.next());
       recording.note();
-      seen.push(told(recorder.hands));
+      seen.push(copied(recorder.hands));
     }
-    for (let tick = recording.first + 1; tick <= 900; tick += 7) expect(told(recording.handsAt(tick)), `tick ${tick}`).toBe(seen[tick - 1]);
+    for (let tick = recording.first + 1; tick <= 900; tick += 7)
+      expect(copied(recording.handsAt(tick)), `tick ${tick}`).toBe(seen[tick - 1]);
   });
 
   it('tells the numbers that this core does not know', () => {

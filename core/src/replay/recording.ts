@@ -12,7 +12,7 @@ interface Mark {
   /** Ticks since the recorder's start: the state is that after so many. */
   tick: number;
   snapshot: TapeSnapshot;
-  /** What was driven from here on. */
+  /** The tuning driven from here on. */
   parameters: Parameters;
 }
 
@@ -37,7 +37,7 @@ export class Recording {
     this.begin();
   }
 
-  /** Begins anew: the world and the recorder have been started, or put where they are. */
+  /** Restarts: the world and the recorder have been started, or placed. */
   begin(): void {
     this.#marks = [];
     this.mark();
@@ -80,8 +80,8 @@ export class Recording {
   }
 
   /**
-   * A tape of the ticks from `from` to `to` (that one not included), counted from the recorder's start, held to what is kept; with the
-   * tuning of its first tick it moves bit for bit as it was driven, as long as that was not changed on the way. Null where there is no tick.
+   * A tape of the ticks from `from` to `to` (that one not included), counted from the recorder's start, limited to the kept ones. With the tuning of
+   * its first tick it replays the drive bit for bit, as long as the tuning was not changed in between. Null if there is no tick.
    */
   cut(name: string, from: number, to: number): Tape | null {
     const first = Math.max(this.first, Math.round(from));

@@ -54,7 +54,7 @@ describe('hands driven again by frames', () => {
     const [t0, t1] = [trace.at('time', 20), trace.at('time', 21)];
     expect(traceAt(trace, 'x', t0 + (t1 - t0) / 4)).toBeCloseTo(trace.at('x', 20) * 0.75 + trace.at('x', 21) * 0.25, 9);
     // By looking at every row: the last one before the time and the one after it.
-    const looked = (time: number) => {
+    const expected = (time: number) => {
       const rows = Array.from({ length: trace.end }, (_, row) => row);
       const after = rows.find((row) => trace.at('time', row) >= time) ?? trace.end - 1;
       const before = Math.max(0, after - 1);
@@ -68,8 +68,8 @@ describe('hands driven again by frames', () => {
     for (let i = 0; i < 500; i++) {
       time = next() < 0.1 ? next() * 2 - 0.2 : time + next() * 0.05;
       if (next() < 0.05) time = trace.at('time', Math.floor(next() * 100));
-      expect(cursor.to(time).at('x'), `at ${time}`).toBe(looked(time));
-      expect(traceAt(trace, 'x', time), `at ${time}`).toBe(looked(time));
+      expect(cursor.to(time).at('x'), `at ${time}`).toBe(expected(time));
+      expect(traceAt(trace, 'x', time), `at ${time}`).toBe(expected(time));
     }
     expect(traceAt(trace, 'x', -5)).toBe(trace.at('x', 0));
     expect(traceAt(trace, 'x', 500)).toBe(trace.at('x', 100));

@@ -5,10 +5,12 @@ import { bodyRadius, bodySize, centreOffset } from '../tuning/body.ts';
 import type { Grown } from './inflate.ts';
 import { buildMesh, type Mesh, type Rectangle } from './mesh.ts';
 
-/** Room added to a body so that a way along a wall does not touch it for rounding, as a share of half its larger side: about 1e-3 for 24 units. */
+/**
+ * Margin added to a body so that rounding doesn't make a path along a wall touch it, as a fraction of half its larger side: about 1e-3 for 24 units.
+ */
 const CLEAR = 2 ** -14;
 
-/** What a mesh is made for: the body with its skin and a margin, and where its centre may be. */
+/** The settings of a mesh: the body with its skin and a margin, and the area of its centre. */
 interface MeshOrder {
   body: Grown;
   area: Rectangle;
@@ -37,7 +39,7 @@ function meshOrder(parameters: BodyParameters, ground: Ground, margin: number): 
   };
 }
 
-/** Where walls are not felt, none are in the way. */
+/** A tuning without walls has no obstacles. */
 export function meshFor(parameters: BodyParameters, ground: Ground, margin: number): Mesh {
   const { body, area } = meshOrder(parameters, ground, margin);
   return buildMesh(parameters.contact.response === 'none' ? [] : wallLoops(ground), body, area);

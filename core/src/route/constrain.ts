@@ -58,7 +58,7 @@ export class Constrainer {
     return orient(x[a] as number, y[a] as number, x[b] as number, y[b] as number, x[c] as number, y[c] as number);
   }
 
-  /** Whether the open segments a–b and c–d cross. */
+  /** True if the open segments a–b and c–d cross. */
   #crosses(a: number, b: number, c: number, d: number): boolean {
     return this.#orient(a, b, c) * this.#orient(a, b, d) < 0 && this.#orient(c, d, a) * this.#orient(c, d, b) < 0;
   }
@@ -77,7 +77,7 @@ export class Constrainer {
     return next === first ? -1 : next;
   }
 
-  /** A half-edge that joins two points, in either direction; −1 where there is none. */
+  /** A half-edge that joins two points, in either direction; −1 if there is none. */
   edgeBetween(a: number, b: number): number {
     const first = this.#startingAt[a] as number;
     for (let edge = first; edge !== -1; edge = this.#next(edge, first)) {

@@ -1,13 +1,13 @@
 import { isClear, isFree, type PlacedBody } from '../collision/placedBody.ts';
 
-/** A cell at which a way can begin or end, and what it costs (cells) to get there from the end itself. */
+/** A cell at which a path can begin or end, and the cost (cells) of getting there from the end itself. */
 export interface CellEnd {
   cell: readonly [column: number, row: number];
   cost: number;
 }
 
-/** A way over cell centres: cells as columns and rows, which of the ends it is between, and how many cells were looked into. */
-interface GridWay {
+/** A path over cell centres: cells as columns and rows, the ends that it joins, and the number of visited cells. */
+interface GridPath {
   cells: [number, number][];
   start: number;
   goal: number;
@@ -27,9 +27,9 @@ const WAYS = [
 ] as const;
 
 /**
- * Ways over the cells of a ground: A* (Hart, Nilsson and Raphael 1968) with a binary heap, over 4 or 8 neighbours, with the octile
- * or the Manhattan distance as its estimate. A step is open when the body can be at both centres and meets no wall between
- * them; a diagonal one, when both cells beside it are open, too, so that no corner is cut. What is found out of cells and steps is kept.
+ * Finds paths over the cells of a ground: A* (Hart, Nilsson and Raphael 1968) with a binary heap, over 4 or 8 neighbours, with the octile or the
+ * Manhattan distance as its estimate. A step is open if the body fits at both centres and meets no wall between them. A diagonal one also needs both
+ * cells beside it open, so that it cuts no corner. Results for cells and steps are cached.
  */
 export class GridSearch {
   readonly columns: number;
@@ -37,7 +37,7 @@ export class GridSearch {
   /** Length of a cell's side, unit. */
   readonly cell: number;
   readonly #body: PlacedBody;
-  /** 0 not looked at, 1 free, 2 not. */
+  /** 0 unknown, 1 free, 2 not free. */
   readonly #free: Uint8Array;
   readonly #steps: Uint8Array;
   readonly #cost: Float64Array;
@@ -70,7 +70,7 @@ export class GridSearch {
     return [(column + 0.5) * this.cell, (row + 0.5) * this.cell];
   }
 
-  /** Whether the body can be at a cell's centre. */
+  /** True if the body can be at a cell's centre. */
   isFree(column: number, row: number): boolean {
     if (column < 0 || row < 0 || column >= this.columns || row >= this.rows) return false;
     const index = row * this.columns + column;
@@ -81,14 +81,14 @@ export class GridSearch {
     return this.#free[index] === 1;
   }
 
-  #isOpen(column: number, row: number, way: number): boolean {
-    const index = (row * this.columns + column) * 8 + way;
-    if (this.#steps[index] === 0) this.#steps[index] = this.#looksOpen(column, row, way) ? 1 : 2;
+  #isOpen(column: number, row: number, direction: number): boolean {
+    const index = (row * this.columns + column) * 8 + direction;
+    if (this.#steps[index] === 0) this.#steps[index] = this.#looksOpen(column, row, direction) ? 1 : 2;
     return this.#steps[index] === 1;
   }
 
-  #looksOpen(column: number, row: number, way: number): boolean {
-    const [dx, dy] = WAYS[way] as readonly [number, number];
+  #looksOpen(column: number, row: number, direction: number): boolean {
+    const [dx, dy] = WAYS[direction] as readonly [number, number];
     if (!this.isFree(column, row) || !this.isFree(column + dx, row + dy)) return false;
     if (dx !== 0 && dy !== 0 && (!this.isFree(column + dx, row) || !this.isFree(column, row + dy))) return false;
     const [x, y] = this.centre(column, row);
@@ -96,8 +96,8 @@ export class GridSearch {
     return isClear(this.#body, x - centreX, y - centreY, x + dx * this.cell - centreX, y + dy * this.cell - centreY);
   }
 
-  /** The shortest way over 4 or 8 neighbours from one of the starts to one of the goals, their costs included; null where there is none. */
-  find(starts: readonly CellEnd[], goals: readonly CellEnd[], neighbours: 4 | 8): GridWay | null {
+  /** The shortest path over 4 or 8 neighbours from one of the starts to one of the goals, their costs included; null if there is none. */
+  find(starts: readonly CellEnd[], goals: readonly CellEnd[], neighbours: 4 | 8): GridPath | null {
     if (goals.length === 0) return null;
     const search = ++this.#search;
     const estimate = (column: number, row: number): number => {
@@ -133,9 +133,9 @@ export class GridSearch {
       goals.forEach((end, i) => {
         if (this.#indexOf(end.cell) === at) raise(heap, { at, whole: cost + end.cost, goal: i });
       });
-      for (let way = 0; way < neighbours; way++) {
-        if (!this.#isOpen(column, row, way)) continue;
-        const [dx, dy] = WAYS[way] as readonly [number, number];
+      for (let direction = 0; direction < neighbours; direction++) {
+        if (!this.#isOpen(column, row, direction)) continue;
+        const [dx, dy] = WAYS[direction] as readonly [number, number];
         reach((row + dy) * this.columns + column + dx, cost + (dx !== 0 && dy !== 0 ? DIAGONAL : 1), at);
       }
     }

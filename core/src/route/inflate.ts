@@ -8,10 +8,9 @@ export type Grown = { shape: 'circle'; radius: number } | { shape: 'box'; halfWi
 const ARC = PI / 15;
 
 /**
- * A loop grown by a body: the loop on whose inner side the body's centre would be in the wall. Its boundary is the Minkowski
- * sum's; where it crosses itself (at concave corners with short sides, in holes narrower than the body), what it winds round more than zero
- * times is solid (Chen and McMains 2005, “Polygon offsetting by computing winding numbers”). Arcs are circumscribed, so that
- * a way along them keeps clear of the wall.
+ * Grows a loop by a body: on its inner side the body's centre would be in the wall. Its boundary is the Minkowski sum's. Where it crosses itself (at
+ * concave corners with short sides, in holes narrower than the body), the part with a positive winding number is solid (Chen and McMains 2005,
+ * “Polygon offsetting by computing winding numbers”). Arcs are circumscribed, so that a path along them stays clear of the wall.
  */
 export function inflate(loop: Loop, body: Grown): number[] {
   const grown: number[] = [];
@@ -55,7 +54,7 @@ function turnsOf(loop: Loop): number[] {
   });
 }
 
-/** Whether the sides beside a corner are long enough for what it and its neighbours cut off. */
+/** True if the sides beside a corner are long enough for what it and its neighbours cut off. */
 function fits(loop: Loop, i: number, before: number, own: number, after: number): boolean {
   const n = loop.length / 2;
   const [x, y] = [loop[i * 2] as number, loop[i * 2 + 1] as number];

@@ -54,7 +54,7 @@ export class Locator {
     });
   }
 
-  /** The polygon that holds a point, −1 where there is none. Of several that share it, the first. */
+  /** The polygon that holds a point, −1 if there is none. Of several that share it, the first. */
   at(x: number, y: number): number {
     const column = Math.floor((x - this.#left) / this.#side);
     const row = Math.floor((y - this.#top) / this.#side);

@@ -23,7 +23,7 @@ export interface Rectangle {
 export interface Mesh {
   x: Float64Array;
   y: Float64Array;
-  /** 1 where a wall stands out into the room by more than half a turn: round such corners alone a shortest way bends. */
+  /** 1 where a wall's corner is convex towards the free area: a shortest path bends only round such corners. */
   bends: Uint8Array;
   starts: Int32Array;
   corners: Int32Array;
@@ -79,9 +79,9 @@ function extentOf(loops: readonly Loop[], area: Rectangle): number {
 }
 
 /**
- * The free places of a body among loops, within a rectangle for its centre: loops grown by the body, laid out as a planar
- * graph, triangulated with its sides kept (constrained Delaunay), told apart by how often the loops wind round them, and
- * merged into convex polygons (Hertel and Mehlhorn 1983). Throws when the outlines cannot be laid out.
+ * The free places of a body among loops, within a rectangle for its centre. The loops are grown by the body, laid out as a planar graph, triangulated
+ * with their sides kept (constrained Delaunay), classified by winding number, and merged into convex polygons (Hertel and Mehlhorn 1983). Throws if
+ * the outlines cannot be laid out.
  */
 export function buildMesh(loops: readonly Loop[], body: Grown, area: Rectangle): Mesh {
   const extent = extentOf(loops, area);
@@ -176,7 +176,7 @@ function polygonHeads({ x, y }: PlanarGraph, { origin, next, alive }: Rings): In
   return spatialOrder(placesOf(x), placesOf(y)).map((i) => heads[i] as number);
 }
 
-/** Numbers polygons and corners, and tells connected regions apart. */
+/** Numbers polygons and corners, and labels connected regions. */
 function toMesh(graph: PlanarGraph, rings: Rings, step: number): Mesh {
   const { origin, next, twin } = rings;
   const polygonOf = new Int32Array(origin.length).fill(-1);

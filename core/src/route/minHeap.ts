@@ -3,15 +3,15 @@ import { doubled } from './doubled.ts';
 const ROOM = 256;
 
 /**
- * A binary heap of numbers with keys, the least key first. An item may be in it several times. What is put in waits aside until
- * something less is, or until it is taken out again, as the least of all or into the place that another one leaves: a search
- * that goes straight on so hardly moves anything.
+ * A binary heap of numbers with keys, the least key first. An item may be in it several times. A new item is held aside until a smaller one is added
+ * or an item is removed; then it is returned if it is the least, or fills the place of the removed one. A search that goes straight on therefore
+ * hardly moves anything.
  */
 export class MinHeap {
   #items = new Int32Array(ROOM);
   #keys = new Float64Array(ROOM);
   #count = 0;
-  /** What waits aside; −1 for nothing. */
+  /** The item held aside; −1 for none. */
   #aside = -1;
   #asideKey = Infinity;
 

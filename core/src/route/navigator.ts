@@ -8,21 +8,21 @@ import { GridSearch } from './gridSearch.ts';
 import { type Located, Locator } from './locate.ts';
 import type { Mesh } from './mesh.ts';
 import { pathOverCells } from './overCells.ts';
-import { wayLength } from './way.ts';
-import { WayGraph } from './wayGraph.ts';
+import { pathLength } from './path.ts';
+import { PathGraph } from './pathGraph.ts';
 
 type Point = [number, number];
 
-/** A planned way for the body's origin. */
+/** A planned path for the body's origin. */
 export interface Route {
   /** From where the body is to where it gets, both included. */
   points: Point[];
   length: number;
-  /** Whether it ends where it was wanted to; else at the nearest place that can be reached. */
+  /** True if it ends where it was wanted to; else at the nearest place that can be reached. */
   reached: boolean;
-  /** Whether it goes through a gap that leaves no room for the margin, because there is no other way. */
+  /** True if it goes through a gap without room for the margin, because there is no other path. */
   squeezed: boolean;
-  /** How many bends or cells were looked into. */
+  /** Number of visited bends or cells. */
   expanded: number;
 }
 
@@ -36,7 +36,7 @@ function orderOf({ body, contact, bounds, route: { planner, margin, unreachable 
   return { body, contact, bounds, route: { planner, margin, unreachable } };
 }
 
-/** What a navigator is made for, as a text. */
+/** The settings of a navigator, as a text. */
 export function navigatorKey(parameters: Parameters): string {
   return JSON.stringify(orderOf(parameters));
 }
@@ -45,10 +45,10 @@ export function navigatorKey(parameters: Parameters): string {
 interface Laid {
   mesh: Mesh;
   locator: Locator;
-  graph: WayGraph;
+  graph: PathGraph;
 }
 
-/** Two ends of a way that can be gone: places of the body's centre in one region of a mesh. */
+/** Two connected ends of a path: places of the body's centre in one region of a mesh. */
 interface Ends {
   laid: Laid;
   margin: number;
@@ -57,8 +57,8 @@ interface Ends {
 }
 
 /**
- * Plans ways for one tuning on one ground. Its mesh is made at the first need, or before in a worker and handed over; the last
- * plan is kept, so that asking for the same again costs nothing.
+ * Plans paths for one tuning on one ground. Its mesh is built when first needed, or earlier in a worker and passed in. The last plan is cached, so
+ * that the same request costs nothing.
  */
 export class Navigator {
   readonly key: string;
@@ -90,7 +90,7 @@ export class Navigator {
     this.#layOut(this.#order.route.margin);
   }
 
-  /** Whether the mesh is there, so that a plan takes no time to speak of. */
+  /** True if the mesh is there, so that a plan takes no time to speak of. */
   get ready(): boolean {
     return this.#mesh !== null;
   }
@@ -101,12 +101,12 @@ export class Navigator {
     return this.#mesh;
   }
 
-  /** The sides of the graph of ways that the last search for a shortest one looked into, as segments of the centre's place (x, y, x, y, …). */
-  get looked(): number[] {
-    return this.#laid.get(this.#order.route.margin)?.graph.sidesLooked() ?? [];
+  /** The sides of the path graph that the last shortest-path search visited, as segments of the centre's place (x, y, x, y, …). */
+  get searched(): number[] {
+    return this.#laid.get(this.#order.route.margin)?.graph.searchedSides() ?? [];
   }
 
-  /** A way between two places of the body's origin; null where none is given: the tuning refuses, or there is no free place. */
+  /** A path between two places of the body's origin; null if the tuning refuses one or there is no free place. */
   plan(fromX: number, fromY: number, toX: number, toY: number): Route | null {
     const last = this.#last;
     if (last) {
@@ -125,7 +125,7 @@ export class Navigator {
     let laid: Laid | null = null;
     try {
       const mesh = margin === this.#order.route.margin ? this.mesh : meshFor(this.#order, this.#ground, margin);
-      laid = { mesh, locator: new Locator(mesh), graph: new WayGraph(mesh) };
+      laid = { mesh, locator: new Locator(mesh), graph: new PathGraph(mesh) };
     } catch {
       laid = null;
     }
@@ -139,7 +139,7 @@ export class Navigator {
     const [wantedX, wantedY] = [toX + ox, toY + oy];
     const wide = this.#endsWith(margin, fromX + ox, fromY + oy, wantedX, wantedY);
     const isThere = wide !== null && isAt(wide.goal, wantedX, wantedY);
-    // Only where the margin shuts the way off is it given up.
+    // The margin is given up only where it blocks the path.
     const narrow =
       margin > 0 && !isThere && (!wide || this.#isShutOff(wide, toX, toY))
         ? this.#endsWith(0, fromX + ox, fromY + oy, wantedX, wantedY)
@@ -160,13 +160,13 @@ export class Navigator {
       if (length(x - ox - lastX, y - oy - lastY) > 1e-9) points.push([x - ox, y - oy]);
     }
     if (points.length === 1) points.push([fromX, fromY]);
-    // The way ends where it was wanted to the bit, not where sums of offsets come to.
+    // The path ends exactly where it was requested, not at a sum of offsets.
     const reached = isAt(ends.goal, wantedX, wantedY);
     if (reached && points.length > 1) points[points.length - 1] = [toX, toY];
-    return { points, length: wayLength(points), reached, squeezed, expanded: found.expanded };
+    return { points, length: pathLength(points), reached, squeezed, expanded: found.expanded };
   }
 
-  /** Whether the place wanted may be beyond a gap in which there is no room for the margin. */
+  /** True if the place wanted may be beyond a gap in which there is no room for the margin. */
   #isShutOff({ laid: { locator, mesh }, margin, start, goal }: Ends, toX: number, toY: number): boolean {
     const [x, y] = [toX + this.#bare.centreX, toY + this.#bare.centreY];
     const at = locator.at(x, y);
@@ -175,13 +175,13 @@ export class Navigator {
     return length(goal.x - x, goal.y - y) > 2 * margin + 0.1 && isFree(this.#bare, toX, toY);
   }
 
-  /** Where a way with this margin can begin and how near to the wanted place it can end; null where it cannot begin. */
+  /** The place where a path with this margin can begin, and the nearest one to the destination where it can end; null if it cannot begin. */
   #endsWith(margin: number, startX: number, startY: number, wantedX: number, wantedY: number): Ends | null {
     const laid = this.#layOut(margin);
     if (!laid) return null;
     const { locator, mesh } = laid;
     const startAt = locator.at(startX, startY);
-    // A body by a wall stands within the margin: its way begins at the nearest place with room to which it can go straight.
+    // A body by a wall stands within the margin: its path begins at the nearest place with room that it can reach in a straight line.
     const { centreX: ox, centreY: oy } = this.#bare;
     const start =
       startAt >= 0
@@ -226,7 +226,7 @@ function isAt(place: Located, x: number, y: number): boolean {
   return length(place.x - x, place.y - y) <= SAME;
 }
 
-/** Whether one end lies nearer to a place than another one by more than a margin. */
+/** True if one end lies nearer to a place than another one by more than a margin. */
 function isNearer(one: Located, other: Located, x: number, y: number, margin: number): boolean {
   return length(one.x - x, one.y - y) + margin + 0.1 < length(other.x - x, other.y - y);
 }

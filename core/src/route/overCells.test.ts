@@ -45,7 +45,7 @@ const squareAt = (x: number, y: number, side: number): Point[] => [
   [x, y + side],
 ];
 
-/** The deepest overlap of the body with a wall on the straight legs of a route, looked for every half pixel. */
+/** The deepest overlap of the body with a wall on the straight legs of a route, sampled every half pixel. */
 function deepestOn(route: Route, shape: Shape, segments: Segment[]): number {
   let most = -Infinity;
   for (let i = 1; i < route.points.length; i++) {
@@ -84,17 +84,17 @@ describe('paths over cells', () => {
       const shortest = by('shortest');
       for (const planner of ['grid4', 'grid8']) {
         const route = by(planner);
-        const told = `seed ${seed}, ${planner}: ${JSON.stringify(route)} ${JSON.stringify(shortest)} ${JSON.stringify(values)}`;
-        expect(route === null, told).toBe(shortest === null);
+        const label = `seed ${seed}, ${planner}: ${JSON.stringify(route)} ${JSON.stringify(shortest)} ${JSON.stringify(values)}`;
+        expect(route === null, label).toBe(shortest === null);
         if (!route || !shortest) continue;
         planned++;
         if (route.points.length > 2) bent++;
-        expect(route.points[0], told).toEqual([x, y]);
-        expect(route.reached, told).toBe(shortest.reached);
+        expect(route.points[0], label).toEqual([x, y]);
+        expect(route.reached, label).toBe(shortest.reached);
         const [end, wanted] = [route.points.at(-1) as Point, shortest.points.at(-1) as Point];
-        expect(Math.hypot(end[0] - wanted[0], end[1] - wanted[1]), told).toBeLessThan(1e-9);
-        expect(deepestOn(route, shape, segments), told).toBeLessThan(1e-6);
-        expect(route.length, told).toBeGreaterThan(shortest.length - 1e-6);
+        expect(Math.hypot(end[0] - wanted[0], end[1] - wanted[1]), label).toBeLessThan(1e-9);
+        expect(deepestOn(route, shape, segments), label).toBeLessThan(1e-6);
+        expect(route.length, label).toBeGreaterThan(shortest.length - 1e-6);
       }
     }
     expect(planned).toBeGreaterThan(50);

@@ -1,20 +1,20 @@
 import { length } from '../math/functions.ts';
 import type { CellEnd, GridSearch } from './gridSearch.ts';
-import { wayLength } from './way.ts';
+import { pathLength } from './path.ts';
 
 type Point = [number, number];
 
-/** A path and how many bends or cells were looked into for it. */
+/** A path and the number of bends or cells visited for it. */
 interface Found {
   points: Point[];
   expanded: number;
 }
 
-/** What a path over cells needs of its surroundings. All places are of the body's centre. */
+/** The surroundings of a path over cells. All places are of the body's centre. */
 export interface Surroundings {
   grid: GridSearch;
   neighbours: 4 | 8;
-  /** The shortest path from a place; null where there is none. */
+  /** The shortest path from a place; null if there is none. */
   shortest(from: Readonly<Point>, to: Readonly<Point>): Found | null;
 }
 
@@ -30,8 +30,8 @@ const TRIED = 4;
 const DIRECT = 2;
 
 /**
- * A path over cell centres, with a straight leg at each end; where walls are in its way, the shortest path takes its place. From any place on
- * a path, the rest of it is no longer than another one, so that planning again on the way never leads back.
+ * A path over cell centres, with a straight leg at each end; where walls block those, the shortest path is used instead. From any place on a path its
+ * rest is no longer than another one, so that replanning on the path never leads back.
  */
 export function pathOverCells(around: Surroundings, start: Point, goal: Point): Found | null {
   const { grid } = around;
@@ -42,17 +42,17 @@ export function pathOverCells(around: Surroundings, start: Point, goal: Point): 
     if (direct) return direct;
   }
   const [out, home] = [linksOf(around, start), linksOf(around, goal)];
-  const way = grid.find(out.links, home.links, around.neighbours);
-  if (!way) return around.shortest(start, goal);
-  const [first, last] = [out.links[way.start] as Link, home.links[way.goal] as Link];
+  const path = grid.find(out.links, home.links, around.neighbours);
+  if (!path) return around.shortest(start, goal);
+  const [first, last] = [out.links[path.start] as Link, home.links[path.goal] as Link];
   if (!out.areStraight || !home.areStraight) {
     const whole = around.shortest(start, goal);
-    if (whole && wayLength(whole.points) <= wayLength(first.points) + wayLength(last.points)) return whole;
+    if (whole && pathLength(whole.points) <= pathLength(first.points) + pathLength(last.points)) return whole;
   }
-  const centres = way.cells.slice(1, -1).map(([column, row]): Point => grid.centre(column, row));
+  const centres = path.cells.slice(1, -1).map(([column, row]): Point => grid.centre(column, row));
   const all = [...first.points, ...centres, ...last.points.reverse()];
   const points = all.filter((point, i) => i === 0 || point[0] !== all[i - 1]?.[0] || point[1] !== all[i - 1]?.[1]);
-  return { points: points.filter((_, i) => isBend(points, i)), expanded: way.expanded };
+  return { points: points.filter((_, i) => isBend(points, i)), expanded: path.expanded };
 }
 
 /** The shortest path where it is a straight one; else null. */
@@ -61,7 +61,7 @@ function straight(around: Surroundings, from: Point, to: Point): Found | null {
   return found && found.points.length <= 2 ? { points: [from, to], expanded: found.expanded } : null;
 }
 
-/** Whether a point is an end of a straight run. */
+/** True if a point is an end of a straight run. */
 function isBend(points: readonly Point[], i: number): boolean {
   const [before, at, after] = [points[i - 1], points[i] as Point, points[i + 1]];
   if (!before || !after) return true;
@@ -88,7 +88,7 @@ function linksOf(around: Surroundings, end: Point): { links: Link[]; areStraight
   if (links.length > 0) return { links, areStraight: true };
   for (const cell of grid.nearestFree(end[0], end[1], TRIED)) {
     const found = around.shortest(end, grid.centre(...cell));
-    if (found) links.push({ cell, cost: wayLength(found.points) / grid.cell, points: found.points });
+    if (found) links.push({ cell, cost: pathLength(found.points) / grid.cell, points: found.points });
   }
   return { links, areStraight: false };
 }

@@ -70,9 +70,9 @@ class Collector {
 const ROUNDS = 12;
 
 /**
- * Loops (x, y, x, y, … on the lattice) as a graph in which sides meet at their ends only: sides are split where they cross or
- * touch, crossings are rounded to the lattice, and what that rounding makes cross is split again (iterated snap rounding,
- * Halperin and Packer 2002). `frame` loops count no winding. Throws when it does not come to an end.
+ * Loops (x, y, x, y, … on the lattice) as a graph in which sides meet at their ends only. Sides are split where they cross or touch, crossings are
+ * rounded to the lattice, and new crossings from that rounding are split again (iterated snap rounding, Halperin and Packer 2002). `frame` loops
+ * count no winding. Throws if it does not terminate.
  */
 export function planarGraph(loops: readonly (readonly number[])[], frame: readonly number[]): PlanarGraph {
   const collector = new Collector();
@@ -133,7 +133,7 @@ function alongSide({ x, y }: PlanarGraph, a: number, b: number, points: readonly
   );
 }
 
-/** Tells the points at which two sides have to be split, if they share more than an end. */
+/** Calls back with the points at which two sides must be split, if they share more than an end. */
 function cross(s: Float64Array, k: number, other: number, splitAt: (side: number, px: number, py: number) => void): void {
   const [i, j] = [k * 4, other * 4];
   const [ax, ay, bx, by] = [s[i], s[i + 1], s[i + 2], s[i + 3]] as [number, number, number, number];
@@ -160,7 +160,7 @@ function cross(s: Float64Array, k: number, other: number, splitAt: (side: number
   if ((px !== cx || py !== cy) && (px !== dx || py !== dy)) splitAt(other, px, py);
 }
 
-/** Whether a point on the line of a side lies between its ends and on neither. */
+/** True if a point on the line of a side lies between its ends and on neither. */
 function isWithin(ax: number, ay: number, bx: number, by: number, px: number, py: number): boolean {
   const along = (px - ax) * (bx - ax) + (py - ay) * (by - ay);
   return along > 0 && along < (bx - ax) * (bx - ax) + (by - ay) * (by - ay);

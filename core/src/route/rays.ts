@@ -1,6 +1,6 @@
 import type { SideTable } from './sideTable.ts';
 
-/** Whether a point within a polygon sees another one that is within some polygon. */
+/** True if a point within a polygon sees another one that is within some polygon. */
 export function isSeen(sides: SideTable, x: number, y: number, polygon: number, targetX: number, targetY: number): boolean {
   const first = sides.mesh.starts[polygon] as number;
   let side = first;
@@ -11,7 +11,7 @@ export function isSeen(sides: SideTable, x: number, y: number, polygon: number, 
   return true;
 }
 
-/** Whether a corner of a wall sees a point; `firstSide` is the side along the wall that begins there, with the wall to the right. */
+/** True if a corner of a wall sees a point; `firstSide` is the side along the wall that begins there, with the wall to the right. */
 export function isSeenFrom(sides: SideTable, firstSide: number, targetX: number, targetY: number): boolean {
   const x = sides.x[firstSide] as number;
   const y = sides.y[firstSide] as number;
@@ -43,7 +43,7 @@ function goThrough(sides: SideTable, firstOut: number, x: number, y: number, tar
   }
 }
 
-/** Whether a ray from within a polygon leaves it through a side: from its right end, which counts, to its left one. */
+/** True if a ray from within a polygon leaves it through a side: from its right end, which counts, to its left one. */
 function isCrossed({ x: sideX, y: sideY, after }: SideTable, side: number, x: number, y: number, dx: number, dy: number): boolean {
   const end = after[side] as number;
   return (

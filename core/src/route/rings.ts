@@ -111,7 +111,7 @@ function exponentOf(value: number): number {
   return exponent + 31 - Math.clz32(rest);
 }
 
-/** Whether a half-edge belongs to the ring of another one. */
+/** True if a half-edge belongs to the ring of another one. */
 function isInRing(next: Int32Array, edge: number, other: number): boolean {
   for (let at = next[edge] as number; at !== edge; at = next[at] as number) if (at === other) return true;
   return false;

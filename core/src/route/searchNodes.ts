@@ -3,14 +3,14 @@ import { doubled } from './doubled.ts';
 const ROOM = 512;
 
 /**
- * What a search has come to, one node a state, in the order in which it came there: so that one search's nodes lie side by
- * side, whatever the states' numbers. Beginning anew costs nothing.
+ * The nodes of a search, one per state, in the order of discovery, so that one search's nodes lie side by side whatever the states' numbers.
+ * Resetting costs nothing.
  */
 export class SearchNodes {
   /** By state, the node that it had in the last search that came to it; only what the node agrees with counts. */
   readonly #nodeOf: Int32Array;
   count = 0;
-  /** By node: its state, the node before it (−1: the start), whether it has had its turn, where it is, and the length of the way to it. */
+  /** By node: its state, the node before it (−1: the start), whether it was expanded, its place, and the length of the path to it. */
   state = new Int32Array(ROOM);
   parent = new Int32Array(ROOM);
   isDone = new Uint8Array(ROOM);
@@ -26,7 +26,7 @@ export class SearchNodes {
     this.count = 0;
   }
 
-  /** Notes a way to a state at a place. The state's node, or −1 if a way as short is known. */
+  /** Records a path to a state at a place. Returns the state's node, or −1 if a path as short is known. */
   reach(state: number, x: number, y: number, cost: number, parent: number): number {
     const known = this.#nodeOf[state] as number;
     if (known < this.count && this.state[known] === state) {

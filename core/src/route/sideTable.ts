@@ -7,7 +7,7 @@ export class SideTable {
   /** By side, the sides before and after it round its polygon. */
   readonly before: Int32Array;
   readonly after: Int32Array;
-  /** By side: where it begins, and the corner there if a way can bend round it, else −1. */
+  /** By side: its beginning, and the corner there if a path can bend round it, else −1. */
   readonly x: Float64Array;
   readonly y: Float64Array;
   readonly bend: Int32Array;

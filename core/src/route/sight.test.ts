@@ -91,7 +91,7 @@ describe('a corner of a wall', () => {
     const { mesh, sides } = placesAmong(block);
     const walls = new WallCorners(sides);
     const corner = Array.from(mesh.x.keys()).find((i) => mesh.x[i] === 60 && mesh.y[i] === 60) as number;
-    // The block lies towards +x and +y; a way up and to the right passes it on one hand, the way back on the other.
+    // The block lies towards +x and +y; a path up and to the right passes it on one hand, the path back on the other.
     expect(walls.handsAt(corner, 1, -1) | walls.handsAt(corner, -1, 1)).toBe(LEFT + RIGHT);
     expect(walls.handsAt(corner, 1, -1)).not.toBe(walls.handsAt(corner, -1, 1));
     // Straight at it or straight off no string is held; no more is one at a corner that is no bend.

@@ -1,15 +1,15 @@
 import { doubled } from './doubled.ts';
+import { pathThrough } from './path.ts';
 import type { SideTable } from './sideTable.ts';
-import { wayThrough } from './way.ts';
 
-/** How many sides wait at first to be looked through. */
+/** Initial capacity of the queue of sides. */
 const ROOM = 256;
 const FIELDS = 6;
 
 /**
- * What can be seen in a mesh: from a place, light is let through the sides between its convex polygons, narrowed to what each
- * lets through (triangular expansion: Bungiu, Hemmer, Hershberger, Huang and Kröller 2014). Corners on the edge of the light
- * are seen, too. Between corners that is exact, as those lie on a lattice.
+ * Visibility in a mesh: from a place, sight passes through the sides between convex polygons, narrowed to what each leaves open (triangular
+ * expansion: Bungiu, Hemmer, Hershberger, Huang and Kröller 2014). Corners on the border of sight are visible, too. Between corners the result is
+ * exact, as those lie on a lattice.
  */
 export class Sight {
   readonly #sides: SideTable;
@@ -23,8 +23,8 @@ export class Sight {
   #targetY = 0;
   #hasTarget = false;
   /**
-   * Sides that wait to be looked through, `FIELDS` numbers each: the side, as one of the polygon beyond; the right and the left line
-   * of sight; how long a way through to the target is at the least.
+   * The queue of sides to look through, `FIELDS` numbers each: the side, as one of the polygon beyond; the right and the left line of sight; a lower
+   * bound for the length of a path through to the target.
    */
   #wait = new Float64Array(ROOM * FIELDS);
   #waiting = 0;
@@ -38,8 +38,8 @@ export class Sight {
   }
 
   /**
-   * Begins to look all around from a point within a polygon (not on one of its sides), for ways to a target: sees the corners of that polygon. `lookOn`
-   * sees what is farther.
+   * Starts to look all around from a point within a polygon (not on one of its sides), for paths to a target: sees the corners of that polygon.
+   * `lookOn` sees farther.
    */
   around(x: number, y: number, polygon: number, targetX: number, targetY: number): void {
     this.#begin(x, y);
@@ -84,7 +84,7 @@ export class Sight {
         const bx = (sideX[end] as number) - x;
         const by = (sideY[end] as number) - y;
         const isRight = fromRight >= 0;
-        // Round a corner a side may begin, or end, more than half a turn from where the look ends: its other end tells.
+        // Round a corner a side may begin, or end, more than half a turn from the end of the view: its other end decides.
         if (twins[side] !== -1 && (isRight ? fromLeft < 0 : rightX * by - rightY * bx > 0)) {
           const isLeft = leftX * by - leftY * bx <= 0;
           this.#lookThrough(twins[side] as number, isRight ? ax : rightX, isRight ? ay : rightY, isLeft ? bx : leftX, isLeft ? by : leftY);
@@ -95,7 +95,7 @@ export class Sight {
     this.lookOn(Infinity);
   }
 
-  /** Looks on through every side through which a way to the target can be as short as `bound`. Whether there are more sides. */
+  /** Looks on through every side through which a path to the target can be as short as `bound`. Returns true if there are more sides. */
   lookOn(bound: number): boolean {
     const { twins, after, bend, x: sideX, y: sideY } = this.#sides;
     const px = this.#x;
@@ -180,7 +180,7 @@ export class Sight {
     this.#waiting += FIELDS;
   }
 
-  /** Length of the shortest way to the target through what the lines of sight leave of a side of the polygon beyond it. */
+  /** Length of the shortest path to the target through the visible part of a side of the polygon beyond it. */
   #leastThrough(side: number, rightX: number, rightY: number, leftX: number, leftY: number): number {
     const { after, x, y } = this.#sides;
     // The side runs from its left end to its right one.
@@ -192,6 +192,6 @@ export class Sight {
     const line = lx * ey - ly * ex;
     const left = line / (leftX * ey - leftY * ex);
     const right = line / (rightX * ey - rightY * ex);
-    return wayThrough(0, 0, leftX * left, leftY * left, rightX * right, rightY * right, this.#targetX - this.#x, this.#targetY - this.#y);
+    return pathThrough(0, 0, leftX * left, leftY * left, rightX * right, rightY * right, this.#targetX - this.#x, this.#targetY - this.#y);
   }
 }

@@ -7,9 +7,9 @@ const BEHIND = 1e-6;
 export const LEFT = 1;
 export const RIGHT = 2;
 
-/** The corners of walls in a mesh round which a way can bend, with the sides of the wall there. */
+/** The corners of walls in a mesh round which a path can bend, with the sides of the wall there. */
 export class WallCorners {
-  /** By corner: the mesh's side that begins there along the wall, which then lies to the right; −1 where no way bends. */
+  /** By corner: the mesh's side that begins there along the wall, which then lies to the right; −1 if no path bends there. */
   readonly firstSide: Int32Array;
   /** By corner, four numbers: the direction on from the wall's side that ends there, and that along the one that begins there. */
   readonly turns: Float64Array;
@@ -37,8 +37,8 @@ export class WallCorners {
   }
 
   /**
-   * On which hands the wall at a corner holds a way that comes or leaves in a direction (any length), as a taut string is held:
-   * between going on from one of its sides and going along the other. Both where the way runs along a needle's end.
+   * The hands on which the wall at a corner holds a path that comes or leaves in a direction (any length), as it would a taut string: between going
+   * on from one of its sides and going along the other. Both where the path runs along a needle's end.
    */
   handsAt(corner: number, dx: number, dy: number): number {
     const at = corner * 4;

@@ -30,10 +30,10 @@ export const ACTION = 8;
 export const LAUNCH = 9;
 export const POINTER = 10;
 
-/** The bits of the four ways in `Hands.pressed`. */
+/** The bits of the four directions in `Hands.pressed`. */
 export const WAY_BITS = (1 << UP) | (1 << DOWN) | (1 << LEFT) | (1 << RIGHT);
 
-/** Whether a control went down this tick, even if it is up again. */
+/** True if a control went down this tick, even if it is up again. */
 export function wentDown(hands: { readonly pressed: number }, control: number): boolean {
   return (hands.pressed & (1 << control)) !== 0;
 }

@@ -8,7 +8,7 @@ export type HandsEvent =
   | { point: readonly [number, number] }
   | { swipe: Swipe };
 
-/** What the player does this tick. */
+/** The player's input in this tick. */
 export interface Hands {
   /** By control: 0 when up, else the order number of its press, so that the newest press is the largest. */
   readonly held: Float64Array;
@@ -27,9 +27,9 @@ export interface Hands {
   /** 0, or the index in `swipes` + 1 of the swipe that ended this tick. */
   swipe: number;
   presses: number;
-  /** What spoke last of the ways: 0 nothing yet, 1 keys, 2 the stick. */
+  /** The device of directions used last: 0 none yet, 1 keys, 2 the stick. */
   spoke: number;
-  /** True in a tick that brought an event. */
+  /** True in a tick with an event. */
   changed: boolean;
 }
 

@@ -8,11 +8,11 @@ export interface HeldHands {
   stick?: [number, number] | undefined;
   /** Where the pointer is; absent until one has been seen. */
   point?: [number, number] | undefined;
-  /** What spoke last of the ways; absent while nothing has. */
+  /** The device of directions used last; absent if none was used. */
   spoke?: 'keys' | 'stick' | undefined;
 }
 
-/** What hands hold; null where they are as new. */
+/** The controls that hands hold; null if they hold none and no device was used. */
 export function holdingOf(hands: Hands): HeldHands | null {
   const order = (control: Control) => hands.held[controls.indexOf(control)] as number;
   const held = controls.filter((control) => order(control) !== 0).sort((a, b) => order(a) - order(b));

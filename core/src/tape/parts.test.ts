@@ -16,7 +16,7 @@ function anyTape(next: () => number): Tape {
   return tapeOf({ name: 'Any', hz: 60, ticks, ...(next() < 0.6 ? { snapshot: { hands } } : {}), events });
 }
 
-/** What hands hold in every tick, told apart from how they came to it. */
+/** The held controls of every tick, however the hands came to hold them. */
 function ticksOf(tape: Tape): string[] {
   const replay = new Replay(tape, tape.hz);
   return Array.from({ length: tape.ticks }, () => {
@@ -54,7 +54,7 @@ describe('the parts of a tape', () => {
         const kind = next();
         if (kind < 0.3 || !part) {
           const lane = [...controls, 'stick', 'point', 'swipe'][Math.floor(next() * 14)] as TapePart['lane'];
-          parts = addPart(parts, { lane, at: [0.5, -0.5], way: 'up' }, tick, next() * 60, tape.ticks) ?? parts;
+          parts = addPart(parts, { lane, at: [0.5, -0.5], direction: 'up' }, tick, next() * 60, tape.ticks) ?? parts;
         } else if (kind < 0.6) parts = movePart(parts, part, tick, tape.ticks);
         else if (kind < 0.9) parts = stretchPart(parts, part, next() < 0.5 ? 'from' : 'to', tick, tape.ticks);
         else parts = parts.filter((one) => one !== part);

@@ -1,7 +1,7 @@
 import { type Control, controls, type Swipe } from './controls.ts';
 import type { Tape, TapeEvent } from './tape.ts';
 
-/** What a lane of a tape holds: one control, the stick, points, or swipes. */
+/** The content of a tape's lane: one control, the stick, points, or swipes. */
 export type PartLane = Control | 'stick' | 'point' | 'swipe';
 
 /**
@@ -14,7 +14,7 @@ export interface TapePart {
   to: number;
   /** The stick's deflection, or the world point. */
   at?: readonly [number, number];
-  way?: Swipe;
+  direction?: Swipe;
   /** It was held as the tape began: its beginning cannot be moved. */
   held?: boolean;
   /** Places of its two events in the tape that it was read from: ties within a tick keep their order. */
@@ -55,7 +55,8 @@ export function tapeParts(tape: Tape): TapePart[] {
       end('stick', tick, order);
       if (x !== 0 || y !== 0) begin({ lane: 'stick', from: tick, to: tape.ticks, at: [x, y], order: [order, NEW] });
     } else if ('point' in event && event.point) parts.push({ lane: 'point', from: tick, to: tick, at: event.point, order: [order, order] });
-    else if ('swipe' in event && event.swipe) parts.push({ lane: 'swipe', from: tick, to: tick, way: event.swipe, order: [order, order] });
+    else if ('swipe' in event && event.swipe)
+      parts.push({ lane: 'swipe', from: tick, to: tick, direction: event.swipe, order: [order, order] });
   }
   return parts;
 }
@@ -64,12 +65,12 @@ export function tapeParts(tape: Tape): TapePart[] {
 export function withParts(tape: Tape, parts: readonly TapePart[]): Tape {
   const events: { event: TapeEvent; order: number }[] = [];
   const stick = parts.filter(({ lane }) => lane === 'stick');
-  for (const { lane, from, to, at, way, held, order } of parts) {
+  for (const { lane, from, to, at, direction, held, order } of parts) {
     const push = (event: TapeEvent, place: number) => {
       if (event.at < tape.ticks) events.push({ event, order: place });
     };
     if (lane === 'point' && at) push({ at: from, point: [at[0], at[1]] }, order[0]);
-    else if (lane === 'swipe' && way) push({ at: from, swipe: way }, order[0]);
+    else if (lane === 'swipe' && direction) push({ at: from, swipe: direction }, order[0]);
     else if (lane === 'stick' && at) {
       if (!held) push({ at: from, stick: [at[0], at[1]] }, order[0]);
       // Where the next push begins there is nothing to let go.
@@ -130,7 +131,7 @@ export function stretchPart(parts: readonly TapePart[], part: TapePart, end: 'fr
 /** The parts with a new one that begins at a tick and is so long, shorter where a neighbour comes before; null where there is no room. */
 export function addPart(
   parts: readonly TapePart[],
-  what: Pick<TapePart, 'lane' | 'at' | 'way'>,
+  what: Pick<TapePart, 'lane' | 'at' | 'direction'>,
   from: number,
   length: number,
   ticks: number,

@@ -6,23 +6,23 @@ import { controls } from './controls.ts';
 import { Recorder } from './recorder.ts';
 import { Replay } from './replay.ts';
 
-const ways = ['up', 'down', 'left', 'right'] as const;
+const directions = ['up', 'down', 'left', 'right'] as const;
 
 describe('taps that come in one tick', () => {
   it('are each stepped, in their order, as if they had come one by one', () => {
     for (let seed = 1; seed <= 100; seed++) {
       const next = sequence(seed * 31);
-      const taps = Array.from({ length: 4 }, () => ways[Math.floor(next() * 4)] as (typeof ways)[number]);
+      const taps = Array.from({ length: 4 }, () => directions[Math.floor(next() * 4)] as (typeof directions)[number]);
       const parameters = parametersWith({ scheme: 'step', 'step.time': 0, 'bounds.policy': 'none' });
       const world = new World(parameters, openGround({ start: { x: 1008, y: 1008 } }), 100);
       const recorder = new Recorder();
-      for (const way of taps) {
-        recorder.push({ press: way });
-        recorder.push({ release: way });
+      for (const direction of taps) {
+        recorder.push({ press: direction });
+        recorder.push({ release: direction });
       }
       for (let tick = 0; tick < 8; tick++) world.tick(recorder.next());
       const moved = (low: string, high: string) =>
-        32 * (taps.filter((way) => way === high).length - taps.filter((way) => way === low).length);
+        32 * (taps.filter((direction) => direction === high).length - taps.filter((direction) => direction === low).length);
       expect([world.body.x, world.body.y], taps.join(' ')).toEqual([1008 + moved('left', 'right'), 1008 + moved('up', 'down')]);
       const tape = recorder.tape('Taps', 60);
       const again = new World(parameters, openGround({ start: { x: 1008, y: 1008 } }), 100);

@@ -3,13 +3,13 @@ import { applyEvent, beginTick, type Hands, type HandsEvent, newHands } from './
 import { type HeldHands, holdingOf } from './held.ts';
 import { type Tape, type TapeEvent, tapeOf } from './tape.ts';
 
-function isWay(control: Control): boolean {
+function isDirection(control: Control): boolean {
   return controls.indexOf(control) <= RIGHT;
 }
 
 /**
- * The one way from devices to hands: events wait in a queue and are applied at the start of the next tick, and the same
- * events make the tape. So a recording and its replay cannot differ.
+ * The only path from devices to hands: events wait in a queue and are applied at the start of the next tick, and the same events make up the tape. So
+ * a recording and its replay cannot differ.
  */
 export class Recorder {
   readonly hands: Hands = newHands();
@@ -33,12 +33,12 @@ export class Recorder {
     return this.#first;
   }
 
-  /** Whether nothing was pressed, pushed or swiped since the start; letting go of what was held before is nothing. */
+  /** True if nothing was pressed, pushed or swiped since the start; letting go of what was held before is nothing. */
   get isIdle(): boolean {
     return this.#isIdle;
   }
 
-  /** What a device says; seen at the start of the next tick. */
+  /** Queues a device's event; it is applied at the start of the next tick. */
   push(event: HandsEvent): void {
     this.#queue.push(event);
   }
@@ -52,20 +52,20 @@ export class Recorder {
     let applied = 0;
     let tapped = false;
     for (const event of this.#queue) {
-      // Two ways tapped one after the other are two ticks' work, however late the device told of them: neither is lost.
-      if (tapped && 'press' in event && isWay(event.press)) break;
+      // Two directions tapped in a row take two ticks, however late the device reported them: neither is lost.
+      if (tapped && 'press' in event && isDirection(event.press)) break;
       applyEvent(this.hands, event);
       if ('press' in event || 'swipe' in event || ('stick' in event && (event.stick[0] !== 0 || event.stick[1] !== 0)))
         this.#isIdle = false;
       if (this.#limit > 0) this.#events.push({ at: this.#tick - 1, ...event });
-      if ('release' in event && isWay(event.release) && wentDown(this.hands, controls.indexOf(event.release))) tapped = true;
+      if ('release' in event && isDirection(event.release) && wentDown(this.hands, controls.indexOf(event.release))) tapped = true;
       applied++;
     }
     this.#queue.splice(0, applied);
     return this.hands;
   }
 
-  /** Begins the tape anew, with the hands as they are held: nothing of what they hold is pressed again. */
+  /** Restarts the tape with the hands as they are held: nothing that they hold is pressed again. */
   restart(): void {
     this.#held = holdingOf(this.hands);
     this.#events.length = 0;
@@ -91,7 +91,7 @@ export class Recorder {
     this.#first = Math.max(this.#first, before);
   }
 
-  /** What was recorded since the start. Throws where the start is forgotten. */
+  /** The tape since the start. Throws if the start has been dropped. */
   tape(name: string, hz: number): Tape {
     if (this.#first > 0) throw new Error(`the first ${this.#first} ticks are forgotten`);
     return tapeOf({

@@ -47,11 +47,11 @@ const snapshot = z.strictObject({
     .string()
     .regex(/^[0-9a-f]{16}$/)
     .optional(),
-  /** Whether its stamina was full, whatever full is. */
+  /** True if its stamina was full, whatever full is. */
   full: z.boolean().optional(),
 });
 
-/** What there is as a tape begins in the middle of a drive. */
+/** The state at the start of a tape that begins in the middle of a drive. */
 export type TapeSnapshot = z.infer<typeof snapshot>;
 
 const schema = z.strictObject({
@@ -63,7 +63,7 @@ const schema = z.strictObject({
   scheme: z.enum(scheme.options).optional(),
   hz: z.number().min(1).max(1000),
   ticks: z.int().min(1).max(1e7),
-  /** What there is as the tape begins; absent where the hands are at rest and the body at the ground's start. */
+  /** The state at the start of the tape; absent if the hands are at rest and the body is at the ground's start. */
   snapshot: snapshot.optional(),
   events: z.array(event).max(1e6),
 });

@@ -8,9 +8,9 @@ const number = z.number().min(-1e9).max(1e9);
 
 const target = z
   .strictObject({
-    /** The name of a metric; one that there is not is told of as the target is judged. */
+    /** The name of a metric; an unknown one is reported when the target is judged. */
     metric: z.string().regex(/^[A-Za-z]\w{0,60}$/, 'the name of a metric'),
-    /** The angle, degrees, where the metric is told at one. */
+    /** The angle, degrees, if the metric has one. */
     at: z.number().int().min(0).max(90).optional(),
     min: number.optional(),
     max: number.optional(),
@@ -36,7 +36,7 @@ export type TargetSet = z.infer<typeof schema>;
 /** The format of a target set. */
 export const targetsFormat: Format<TargetSet> = { format: 'zygopod/targets', version: 1, migrations: [], schema };
 
-/** What is wrong with targets that are well formed, by their places: names of no metric, and bands that leave no value in both. */
+/** The faults of well-formed targets, by their places: names of no metric, and bands that leave no value in both. */
 export function targetFaults(targets: readonly Target[]): (string | null)[] {
   const isKnown = ({ metric }: Target) => Object.hasOwn(metricSpecs, metric);
   const key = ({ metric, at }: Target) => metricKey(metric, at);
@@ -69,7 +69,7 @@ export interface JudgedTarget extends Target {
   ok: boolean | null;
   /** Why there is no value; null where there is one, or nobody knows. */
   why: string | null;
-  /** What is wrong with the target itself; null where nothing is. It is judged all the same, as far as it can be. */
+  /** The fault of the target itself; null if there is none. It is judged all the same, as far as possible. */
   fault: string | null;
 }
 
@@ -100,10 +100,10 @@ const DIGITS = 4;
 
 /** A band of so much (a share) round each of these metrics: what is right is kept. A 0 is kept from rising over a thousandth. */
 export function keepAsTargets(metrics: Metrics, share = 0.05): Target[] {
-  const rounded = (value: number, way: 'floor' | 'ceil') => {
+  const rounded = (value: number, mode: 'floor' | 'ceil') => {
     if (value === 0) return 0;
     const scale = 10 ** (DIGITS - 1 - Math.floor(Math.log10(Math.abs(value))));
-    return Math[way](value * scale) / scale;
+    return Math[mode](value * scale) / scale;
   };
   return Object.entries(metrics).flatMap(([key, value]): Target[] => {
     if (value === undefined) return [];

@@ -1,7 +1,7 @@
 import { controls, swipes } from '../tape/controls.ts';
 import type { HandsEvent } from '../tape/hands.ts';
 
-/** What hands that do anything do in one tick; the pointer stays within (width, height) and a little around. */
+/** One tick's input of hands that do anything; the pointer stays within (width, height) and a little around. */
 export function anyEvents(next: () => number, width = 1200, height = 600): HandsEvent[] {
   const events: HandsEvent[] = [];
   const control = () => controls[Math.floor(next() * controls.length)] as (typeof controls)[number];

@@ -14,7 +14,7 @@ export function parametersWith(values: Record<string, FileValue> = {}): Paramete
   return reading.value.parameters;
 }
 
-/** An empty ground with the start in its corner, where positions are small numbers; `drive` sets no edges unless told. */
+/** An empty ground with the start in its corner, where positions are small numbers; `drive` sets no edges by default. */
 export function openGround(over: Partial<Ground> = {}): Ground {
   return groundWith({ name: 'Open', size: { width: 2000, height: 2000 }, start: { x: 0, y: 0 }, ...over });
 }

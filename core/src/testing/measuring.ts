@@ -6,7 +6,7 @@ import type { FileValue } from '../tuning/schema.ts';
 import { seeds } from './campaign.ts';
 import { parametersWith } from './drive.ts';
 
-/** What the named drills measure of a tuning with these values. */
+/** The measurements of the named drills for a tuning with these values. */
 export const measured = (values: Record<string, FileValue>, ...names: string[]): Metrics =>
   metricsOf([
     ...runDrills(

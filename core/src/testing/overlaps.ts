@@ -1,4 +1,4 @@
-/** What tests hold contact against: distances worked out wall by wall, with nothing of the code that is tested. */
+/** Oracle for contact: distances computed wall by wall, without any of the tested code. */
 
 /** A wall as two points: x0, y0, x1, y1. */
 export type Segment = readonly [number, number, number, number];

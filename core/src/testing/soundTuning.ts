@@ -6,7 +6,7 @@ const within = (next: () => number, low: number, high: number) => low + next() *
 export const oneOf = <T>(next: () => number, ...values: T[]): T => values[Math.floor(next() * values.length)] as T;
 
 export function tuningWith(values: Record<string, FileValue>): Tuning {
-  const file = Object.entries(values).reduce((made, [path, value]) => withValue(made, path, value), newTuning('Any'));
+  const file = Object.entries(values).reduce((changed, [path, value]) => withValue(changed, path, value), newTuning('Any'));
   const read = resolveTuning(file);
   if (!read.ok) throw new Error(JSON.stringify(read.faults));
   return read.value;

@@ -21,7 +21,7 @@ export function tenMinutes(seed: number): Tape {
   return tapeOf({ name: 'Ten minutes', hz: HZ, ticks, events });
 }
 
-/** What ten minutes are driven with: walls, stamina, routes and the camera; and steps from cell to cell. */
+/** Settings for ten minutes of driving: walls, stamina, routes and the camera; and steps from cell to cell. */
 export const longTunings: [string, Record<string, FileValue>][] = [
   [
     'walls, stamina, routes, camera',

@@ -9,7 +9,7 @@ export interface Difference {
   b: unknown;
   writtenA: FileValue;
   writtenB: FileValue;
-  /** Whether it was written anew; else it follows a link to another that was. */
+  /** True if it was changed itself; else it follows a link to another that was. */
   isWritten: boolean;
 }
 

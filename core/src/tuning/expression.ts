@@ -4,7 +4,7 @@ import { follow } from './links.ts';
 import { HALF_LIVES_TO_90, rateToStopIn } from './outcomes.ts';
 import { numberAt, numberSpec } from './tuning.ts';
 
-/** What an entry in a number field means: a number or a link, or why it means nothing. */
+/** The meaning of an entry in a number field: a number or a link, or the reason why it has none. */
 type Entry = { ok: true; value: number | Link; number: number } | { ok: false; why: string };
 
 const N = String.raw`([+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?)`;
@@ -92,7 +92,7 @@ const rules: Rule[] = [
   [/^([a-z][a-z. ]*?)(?:\s*([+-])\s*(\d+\.?\d*))?$/, (m) => linkTo(m[1] as string, 1, signed(m[2], m[3]))],
 ];
 
-/** The ways to write a unit on a plain keyboard. */
+/** Spellings of a unit on a plain keyboard. */
 function spellings(unit: string): string[] {
   if (unit.endsWith('²')) return [unit, unit.replace('²', '2'), unit.replace('²', '^2')];
   if (unit.startsWith('°')) return [unit, unit.replace('°', 'deg')];

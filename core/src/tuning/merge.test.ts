@@ -5,7 +5,7 @@ import { newTuning, withValue } from './tuning.ts';
 
 const base = newTuning('Shared');
 const file = (values: Record<string, FileValue>): TuningFile =>
-  Object.entries(values).reduce((made, [path, value]) => withValue(made, path, value), base);
+  Object.entries(values).reduce((changed, [path, value]) => withValue(changed, path, value), base);
 const walk = 'pace.walkSpeed';
 const rise = 'ramp.accelerate';
 

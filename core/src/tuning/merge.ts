@@ -3,9 +3,9 @@ import type { TuningFile } from './schema.ts';
 import { withValue, writtenAt } from './tuning.ts';
 
 /**
- * Decides between two texts of one value, `here` and `there`. `were` are those of the files that both grew from, the newest last: a value that
- * is one of these was not changed since, and where both are, the newer one counts. `sent` are those that mine had on its way, any of which the
- * other side may have seen: mine is newer than they are.
+ * Decides between two texts of one value, `here` and `there`. `were` are those of the common ancestors, the newest last: a value that is one of these
+ * was not changed since, and if both are, the newer one counts. `sent` are this side's values in transit, any of which the other side may have seen:
+ * this side's is newer than they are.
  */
 export function decide(
   here: string | undefined,

@@ -2,7 +2,7 @@ import type { Parameters } from './catalogue/catalogue.ts';
 
 type Integration = Parameters['clock']['integration'];
 
-/** What a number comes to on the ground, and back: the formulas behind the drawings and the entries. */
+/** Effects of a number on the ground, and the inverse: the formulas behind the drawings and the entries. */
 
 /** Half-lives until 90 % of a smooth ramp is done: log2(10). */
 export const HALF_LIVES_TO_90 = 3.321928094887362;

@@ -45,7 +45,7 @@ const ownScenes: Readonly<Record<string, string>> = {
   'stamina.startAt': 'gait.test.ts',
 };
 
-/** What has to be so for a row to matter: chance alone seldom comes upon it. By the beginning of the path. */
+/** Conditions for a row to matter, which chance alone seldom meets. By the beginning of the path. */
 const circumstances: readonly (readonly [string, Record<string, FileValue>])[] = [
   ['ramp.points', { 'ramp.model': 'curve' }],
   ['stamina', { 'stamina.enabled': true, 'stamina.drain': 80, 'stamina.max': 100, scheme: 'latch' }],
@@ -58,7 +58,7 @@ const circumstances: readonly (readonly [string, Record<string, FileValue>])[] =
   ['step.diagonalTime', { 'step.diagonals': true }],
 ];
 
-/** A tuning with about a fifth of its rows changed, twice: once with this row as it was drawn, once with another value; null where that is none. */
+/** A tuning with about a fifth of its rows changed, twice: once with this row as drawn, once with another value; null if there is none. */
 function pair(path: string, seed: number, favoured = circumstances) {
   const next = sequence(seed);
   let file = newTuning('Any');
@@ -76,12 +76,12 @@ function pair(path: string, seed: number, favoured = circumstances) {
   return a.ok && b.ok ? { a: a.value.parameters, b: b.value.parameters, next } : null;
 }
 
-/** Whether the same hands leave another trace; null where there is no such pair. */
+/** True if the same hands leave another trace; null where there is no such pair. */
 function changesTrace(path: string, seed: number, drawn = pair(path, seed)): boolean | null {
   if (!drawn) return null;
   const ground = grounds[seed % 3 === 0 ? 1 : 0] as Ground;
   const worlds = [new World(drawn.a, ground, 4), new World(drawn.b, ground, 4)];
-  // Busy hands drop what a click has begun: others are calm, and rows of paths are driven by clicks alone.
+  // Busy hands cancel a click's walk: others are calm, and rows of paths are driven by clicks alone.
   const every = [3, 20, 60][Math.floor(seed / 4) % 3] as number;
   const isClicked = path.startsWith('route.');
   const eventsAt = (tick: number): HandsEvent[] => {
@@ -104,7 +104,7 @@ function changesTrace(path: string, seed: number, drawn = pair(path, seed)): boo
   return false;
 }
 
-/** The parameters, telling `say` the path of every row that is looked at. */
+/** The parameters; calls `say` with the path of every row that is read. */
 function listening(values: object, prefix: string, say: (path: string) => void): object {
   return new Proxy(values, {
     get(target, name) {

@@ -1,7 +1,7 @@
 import { rowsOf, specOf, stageOf, unitOf, whenWords } from './catalogue/catalogue.ts';
 import { type Figure, figureTitles, type Spec } from './catalogue/specs.ts';
 
-/** What a row may hold. */
+/** The allowed values of a row. */
 function rangeOf(spec: Spec): string {
   switch (spec.kind) {
     case 'number':
@@ -17,7 +17,7 @@ function rangeOf(spec: Spec): string {
   }
 }
 
-/** What a row is where a file says nothing. */
+/** The default of a row. */
 function defaultOf(spec: Spec): string {
   if (spec.kind !== 'number' || typeof spec.default === 'number') return `\`${JSON.stringify(spec.default)}\``;
   const { of, times = 1, plus = 0 } = spec.default;

@@ -49,8 +49,8 @@ function choiceSchema(options: [string, ...string[]]): z.ZodType {
   return z.union([z.enum(options), z.literal(numbers).transform(String)]);
 }
 
-/** What a schema tells of a row to those who write files by it. */
-function toldOf(spec: Spec): Record<string, unknown> {
+/** The description of a row in its schema, for those who write files by it. */
+function annotations(spec: Spec): Record<string, unknown> {
   const unit = spec.kind === 'number' && unitOf(spec.quantity, 'px');
   return { title: spec.label, description: spec.help, default: spec.default, ...(unit ? { unit } : {}) };
 }
@@ -60,7 +60,7 @@ function groupSchema(group: Group): Record<string, z.ZodType> {
     Object.entries(group).map(([name, entry]) => {
       if (typeof entry['kind'] !== 'string') return [name, z.strictObject(groupSchema(entry as Group)).optional()];
       const spec = entry as Spec;
-      return [name, valueSchema(spec).optional().meta(toldOf(spec))];
+      return [name, valueSchema(spec).optional().meta(annotations(spec))];
     }),
   );
 }

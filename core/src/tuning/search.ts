@@ -1,13 +1,13 @@
 import { specs } from './catalogue/catalogue.ts';
 
-/** What a number has to be. */
+/** A condition on a number. */
 export interface Condition {
   path: string;
   is: '<' | '<=' | '=' | '>=' | '>';
   value: number;
 }
 
-/** What a search asks for: text in names and notes, and numbers. */
+/** A parsed search: text in names and notes, and numbers. */
 export interface Search {
   text: string;
   conditions: Condition[];
@@ -28,13 +28,13 @@ export function parameterNamed(name: string): string | null {
   if (wanted === '') return null;
   const numbers = [...specs].filter(([, { kind }]) => kind === 'number');
   const last = (path: string) => plain(path.slice(path.lastIndexOf('.') + 1));
-  const ways: ((path: string, label: string) => boolean)[] = [
+  const matchers: ((path: string, label: string) => boolean)[] = [
     (path) => plain(path) === wanted,
     (_, label) => plain(label) === wanted,
     (path) => last(path) === wanted,
     (path, label) => plain(label).startsWith(wanted) || last(path).startsWith(wanted),
   ];
-  for (const is of ways) {
+  for (const is of matchers) {
     const found = numbers.find(([path, { label }]) => is(path, label));
     if (found) return found[0];
   }

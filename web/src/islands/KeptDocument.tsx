@@ -18,10 +18,10 @@ export function KeptDocument({ id, screen }: { id: string; screen: string }) {
   if (copies.length === 0) return null;
   const kindOf = ({ file }: Kept): DocumentKind => kindMarked(markOf(file)) ?? 'tuning';
   const save = async (copy: Kept) => {
-    const made = await createDocument(collectionOf(kindOf(copy)), copy.file, 'From work that this browser kept');
-    if ('why' in made) return setWhy(made.why);
+    const created = await createDocument(collectionOf(kindOf(copy)), copy.file, 'From work that this browser kept');
+    if ('why' in created) return setWhy(created.why);
     await browserCopies.drop(copy.id, copy.page);
-    window.location.assign(`/${screen}/${made.id}`);
+    window.location.assign(`/${screen}/${created.id}`);
   };
   return (
     <section className="mt-6 border-t border-rule pt-3">

@@ -7,7 +7,7 @@ interface Screen extends ScreenName {
   island(): Promise<ComponentType<{ opening: never }>>;
 }
 
-/** What a page is opened with. */
+/** The initial data of a page. */
 export type AnyOpening = Opening | ShelfOpening;
 
 /** All screens, in the order of the header. To add one: its folder, and its entry here. */

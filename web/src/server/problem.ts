@@ -1,4 +1,4 @@
-/** An answer that says no, as RFC 9457 has it: a status, a title, and further members that tell where and why. */
+/** A problem answer after RFC 9457: a status, a title, and further members with the place and the reason. */
 export class Problem extends Error {
   readonly status: number;
   readonly members: Record<string, unknown>;

@@ -2,8 +2,8 @@ import { once } from 'node:events';
 import { resolve } from 'node:path';
 import { type Transferable, Worker } from 'node:worker_threads';
 
-/** A worker that does one thing after the other, away from the thread that answers; ended, and begun anew, where one takes too much. */
-export class OneByOne<Asked, Told> {
+/** A worker for one task after the other, outside of the thread that answers; terminated and restarted if a task exceeds its limits. */
+export class OneByOne<Request, Answer> {
   readonly #file: string;
   readonly #time: number;
   readonly #heap: number;
@@ -18,22 +18,22 @@ export class OneByOne<Asked, Told> {
   }
 
   /** Returns the worker's result, in turn; null if it exceeded its time or memory, or if `signal` aborted. */
-  ask(asked: Asked, { transfer = [], signal }: { transfer?: Transferable[]; signal?: AbortSignal } = {}): Promise<Told | null> {
-    const done = this.#last.then(() => (signal?.aborted ? null : this.#ask(asked, transfer, signal)));
+  ask(request: Request, { transfer = [], signal }: { transfer?: Transferable[]; signal?: AbortSignal } = {}): Promise<Answer | null> {
+    const done = this.#last.then(() => (signal?.aborted ? null : this.#ask(request, transfer, signal)));
     this.#last = done.catch(() => undefined);
     return done;
   }
 
-  async #ask(asked: Asked, transfer: Transferable[], signal: AbortSignal | undefined): Promise<Told | null> {
+  async #ask(request: Request, transfer: Transferable[], signal: AbortSignal | undefined): Promise<Answer | null> {
     this.#worker ??= this.#start();
     const own = this.#worker;
     const over = new AbortController();
     const late = setTimeout(() => over.abort(), this.#time);
     try {
-      const told = once(own, 'message', { signal: signal ? AbortSignal.any([over.signal, signal]) : over.signal });
+      const answered = once(own, 'message', { signal: signal ? AbortSignal.any([over.signal, signal]) : over.signal });
       // A worker that runs out of memory ends with an error, which `once` throws.
-      own.postMessage(asked, transfer);
-      const [answer] = (await told) as [Told];
+      own.postMessage(request, transfer);
+      const [answer] = (await answered) as [Answer];
       return answer;
     } catch {
       this.#worker = undefined;

@@ -29,7 +29,7 @@ export class Described {
     this.#ajv.addSchema({ $id: 'api', ...this.description });
   }
 
-  /** What the schema that stands in the description at this place finds wrong with a value. */
+  /** The faults of a value by the schema at this place of the description. */
   faultsOf(path: string, method: string, status: number, type: string, value: unknown): unknown {
     const at = ['paths', path, method, 'responses', String(status), 'content', type, 'schema'];
     const pointer = at.map((key) => encodeURIComponent(key.replaceAll('~', '~0').replaceAll('/', '~1'))).join('/');

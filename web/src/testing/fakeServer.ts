@@ -12,22 +12,22 @@ export interface Sent {
 type Answer = { status?: number; body?: unknown } | null;
 
 /**
- * Stands in for the application's server in a test: answers each request by what `serve` gives for it, and keeps what was asked. Null: there
- * is no answer at all, as where the server is away. Until the test's globals are given back.
+ * Stands in for the application's server in a test: answers each request by `serve`, and returns the list of requests. Null: no answer at all, as
+ * from an unreachable server. Lasts until the test's globals are restored.
  */
-export function fakeServer(serve: (asked: Sent) => Answer | Promise<Answer>): Sent[] {
+export function fakeServer(serve: (request: Sent) => Answer | Promise<Answer>): Sent[] {
   const sent: Sent[] = [];
   vi.stubGlobal('fetch', async (address: string, init: RequestInit = {}) => {
     const { pathname, searchParams } = new URL(address, 'http://page');
-    const asked: Sent = {
+    const request: Sent = {
       method: init.method ?? 'GET',
       path: pathname.replace(/^\/api\/v1/, ''),
       query: Object.fromEntries(searchParams),
       headers: Object.fromEntries(new Headers(init.headers)),
       body: typeof init.body === 'string' ? JSON.parse(init.body) : undefined,
     };
-    sent.push(asked);
-    const answer = await serve(asked);
+    sent.push(request);
+    const answer = await serve(request);
     init.signal?.throwIfAborted();
     if (answer === null) throw new TypeError('away');
     const { status = 200, body } = answer;

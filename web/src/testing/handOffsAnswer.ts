@@ -7,8 +7,8 @@ export function handOffsAnswer(described: Described, { tuning, tape, targets }: 
   const ask = described.ask.bind(described);
 
   it('is what hand-offs are answered by: those of a tuning, newest first', async () => {
-    const { value: made } = await ask('POST', '/{kind}', { kind: 'tunings' }, 201, { body: { file: tuning } });
-    const of = { id: made['id'] as string, revision: 2, name: 'Brisk' };
+    const { value: created } = await ask('POST', '/{kind}', { kind: 'tunings' }, 201, { body: { file: tuning } });
+    const of = { id: created['id'] as string, revision: 2, name: 'Brisk' };
     const handOff = {
       tuning: of,
       changedSince: false,
@@ -32,9 +32,9 @@ export function handOffsAnswer(described: Described, { tuning, tape, targets }: 
   it('is what hand-offs with a place in a project’s folder are answered by: the newest of each place', async () => {
     const { value: project } = await ask('POST', '/projects', {}, 201, { body: { name: 'Placed' } });
     const id = project['id'] as string;
-    const { value: made } = await ask('POST', '/{kind}', { kind: 'tunings' }, 201, { body: { file: tuning }, query: `?project=${id}` });
+    const { value: created } = await ask('POST', '/{kind}', { kind: 'tunings' }, 201, { body: { file: tuning }, query: `?project=${id}` });
     const handOff = {
-      tuning: { id: made['id'], revision: 1, name: 'Described boots' },
+      tuning: { id: created['id'], revision: 1, name: 'Described boots' },
       changedSince: false,
       to: 'lua',
       units: 'px,second,degree',
@@ -58,8 +58,8 @@ export function handOffsAnswer(described: Described, { tuning, tape, targets }: 
   it('is what code and checks are answered by, whatever is asked for', async () => {
     for (const to of languageIds) {
       const { value } = await ask('POST', '/code', {}, 200, { body: { tuning, to } });
-      const told = (value['files'] as { text: string }[]).map(({ text }) => text.slice(0, 200));
-      expect(told).toEqual(
+      const starts = (value['files'] as { text: string }[]).map(({ text }) => text.slice(0, 200));
+      expect(starts).toEqual(
         ['The motion of', 'Walls for the motion of'].map((words) => expect.stringContaining(`${words} Described boots`)),
       );
     }

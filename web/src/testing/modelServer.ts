@@ -24,7 +24,7 @@ export class ModelServer {
     return this.revisions.length;
   }
 
-  /** What a page is opened with. */
+  /** The initial data of a page. */
   opened() {
     const { draft, head } = this;
     const saved = this.revisions.at(-1) as TuningFile;
@@ -41,9 +41,9 @@ export class ModelServer {
       return this.draft ? { status: 200, body: this.draft } : { status: 404, body: { title: 'None' } };
     if (method === 'GET') return { status: 200, body: { file: this.revisions[Number(path.split('/').at(-1)) - 1] } };
     if (method === 'PUT') return this.putDraft(body as { file: TuningFile; base: number }, seen);
-    const { file: made, draft } = body as { file: TuningFile; draft?: string };
+    const { file: created, draft } = body as { file: TuningFile; draft?: string };
     if (seen !== head) return { status: 409, body: { current: { file, number: head } } };
-    this.revisions.push(made);
+    this.revisions.push(created);
     if (this.draft && draft === `"${this.draft.version}"`) this.draft = null;
     return { status: 201, body: { number: this.head, draft: this.draft } };
   }

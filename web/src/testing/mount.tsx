@@ -17,7 +17,7 @@ export interface Mounted {
 
 const matches = (text: string, wanted: string | RegExp) => (typeof wanted === 'string' ? text === wanted : wanted.test(text));
 
-/** What an element is called: by its own label, by that which is for it or around it, or by its text. */
+/** The accessible name of an element: from its own label, from one for it or around it, or from its text. */
 function nameOf(element: Element): string {
   const own = element.getAttribute('aria-label');
   if (own !== null) return own;
@@ -28,7 +28,7 @@ function nameOf(element: Element): string {
 /** Mounts a component; a test's environment is a document (`@vitest-environment jsdom`). */
 export async function mount(component: ReactElement): Promise<Mounted> {
   Object.assign(globalThis, { IS_REACT_ACT_ENVIRONMENT: true });
-  // This document has dialogs, and no way to show them.
+  // This document has dialogs, but cannot show them.
   HTMLDialogElement.prototype.showModal ??= function showModal(this: HTMLDialogElement) {
     this.open = true;
   };

@@ -1,7 +1,7 @@
 import { inject } from 'vitest';
 import '../../../testing/provided.ts';
 import { randomBytes } from 'node:crypto';
-import { makeDatabase } from '../../../cli/src/up/database.ts';
+import { createDatabase } from '../../../cli/src/up/database.ts';
 import { freePort, startServer } from '../../../cli/src/up/server.ts';
 
 interface OwnServer {
@@ -19,7 +19,7 @@ export async function ownServer(): Promise<OwnServer> {
   const [admin, own] = ['postgres', name].map(
     (database) => Object.assign(new URL(inject('databaseUrl')), { pathname: `/${database}` }).href,
   );
-  await makeDatabase(admin as string, name, true);
+  await createDatabase(admin as string, name, true);
   const databaseUrl = own as string;
   const port = await freePort();
   const { address, stop } = await startServer({

@@ -8,11 +8,11 @@ export function sourcesAnswer(described: Described, tuning: object): void {
   it('is what sources are answered by: kept over the one that was seen, with names for the project and links to its folder', async () => {
     const { value: project } = await ask('POST', '/projects', {}, 201, { body: { name: 'Sources' } });
     const within = { id: project['id'] as string };
-    const { value: made } = await ask('POST', '/{kind}', { kind: 'tunings' }, 201, {
+    const { value: created } = await ask('POST', '/{kind}', { kind: 'tunings' }, 201, {
       body: { file: tuning },
       query: `?project=${within.id}`,
     });
-    const at = { id: made['id'] as string };
+    const at = { id: created['id'] as string };
     const path = '/tunings/{id}/source';
     const source = {
       name: 'hero.lua',

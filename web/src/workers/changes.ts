@@ -1,9 +1,9 @@
-/** One connection for all pages of a browser: it hears of changes on the server and tells each page. */
+/** One connection for all pages of a browser: it receives changes from the server and forwards them to each page. */
 
 const scope = globalThis as unknown as { onconnect: ((event: MessageEvent) => void) | null };
 const ports = new Set<MessagePort>();
 
-/** Milliseconds until a connection that was turned away is asked for again. */
+/** Milliseconds before a refused connection is retried. */
 const AGAIN = 5000;
 
 /** Changes missed without a connection are unknown, so pages reload. */

@@ -4,8 +4,8 @@ import { type Remote, releaseProxy, wrap } from 'comlink';
 export class GivenUp extends Error {}
 
 /**
- * A worker behind a desk: started with the first call, called as if it were here, started anew after it was stopped. A call may be given a
- * time (s); when that is over, when the worker fails, or when the desk is stopped, the worker is ended and the call rejects with `GivenUp`.
+ * A callable worker: started with the first call, called like a local function, restarted after a stop. A call may have a time limit (s). When it
+ * ends, when the worker fails, or when the desk is stopped, the worker is terminated and the call rejects with `GivenUp`.
  */
 export class Desk<Api> {
   readonly #open: () => Worker;
@@ -17,7 +17,7 @@ export class Desk<Api> {
     this.#open = open;
   }
 
-  /** Starts the worker before anything is asked of it. */
+  /** Starts the worker before its first call. */
   start(): void {
     this.#reach();
   }
@@ -39,7 +39,7 @@ export class Desk<Api> {
     });
   }
 
-  /** Ends the worker, and with it all calls under way. */
+  /** Terminates the worker, and with it all pending calls. */
   stop(why = 'It was stopped.'): void {
     this.#remote?.[releaseProxy]();
     this.#worker?.terminate();

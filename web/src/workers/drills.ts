@@ -71,7 +71,7 @@ function drawn(ran: Ran, drawing: DrillResult['drill']['drawing']): DrawnRun {
   let last = trace.at('facing', 0);
   const points = rows.map((row): [number, number] => {
     const time = trace.at('time', row);
-    if (drawing === 'way') return [trace.at('x', row) - ground.start.x, trace.at('y', row) - ground.start.y];
+    if (drawing === 'path') return [trace.at('x', row) - ground.start.x, trace.at('y', row) - ground.start.y];
     if (drawing === 'across') return [trace.at('x', row) - ground.start.x, time];
     if (drawing !== 'facing') return [time, trace.at(drawing, row)];
     const facing = trace.at('facing', row);
@@ -85,7 +85,7 @@ function drawn(ran: Ran, drawing: DrillResult['drill']['drawing']): DrawnRun {
 
 function partOf({ drill, not, cutShort, metrics, absent, runs }: DrillResult): DrilledPart {
   const [first] = runs;
-  const walls = first && drill.drawing === 'way' ? first.ground.walls : [];
+  const walls = first && drill.drawing === 'path' ? first.ground.walls : [];
   const start = first?.ground.start ?? { x: 0, y: 0 };
   return {
     name: drill.name,

@@ -14,8 +14,8 @@ export const writer = {
   reserved: words(
     'auto break case char const continue default do double else enum extern float for goto if inline int long register restrict return short signed sizeof static struct switch typedef union unsigned void volatile while _Alignas _Alignof _Atomic _Bool _Complex _Generic _Imaginary _Noreturn _Static_assert _Thread_local alignas alignof bool constexpr false nullptr static_assert thread_local true typeof typeof_unqual asm NULL EOF errno assert main stdin stdout stderr signbit isnan isinf INFINITY NAN defined',
   ),
-  write: (constants, told) => {
-    const guard = `${identifierOf(told.stem).toUpperCase()}_H`;
+  write: (constants, heading) => {
+    const guard = `${identifierOf(heading.stem).toUpperCase()}_H`;
     const of: Literals = {
       isTrue: '1',
       isFalse: '0',
@@ -23,6 +23,6 @@ export const writer = {
       list: (values) => (values.length > 0 ? `{ ${values.join(', ')} }` : '{}'),
     };
     const body = columns(constants, (name, value, comment) => `#define ${name} ${value}${beside('/*', comment, ' */')}`, of);
-    return `/* ${head(told)} */\n#ifndef ${guard}\n#define ${guard}\n\n${body}\n#endif\n`;
+    return `/* ${head(heading)} */\n#ifndef ${guard}\n#define ${guard}\n\n${body}\n#endif\n`;
   },
 } as const satisfies Writer;

@@ -1,8 +1,8 @@
 import { inComment } from '@zygopod/core';
 import { snake, snakeCased } from '../../casing/casing.ts';
-import type { Asked, Kind, Routine, StandardName, Used } from '../../fold/ir.ts';
+import type { Callback, Kind, Routine, StandardName, Used } from '../../fold/ir.ts';
 import { Curly } from '../curly.ts';
-import { asksOf, edgeNames, filled, handsWords, type Motion, planeLists, STEERING, type Walls } from '../made.ts';
+import { callbacksUsed, edgeNames, filled, handsWords, type Motion, planeLists, STEERING, type Walls } from '../program.ts';
 
 /** Names with commas between them, as many as a line holds. */
 function wrapped(names: readonly string[]): string[] {
@@ -55,8 +55,8 @@ export class C extends Curly {
   protected override way = (part: string) => `b->way.${part}`;
   protected override wallsField = (field: string) => `w->${field}`;
   protected override list = (name: string, at: string) => `w->${name}[${at}]`;
-  // What is asked is told of which body: what else the game needs, it finds by that.
-  protected override ask = (of: Asked, args: readonly string[]) => `${of}(${['b', ...args].join(', ')})`;
+  // Callbacks receive the body, by which the game finds its own data.
+  protected override ask = (of: Callback, args: readonly string[]) => `${of}(${['b', ...args].join(', ')})`;
   protected override arranged(own: readonly string[], { uses }: Pick<Routine, 'uses'>, text: Readonly<Record<Used, string>>): string {
     return super.arranged(own, { uses: uses.has('isClear') ? new Set([...uses, 'body']) : uses }, text);
   }
@@ -70,7 +70,7 @@ export class C extends Curly {
     return `static ${type(routine.gives)} ${this.routineName(routine.name)}(${parameters || 'void'})`;
   }
 
-  /** What fields begin with, where that is not 0, as many to a line as it holds. */
+  /** Initial values of the fields that aren't 0, as many to a line as it holds. */
   #begins(of: 'b' | 'w', fields: readonly (readonly [string, number])[]): string {
     const set = fields.filter(([, value]) => value !== 0).map(([field, value]) => `${of}->${field}~=~${this.number(value)};`);
     return filled(set.join(' '))
@@ -106,7 +106,7 @@ ${this.#begins('w', walls.fields)}
 /* Takes the body along its walls: for the game's contact. */
 void walls_contact(Walls *w, Body *b) { ${this.callOn('w', walls.contact)}; }
 
-/* Whether the body can go straight from one place to another. */
+/* True if the body can go straight from one place to another. */
 int walls_isClear(Walls *w, double fromX, double fromY, double toX, double toY) {
     return ${this.callOn('w', walls.isClear, ['fromX', 'fromY', 'toX', 'toY'])};
 }
@@ -154,7 +154,7 @@ void motion_edges(Body *b, double left, double top, double right, double bottom)
 
   file(motion: Motion): string {
     this.know(motion.program);
-    const asks = asksOf(motion);
+    const asks = callbacksUsed(motion);
     const routines = this.routines(motion.program.routines);
     return snakeCased(`/* The motion of ${inComment(motion.tuning)}, made by Zygopod. Compile with -ffp-contract=off: every result is then the model's, bit for bit. */
 #include <math.h>
@@ -205,7 +205,7 @@ ${this.#begins('b', motion.fields)}
 /* Places a started body, facing an angle in degrees: 0 east, 90 south. */
 void motion_place(Body *b, double x, double y, double facing) { ${this.call(this.routineName(motion.place.name), ['x', 'y', 'facing'], motion.place)}; }
 ${this.edges(motion)}
-void motion_tick(Body *b, Hands *h${this.askedOf(motion)}) {
+void motion_tick(Body *b, Hands *h${this.callbacksOf(motion)}) {
 ${this.steps(motion)
   .map((line) => `    ${line}`)
   .join('\n')}

@@ -3,7 +3,7 @@ import { snakeCased } from '../../casing/casing.ts';
 import { handed } from '../../golden/columns.ts';
 import { compared } from '../../golden/modelRun.ts';
 import { built, type Driver, fields, LINE, ran, WAY } from '../../testing/driver.ts';
-import { faultsBy, type Proof, toldBy, written } from '../../testing/languageProof.ts';
+import { faultsBy, outputOf, type Proof, written } from '../../testing/languageProof.ts';
 
 const driver: Driver = {
   text: ({ begin, asks, segments }) =>
@@ -89,7 +89,7 @@ export const proof: Proof = {
     // The guard is of the tuning's name.
     const files = texts.map((text) => text.replace(/\b[A-Z][A-Za-z0-9_]*_H\b/g, 'GUARD_H'));
     return written(files, folder, 'c').map((path) =>
-      toldBy('gcc', ['-fpreprocessed', '-dD', '-E', '-P', '-Werror', '-Wall', path], folder),
+      outputOf('gcc', ['-fpreprocessed', '-dD', '-E', '-P', '-Werror', '-Wall', path], folder),
     );
   },
   linter: { program: 'gcc', options: ['-Wall', '-Wextra', '-Werror', '-std=c11', '-c'], isOneFile: true },

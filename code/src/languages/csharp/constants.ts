@@ -12,7 +12,7 @@ export const writer = {
   reserved: words(
     'abstract as base bool break byte case catch char checked class const continue decimal default delegate do double else enum event explicit extern false finally fixed float for foreach goto if implicit in int interface internal is lock long namespace new null object operator out override params private protected public readonly ref return sbyte sealed short sizeof stackalloc static string struct switch this throw true try typeof uint ulong unchecked unsafe ushort using virtual void volatile while',
   ),
-  write: (constants, told) => {
+  write: (constants, heading) => {
     const isFlat = (value: readonly ConstantValue[]) => !value.some(Array.isArray);
     const of: Literals = {
       isTrue: 'true',
@@ -29,10 +29,10 @@ export const writer = {
           : value.startsWith('new')
             ? `static readonly ${value.split(' ')[1]}`
             : 'const double';
-    const stem = identifierOf(told.stem).replace(/(^|_+)([^_]?)/g, (_, _gap, letter: string) => letter.toUpperCase());
+    const stem = identifierOf(heading.stem).replace(/(^|_+)([^_]?)/g, (_, _gap, letter: string) => letter.toUpperCase());
     // A member cannot have its class's name.
     const name = constants.some((one) => one.name === stem) ? `${stem}Numbers` : stem;
-    return `// ${head(told)}\npublic static class ${name}\n{\n${columns(
+    return `// ${head(heading)}\npublic static class ${name}\n{\n${columns(
       constants,
       (name, value, comment) => `    public ${typeOf(value.trim())} ${name} = ${value.trim()};${beside('//', comment)}`,
       of,

@@ -2,7 +2,7 @@ import { inComment } from '@zygopod/core';
 import { pascal } from '../../casing/casing.ts';
 import type { Kind, Routine, StandardName, Used } from '../../fold/ir.ts';
 import { Curly } from '../curly.ts';
-import { asksOf, handsWords, type Motion, planeLists, STEERING, tickWords, type Walls } from '../made.ts';
+import { callbacksUsed, handsWords, type Motion, planeLists, STEERING, tickWords, type Walls } from '../program.ts';
 
 const capital = (text: string) => (text[0]?.toUpperCase() ?? '') + text.slice(1);
 
@@ -81,7 +81,7 @@ ${this.routines(walls.program.routines)}}
 
   file(motion: Motion): string {
     this.know(motion.program);
-    const plans = asksOf(motion).includes('plan');
+    const plans = callbacksUsed(motion).includes('plan');
     const printed = this.routines(motion.program.routines);
     return `// The motion of ${inComment(motion.tuning)}, made by Zygopod: every result is the model's, bit for bit.
 using System;
@@ -141,7 +141,7 @@ ${printed}
     public static void Place(Body b, double x, double y, double facing) { ${this.call(this.routineName(motion.place.name), ['x', 'y', 'facing'], motion.place)}; }
 ${this.edges(motion)}
     /// <summary>${tickWords(motion)}</summary>
-    public static void Tick(Body b, Hands h${this.askedOf(motion)}) {
+    public static void Tick(Body b, Hands h${this.callbacksOf(motion)}) {
 ${this.steps(motion)
   .map((line) => `        ${line}`)
   .join('\n')}

@@ -9,13 +9,13 @@ export const writer = {
   comment: '--',
   name: /^[A-Za-z_]\w*$/,
   reserved: words('and break do else elseif end false for function goto if in local nil not or repeat return then true until while'),
-  write: (constants, told) => {
+  write: (constants, heading) => {
     const of: Literals = {
       isTrue: 'true',
       isFalse: 'false',
       number: plain,
       list: (values) => (values.length > 0 ? `{ ${values.join(', ')} }` : '{}'),
     };
-    return `-- ${head(told)}\nreturn {\n${columns(constants, (name, value, comment) => `  ${name} = ${value},${beside('--', comment)}`, of)}}\n`;
+    return `-- ${head(heading)}\nreturn {\n${columns(constants, (name, value, comment) => `  ${name} = ${value},${beside('--', comment)}`, of)}}\n`;
   },
 } as const satisfies Writer;

@@ -1,8 +1,19 @@
 import { inComment } from '@zygopod/core';
 import { snakeCased } from '../../casing/casing.ts';
 import type { Kind, Routine, Sign, StandardName, Statement, Used } from '../../fold/ir.ts';
-import { asksOf, docOf, edgeNames, filled, handsWords, type Motion, planeLists, STEERING, tickWords, type Walls } from '../made.ts';
 import { Printer } from '../printer.ts';
+import {
+  callbacksUsed,
+  docOf,
+  edgeNames,
+  filled,
+  handsWords,
+  type Motion,
+  planeLists,
+  STEERING,
+  tickWords,
+  type Walls,
+} from '../program.ts';
 
 const luaHelpers = {
   'M.floor': `function M.floor(x) return x - x == 0 and math.floor(x) + 0.0 or x end
@@ -74,7 +85,7 @@ export class Lua extends Printer {
         const jump: Statement[] = [{ is: 'do', value: { is: 'local', name: `goto ${label}`, kind: 'number' } }];
         const body = this.statements(s.body, depth + 2, jump);
         const head = this.at(depth, `while ${this.expression(s.test)} do`);
-        // Without a way on to the next round there is nothing to lead to it.
+        // Without a `continue`, no label is needed for one.
         if (!body.some((line) => line.trim() === `goto ${label}`))
           return [head, ...this.statements([...s.body, ...s.step], depth + 1, jump), this.at(depth, 'end')];
         return [
@@ -143,7 +154,7 @@ return M
 
   file(motion: Motion): string {
     this.know(motion.program);
-    const plans = asksOf(motion).includes('plan');
+    const plans = callbacksUsed(motion).includes('plan');
     const tick = motion.tick.map((routine) => this.call(this.routineName(routine.name), [], routine));
     const routines = this.#routines(motion.program.routines);
     return snakeCased(`-- The motion of ${inComment(motion.tuning)}, made by Zygopod for Lua 5.3 and newer: every result is the model's, bit for bit.
@@ -211,7 +222,7 @@ function M.place(b, x, y, facing)
 end
 ${this.edges(motion)}
 -- ${tickWords(motion)}
-function M.tick(b, h${this.askedOf(motion)})
+function M.tick(b, h${this.callbacksOf(motion)})
 ${tick.map((line) => `  ${line}`).join('\n')}
   h.pressed, h.swipe, h.changed = 0, 0.0, false
 end

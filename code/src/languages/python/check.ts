@@ -2,7 +2,7 @@ import { snake, snakeCased } from '../../casing/casing.ts';
 import { type CheckFile, single } from '../../golden/columns.ts';
 import { compared } from '../../golden/modelRun.ts';
 
-/** What stands between the test and the game: yours to change, and never written over. */
+/** The adapter between the test and the game: yours to change, never overwritten. */
 const adapter = {
   name: 'game.py',
   text: snakeCased(`"""The game's own movement, as the check asks for it. It runs the model's code until yours stands here."""

@@ -12,13 +12,13 @@ export const writer = {
   reserved: words(
     'False None True and as assert async await break class continue def del elif else except finally for from global if import in is lambda nonlocal not or pass raise return try while with yield',
   ),
-  write: (constants, told) => {
+  write: (constants, heading) => {
     const of: Literals = {
       isTrue: 'True',
       isFalse: 'False',
       number: pointed,
       list: (values) => `(${values.join(', ')}${values.length === 1 ? ',' : ''})`,
     };
-    return `# ${head(told)}\n\n${columns(constants, (name, value, comment) => `${name.trimEnd()} = ${value.trim()}${beside('#', comment)}`, of)}`;
+    return `# ${head(heading)}\n\n${columns(constants, (name, value, comment) => `${name.trimEnd()} = ${value.trim()}${beside('#', comment)}`, of)}`;
   },
 } as const satisfies Writer;

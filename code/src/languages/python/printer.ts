@@ -1,8 +1,8 @@
 import { inDocstring } from '@zygopod/core';
 import { snakeCased } from '../../casing/casing.ts';
 import type { Routine, StandardName, Statement, Used } from '../../fold/ir.ts';
-import { asksOf, docOf, filled, handsWords, type Motion, planeLists, STEERING, tickWords, type Walls } from '../made.ts';
 import { Printer } from '../printer.ts';
+import { callbacksUsed, docOf, filled, handsWords, type Motion, planeLists, STEERING, tickWords, type Walls } from '../program.ts';
 
 const pythonHelpers = {
   _over: `def _over(a, b):
@@ -50,7 +50,7 @@ const pythonHelpers = {
 `,
 };
 
-/** What stands for what the game does not hand over. */
+/** Stand-ins for arguments that the game does not pass. */
 const defaults = { contact: '=motion_free', isClear: '=lambda *_: True', plan: '=motion_straight' };
 
 export class Python extends Printer {
@@ -157,7 +157,7 @@ ${this.needed(pythonHelpers, routines)}${routines.trimStart()}`);
 
   file(motion: Motion): string {
     this.know(motion.program);
-    const plans = asksOf(motion).includes('plan');
+    const plans = callbacksUsed(motion).includes('plan');
     const tick = motion.tick.map((routine) => this.call(this.routineName(routine.name), [], routine));
     const routines = this.#routines(motion.program.routines);
     return snakeCased(`"""The motion of ${inDocstring(motion.tuning)}, made by Zygopod: every result is the model's, bit for bit."""
@@ -255,7 +255,7 @@ ${
     ${this.call(this.routineName(motion.place.name), ['x', 'y', 'facing'], motion.place)}
 
 
-${this.edges(motion)}def motion_tick(b, h${asksOf(motion)
+${this.edges(motion)}def motion_tick(b, h${callbacksUsed(motion)
       .map((one) => `, ${one}${defaults[one]}`)
       .join('')}):
     """${tickWords(motion, '`contact`')}"""

@@ -12,7 +12,7 @@ export const writer = {
   reserved: words(
     'as async await break const continue crate dyn else enum extern false fn for if impl in let loop match mod move mut pub ref return self Self static struct super trait true type unsafe use where while abstract become box do final macro override priv try typeof unsized virtual yield',
   ),
-  write: (constants, told) => {
+  write: (constants, heading) => {
     const of: Literals = { isTrue: 'true', isFalse: 'false', number: pointed, list: (values) => `&[${values.join(', ')}]` };
     const typeOf = (value: ConstantValue): string => {
       if (typeof value === 'boolean') return 'bool';
@@ -21,7 +21,7 @@ export const writer = {
       return `&[${value.length === 0 ? '&str' : typeOf(value[0] as ConstantValue)}]`;
     };
     const types = new Map(constants.map(({ name, value }) => [name, typeOf(value)]));
-    return `// ${head(told)}\n\n${columns(
+    return `// ${head(heading)}\n\n${columns(
       constants,
       (name, value, comment) => `pub const ${name.trimEnd()}: ${types.get(name.trimEnd())} = ${value.trim()};${beside('//', comment)}`,
       of,

@@ -1,8 +1,8 @@
 import { inComment } from '@zygopod/core';
 import { pascal, snake, snakeCased } from '../../casing/casing.ts';
-import type { Asked, Kind, Routine, StandardName, Used } from '../../fold/ir.ts';
+import type { Callback, Kind, Routine, StandardName, Used } from '../../fold/ir.ts';
 import { Curly } from '../curly.ts';
-import { asksOf, handsWords, type Motion, planeLists, STEERING, tickWords, type Walls } from '../made.ts';
+import { callbacksUsed, handsWords, type Motion, planeLists, STEERING, tickWords, type Walls } from '../program.ts';
 
 const rustHelpers = {
   highWord: 'fn highWord(x: f64) -> f64 { (x.to_bits() >> 32) as f64 }\n',
@@ -43,7 +43,7 @@ export class Rust extends Curly {
   }
   protected override way = (part: string) => (part === 'count' ? '((b.way.points.len() / 2) as f64)' : `b.way.${part}`);
   protected waypoint = (at: string, offset: number) => `b.way.points[2 * (${at})${offset > 0 ? ' + 1' : ''}]`;
-  protected override ask = (of: Asked, args: readonly string[]) =>
+  protected override ask = (of: Callback, args: readonly string[]) =>
     of === 'contact' ? 'contact(b)' : `${of}(${[...args, ...(of === 'plan' ? ['&mut b.way'] : [])].join(', ')})`;
 
   protected head(routine: Routine): string {
@@ -99,7 +99,7 @@ ${this.routines(walls.program.routines)}`);
 
   file(motion: Motion): string {
     this.know(motion.program);
-    const plans = asksOf(motion).includes('plan');
+    const plans = callbacksUsed(motion).includes('plan');
     const printed = this.routines(motion.program.routines);
     return snakeCased(`// The motion of ${inComment(motion.tuning)}, made by Zygopod: every result is the model's, bit for bit.
 #![allow(${lints})]
@@ -193,7 +193,7 @@ pub fn motion_place(b: &mut Body, x: f64, y: f64, facing: f64) {
 }
 ${this.edges(motion)}
 /// ${tickWords(motion, '`contact`')}
-pub fn motion_tick(b: &mut Body, h: &mut Hands${this.askedOf(motion)}) {
+pub fn motion_tick(b: &mut Body, h: &mut Hands${this.callbacksOf(motion)}) {
 ${this.steps(motion)
   .map((line) => `    ${line}`)
   .join('\n')}

@@ -2,7 +2,7 @@ import { inComment } from '@zygopod/core';
 import type { Expression, Kind, Routine, StandardName, Used } from '../../fold/ir.ts';
 import { fieldsOf } from '../../fold/tidy.ts';
 import { Curly } from '../curly.ts';
-import { asksOf, handsWords, type Motion, planeLists, STEERING, tickWords, type Walls } from '../made.ts';
+import { callbacksUsed, handsWords, type Motion, planeLists, STEERING, tickWords, type Walls } from '../program.ts';
 
 const typescriptHelpers = {
   Word: `const double = new Float64Array(1);
@@ -78,7 +78,7 @@ ${walls.fields.map(([field, value]) => `  ${field} = ${this.number(value)};`).jo
   /** Takes the body along its walls. */
   contact = (b: Body): void => ${this.callOn('this', walls.contact)};
 
-  /** Whether the body can go straight from one place to another. */
+  /** True if the body can go straight from one place to another. */
   isClear = (fromX: number, fromY: number, toX: number, toY: number): boolean =>
     ${this.callOn('this', walls.isClear, ['fromX', 'fromY', 'toX', 'toY'])};
 }
@@ -88,7 +88,7 @@ ${this.routines(walls.program.routines)}`;
 
   file(motion: Motion): string {
     this.know(motion.program);
-    const plans = asksOf(motion).includes('plan');
+    const plans = callbacksUsed(motion).includes('plan');
     const routines = this.routines(motion.program.routines);
     return `/* The motion of ${inComment(motion.tuning)}, made by Zygopod: every result is the model's, bit for bit. */
 
@@ -148,7 +148,7 @@ export function swipe(h: Hands, to: Swipe): void {
   Object.assign(h, { swipe: swipes.indexOf(to) + 1, changed: true });
 }
 
-${asksOf(motion).includes('isClear') ? '/** Whether nothing is in the way of the body straight from one place to another. */\nexport type Clear = (fromX: number, fromY: number, toX: number, toY: number) => boolean;\n\n' : ''}${
+${callbacksUsed(motion).includes('isClear') ? '/** Whether nothing is in the way of the body straight from one place to another. */\nexport type Clear = (fromX: number, fromY: number, toX: number, toY: number) => boolean;\n\n' : ''}${
   plans
     ? `/** A way for the body's place: its points x, y, …, from where it is to where it gets; whether it gets where it was wanted to, and whether it goes through a gap that leaves no room for the margin. */
 export interface Way {
@@ -186,7 +186,7 @@ export function motionPlace(b: Body, x: number, y: number, facing: number): void
 }
 ${this.edges(motion)}
 /** ${tickWords(motion, '`contact`')} */
-export function motionTick(b: Body, h: Hands${this.askedOf(motion)}): void {
+export function motionTick(b: Body, h: Hands${this.callbacksOf(motion)}): void {
 ${this.steps(motion)
   .map((line) => `  ${line}`)
   .join('\n')}

@@ -26,7 +26,7 @@ function picture(before: Uint8Array, pixels?: Uint8Array): Uint8Array {
 }
 
 const zeros = (megabytes: number) => deflateSync(Buffer.alloc(megabytes * 1024 * 1024));
-const repeated = (count: number, make: (i: number) => string) => Array.from({ length: count }, (_, i) => make(i)).join('');
+const repeated = (count: number, itemAt: (i: number) => string) => Array.from({ length: count }, (_, i) => itemAt(i)).join('');
 
 /** Files that ask for far more than they are: each is refused, or taken, soon. */
 const crafted: [string, string, () => string | Uint8Array, RegExp | null][] = [
@@ -102,8 +102,8 @@ const crafted: [string, string, () => string | Uint8Array, RegExp | null][] = [
 ];
 
 describe('a file that asks for more than it is', () => {
-  it.each(crafted)('%s', async (_, name, make, refusal) => {
-    const content = make();
+  it.each(crafted)('%s', async (_, name, itemAt, refusal) => {
+    const content = itemAt();
     const bytes = typeof content === 'string' ? bytesOf(content) : content;
     const { result: reading, milliseconds } = await cpuTime(() => importGround(name, bytes, options));
     expect(milliseconds).toBeLessThan(3000);

@@ -1,6 +1,6 @@
 import { refused } from './imported.ts';
 
-/** What a file from outside may hold at the most: counted before, or while, the work is done that it asks for. */
+/** Limits of a file from outside, counted before or during the work that it causes. */
 export const most = {
   /** Points of all walls together, curves flattened. */
   points: 100_000,

@@ -24,7 +24,7 @@ export interface ImportOptions {
   threshold: number;
 }
 
-/** The format of a file by its name and its first bytes; null where it is none of ours. */
+/** The format of a file by its name and its first bytes; null if unknown. */
 export function formatOf(fileName: string, bytes: Uint8Array): GroundFormat | null {
   const head = new TextDecoder().decode(bytes.subarray(0, 400)).trimStart();
   if (bytes[0] === 0x89 && bytes[1] === 0x50) return 'png';
@@ -68,7 +68,7 @@ function decoded(bytes: Uint8Array): string | null {
   }
 }
 
-/** A ground in another format, with what is lost on the way. */
+/** A ground in another format, with the list of what that format cannot hold. */
 export function exportGround(ground: Ground, format: GroundFormat): Exported {
   switch (format) {
     case 'json':

@@ -38,7 +38,7 @@ export function readCsvGrid(name: string, text: string, cell: number): Reading<I
   return groundOfCells(name, cells, cell, surfaces, remarks);
 }
 
-/** The fields of each line, taken apart when asked for: those of all lines at once would take much room. Quotes need the whole text. */
+/** The fields of each line, split on demand: those of all lines at once would take much memory. Quotes need the whole text. */
 function linesOf(text: string): (() => string[])[] {
   if (text.includes('"')) return csvParseRows(text).map((row) => () => row);
   return text === '' ? [] : text.split(/\r\n|\n|\r/).map((line) => () => line.split(','));

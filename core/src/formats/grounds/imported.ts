@@ -20,13 +20,13 @@ export function refused(path: string, found: string, expected: string): { ok: fa
   return { ok: false, faults: [{ path, found, expected }] };
 }
 
-/** Why a file of so many bytes is not even looked at; null where it is. */
+/** The reason why a file of so many bytes isn't read; null if it is. */
 export function tooLarge(bytes: number): { ok: false; faults: Fault[] } | null {
   const inMegabytes = (size: number) => size / 1048576;
   return bytes > LARGEST ? refused('', `${inMegabytes(bytes).toFixed(1)} MB`, `at most ${inMegabytes(LARGEST)} MB`) : null;
 }
 
-/** Surfaces for marks that have none: as fast as open ground, because the file does not tell. */
+/** Surfaces for marks without one: as fast as open ground, because the file does not say. */
 export function surfacesFor(
   marks: Iterable<string>,
   known: Record<string, Surface>,
@@ -54,7 +54,7 @@ export function rowOf(columns: number, codeAt: (column: number) => number): stri
   return UTF16.decode(codes);
 }
 
-/** The first column of a row that one can stand on; −1 where there is none. */
+/** The first column of a row that the body can stand on; −1 if there is none. */
 function openIn(row: string, surfaces: Record<string, Surface>): number {
   for (let x = 0; x < row.length; x++) {
     const mark = row[x] as string;
@@ -91,7 +91,7 @@ export function groundOfCells(
   return { ok: true, value: { ground: reading.value, remarks: [...remarks, `The start is put at ${start.x}, ${start.y}`] } };
 }
 
-/** What of a ground is lost in a format that holds cells only. */
+/** The parts of a ground that a format of cells alone cannot hold. */
 export function beyondCells(ground: Ground): string[] {
   const lost: string[] = ['the start'];
   if (ground.walls.length > 0) lost.push(ground.walls.length === 1 ? 'a free wall' : `${ground.walls.length} free walls`);

@@ -7,7 +7,7 @@ import { beyondCells, type Exported, groundOfCells, type Imported, OPEN_CODE, re
 
 const SIGNATURE = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a];
 
-/** Width and height as the file's header tells them, before anything is unpacked; null where it is no PNG. */
+/** Width and height from the file's header, before anything is unpacked; null if it isn't a PNG. */
 function sizeOf(bytes: Uint8Array): { width: number; height: number } | null {
   if (bytes.length < 24 || SIGNATURE.some((byte, i) => bytes[i] !== byte)) return null;
   const view = new DataView(bytes.buffer, bytes.byteOffset);
@@ -41,7 +41,7 @@ function bare(bytes: Uint8Array): Uint8Array | null {
   return whole;
 }
 
-/** Bytes that a picture's rows have, unpacked (PNG specification, 7.2), interlaced ones with a little more; 0 for a kind that is none. */
+/** Unpacked size of a picture's rows in bytes (PNG specification, 7.2), a little more for interlaced ones; 0 for an invalid kind. */
 function unpackedSize(header: DataView): number {
   const samples = [1, 0, 3, 1, 2, 0, 4][header.getUint8(25)] ?? 0;
   const [width, height, depth] = [header.getUint32(16), header.getUint32(20), header.getUint8(24)];
@@ -51,7 +51,7 @@ function unpackedSize(header: DataView): number {
 /** Bytes that are unpacked at a time. */
 const STEP = 8192;
 
-/** Whether packed bytes unpack, and to no more than a size: it is counted as they come, and nothing is kept. */
+/** True if packed bytes unpack, and to no more than a size: it is counted as they come, and nothing is kept. */
 function unpacksWithin(packed: readonly Uint8Array[], size: number): boolean {
   if (size === 0 || size > most.unpacked) return false;
   let count = 0;

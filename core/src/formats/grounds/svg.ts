@@ -27,7 +27,7 @@ interface Drawing {
   start?: { x: number; y: number; facing?: number };
   goal?: { x: number; y: number; radius: number };
   frame?: { x: number; y: number; width: number; height: number };
-  /** What of its budget is left. */
+  /** The rest of its budget. */
   left: { points: number; transforms: number };
 }
 
@@ -101,7 +101,7 @@ function walk(nodes: readonly Node[], transforms: readonly string[], drawing: Dr
 
 const numbers = (attributes: Attributes, ...names: string[]) => names.map((name) => Number.parseFloat(attributes[name] ?? '0') || 0);
 
-/** A shape as the data of a path; null for elements that are none. */
+/** A shape as path data; null for elements that aren't shapes. */
 function pathOf(name: string, attributes: Attributes): string | null {
   switch (name) {
     case 'path':
@@ -219,8 +219,8 @@ export function writeSvg(ground: Ground): Exported {
   const marks = [...new Set(cells.join(''))].filter((mark) => mark !== OPEN);
   for (const mark of [...new Set([...marks, ...Object.keys(surfaces)])]) {
     const surface = surfaces[mark];
-    const told = surface ? ` data-surface="${inXml(mark)}" data-name="${inXml(surface.name)}" data-speed="${surface.speed}"` : '';
-    lines.push(`<g fill="${mark === SOLID ? '#b9a562' : '#d3e6ee'}"${told}>`);
+    const attributes = surface ? ` data-surface="${inXml(mark)}" data-name="${inXml(surface.name)}" data-speed="${surface.speed}"` : '';
+    lines.push(`<g fill="${mark === SOLID ? '#b9a562' : '#d3e6ee'}"${attributes}>`);
     cells.forEach((row, y) => {
       for (let x = 0; x < row.length; ) {
         if (row[x] !== mark) {
@@ -237,9 +237,9 @@ export function writeSvg(ground: Ground): Exported {
   }
   lines.push('<g fill="#f1e4b4" stroke="#14303a">');
   for (const { points, closed, solid } of walls) {
-    const told = solid === false ? ' data-solid="false"' : '';
+    const attributes = solid === false ? ' data-solid="false"' : '';
     const list = points.map(([x, y]) => `${x},${y}`).join(' ');
-    lines.push(closed ? `<polygon points="${list}"${told}/>` : `<polyline points="${list}" fill="none"${told}/>`);
+    lines.push(closed ? `<polygon points="${list}"${attributes}/>` : `<polyline points="${list}" fill="none"${attributes}/>`);
   }
   lines.push('</g>');
   const facing = start.facing === undefined ? '' : ` data-facing="${start.facing}"`;

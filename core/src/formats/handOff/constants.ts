@@ -21,7 +21,7 @@ export interface Constant {
   decimal?: string;
   /** Its unit; empty where it has none. */
   unit: string;
-  /** What it comes to: `stops within 7 px`. */
+  /** Its effect: `stops within 7 px`. */
   outcome: string;
   /** The group of the catalogue that it is in. */
   group: string;
@@ -30,7 +30,7 @@ export interface Constant {
 /** Parameters that are known by their own names; so are all of the pace. */
 const plainPaths = new Set(['ramp.accelerate', 'ramp.decelerate', 'ramp.brake']);
 
-/** The words of a parameter's name: its group's, where its own do not tell what it is of, and its own. */
+/** The words of a parameter's name, preceded by its group's where its own are ambiguous. */
 export function wordsOfPath(path: string): string[] {
   const parts = path.split('.');
   const words = parts.flatMap((part) =>
@@ -42,19 +42,19 @@ export function wordsOfPath(path: string): string[] {
   return parts[0] === 'pace' || plainPaths.has(path) ? words.slice(1) : words;
 }
 
-/** What a number comes to, in the game's own units, in a few words; empty where that says no more than the number. */
+/** The effect of a number in the game's own units, in a few words; empty if that adds nothing to the number. */
 function outcomeOf(path: string, { pace, ramp, stamina, clock, camera, facing }: Parameters, unit: 'px' | 'm', units: GameUnits): string {
-  const told = (value: number, quantity: 'time' | 'length') =>
+  const words = (value: number, quantity: 'time' | 'length') =>
     `${shortNumber(inGameUnits(value, quantity, unit, units), 3)} ${gameUnitWords(quantity, units)}`;
   const { walkSpeed: walk } = pace;
-  if (path === 'ramp.accelerate') return `${told(walk / ramp.accelerate, 'time')} to walk`;
+  if (path === 'ramp.accelerate') return `${words(walk / ramp.accelerate, 'time')} to walk`;
   if (path === 'ramp.decelerate')
-    return `stops within ${told(stopDistance(walk, ramp.decelerate, 1 / clock.hz, clock.integration), 'length')}`;
-  if (path === 'ramp.halfLife') return `${told(ramp.halfLife * HALF_LIVES_TO_90, 'time')} to 90 %`;
-  if (path === 'stamina.drain' && stamina.drain > 0) return `empty in ${told(stamina.max / stamina.drain, 'time')}`;
-  if (path === 'stamina.regain' && stamina.regain > 0) return `full in ${told(stamina.max / stamina.regain, 'time')}`;
-  if (path === 'camera.halfLife') return `${told(camera.halfLife * HALF_LIVES_TO_90, 'time')} to 90 %`;
-  if (path === 'facing.rate' && facing.rate > 0) return `half a turn in ${told(180 / facing.rate, 'time')}`;
+    return `stops within ${words(stopDistance(walk, ramp.decelerate, 1 / clock.hz, clock.integration), 'length')}`;
+  if (path === 'ramp.halfLife') return `${words(ramp.halfLife * HALF_LIVES_TO_90, 'time')} to 90 %`;
+  if (path === 'stamina.drain' && stamina.drain > 0) return `empty in ${words(stamina.max / stamina.drain, 'time')}`;
+  if (path === 'stamina.regain' && stamina.regain > 0) return `full in ${words(stamina.max / stamina.regain, 'time')}`;
+  if (path === 'camera.halfLife') return `${words(camera.halfLife * HALF_LIVES_TO_90, 'time')} to 90 %`;
+  if (path === 'facing.rate' && facing.rate > 0) return `half a turn in ${words(180 / facing.rate, 'time')}`;
   return '';
 }
 
@@ -65,8 +65,8 @@ export interface ConstantFault {
 }
 
 /**
- * The constants of a tuning in the game's units, in the catalogue's order: those that it uses, or all; what cannot be told in these units is
- * a fault. `names` is what the game calls parameters, by their paths.
+ * The constants of a tuning in the game's units, in the catalogue's order: those that it uses, or all. A value that these units cannot express is a
+ * fault. `names` is the game's names of parameters, by their paths.
  */
 export function constantsOf(
   { file, parameters }: Tuning,

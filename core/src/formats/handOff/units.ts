@@ -15,7 +15,7 @@ export interface GameUnits {
 
 export const plainUnits: GameUnits = { length: 'px', tile: 32, metre: 32, time: 'second', hz: 60, angle: 'degree' };
 
-/** What one unit of a tuning is in the game's: lengths from px or m, times from s, angles from degrees. Exact. */
+/** One unit of a tuning in the game's unit: lengths from px or m, times from s, angles from degrees. Exact. */
 function factorOf(quantity: Quantity, unit: 'px' | 'm', { length, tile, metre, time, hz, angle }: GameUnits): Exact {
   const pixels = unit === 'm' ? new Exact(metre) : ONE;
   const of = pixels.div(length === 'm' ? metre : length === 'tiles' ? tile : 1);

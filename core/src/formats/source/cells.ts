@@ -32,7 +32,7 @@ export const isBlock = (node: Node | undefined, open?: string): node is Block =>
   node?.kind === 'block' && (open === undefined || node.open === open);
 export const isSetter = (node: Node | undefined): node is Token & { kind: 'mark' } => node?.kind === 'mark' && setters.has(node.text);
 
-/** `a::b->c.d` and `self.c` are told with points. */
+/** Joins `a::b->c.d` and `self.c` with points. */
 export const dotted = (text: string) => text.replace(/(?:->|::)/g, '.').replace(/^(?:self|this|my)\./i, '');
 
 /** `config['turn_rate']`: the key between the brackets. */
@@ -55,7 +55,7 @@ export function sectionOf({ cells }: Statement): string | null {
   return inside?.length && inside.every(isName) ? inside.map(({ text }) => text).join(' ') : null;
 }
 
-/** What the lines below stand in, where this one ends with a colon, or begins a thing without brackets. */
+/** The scope of the lines below, if this one ends with a colon or begins a thing without brackets. */
 export function opensUnder(cells: readonly Node[][]): Scope | null {
   const cell = cells.at(-1) ?? [];
   const last = cell.at(-1);
@@ -80,7 +80,7 @@ export function bracedName(cell: readonly Node[], index: number): Scope {
   return { name: dotted(named?.text ?? ''), ...(isFunction ? { isFunction } : {}) };
 }
 
-/** The index of the sign that sets what is named at an index; behind a type where one is told. 0: none. */
+/** The index of the sign that assigns to the name at an index; behind its type if it has one. 0: none. */
 export function setterAfter(cell: readonly Node[], index: number): number {
   let at = index + 1;
   while (isBlock(cell[at], '[') || isMark(cell[at], '?')) at++;

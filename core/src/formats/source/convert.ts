@@ -4,7 +4,7 @@ import { fromGameUnits, type GameUnits } from '../handOff/units.ts';
 import type { Found } from './found.ts';
 import { wordsOf } from './vocabulary.ts';
 
-/** What a number's own name, unit and remark say of its unit. */
+/** The evidence of a number's own name, unit and remark about its unit. */
 export interface OwnUnit {
   length: 'px' | 'm' | 'tiles' | null;
   time: 'second' | 'millisecond' | 'frame' | null;
@@ -46,7 +46,7 @@ export interface Terms {
   isHandedOver?: boolean;
 }
 
-/** What one of a number's units is in a tuning's (px or m, s, degrees). Exact. */
+/** One of a number's units in a tuning's (px or m, s, degrees). Exact. */
 export function factorFor(value: Exact, quantity: Quantity, found: Found, { units, fileUnit, strictly }: Terms): Exact {
   const own = strictly ? { length: null, time: null, angle: null, isPercent: false } : ownUnitOf(found);
   if (quantity === 'ratio') return own.isPercent ? HUNDREDTH : ONE;

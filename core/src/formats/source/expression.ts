@@ -17,7 +17,7 @@ export interface Expression {
 /** A number in quotes, perhaps with a unit behind it. */
 const quoted = /^\s*([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)\s*([\p{L}%°/²^0-9]*)\s*$/u;
 
-/** The digits of a text that is a number, where they stand in it, and the unit behind them; null where it is none. */
+/** The digits of a text that is a number, their place in it, and the unit behind them; null if it isn't one. */
 export function quotedNumber({ text, at }: Token): { decimal: string; at: number; end: number; unit: string } | null {
   const match = quoted.exec(text);
   if (!match || (/^[\p{L}]/u.test(match[2] ?? '') === false && /\d/.test(match[2] ?? ''))) return null;
@@ -36,7 +36,7 @@ export function soleCell(block: Block): Node[] | null {
   return statement && !more && statement.cells.length === 1 ? (statement.cells[0] as Node[]) : null;
 }
 
-/** The number at an index: `-3`, `60 * 3.5`, `(2 + 3) * 4`, `walk * 1.75`, `f32(5)`. Null where there is none. */
+/** The number at an index: `-3`, `60 * 3.5`, `(2 + 3) * 4`, `walk * 1.75`, `f32(5)`. Null if there is none. */
 export function expressionAt(nodes: readonly Node[], from: number): (Expression & { isDegrees?: boolean }) | null {
   const reader = new Reader(nodes, from);
   const value = reader.sum();

@@ -13,7 +13,7 @@ export interface Format {
 /** Share of a number that rounding to the precision of the source may take; more, and one digit more is written. */
 const LOSS = 0.01;
 
-/** The format of the number that a text is; null where it is none. */
+/** The notation of a number's text; null if it isn't a number. */
 export function formatOf(text: string, isWhole: boolean, readsOctal: boolean): Format | null {
   const read = literalAt(text, readsOctal);
   if (!read || read.length !== text.length) return null;

@@ -1,9 +1,9 @@
 import type { Token } from './tokens.ts';
 
-/** What a number stands in: an object, a class, a section, a row. Its label may stand after its numbers. */
+/** The scope of a number: an object, a class, a section, a row. Its label may follow its numbers. */
 export interface Scope {
   name: string;
-  /** What `name: "…"`, `id = …` within it says. */
+  /** The value of `name: "…"` or `id = …` within it. */
   label?: string;
   /** A function's parameters and body: its name may say whose it is, not what. */
   isFunction?: boolean;
@@ -26,7 +26,7 @@ export interface Found {
   /** A ratio to another name: `walk * 1.75`. */
   times?: { of: string; factor: string };
   line: number;
-  /** What stands beside it: a unit, a remark. */
+  /** The text beside it: a unit, a remark. */
   unit: string;
   remark: string;
   /** Where what was read begins and ends. */
@@ -41,7 +41,7 @@ export interface Reading extends Omit<Found, 'name' | 'scopes' | 'remark'> {
   within: readonly Scope[];
 }
 
-/** Names within names that are told at the most. */
+/** Maximum depth of names within names. */
 const DEEPEST = 6;
 
 /** The finished finding: scopes by their labels, where they have any. */

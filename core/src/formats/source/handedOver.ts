@@ -7,7 +7,7 @@ import { type GameUnits, readUnits } from '../handOff/units.ts';
 const remark = /^(?:\/\*|\/\/|--|#)[^\n]*\bUnits: ([a-z0-9.:+-]+(?:, [a-z0-9.:+-]+)*)\./m;
 const member = /^\s*(?:"_units":\s*|_units,)"([a-z0-9.:,+-]+)"/m;
 
-/** The units that a hand-off of ours says it is in; null where a source is none. */
+/** The units that one of our hand-offs declares; null for other sources. */
 export function unitsOfHandOff(text: string): GameUnits | null {
   const said = remark.exec(text)?.[1]?.replaceAll(', ', ',') ?? member.exec(text)?.[1];
   const units = said === undefined ? null : readUnits(said);

@@ -115,7 +115,7 @@ const breaksIn = (text: string) => text.split('\n').length - 1;
 
 const linesOf = (text: string) => text.split('\n').map((line) => line.replace(/\r$/, ''));
 
-/** What was changed by hand in a source since it was kept, as changes of its tuning. */
+/** The changes made by hand in a source since it was kept, as changes of its tuning. */
 export interface ByHand {
   /** Values of the parameters whose numbers were changed there. */
   values: Record<string, FileValue>;

@@ -17,7 +17,7 @@ const plain =
   /^(?:(?:\d{1,3}(?:'\d{3})+|\d+(?:_\d+)*)(?:\.\d+(?:_\d+)*|\.(?=[fFdDmMlL](?![A-Za-z0-9_])|[^\w.]|$))?|\.\d+(?:_\d+)*)(?:[eE][+-]?\d+)?/;
 const suffixes = /^(?:_?(?:f(?:32|64)|[iu](?:8|16|32|64|128|size))|[fFdDmMuUlL]{1,2})(?![A-Za-z0-9_])/;
 
-/** The number that a text begins with, as languages write them, and its length; null where there is none. */
+/** The number at the beginning of a text, in the notation of the languages, and its length; null if there is none. */
 export function literalAt(text: string, readsOctal: boolean): { literal: Literal; length: number } | null {
   const special = prefixed.exec(text)?.[0] ?? (readsOctal ? octal.exec(text)?.[0] : undefined);
   const digits = special ?? plain.exec(text)?.[0];

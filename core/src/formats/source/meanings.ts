@@ -1,6 +1,6 @@
-/** What names in games call parameters: what their words mean together. */
+/** Names of parameters in games: the meanings of their words together. */
 
-/** What a set of words means: a parameter, how sure that is, and how the number is to be taken. */
+/** The meaning of a set of words: a parameter, its certainty, and the reading of the number. */
 export interface Meaning {
   path: string;
   words: readonly string[];
@@ -10,7 +10,7 @@ export interface Meaning {
 }
 
 const meanings: Meaning[] = [];
-/** What sets of words mean for sure, or perhaps (`?` before them). */
+/** Sets of words with a certain meaning, or a possible one (`?` before them). */
 function mean(path: string, sets: string, as?: Meaning['as']): void {
   for (const set of sets.split(',').map((one) => one.trim()))
     meanings.push({ path, words: set.replace('?', '').trim().split(' '), isSure: !set.startsWith('?'), ...(as ? { as } : {}) });
@@ -106,10 +106,10 @@ mean('camera.viewHeight', 'view height, camera height, camera view height, view 
 mean('clock.hz', 'rate tick, physics rate tick, fixed rate tick, simulation rate tick, target rate tick, rate tick tick');
 mean('clock.hz', 'tick time, fixed time step, fixed delta time, delta time, time step, physics step', 'inverse');
 
-/** Words that tell a unit, where the others mean something without them. */
+/** Words that name a unit, if the others have a meaning without them. */
 const unitWords = new Set(['frame', 'tick', 'millisecond', 'radian', 'percent']);
 
-/** What words mean together, or what they mean without those of units: the meaning that has just these words, those that are sure first; null where none has. */
+/** The meaning of words together, or without those of units: the one that has exactly these words, certain ones first; null if there is none. */
 export function meaningOf(words: readonly string[]): Meaning | null {
   const bare = words.filter((word) => !unitWords.has(word));
   const barer = bare.filter((word) => word !== 'rate');
@@ -126,7 +126,7 @@ function meaningOfJust(words: readonly string[]): Meaning | null {
   return fits.find(({ isSure }) => isSure) ?? fits[0] ?? null;
 }
 
-/** What flags are called: on or off. */
+/** Names of flags: on or off. */
 const flagMeanings: Readonly<Record<string, string>> = {
   'stamina enabled': 'stamina.enabled',
   'stamina use': 'stamina.enabled',
@@ -147,7 +147,7 @@ const flagMeanings: Readonly<Record<string, string>> = {
   'empty ends sprint': 'stamina.emptyEndsSprint',
 };
 
-/** What is chosen by a word, and which words say what. */
+/** Parameters set by a word, and the words of each option. */
 const wordMeanings: Readonly<Record<string, { path: string; says: Readonly<Record<string, string>> }>> = {
   scheme: { path: 'scheme', says: { step: 'step', steps: 'step', grid: 'step', turn: 'turn', steer: 'steer', latch: 'latch' } },
   'input scheme': { path: 'scheme', says: { step: 'step', grid: 'step', turn: 'turn', steer: 'steer', latch: 'latch' } },

@@ -8,12 +8,12 @@ import { factorFor, type Terms } from './convert.ts';
 import type { Placed } from './placing.ts';
 import { type Names, takeOf, worthOf } from './take.ts';
 
-/** What of a paste became what. */
+/** The result of a paste. */
 export interface PastedTuning {
   file: TuningFile;
   /** Values by path, as the file has them. */
   values: Record<string, FileValue>;
-  /** What stays: the numbers that were not placed, and why; kept with the tuning. */
+  /** The rest: the numbers that were not placed, and why; kept with the tuning. */
   note: string;
   /** Numbers that were placed but cannot be: where, and why. */
   refused: { path: string; why: string }[];
@@ -40,10 +40,10 @@ export function namesOf(placed: readonly Placed[], terms: Terms): Names {
   return names;
 }
 
-/** The steady speed where the source tells none, px/s. */
+/** The steady speed if the source has none, px/s. */
 const STANDARD_WALK = 140;
 
-const told = ({ found }: Placed) => {
+const leftover = ({ found }: Placed) => {
   const { kind, times, value } = found;
   const number = times
     ? `${shortNumber(Number(times.factor))} × ${times.of}`
@@ -53,7 +53,7 @@ const told = ({ found }: Placed) => {
   return `${found.name} = ${number} (line ${found.line})`;
 };
 
-/** The value that a placed number, flag or word gives a parameter; or why there is none. */
+/** The value of a parameter from a placed number, flag or word; or why there is none. */
 function valueFrom(one: Placed & { path: string }, terms: Terms, names: Names): { value: FileValue } | { why: string } {
   if (one.says !== undefined) return { value: one.says as FileValue };
   const value = takeOf(one, terms, names).read();
@@ -64,7 +64,7 @@ function valueFrom(one: Placed & { path: string }, terms: Terms, names: Names): 
   return { why: `${shortNumber(value)} is outside of ${range}` };
 }
 
-/** Makes the tuning that the placed numbers come to. */
+/** Creates the tuning of the placed numbers. */
 export function pastedTuning(name: string, placed: readonly Placed[], terms: Terms): PastedTuning {
   const values: Record<string, FileValue> = {};
   const refused: PastedTuning['refused'] = [];
@@ -73,14 +73,14 @@ export function pastedTuning(name: string, placed: readonly Placed[], terms: Ter
   for (const one of placed) {
     const { path, found } = one;
     if (!path) {
-      if (found.kind === 'number') left.push(told(one));
+      if (found.kind === 'number') left.push(leftover(one));
       continue;
     }
     const given = valueFrom({ ...one, path }, terms, names);
     if ('value' in given) values[path] = given.value;
     else {
       refused.push({ path, why: given.why });
-      left.push(`${told(one)}: ${specs.get(path)?.label}, ${given.why}`);
+      left.push(`${leftover(one)}: ${specs.get(path)?.label}, ${given.why}`);
     }
   }
   const has = (group: string) => Object.keys(values).some((path) => path.startsWith(group));

@@ -22,7 +22,7 @@ describe('pasted fragments of games', () => {
     for (const { found, path, isGuess } of placed) {
       const wanted = is[found.name] ?? is[last(found.name)];
       const right = wanted?.replace('?', '') ?? null;
-      // What is told to be nothing of a tuning may at most be guessed at.
+      // A name that belongs to no tuning may at most be guessed at.
       if (path !== null && path !== right) expect(isGuess, `${found.name} as ${path}`).toBe(true);
     }
     for (const [name, wanted] of Object.entries(is)) {
@@ -37,12 +37,12 @@ describe('pasted fragments of games', () => {
     let [right, all, placedRight, wanted] = [0, 0, 0, 0];
     for (const { code, is } of fragments)
       for (const { found, path } of placeNumbers(findNumbers(code))) {
-        const told = (is[found.name] ?? is[last(found.name)])?.replace('?', '') ?? null;
+        const expected = (is[found.name] ?? is[last(found.name)])?.replace('?', '') ?? null;
         all++;
-        if (path === told || path === null) right++;
-        if (told !== null) {
+        if (path === expected || path === null) right++;
+        if (expected !== null) {
           wanted++;
-          if (path === told) placedRight++;
+          if (path === expected) placedRight++;
         }
       }
     expect(all).toBeGreaterThan(100);
@@ -52,14 +52,14 @@ describe('pasted fragments of games', () => {
   });
 });
 
-/** Ways to write a name, and to set a number. */
+/** Notations of a name, and of an assignment. */
 const cases = [
   (words: string[]) => words.join('_'),
   (words: string[]) => words.join('_').toUpperCase(),
   (words: string[]) => words.map((word, i) => (i ? (word[0]?.toUpperCase() ?? '') + word.slice(1) : word)).join(''),
   (words: string[]) => words.map((word) => (word[0]?.toUpperCase() ?? '') + word.slice(1)).join(''),
 ];
-const ways = [
+const meanings = [
   (name: string, value: string) => `float ${name} = ${value}f;`,
   (name: string, value: string) => `pub const ${name}: f32 = ${value};`,
   (name: string, value: string) => `local ${name} = ${value}`,
@@ -101,7 +101,7 @@ describe('names in any case and language', () => {
     for (let i = 0; i < 600; i++) {
       const [words, path] = pick(known);
       const value = Number((next() * 500 + 0.01).toFixed(2));
-      const code = pick(ways)(pick(cases)(words.split(' ')), String(value));
+      const code = pick(meanings)(pick(cases)(words.split(' ')), String(value));
       const placed = placeNumbers(findNumbers(code));
       expect(
         placed.map(({ found, path: to, isGuess }) => [found.value, to, isGuess]),
@@ -116,7 +116,7 @@ describe('names in any case and language', () => {
     for (let i = 0; i < 400; i++) {
       const words = pick(known)[0].split(' ');
       words.splice(Math.floor(next() * (words.length + 1)), 0, pick(strangers));
-      const code = pick(ways)(pick(cases)(words), String(i + 1));
+      const code = pick(meanings)(pick(cases)(words), String(i + 1));
       for (const { path, found } of placeNumbers(findNumbers(code))) expect(path, `${code}: ${found.name}`).toBeNull();
     }
   });

@@ -2,16 +2,16 @@ import { specs } from '../../tuning/catalogue/catalogue.ts';
 import type { Spec } from '../../tuning/catalogue/specs.ts';
 import type { Found, ListValue } from './found.ts';
 import { choiceOf, flagOf, type Meaning, meaningOf } from './meanings.ts';
-import { isNeutral, isOthers, isPlayers, tellingWords, wordsOf } from './vocabulary.ts';
+import { isNeutral, isOthers, isPlayers, namingWords, wordsOf } from './vocabulary.ts';
 
-/** What a number, flag or word is taken for. */
+/** The proposed meaning of a number, flag or word. */
 export interface Placed {
   found: Found;
   /** The parameter; null: it stays in the note. */
   path: string | null;
   /** How it is to be taken, if not as it stands. */
   as?: Meaning['as'];
-  /** What a flag or a word says there. */
+  /** The value of a flag or a word there. */
   says?: boolean | string | ListValue;
   /** Not sure: it is marked as a guess. */
   isGuess: boolean;
@@ -26,7 +26,7 @@ function ownPath({ name, kind }: Found): string | null {
   return spec && fitsKind(kind, spec.kind) ? (path as string) : null;
 }
 
-/** Whether what is written as it is can be what a parameter takes. */
+/** True if what is written as it is can be what a parameter takes. */
 const fitsKind = (kind: Found['kind'], of: Spec['kind']): boolean =>
   kind === 'number'
     ? of === 'number'
@@ -85,7 +85,7 @@ export function placeByHand(
 function knownAs(one: Placed, path: string, why: string): Placed {
   const { found } = one;
   const { kind } = specs.get(path) as Spec;
-  // As it was proposed, it is taken the same way: half of a width, a ratio to the walk, the choice that a word stands for.
+  // A confirmed proposal keeps its reading: half of a width, a ratio to the walk, the option that a word stands for.
   if (one.path === path) return { ...one, isGuess: false, why };
   if (kind === 'number') return found.kind === 'number' ? { found, path, isGuess: false, why } : left(one, 'it is no number');
   const { value } = found;
@@ -93,15 +93,15 @@ function knownAs(one: Placed, path: string, why: string): Placed {
   return { found, path, says: says as NonNullable<Placed['says']>, isGuess: false, why };
 }
 
-interface Told {
+interface Meant {
   words: string[];
   meaning: Meaning;
   says?: boolean | string;
   isGuess: boolean;
 }
 
-/** What words mean for a number, a flag or a word. */
-function tellOf(words: readonly string[], { kind, value }: Found): Pick<Told, 'meaning' | 'says'> | null {
+/** The meaning of words for a number, a flag or a word. */
+function meantBy(words: readonly string[], { kind, value }: Found): Pick<Meant, 'meaning' | 'says'> | null {
   if (kind === 'flag') {
     const path = flagOf(words);
     return path ? { meaning: { path, words, isSure: true }, says: value as boolean } : null;
@@ -113,15 +113,15 @@ function tellOf(words: readonly string[], { kind, value }: Found): Pick<Told, 'm
 }
 
 /** The words of what a number stands in are tried with its own, from all of them to none. What only an unknown thing stands around is a guess. */
-function meaningIn(found: Found): Told | null {
+function meaningIn(found: Found): Meant | null {
   const scopes = found.scopes.map(wordsOf);
   const own = wordsOf(found.own);
   if ([...scopes, own].some((words) => isOthers(words) && !isPlayers(words))) return null;
   let isGuess = false;
   for (let from = 0; from <= scopes.length; from++) {
-    const words = tellingWords([...scopes.slice(from).flat(), ...own]);
-    const told = words.length > 0 ? tellOf(words, found) : null;
-    if (told) return { ...told, words, isGuess: isGuess || !told.meaning.isSure };
+    const words = namingWords([...scopes.slice(from).flat(), ...own]);
+    const meant = words.length > 0 ? meantBy(words, found) : null;
+    if (meant) return { ...meant, words, isGuess: isGuess || !meant.meaning.isSure };
     const scope = scopes[from];
     if (scope && !isNeutral(scope)) isGuess = true;
   }
@@ -132,15 +132,15 @@ function placeOne(found: Found): Placed {
   const path = ownPath(found);
   const says = found.kind === 'number' ? {} : { says: found.value as boolean | string | ListValue };
   if (path) return { found, path, isGuess: false, why: 'it is called by its path', ...says };
-  const told = meaningIn(found);
-  if (!told) return { found, path: null, isGuess: false, why: 'nothing in its name tells what it is' };
-  const { meaning, words, isGuess } = told;
+  const meant = meaningIn(found);
+  if (!meant) return { found, path: null, isGuess: false, why: 'nothing in its name tells what it is' };
+  const { meaning, words, isGuess } = meant;
   const label = specs.get(meaning.path)?.label.toLowerCase();
   return {
     found,
     path: meaning.path,
     ...(meaning.as ? { as: meaning.as } : {}),
-    ...(told.says === undefined ? {} : { says: told.says }),
+    ...(meant.says === undefined ? {} : { says: meant.says }),
     isGuess,
     why: isGuess ? `“${words.join(' ')}” may be ${label}` : `“${words.join(' ')}” is ${label}`,
   };
@@ -149,8 +149,8 @@ function placeOne(found: Found): Placed {
 const left = ({ found }: Placed, why: string): Placed => ({ found, path: null, isGuess: false, why });
 
 /**
- * Proposes for each number, flag and word which parameter it is, and why; what no words tell stays in the note. The set is read as a whole: what
- * runs where nothing walks but something multiplies it is the base, and of several things with the same numbers one is played.
+ * Proposes a parameter for each number, flag and word, with the reason; unknown ones stay in the note. The set is read as a whole: a run speed where
+ * nothing walks but something multiplies it is the base, and of several things with the same numbers one is played.
  */
 export function placeNumbers(all: readonly Found[]): Placed[] {
   const placed = all.map(placeOne);
@@ -209,7 +209,7 @@ function readTurns(placed: Placed[], all: readonly Found[]): void {
       Object.assign(one, { path: 'ramp.turnRate', isGuess: true, why: 'it turns and drives here: how fast its motion turns' });
 }
 
-/** What one name alone leaves open, others beside it settle. */
+/** Ambiguous names are settled by others beside them. */
 function readTogether(placed: Placed[]): void {
   const isSure = (group: string) => placed.some(({ path, isGuess }) => path?.startsWith(group) && !isGuess);
   const settles: readonly [string, boolean][] = [

@@ -11,7 +11,7 @@ interface Known {
   code: string;
   units: Pick<GameUnits, 'length' | 'time' | 'tile' | 'hz' | 'angle'>;
   /** Something in it says, or leaves no doubt, which units it is in. */
-  isTold: boolean;
+  isStated: boolean;
   walk: number;
 }
 
@@ -72,11 +72,11 @@ function known(seed: number): Known {
     ...(time === 'frame' && habit !== 'heading' ? [constant('fps', hz)] : []),
   ];
   const heading = habit === 'heading' ? [`${remark} ${lengthWords}, ${timeWords}${tileWords}${rateWords}${turnWords}`] : [];
-  const isTold = habit === 'heading' || habit === 'beside' || (length !== 'm' && time === 'second');
+  const isStated = habit === 'heading' || habit === 'beside' || (length !== 'm' && time === 'second');
   return {
     code: [...heading, head, ...(habit === 'none' ? [] : constants), ...body, foot].filter(Boolean).join('\n'),
     units: { length, time, tile, hz, angle: turns ? angle : 'degree' },
-    isTold: isTold && !(habit === 'none' && length === 'tiles'),
+    isStated: isStated && !(habit === 'none' && length === 'tiles'),
     walk,
   };
 }
@@ -86,17 +86,17 @@ describe('the units of a source', () => {
     let [right, all] = [0, 0];
     const wrong: string[] = [];
     for (const seed of seeds(300, 3000)) {
-      const { code, units, isTold, walk } = known(seed);
+      const { code, units, isStated, walk } = known(seed);
       const source = readSource(code);
       const placed = placeNumbers(source.found);
       const { terms, isSure, evidence } = proposeUnits(placed, source);
-      const made = pastedTuning('Known', placed, terms).values['pace.walkSpeed'];
+      const pasted = pastedTuning('Known', placed, terms).values['pace.walkSpeed'];
       // What the walk comes to says it all: px or m, and the tile, the rate.
-      const isRight = terms.units.length === units.length && Math.abs((made as number) / walk - 1) < 0.02;
+      const isRight = terms.units.length === units.length && Math.abs((pasted as number) / walk - 1) < 0.02;
       const isTurned =
         !placed.some(({ path }) => path === 'facing.rate') ||
         Math.abs(turnOf(placed, terms) - turnWanted(code, units)) < 0.03 * turnWanted(code, units);
-      if (isTold) {
+      if (isStated) {
         all++;
         if (isRight && isTurned) right++;
         else wrong.push(`${JSON.stringify(units)} read as ${JSON.stringify(terms.units)} (${evidence.join('; ')}):\n${code}`);

@@ -12,13 +12,13 @@ import { worthOf } from './take.ts';
 export interface ProposedUnits {
   terms: Terms;
   evidence: string[];
-  /** Nothing speaks for others: they need not be asked for. */
+  /** No evidence for others: no question is needed. */
   isSure: boolean;
   /** Outcomes beyond belief in these units, in words. */
   doubts: string[];
 }
 
-/** What remarks and names say outright. */
+/** The units that remarks and names state. */
 interface Said {
   length: 'px' | 'm' | 'tiles' | null;
   tile: number | null;
@@ -137,7 +137,7 @@ interface Outcome {
   words: string;
 }
 
-/** What the placed numbers come to in some units, against what is usual. */
+/** Plausibility of the placed numbers in some units, against usual values. */
 function outcomesOf(placed: readonly Placed[], terms: Terms): Outcome[] {
   const names = namesOf(placed, terms);
   const inTuning = (path: string, quantity: Quantity): number | null => {
@@ -175,7 +175,7 @@ const cost = (outcomes: readonly Outcome[]) => outcomes.reduce((sum, { off: far 
 
 const unbelievable = (outcomes: readonly Outcome[]) => outcomes.filter(({ off: far }) => Math.abs(far) > BELIEF).map(({ words }) => words);
 
-/** What the numbers come to in some units that is beyond belief, in words: `a body 0.8 px wide`. */
+/** Implausible results of some units, in words: `a body 0.8 px wide`. */
 export const doubtsIn = (placed: readonly Placed[], terms: Terms): string[] => unbelievable(outcomesOf(placed, terms));
 
 /** Proposes the units of a source: what it says goes before what is plausible, and what is neither said nor the only plausible has to be confirmed. */

@@ -4,7 +4,7 @@ import type { ListValue, Reading, Scope } from './found.ts';
 import type { Token } from './tokens.ts';
 import type { Block, Node } from './tree.ts';
 
-/** What is found while a source is read, each once. */
+/** Collects the findings in a source, each once. */
 export class Readings {
   readonly found: Reading[] = [];
   readonly #taken = new Set<number>();
@@ -33,13 +33,13 @@ export class Readings {
     scopes: readonly Scope[],
   ): void {
     const literal = { ...node, kind: 'number' as const, text: decimal, at, end };
-    const told = unit === '%' ? 'percent' : unit;
+    const stated = unit === '%' ? 'percent' : unit;
     this.keep(name, scopes, {
       kind: 'number',
       value: Number(decimal),
       decimal,
       line: node.line,
-      unit: told,
+      unit: stated,
       at,
       end,
       literals: [literal],
@@ -73,7 +73,7 @@ export class Readings {
     this.found.push(isValue && last ? namedByThing(last, within, own, read) : { ...read, own, within });
   }
 }
-/** A number under `value`, whose name the thing that it is in tells, before it or after. */
+/** A number under `value`, named by the thing around it, before it or after. */
 function namedByThing(thing: Scope, within: readonly Scope[], own: string, read: Omit<Reading, 'own' | 'within'>): Reading {
   const others = within.filter((one) => one !== thing);
   return {

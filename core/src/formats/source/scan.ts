@@ -38,11 +38,11 @@ export class Scan {
     this.#block(tree, []);
   }
 
-  /** What a block holds: lines under an indented one, and those of a section, stand in it. */
+  /** The content of a block: lines below an indented one, and those of a section, belong to it. */
   #block(block: Block, within: readonly Scope[]): void {
     const indents: { indent: number; scope: Scope }[] = [];
     const sections: Scope[] = [];
-    // What is told of a thing holds for the whole of it.
+    // A remark about a thing holds for the whole of it.
     const own = within.at(-1);
     for (const statement of block.statements) {
       while ((indents.at(-1)?.indent ?? -1) >= statement.indent) indents.pop();
@@ -123,7 +123,7 @@ export class Scan {
     return true;
   }
 
-  /** What stands between two commas, from left to right. */
+  /** The parts between two commas, from left to right. */
   #cell(cell: readonly Node[], scopes: readonly Scope[], owner: Scope | undefined): void {
     let index = 0;
     while (index < cell.length) {
@@ -220,7 +220,7 @@ export class Scan {
     this.#block(block, [...scopes, scope ?? { name: '' }]);
   }
 
-  /** What a name is set to; the index after it. */
+  /** The value assigned to a name; the index after it. */
   #value(name: string, cell: readonly Node[], from: number, scopes: readonly Scope[]): number {
     let index = from;
     // `opts.walk or 115`, `?? 117`: what holds without another.
@@ -273,7 +273,7 @@ export class Scan {
     return true;
   }
 
-  /** A number in the order of a list, under the name that the remark before it tells. */
+  /** A number in the order of a list, named by the remark before it. */
   #byRemark(cell: readonly Node[], index: number, scopes: readonly Scope[]): void {
     const number = index === 0 ? expressionAt(cell, 0) : null;
     const remark = number && this.#comments.find(({ end }) => end <= number.at && end > number.at - 3);

@@ -36,7 +36,7 @@ function cellsOf(line: string, begin: number, mark: string): Cell[] {
   return cells;
 }
 
-/** The rows of a text that is a table throughout, under a line of names; null where it is none. */
+/** The rows of a text that is a table throughout, under a line of names; null if it isn't one. */
 function rowsOf(text: string): Row[] | null {
   const lines = text.split('\n');
   for (const mark of [',', ';', '\t', '|']) {
@@ -61,7 +61,7 @@ function rowsOf(text: string): Row[] | null {
   return null;
 }
 
-/** The numbers of a table: a name and a value in each row, or a thing in each row with its numbers under their names; null where it is none. */
+/** The numbers of a table: a name and a value in each row, or a thing in each row with its numbers under their names; null if it isn't one. */
 export function readTable(text: string): Reading[] | null {
   const rows = rowsOf(text.replace(/^\ufeff/, ' '));
   if (!rows) return null;
@@ -94,9 +94,9 @@ export function readTable(text: string): Reading[] | null {
         return;
       }
       const literal: Token = { ...token, kind: 'number', text: read.decimal, at: read.at, end: read.end };
-      const told = [read.unit === '%' ? 'percent' : read.unit, unit].filter(Boolean).join(' ');
+      const stated = [read.unit === '%' ? 'percent' : read.unit, unit].filter(Boolean).join(' ');
       const { decimal, at, end } = read;
-      found.push({ kind: 'number', own, value: Number(decimal), decimal, line, unit: told, at, end, literals: [literal], within });
+      found.push({ kind: 'number', own, value: Number(decimal), decimal, line, unit: stated, at, end, literals: [literal], within });
     };
     if (name >= 0 && value >= 0) {
       const cell = cells[value];

@@ -14,7 +14,7 @@ export interface Take {
   write(tuning: Tuning): Exact | null;
 }
 
-/** What the names of a source stand for. */
+/** Known names of a source and their values. */
 export interface Names {
   /** A number by the last part of its name. */
   numberOf(name: string): Exact | null;

@@ -55,13 +55,13 @@ describe('code in any language', () => {
     for (let seed = 1; seed <= 300; seed++) {
       const next = sequence(seed);
       const wanted: (Piece & { line: number })[] = [];
-      let [code, line, told] = ['', 1, 0];
+      let [code, line, count] = ['', 1, 0];
       for (let i = 0; i < 25; i++) {
         if (next() < 0.2) {
           const remark = pick(next, remarks)('speed 99 in "px"');
           code += remark;
           line += remark.split('\n').length - 1;
-          told++;
+          count++;
         }
         const one = piece(next);
         wanted.push({ ...one, line });
@@ -77,7 +77,7 @@ describe('code in any language', () => {
         code,
       ).toEqual(wanted.map(({ kind, text, line: on }) => ({ kind, text, line: on })));
       for (const [i, { value }] of wanted.entries()) if (value !== undefined) expect(found[i]?.literal?.value, code).toBe(value);
-      expect(comments).toHaveLength(told);
+      expect(comments).toHaveLength(count);
       // Each stands where it says.
       for (const { kind, text, at, end } of found)
         expect(code.slice(at, end).includes(text) && (kind === 'text' || end - at === text.length)).toBe(true);

@@ -31,7 +31,7 @@ const name = /^[\p{L}_$@][\p{L}\p{N}_$]*(?:(?:[.-]|->|::)(?=[\p{L}_])[\p{L}\p{N}
 /** Signs of more than one letter. */
 const signs = /^(?:\?\?=|\|\|=|<<=|>>=|===|!==|:=|=>|<-|->|::|\/\/|==|!=|<=|>=|\+=|-=|\*=|\/=|%=|<<|>>|\?\?|\|\||&&|\.\.\.|\.\.)/;
 
-/** What of a language has to be known to tear it apart, by what stands in the text. */
+/** The lexical rules of a language, as the text shows them. */
 interface Habits {
   /** `#` begins a remark; where `#` begins directives or private names, it doesn't. */
   hash: boolean;

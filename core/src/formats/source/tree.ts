@@ -1,6 +1,6 @@
 import type { Token } from './tokens.ts';
 
-/** What stands between brackets, or the whole text: statements, each of cells with commas between them. */
+/** The content of brackets, or the whole text: statements, each of cells with commas between them. */
 export interface Block {
   kind: 'block';
   /** `{`, `[` or `(`; empty for the whole text. */

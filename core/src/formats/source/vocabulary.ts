@@ -1,4 +1,4 @@
-/** What names in games call parameters: the words of a name, and what they mean together. */
+/** Names of parameters in games: the words of a name, and their meanings together. */
 
 /** Other writings of a word. */
 const same: Readonly<Record<string, string>> = {
@@ -162,8 +162,8 @@ const sections = new Set(
   ).split(' '),
 );
 
-/** Whether a thing's name adds nothing to the names within it. */
-export const isNeutral = (words: readonly string[]): boolean => tellingWords(words).every((word) => sections.has(word));
+/** True if a thing's name adds nothing to the names within it. */
+export const isNeutral = (words: readonly string[]): boolean => namingWords(words).every((word) => sections.has(word));
 
 /** The words of a name, in the order in which they stand. */
 export function wordsOf(name: string): string[] {
@@ -179,8 +179,8 @@ export function wordsOf(name: string): string[] {
 /** Words of what is counted by the second anyway. */
 const rates = new Set(['speed', 'acceleration', 'deceleration', 'rate', 'drain', 'regain', 'turn', 'walk', 'run', 'sprint', 'move']);
 
-/** The words of a name that say which parameter it is. What is told per second, and is no speed, is how often something is done. */
-export function tellingWords(words: readonly string[]): string[] {
+/** The words of a name that identify a parameter. Something per second that is no speed is how often it happens. */
+export function namingWords(words: readonly string[]): string[] {
   const isRate = words.includes('per') && words.includes('second') && !words.some((word) => rates.has(word));
   return [...new Set([...words.filter((word) => !fillers.has(word) && !players.has(word)), ...(isRate ? ['often'] : [])])];
 }

@@ -14,7 +14,7 @@ import { type Names, takeOf } from './take.ts';
 import { type Token, tokensOf } from './tokens.ts';
 import { treeOf } from './tree.ts';
 
-/** A piece of a source that is written anew. */
+/** A piece of a source to be replaced. */
 export interface Edit {
   path: string;
   name: string;
@@ -28,15 +28,15 @@ export interface Edit {
   /** The value in the tuning, and the one that the written text reads as. */
   wanted: FileValue;
   reads: FileValue;
-  /** An expression had to give way to its number. */
+  /** An expression was replaced by its number. */
   isFlattened: boolean;
 }
 
-/** What of a tuning has no place in a source. */
+/** The parts of a tuning without a place in a source. */
 export interface Unplaced {
   path: string;
   value: FileValue;
-  /** What the source does without it. */
+  /** The source's behaviour without it. */
   was: FileValue;
 }
 
@@ -51,7 +51,7 @@ export interface WrittenBack {
   refused: { path: string; name: string; line: number; why: string }[];
 }
 
-/** The names of a source, with the numbers that were written anew. */
+/** The names of a source, with the numbers that were replaced. */
 class NewNames implements Names {
   readonly #names: Names;
   readonly #written = new Map<string, Exact>();
@@ -164,7 +164,7 @@ type Piece = { at: number; end: number; after: string; isFlattened: boolean };
 const wholeType =
   /(?:^|[^\p{L}\p{N}_])(?:unsigned|u?int(?:8|16|32|64|ptr)?(?:_t)?|[iu](?:8|16|32|64|128|size)|usize|isize|size_t|long|short|byte|s?byte|Int|Integer|Long|Short|Byte|enum)(?![\p{L}\p{N}_])/u;
 
-/** Whether the statement that a number stands in declares it whole. */
+/** True if the statement that a number stands in declares it whole. */
 function isWholeAt(text: string, { at }: Found): boolean {
   const begin = Math.max(text.lastIndexOf(';', at), text.lastIndexOf('\n', at), text.lastIndexOf('{', at), text.lastIndexOf('(', at)) + 1;
   const brace = text.lastIndexOf('{', at);
@@ -211,11 +211,11 @@ function within(text: string, found: Found, token: Token, value: Exact, isWhole:
   if (!format) return null;
   const now = new Exact(found.times?.factor ?? found.decimal);
   const own = new Exact(format.literal.decimal);
-  const ways = now.isZero() || own.isZero() || value.isZero() ? [] : [own.times(value).div(now), own.times(now).div(value)];
-  ways.push(own.plus(value).minus(now), own.minus(value).plus(now));
-  for (const way of ways) {
-    if (way.isNegative()) continue;
-    const after = written(way, format, more);
+  const candidates = now.isZero() || own.isZero() || value.isZero() ? [] : [own.times(value).div(now), own.times(now).div(value)];
+  candidates.push(own.plus(value).minus(now), own.minus(value).plus(now));
+  for (const candidate of candidates) {
+    if (candidate.isNegative()) continue;
+    const after = written(candidate, format, more);
     const changed = text.slice(found.at, token.at) + after + text.slice(token.end, found.end);
     const read = expressionOf(changed);
     if (!read) continue;

@@ -7,7 +7,7 @@ const attribute = /([\p{L}_][\w:.-]*)\s*=\s*(["'])(.*?)\2/gsu;
 const nameKeys = new Set(['name', 'key', 'id', 'field', 'label', 'type']);
 const valueKeys = new Set(['value', 'val', 'default', 'amount', 'v']);
 
-/** Whether a text is elements in angle brackets. */
+/** True if a text is elements in angle brackets. */
 export const isXml = (text: string): boolean => /^\ufeff?\s*<[?!\p{L}]/u.test(text) && /<\/|\/>/.test(text);
 
 /** The numbers of attributes and elements; a `name` beside a `value`, or a key before it, names it. */
@@ -25,9 +25,9 @@ export function readXml(text: string): Reading[] {
     if (number) {
       const { decimal, unit } = number;
       const literal: Token = { kind: 'number', text: decimal, at: number.at, end: number.end, line, indent: 0 };
-      const told = unit === '%' ? 'percent' : unit;
+      const stated = unit === '%' ? 'percent' : unit;
       const value = Number(decimal);
-      found.push({ kind: 'number', own, value, decimal, line, unit: told, at: number.at, end: number.end, literals: [literal], within });
+      found.push({ kind: 'number', own, value, decimal, line, unit: stated, at: number.at, end: number.end, literals: [literal], within });
     } else if (flag !== null || /^[\w -]{1,40}$/.test(raw)) {
       const end = at + raw.length;
       const kind = flag === null ? 'word' : 'flag';

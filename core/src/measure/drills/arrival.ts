@@ -3,8 +3,8 @@ import type { Trace } from '../../motion/trace.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 
 /**
- * When (s) a body came to a point, or into its radius: inside of the tick before the row in which it is told. What is left of the way at that tick's
- * beginning is gone at its speed; braking as the way asks for, s at v takes (s − b)/v + 2·b/v with b = min(s, v²/(2·decelerate)).
+ * The time (s) at which a body reached a point, or its radius, within the tick before the row that reports it. The path left at that tick's start is
+ * travelled at its speed. Braking for the path, s at v takes (s − b)/v + 2·b/v with b = min(s, v²/(2·decelerate)).
  */
 export function arrivedAt(trace: Trace, row: number, [x, y]: readonly [number, number], { route, ramp, clock }: Parameters): number {
   const before = Math.max(trace.first, row - 2);
@@ -15,15 +15,15 @@ export function arrivedAt(trace: Trace, row: number, [x, y]: readonly [number, n
   const isExact = clock.integration === 'exact';
   const within = (seconds: number) => start + (seconds >= 0 && seconds < dt ? seconds : dt);
   if (route.arrival === 'radiusOnly') {
-    const way = away(before) - route.arriveRadius;
-    if (!isExact) return within((way / (away(before) - away(row - 1))) * dt);
+    const remaining = away(before) - route.arriveRadius;
+    if (!isExact) return within((remaining / (away(before) - away(row - 1))) * dt);
     // v0·t + ½·a·t² = s, with the tick's mean acceleration a.
-    return within((2 * way) / (v0 + Math.sqrt(Math.max(0, v0 * v0 + (2 * (v1 - v0) * way) / dt))));
+    return within((2 * remaining) / (v0 + Math.sqrt(Math.max(0, v0 * v0 + (2 * (v1 - v0) * remaining) / dt))));
   }
   // Without exact integration a tick takes all its time to where it ends.
   if (!isExact) return start + dt;
-  const way = away(before);
-  if (!route.brake) return within(way / v0);
-  const braked = Math.min(way, (v0 * v0) / (2 * ramp.decelerate));
-  return within((way + braked) / v0);
+  const remaining = away(before);
+  if (!route.brake) return within(remaining / v0);
+  const braked = Math.min(remaining, (v0 * v0) / (2 * ramp.decelerate));
+  return within((remaining + braked) / v0);
 }

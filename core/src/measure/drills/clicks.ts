@@ -10,7 +10,7 @@ import { turnLaw } from '../speedLaw.ts';
 import { arrivedAt } from './arrival.ts';
 import { boxWall, movedBy, turnSeconds } from './course.ts';
 import type { Course, Drill, Ran } from './drill.ts';
-import { reaches, rowFrom, wayBetween } from './read.ts';
+import { distanceBetween, reaches, rowFrom } from './read.ts';
 import { CLICK, Script } from './script.ts';
 
 const noClicks = ({ route, scheme, pace }: Parameters): string | null =>
@@ -48,7 +48,7 @@ const CELLS = 512;
 /** Half the side of a ground on which so much is walked, unit: the start is in its middle. */
 const middleOf = (width: number, reach = 0): number => reach + ROOM * width;
 
-/** A ground about a start in its middle, with walls told from there. */
+/** A ground around a start in its middle, with walls relative to it. */
 function clickGround(width: number, reach = 0, walls: readonly Wall[] = []): Ground {
   const half = middleOf(width, reach);
   const start = { x: half, y: half, facing: 0 };
@@ -64,7 +64,7 @@ const pointOf = (name: PlaceName, width: number): [number, number] => [
 
 const tourGround = (width: number) => clickGround(width, 0, [boxWall(5 * width, -5 * width, 7 * width, 4 * width)]);
 
-/** Length of the shortest way to a point for the body, its margin included. */
+/** Length of the shortest path to a point for the body, its margin included. */
 function shortest({ parameters, width }: Course, to: readonly [number, number], world: Ran['world']): number {
   const plan = { ...parameters, route: { ...parameters.route, planner: 'shortest' as const } };
   const navigator = new Navigator(plan, tourGround(width), world.walls);
@@ -75,16 +75,17 @@ const at = (trace: Trace, row: number) => [trace.at('x', row), trace.at('y', row
 const apart = ([x, y]: readonly [number, number], [u, v]: readonly [number, number]) => Math.sqrt((x - u) ** 2 + (y - v) ** 2);
 
 /**
- * Clicks near, far, behind a wall, on the body itself and into the wall. pathRatio: way to the shortest, the worse of far and behind.
- * arriveError: from the point at the end, the worst of near, far and behind. arriveOvershoot: how far the body goes away from the far point
- * again after it was nearest to it for the first time. arriveTime: from the end of the click, CLICK after it was pressed, to the arrival at the far point. stuckCount: walks that were given up.
+ * Clicks near, far, behind a wall, on the body itself and into the wall. pathRatio: distance travelled to the shortest path, the worse of far and
+ * behind. arriveError: distance from the point at the end, the worst of near, far and behind. arriveOvershoot: how far the body moves away from the
+ * far point after it was nearest to it for the first time. arriveTime: from the end of the click, CLICK after its press, to the arrival at the far
+ * point. stuckCount: walks that were given up.
  */
 export const clickTour: Drill = {
   name: 'click-tour',
   title: 'Click tour',
   words: 'Clicks near, far, behind a wall, on the body itself and into the wall.',
   main: 'arriveOvershoot',
-  drawing: 'way',
+  drawing: 'path',
   gives: ['pathRatio', 'arriveError', 'arriveOvershoot', 'arriveTime', 'stuckCount'],
   unless: noClicks,
   lay: ({ parameters, width, walk, rise }) =>
@@ -104,8 +105,8 @@ export const clickTour: Drill = {
     };
     const ratio = (name: PlaceName) => {
       const { trace, world } = ran[name];
-      const way = shortest(course, pointOf(name, course.width), world);
-      return way > 0 ? wayBetween(trace, 0, Infinity) / way : 1;
+      const path = shortest(course, pointOf(name, course.width), world);
+      return path > 0 ? distanceBetween(trace, 0, Infinity) / path : 1;
     };
     const { trace: far } = ran.far;
     const goal = pointOf('far', course.width);
@@ -147,7 +148,7 @@ export const holdAndFollow: Drill = {
   title: 'Hold and follow',
   words: 'Holds the pointer and leads it around a wide bend.',
   main: 'followError',
-  drawing: 'way',
+  drawing: 'path',
   gives: ['followError'],
   unless: noClicks,
   lay: (course) => {
@@ -166,7 +167,7 @@ export const holdAndFollow: Drill = {
   },
 };
 
-/** A click on the way, at right angles, at full speed. reclickKept: the least speed in the half second after it to the walk speed. */
+/** A click during a walk, at right angles, at full speed. reclickKept: the least speed in the half second after it, relative to walk. */
 export const reclick: Drill = {
   name: 're-click',
   title: 'Click again at speed',
@@ -192,7 +193,7 @@ export const reclick: Drill = {
   },
 };
 
-/** Degrees that a planted body is asked to turn, and the seconds that it is watched. */
+/** Degrees that a planted body must turn, and the seconds for which it is observed. */
 const TURN = 135;
 const PLANTED = 1.2;
 /** Body widths to the pointer that it turns to: so far that gliding does not change the angle by much. */
@@ -202,8 +203,8 @@ const REST = 0.2;
 const NEARLY = 0.02;
 
 /**
- * On its way to a click it is planted, and the pointer goes behind it. plantTurn: from the press of plant until 90 % of the turn are done.
- * plantDrift: the way that is gone while it is planted, after the first fifth of a second.
+ * The body is planted during a walk to a click, and the pointer goes behind it. plantTurn: from the press of plant until 90 % of the turn are done.
+ * plantDrift: the distance moved while planted, after the first fifth of a second.
  */
 export const plant: Drill = {
   name: 'plant',
@@ -231,9 +232,9 @@ export const plant: Drill = {
     const row = rowFrom(trace, planted);
     const [from, to] = [trace.at('facing', row), trace.at('facing', trace.end - 1)];
     const turn = Math.abs(turnTo(from, to)) % 360;
-    if (turn < 1) return { plantDrift: wayBetween(trace, planted + 0.2, Infinity) };
+    if (turn < 1) return { plantDrift: distanceBetween(trace, planted + 0.2, Infinity) };
     const turned = (r: number) => Math.abs(turnTo(from, trace.at('facing', r))) % 360;
     const time = reaches(trace, row, 0.9 * turn, turned, { limit: turn, law: turnLaw(parameters), alike: NEARLY });
-    return { plantTurn: time === null ? undefined : time - planted, plantDrift: wayBetween(trace, planted + 0.2, Infinity) };
+    return { plantTurn: time === null ? undefined : time - planted, plantDrift: distanceBetween(trace, planted + 0.2, Infinity) };
   },
 };

@@ -27,7 +27,7 @@ export function courseOf(parameters: Parameters, run: Run): Course {
   const own = bared(parameters);
   const { width, height } = bodySize(own.body);
   const script = new Script(own);
-  const from = { seconds: PATIENCE, way: own.pace.walkSpeed * PATIENCE };
+  const from = { seconds: PATIENCE, distance: own.pace.walkSpeed * PATIENCE };
   let rise = from;
   if (own.pace.walkSpeed > 0 && own.scheme !== 'step')
     // Most are at speed within a second.
@@ -39,7 +39,7 @@ export function courseOf(parameters: Parameters, run: Run): Course {
       });
       const { riseTime, riseDistance } = traceMetrics(trace, own);
       if (riseTime === undefined || riseDistance === undefined) continue;
-      rise = { seconds: riseTime, way: riseDistance };
+      rise = { seconds: riseTime, distance: riseDistance };
       break;
     }
   return {
@@ -49,17 +49,17 @@ export function courseOf(parameters: Parameters, run: Run): Course {
     walk: own.pace.walkSpeed,
     sprint: own.pace.sprintSpeed,
     rise: rise.seconds,
-    riseWay: rise.way,
+    riseDistance: rise.distance,
   };
 }
 
 export const openGround = (): Ground => plainGround({ start: START });
 
-/** A ground with walls about the start, told from the start and in unit. */
+/** A ground with walls around the start, relative to the start and in unit. */
 export const walledGround = (walls: readonly Wall[]): Ground =>
   plainGround({ start: START, walls: walls.map((wall) => movedBy(wall, START)) });
 
-/** A wall told from a start, where it stands. */
+/** Moves a wall relative to a start to its place. */
 export const movedBy = (wall: Wall, start: { x: number; y: number }): Wall => ({
   ...wall,
   points: wall.points.map(([x, y]) => [start.x + x, start.y + y] as [number, number]),
@@ -82,7 +82,7 @@ export const lineWall = (...points: [number, number][]): Wall => ({ points, clos
 /** From the start to the middle of the body, unit. */
 export const middleOf = ({ parameters }: Course): { x: number; y: number } => centreOffset(parameters.body);
 
-/** Why a body cannot be driven at all, or not by a held way. */
+/** The reason why a body cannot be driven at all, or not by a held direction. */
 export const cannotMove = ({ pace, scheme }: Parameters): string | null =>
   pace.walkSpeed <= 0 ? 'the walk speed is 0' : scheme === 'step' ? 'it steps from cell to cell' : null;
 

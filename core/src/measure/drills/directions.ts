@@ -8,34 +8,34 @@ import type { Drill } from './drill.ts';
 import { reaches, rowFrom } from './read.ts';
 import { Script } from './script.ts';
 
-const ways = [['right'], ['right', 'down'], ['down'], ['down', 'left'], ['left'], ['left', 'up'], ['up'], ['up', 'right']] as const;
+const compass = [['right'], ['right', 'down'], ['down'], ['down', 'left'], ['left'], ['left', 'up'], ['up'], ['up', 'right']] as const;
 
 /** Seconds that each of the eight is held beyond the rise and the turn. */
 const HELD = 0.4;
 /** Half a turn, degrees. */
 const HALF = 180;
 
-/** Whether two keys held at once are a way of their own. */
+/** True if two keys held at once are a direction of their own. */
 const hasDiagonals = ({ input }: Parameters) => input.directions !== '4' && input.axes === 'both';
 
 const facesMovement = ({ facing }: Parameters) => facing.from !== 'pointer';
 
-/** Whether an angle is one that the nearest allowed direction to a wanted one could be: at the border of two sectors either is. */
+/** True if an angle is one that the nearest allowed direction to a wanted one could be: at the border of two sectors either is. */
 function facesRight(faced: number, wanted: number, directions: Parameters['facing']['directions']): boolean {
-  const ways = directions === 'free' ? 360 : Number(directions);
-  return Math.abs(turnTo(wanted, faced)) <= 180 / ways + 1;
+  const count = directions === 'free' ? 360 : Number(directions);
+  return Math.abs(turnTo(wanted, faced)) <= 180 / count + 1;
 }
 
 /**
- * Each of the eight directions from rest. diagonalRatio: fastest diagonal to fastest straight, steady. facingErrors: of the eight, those in
- * which the body has turned to another way than the nearest that it can face (one that is still turning is none).
+ * Each of the eight directions from rest. diagonalRatio: fastest diagonal to fastest straight, steady. facingErrors: of the eight, those in which the
+ * body faces another direction than the nearest that it can face (one that is still turning doesn't count).
  */
 export const eightDirections: Drill = {
   name: 'eight-directions',
   title: 'Eight directions',
   words: 'Walks from rest in each of the eight directions, with keys.',
   main: 'diagonalRatio',
-  drawing: 'way',
+  drawing: 'path',
   gives: ['diagonalRatio', 'facingErrors'],
   lacks: (parameters) => ({
     ...(hasDiagonals(parameters) ? {} : { diagonalRatio: 'it has no diagonals' }),
@@ -44,7 +44,7 @@ export const eightDirections: Drill = {
   }),
   unless: (parameters) => cannotMove(parameters) ?? (parameters.scheme === 'turn' ? 'it turns and drives' : null),
   lay: ({ parameters, rise }) =>
-    ways.map((held) => ({
+    compass.map((held) => ({
       ground: openGround(),
       tape: new Script(parameters).press(0, ...held).tape('Eight directions', rise + turnSeconds(parameters) + HELD),
     })),
@@ -67,10 +67,10 @@ const WATCHED = 1.2;
 const REST = 0.2;
 const BORDER = 2;
 
-/** How far the body is to turn: the least that is a turn for all its ways. */
+/** The turn of the body: the smallest angle that is a turn for any number of directions. */
 const turnOf = ({ facing }: Parameters) => (facing.directions === '2' ? 180 : 90);
 
-/** Whether the facing flips at once from one direction to the next where a stick trembles between them. */
+/** True if the facing flips at once from one direction to the next where a stick trembles between them. */
 const hasBorder = ({ facing, input }: Parameters) =>
   facing.directions !== 'free' && input.directions === 'free' && facing.turn === 'instant';
 
@@ -121,8 +121,8 @@ function momentOf(trace: Trace, from: number, found: number, parameters: Paramet
 }
 
 /**
- * Facing one way, then asked to face another. facingLag: from the tick that asks for it until 90 % of the turn are done; 0 where it is done at
- * once. facingFlips: with a stick that trembles by 2 ° on the border of two sectors, changes of facing a second.
+ * The body faces one direction and turns to another. facingLag: from the tick that requests it until 90 % of the turn are done; 0 if it is done at
+ * once. facingFlips: changes of facing per second with a stick that trembles by 2° on the border of two sectors.
  */
 export const facingTurn: Drill = {
   name: 'facing-turn',
@@ -177,13 +177,13 @@ export const facingTurn: Drill = {
 /** Seconds between two swipes. */
 const APART = 0.8;
 
-/** Four swipes, one way after the other. swipesTaken: those after which the body goes that way. */
+/** Four swipes, one direction after the other. swipesTaken: those after which the body goes in that direction. */
 export const swipeSequence: Drill = {
   name: 'swipe-sequence',
   title: 'Swipe sequence',
   words: 'Swipes right, down, left and up.',
   main: 'swipesTaken',
-  drawing: 'way',
+  drawing: 'path',
   gives: ['swipesTaken'],
   unless: (parameters) => cannotMove(parameters) ?? (parameters.scheme === 'latch' ? null : 'needs swipes'),
   lay: ({ parameters }) => {

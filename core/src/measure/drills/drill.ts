@@ -25,7 +25,7 @@ export interface Ran extends Scene {
 /** Drives a scene. */
 export type Run = (scene: Scene) => Ran;
 
-/** What drills are laid out from: the tuning's numbers, and what follows from them. */
+/** The basis of the drills' layout: the tuning's numbers, and quantities derived from them. */
 export interface Course {
   parameters: Parameters;
   hz: number;
@@ -35,22 +35,22 @@ export interface Course {
   sprint: number;
   /** Seconds from rest to full walking speed, as it was driven; the limit where it is never reached. */
   rise: number;
-  /** The way that this takes, unit. */
-  riseWay: number;
+  /** Distance of the rise, unit. */
+  riseDistance: number;
 }
 
-/** How a drill is drawn small: its way over the ground, or a column over time. */
-type Drawing = 'way' | 'speed' | 'stamina' | 'facing' | 'across';
+/** Kinds of small drawings: the path over the ground, or a column over time. */
+type Drawing = 'path' | 'speed' | 'stamina' | 'facing' | 'across';
 
 /** A fixed, scripted test with its own metrics. */
 export interface Drill {
   name: string;
   title: string;
-  /** What is done, in a sentence. */
+  /** The actions, in a sentence. */
   words: string;
   /** The metric that says most. */
   main: MetricName;
-  /** The angle at which the main one is told. */
+  /** The angle of the main one. */
   at?: number;
   drawing: Drawing;
   /** The metrics that it measures where it applies. */
@@ -62,6 +62,6 @@ export interface Drill {
   /** The runs that it takes. `run` drives a scene at once, for runs that depend on earlier ones. */
   lay?(course: Course, run: Run): (Scene | Ran)[];
   measure?(runs: readonly Ran[], course: Course): Metrics;
-  /** Both at once, for what is laid out in more than one way. */
+  /** Both at once, for drills laid out in several variants. */
   perform?(course: Course, run: Run): { runs: Ran[]; metrics: Metrics };
 }

@@ -43,13 +43,13 @@ describe('drills agree with closed forms', () => {
         'clock.integration': 'exact',
       };
       const m = measured(values, 'standing-start', 'hard-stop', 'turn-round');
-      const [tick, way] = [1 / hz, v / hz];
+      const [tick, perTick] = [1 / hz, v / hz];
       near(m.riseTime, (0.99 * v) / a, tick, `${what}, riseTime`);
-      near(m.riseDistance, (0.99 * v) ** 2 / (2 * a), way, `${what}, riseDistance`);
+      near(m.riseDistance, (0.99 * v) ** 2 / (2 * a), perTick, `${what}, riseDistance`);
       near(m.stopTime, v / d, tick, `${what}, stopTime`);
-      near(m.stopDistance, v ** 2 / (2 * d), way, `${what}, stopDistance`);
+      near(m.stopDistance, v ** 2 / (2 * d), perTick, `${what}, stopDistance`);
       near(m.reverseTime, v / b + (0.99 * v) / a, tick, `${what}, reverseTime`);
-      near(m.reverseOvershoot, v ** 2 / (2 * b), way, `${what}, reverseOvershoot`);
+      near(m.reverseOvershoot, v ** 2 / (2 * b), perTick, `${what}, reverseOvershoot`);
       expect(m.inputLatency).toBe(1);
     });
   });

@@ -53,10 +53,10 @@ describe('metrics of clicks are those of the way', () => {
         'click-tour',
       );
       // Up at one rate, on at the walk, and down along v = √(2·down·left): to the point, or to its radius with some speed left.
-      const way = Math.hypot(14, 9) * 24;
+      const travelled = Math.hypot(14, 9) * 24;
       const [rise, fall] = [isInstant ? 0 : (walk * walk) / (2 * up), (walk * walk) / (2 * down)];
-      const peak = rise + fall <= way ? walk : Math.sqrt((2 * way) / (1 / up + 1 / down));
-      const cruise = Math.max(0, way - rise - fall) / walk;
+      const peak = rise + fall <= travelled ? walk : Math.sqrt((2 * travelled) / (1 / up + 1 / down));
+      const cruise = Math.max(0, travelled - rise - fall) / walk;
       const speed = isExact ? 0 : Math.min(peak, Math.sqrt(2 * down * reach));
       const spared = isExact ? 0 : Math.max(0, reach - (peak * peak) / (2 * down)) / peak;
       const wanted = (isInstant ? 0 : peak / up) + cruise + (peak - speed) / down - spared - 0.05;

@@ -12,7 +12,7 @@ const RATES = [30, 60, 144] as const;
 /** The drills that are run at each rate: what a hand feels. */
 const felt: readonly Drill[] = [standingStart, hardStop, turnRound, facingTurn, clickTour, viewLag];
 
-/** What changes less than this is a ruler's, not a feel's: 0.05 s, a quarter of the body; counts are left out. */
+/** Changes below these are the ruler's, not the feel's: 0.05 s, a quarter of the body; counts are left out. */
 function floorOf(key: string, width: number): number {
   const { quantity } = metricSpecOf(key);
   return quantity === 'time' ? 0.05 : quantity === 'length' ? 0.25 * width : quantity === 'count' ? Infinity : 0.1;
@@ -31,7 +31,7 @@ function sensitivity(sets: readonly Metrics[], width: number): number {
 }
 
 /**
- * What a hand feels, at 30, 60 and 144 Hz; a tuning that steps per frame gets even frames of that length. rateSensitivity: the largest
+ * The metrics that a hand feels, at 30, 60 and 144 Hz; a tuning that steps per frame gets even frames of that length. rateSensitivity: the largest
  * relative change of any of these metrics between the rates.
  */
 export const tickRates: Drill = {

@@ -7,9 +7,9 @@ export const rowFrom = (trace: Trace, time: number): number => Math.min(trace.en
 
 const at = (trace: Trace, column: Column, row: number) => trace.at(column, Math.max(trace.first, Math.min(trace.end - 1, row)));
 
-/** What is known of how a quantity goes. */
+/** Known properties of a quantity over time. */
 interface Going {
-  /** What it nears. */
+  /** The value that it approaches. */
   limit?: number | null;
   /** The law that it follows, to a part `alike`. */
   law?: SpeedLaw;
@@ -42,17 +42,17 @@ export function reaches(
   return null;
 }
 
-/** Length of the way from one time (s) to another, on the lines between rows. */
-export function wayBetween(trace: Trace, from: number, to: number): number {
-  let way = 0;
+/** Distance travelled from one time (s) to another, on the lines between rows. */
+export function distanceBetween(trace: Trace, from: number, to: number): number {
+  let travelled = 0;
   for (let row = trace.first + 1; row < trace.end; row++) {
     const [t0, t1] = [trace.at('time', row - 1), trace.at('time', row)];
     if (t1 <= from || t0 >= to) continue;
     const [dx, dy] = [trace.at('x', row) - trace.at('x', row - 1), trace.at('y', row) - trace.at('y', row - 1)];
     const share = t1 > t0 ? (Math.min(t1, to) - Math.max(t0, from)) / (t1 - t0) : 1;
-    way += Math.sqrt(dx * dx + dy * dy) * share;
+    travelled += Math.sqrt(dx * dx + dy * dy) * share;
   }
-  return way;
+  return travelled;
 }
 
 /** Largest and least value of a column between two times, s. */

@@ -3,7 +3,7 @@ import { agrees, each, measured } from '../../testing/measuring.ts';
 import { sequence } from '../../testing/sequence.ts';
 import type { FileValue } from '../../tuning/schema.ts';
 
-/** What is measured is held against motions that are worked out here, in steps of a thousandth of a tick. */
+/** Metrics are compared with motions computed here, in steps of a thousandth of a tick. */
 const FINE = 1000;
 
 interface Ramp {
@@ -22,11 +22,11 @@ interface Ramp {
 /** The rate of change of a speed towards an aim, by the model: unit/s², signed. */
 function rateOf(ramp: Ramp, v: number, aim: number): number {
   if (ramp.model === 'smooth') return ((aim - v) * Math.LN2) / ramp.halfLife;
-  const way = Math.sign(aim - v);
-  if (aim === 0) return way * ramp.down;
-  if (v * aim < 0) return way * ramp.brake;
+  const sign = Math.sign(aim - v);
+  if (aim === 0) return sign * ramp.down;
+  if (v * aim < 0) return sign * ramp.brake;
   const [low, high] = ramp.model === 'curve' ? ramp.curve : [1, 1];
-  return way * ramp.up * Math.max(0.01, low + ((high - low) * v) / aim);
+  return sign * ramp.up * Math.max(0.01, low + ((high - low) * v) / aim);
 }
 
 /** A moment inside a motion. */
@@ -110,18 +110,18 @@ describe('metrics of the ramps are those of the motion itself', () => {
     each(120, 1500, (seed) => {
       const ramp = randomRamp(sequence(seed * 7919));
       const m = measured(valuesOf(ramp), 'standing-start', 'hard-stop', 'turn-round');
-      const [tick, way] = [1 / ramp.hz, ramp.walk / ramp.hz];
+      const [tick, perTick] = [1 / ramp.hz, ramp.walk / ramp.hz];
       const what = `seed ${seed}, ${JSON.stringify(ramp)}`;
       const up = first(motion(ramp, 0, ramp.walk), ({ v }) => v >= 0.99 * ramp.walk);
       agrees(m.riseTime, up.time, tick, `${what}: riseTime`);
-      agrees(m.riseDistance, up.x, way, `${what}: riseDistance`);
+      agrees(m.riseDistance, up.x, perTick, `${what}: riseDistance`);
       const rest = ramp.model === 'smooth' ? 0.01 * ramp.walk : 0;
       const stop = first(motion(ramp, ramp.walk, 0), ({ v }) => v <= rest + 1e-9);
       agrees(m.stopTime, ramp.model === 'instant' ? 0 : stop.time, tick, `${what}: stopTime`);
       // A stop is over with the last tick that still moves.
       const ticks = Math.ceil(stop.time / tick - 1e-9) * tick;
       const last = first(motion(ramp, ramp.walk, 0), ({ time }) => time >= (rest > 0 ? stop.time : ticks) - 1e-9);
-      agrees(m.stopDistance, last.x, way, `${what}: stopDistance`);
+      agrees(m.stopDistance, last.x, perTick, `${what}: stopDistance`);
       const back = first(motion(ramp, -ramp.walk, ramp.walk), ({ v }) => v >= 0.99 * ramp.walk);
       agrees(m.reverseTime, back.time, tick, `${what}: reverseTime`);
       let over = 0;
@@ -129,7 +129,7 @@ describe('metrics of the ramps are those of the motion itself', () => {
         over = Math.max(over, ramp.integration === 'semiImplicit' ? -x : -inner);
         if (time > back.time + 2 * tick) break;
       }
-      agrees(m.reverseOvershoot, over, way, `${what}: reverseOvershoot`);
+      agrees(m.reverseOvershoot, over, perTick, `${what}: reverseOvershoot`);
     });
   });
 });

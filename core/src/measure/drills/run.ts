@@ -7,7 +7,7 @@ import type { Drill, Ran, Run, Scene } from './drill.ts';
 import { drills } from './list.ts';
 import { MOST_TICKS } from './script.ts';
 
-/** What came of a drill: its runs and metrics, or why it was not run. */
+/** The result of a drill: its runs and metrics, or the reason why it was not run. */
 export interface DrillResult {
   drill: Drill;
   /** Why it does not apply, or what went wrong; null where it was run. */
@@ -16,7 +16,7 @@ export interface DrillResult {
   runs: readonly Ran[];
   /** The metrics that it has no value for, and why. */
   absent: Absences;
-  /** What ended at the limit of ticks, in words; null where nothing did. */
+  /** The runs that ended at the limit of ticks, in words; null if none did. */
   cutShort: string | null;
 }
 

@@ -20,7 +20,7 @@ export class Script {
     this.#scheme = scheme;
   }
 
-  /** The control that moves ahead, to the right of the ground: a body that turns and goes stands that way. */
+  /** The control that moves ahead, to the right of the ground: a body under turn and drive faces that direction. */
   get ahead(): Control {
     return this.#scheme === 'turn' ? 'up' : 'right';
   }

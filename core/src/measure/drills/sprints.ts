@@ -7,7 +7,7 @@ import type { Metrics } from '../metricSpecs.ts';
 import { staminaCycle } from '../staminaCycle.ts';
 import { cannotMove, openGround } from './course.ts';
 import type { Drill, Ran } from './drill.ts';
-import { wayBetween } from './read.ts';
+import { distanceBetween } from './read.ts';
 import { MOST_TICKS, Script } from './script.ts';
 
 /** Seconds that a bar is tried, and those of standing after it. */
@@ -67,7 +67,7 @@ function stopSeconds({ body, ramp, pace }: Parameters): number {
 const likely = ({ stamina }: Parameters) =>
   Math.min(LONGEST, Math.max(SHORTEST, stamina.drain > 0 ? (stamina.max / stamina.drain) * 1.3 : LONGEST) + stamina.interval);
 
-/** What a bar that does not end a sprint, or never empties or fills, has nothing for. */
+/** Metrics without a value for a bar that does not end a sprint, or never empties or fills. */
 function barLacks(parameters: Parameters): Partial<Record<keyof Metrics, string>> {
   const { emptyEndsSprint } = parameters.stamina;
   const { lasts, recovers } = staminaCycle(parameters);
@@ -77,9 +77,9 @@ function barLacks(parameters: Parameters): Partial<Record<keyof Metrics, string>
 }
 
 /**
- * Sprint from a full bar until it ends, then stand until it may begin again. sprintTime: from the tick in which it begins to the empty bar
- * (max/drain). sprintDistance: the way of it. recoverTime: from then to the stamina that a sprint needs to begin again, standing
- * (wait + goal/regain). Absent where the bar does not end the sprint.
+ * Sprint from a full bar until it ends, then stand until a sprint can begin again. sprintTime: from the tick in which it begins to the empty bar
+ * (max/drain). sprintDistance: the distance covered. recoverTime: from then to the stamina that a sprint needs to begin again, standing (delay +
+ * goal/regain). Absent if the bar does not end the sprint.
  */
 export const sprintToEmpty: Drill = {
   name: 'sprint-to-empty',
@@ -120,8 +120,8 @@ export const sprintToEmpty: Drill = {
     if (back !== undefined) back -= Math.max(0, handsOff(empty, parameters) - empty - wait);
     // The tick in which it runs out goes on at the speed of the one before until it does.
     const last = trace.rowAt(empty) - 1;
-    const way = wayBetween(trace, begin, trace.at('time', last)) + trace.at('speed', last) * (empty - trace.at('time', last));
-    return { sprintTime: empty - begin, sprintDistance: way, recoverTime: back };
+    const travelled = distanceBetween(trace, begin, trace.at('time', last)) + trace.at('speed', last) * (empty - trace.at('time', last));
+    return { sprintTime: empty - begin, sprintDistance: travelled, recoverTime: back };
   },
 };
 
@@ -129,8 +129,8 @@ export const sprintToEmpty: Drill = {
 const LONG = 90;
 
 /**
- * A long run that sprints whenever it may. sprintShare: share of the time that is sprinted, over whole cycles from one end of a sprint to
- * another where there are two, else over all of it. meanSpeed: way over time of the same.
+ * A long run that sprints whenever possible. sprintShare: fraction of the time spent sprinting, over whole cycles from one end of a sprint to another
+ * if there are two, else over all of it. meanSpeed: distance over time of the same.
  */
 export const longSprint: Drill = {
   name: 'long-sprint-cycle',
@@ -142,7 +142,7 @@ export const longSprint: Drill = {
   unless: noSprint,
   lay: ({ parameters, hz }) => {
     const seconds = Math.min(LONG, MOST_TICKS / hz);
-    // It is asked for again as soon as it may begin.
+    // Requested again as soon as it can begin.
     const resumed: Parameters = { ...parameters, stamina: { ...parameters.stamina, afterEmpty: 'resume' } };
     return [{ ground: openGround(), tape: sprinting(parameters, seconds + 1).tape('Long sprint cycle', seconds), parameters: resumed }];
   },
@@ -155,6 +155,6 @@ export const longSprint: Drill = {
       if (trace.at('sprintGiven', row) === 1) sprinted += trace.at('time', row) - trace.at('time', row - 1);
     const [begin, end] = [trace.at('time', from), trace.at('time', to)];
     if (end <= begin) return {};
-    return { sprintShare: sprinted / (end - begin), meanSpeed: wayBetween(trace, begin, end) / (end - begin) };
+    return { sprintShare: sprinted / (end - begin), meanSpeed: distanceBetween(trace, begin, end) / (end - begin) };
   },
 };

@@ -6,10 +6,10 @@ import { traceMetrics } from '../metrics.ts';
 import { type SpeedLaw, speedLaw } from '../speedLaw.ts';
 import { cannotMove, openGround } from './course.ts';
 import type { Drill } from './drill.ts';
-import { reaches, rowFrom, wayBetween } from './read.ts';
+import { distanceBetween, reaches, rowFrom } from './read.ts';
 import { Script } from './script.ts';
 
-/** Seconds of rest before anything is asked for, and what is left at the end. */
+/** Seconds of rest before the first input, and of rest at the end. */
 const REST = 0.1;
 const AFTER = 0.4;
 
@@ -36,8 +36,8 @@ export const standingStart: Drill = {
 };
 
 /**
- * Full speed, then nothing asked for. stopTime and stopDistance: to rest where a steady rate ends in it, else to the last hundredth of the
- * speed (linear: V/d and V²/2d; half-life h: 6.644·h).
+ * Full speed, then hands off. stopTime and stopDistance: to rest if a steady rate reaches it, else to the last hundredth of the speed (linear: V/d
+ * and V²/2d; half-life h: 6.644·h).
  */
 export const hardStop: Drill = {
   name: 'hard-stop',
@@ -68,8 +68,8 @@ function turnsWithin(law: SpeedLaw, v0: number, v1: number, aim: number, dt: num
 }
 
 /**
- * The share of a row's tick after which the speed back meets a goal while the heading turns that way at a rate (radians/s): v(t)·cos φ(t), v by its
- * law where it follows that, else on a line.
+ * The fraction of a row's tick after which the speed back crosses a goal while the heading turns in that direction at a rate (radians/s): v(t)·cos
+ * φ(t), v by its law where it follows that, else on a line.
  */
 function bendsWithin(
   trace: Trace,
@@ -101,8 +101,8 @@ function bendsWithin(
 const HALVINGS = 40;
 
 /**
- * Full speed, then the other way. reverseTime: from the tick that asks for it to 99 % of what is aimed at that way. reverseOvershoot: the way
- * that is still gone ahead (linear with vector turning: V²/2·brake).
+ * Full speed, then the opposite direction. reverseTime: from the tick that requests it to 99 % of the speed aimed at. reverseOvershoot: the distance
+ * still covered ahead (linear with vector turning: V²/2·brake).
  */
 export const turnRound: Drill = {
   name: 'turn-round',
@@ -132,7 +132,7 @@ export const turnRound: Drill = {
     const back = (at: number) => -(trace.at('vx', at) * vx + trace.at('vy', at) * vy) / speed;
     const limit = trace.at('target', trace.end - 1);
     const law = speedLaw({ ramp, clock });
-    // A body that stops at once is free to set out the other way at once.
+    // A body that stops at once can set out in the opposite direction at once.
     const turns = ramp.turning === 'heading' && ramp.model !== 'instant' && scheme !== 'turn';
     const within = turns ? (at: number) => bendsWithin(trace, at, back, 0.99 * limit, limit, law, ramp.turnRate * DEGREE) : undefined;
     const time = limit > 0 ? reaches(trace, row, 0.99 * limit, back, { limit, law, within }) : null;
@@ -152,15 +152,15 @@ export const turnRound: Drill = {
 };
 
 /**
- * Full speed, then at right angles to it. turn90Radius: how far it still goes along the old direction until it has turned by 90 °; of a body
- * that turns and goes, the way of the quarter turn by π/2, which is the radius of an arc.
+ * Full speed, then at right angles to it. turn90Radius: the distance still covered along the old direction until the motion has turned by 90°; with
+ * turn and drive, the length of the quarter turn by π/2, which is the radius of an arc.
  */
 export const rightAngle: Drill = {
   name: 'right-angle-turn',
   title: 'Right-angle turn',
   words: 'Walks at full speed, then at right angles to it.',
   main: 'turn90Radius',
-  drawing: 'way',
+  drawing: 'path',
   gives: ['turn90Radius'],
   unless: cannotMove,
   lay: ({ parameters, rise }) => {
@@ -184,18 +184,18 @@ export const rightAngle: Drill = {
     if (time === null) return {};
     if (scheme === 'turn') {
       const quarter = reaches(trace, row, 0, (at) => -along(at)) ?? time;
-      return { turn90Radius: wayBetween(trace, begun, quarter) / (Math.PI / 2) };
+      return { turn90Radius: distanceBetween(trace, begun, quarter) / (Math.PI / 2) };
     }
     const last = trace.rowAt(time);
-    const way = ((trace.at('x', last) - trace.at('x', row)) * vx + (trace.at('y', last) - trace.at('y', row)) * vy) / speed;
-    return { turn90Radius: Math.max(0, way) };
+    const advance = ((trace.at('x', last) - trace.at('x', row)) * vx + (trace.at('y', last) - trace.at('y', row)) * vy) / speed;
+    return { turn90Radius: Math.max(0, advance) };
   },
 };
 
-/** Seconds that auto-run is left to itself, and that it is watched after it was asked back. */
+/** Seconds for which auto-run is left alone, and for which it is observed after the opposite press. */
 const LEFT_ALONE = 1;
 
-/** Auto-run, left alone, then asked back. autoRunEnds: from the press of the opposite way to the end of auto-run. */
+/** Auto-run, left alone, then ended by the opposite direction. autoRunEnds: from that press to the end of auto-run. */
 export const autoRun: Drill = {
   name: 'auto-run',
   title: 'Auto-run and back',
@@ -212,9 +212,9 @@ export const autoRun: Drill = {
   },
   measure: ([ran], { hz }) => {
     const { trace } = ran as NonNullable<typeof ran>;
-    const asked = Math.round((REST + LEFT_ALONE) * hz) / hz;
-    for (let row = rowFrom(trace, asked) + 1; row < trace.end; row++)
-      if (trace.at('events', row) & AUTO_RUN_OFF) return { autoRunEnds: trace.at('time', row - 1) - asked };
+    const pressed = Math.round((REST + LEFT_ALONE) * hz) / hz;
+    for (let row = rowFrom(trace, pressed) + 1; row < trace.end; row++)
+      if (trace.at('events', row) & AUTO_RUN_OFF) return { autoRunEnds: trace.at('time', row - 1) - pressed };
     return {};
   },
 };
@@ -228,13 +228,13 @@ const WORN = [
   [0.11, 0.03],
 ] as const;
 
-/** A worn stick at rest. deadZoneDrift: the way that the body goes by itself in two seconds. */
+/** A worn stick at rest. deadZoneDrift: the distance that the body drifts in two seconds. */
 export const drift: Drill = {
   name: 'dead-zone-drift',
   title: 'Dead-zone drift',
   words: 'Leaves a worn stick alone; it rests a tenth off its middle.',
   main: 'deadZoneDrift',
-  drawing: 'way',
+  drawing: 'path',
   gives: ['deadZoneDrift'],
   unless: cannotMove,
   lay: ({ parameters }) => {
@@ -242,5 +242,5 @@ export const drift: Drill = {
     for (let i = 0; i * 0.25 < WATCHED; i++) script.say(i * 0.25, { stick: [...(WORN[i % WORN.length] as (typeof WORN)[number])] });
     return [{ ground: openGround(), tape: script.tape('Dead-zone drift', WATCHED) }];
   },
-  measure: ([ran]) => ({ deadZoneDrift: wayBetween((ran as NonNullable<typeof ran>).trace, 0, WATCHED + 1) }),
+  measure: ([ran]) => ({ deadZoneDrift: distanceBetween((ran as NonNullable<typeof ran>).trace, 0, WATCHED + 1) }),
 };

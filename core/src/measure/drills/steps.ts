@@ -3,17 +3,17 @@ import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import type { Metrics } from '../metricSpecs.ts';
 import { plainGround } from '../scenes/plainGround.ts';
 import type { Drill, Ran } from './drill.ts';
-import { wayBetween } from './read.ts';
+import { distanceBetween } from './read.ts';
 import { Script } from './script.ts';
 
 /** Steps that are walked right, and then down: ten, or as many as take so many ticks, where steps are short. */
 const STEPS = 10;
 const TICKS = 24;
 
-/** The share of its time at which an eased step (s²·(3 − 2s)) has come to a share of its length. */
+/** The fraction of its time at which an eased step (s²·(3 − 2s)) has covered a fraction of its length. */
 const easedAt = (share: number): number => 0.5 - Math.sin(Math.asin(1 - 2 * share) / 3);
 
-/** Seconds from one step to the next, and from the press to the first, of steps to the right: each row tells how far into which step it is. */
+/** Seconds from one step to the next, and from the press to the first, of steps to the right: each row gives the step and the position on it. */
 function stepTimes(trace: Trace, { cell, ease }: Parameters['step'], pressed: number): Metrics {
   const start = trace.at('x', trace.first);
   const gone = (row: number) => (trace.at('x', row) - start) / cell;
@@ -40,7 +40,7 @@ export const gridWalk: Drill = {
   title: 'Grid walk',
   words: 'Steps ten cells right and ten down, pressing the turn before the last step ends.',
   main: 'stepTime',
-  drawing: 'way',
+  drawing: 'path',
   gives: ['stepTime', 'stepLatency', 'stepDrift'],
   unless: ({ scheme, step }) => (scheme !== 'step' ? 'needs grid steps' : step.time <= 0 ? 'a step takes no time' : null),
   lay: ({ parameters }) => {
@@ -65,7 +65,7 @@ export const gridWalk: Drill = {
     const pressed = Math.round(0.1 * hz) / hz;
     const end = trace.end - 1;
     const off = (value: number, from: number) => Math.abs((((value - from) / cell + 0.5) % 1) - 0.5) * cell;
-    const isStill = wayBetween(trace, trace.at('time', end) - 2 / hz, Infinity) === 0;
+    const isStill = distanceBetween(trace, trace.at('time', end) - 2 / hz, Infinity) === 0;
     return {
       ...stepTimes(trace, parameters.step, pressed),
       stepDrift: isStill ? Math.max(off(trace.at('x', end), x), off(trace.at('y', end), y)) : undefined,

@@ -4,7 +4,7 @@ import { GRAZES, type Metrics, metricKey } from '../metricSpecs.ts';
 import { plainGround } from '../scenes/plainGround.ts';
 import { boxWall, cannotMove, lineWall, middleOf, openGround, START, walledGround } from './course.ts';
 import type { Course, Drill, Ran, Scene } from './drill.ts';
-import { trembles, wayBetween } from './read.ts';
+import { distanceBetween, trembles } from './read.ts';
 import { Script } from './script.ts';
 
 const feelsNone = (parameters: Parameters): string | null =>
@@ -23,8 +23,8 @@ const READ = 0.4;
 /** Body widths of run-up before what is met. */
 const RUN_UP = 2;
 
-/** Seconds to get over a way at full walking speed after the rise. */
-const secondsTo = ({ rise, riseWay, walk }: Course, way: number): number => rise + Math.max(0, way - riseWay) / walk;
+/** Seconds to cover a distance at full walking speed after the rise. */
+const secondsTo = ({ rise, riseDistance, walk }: Course, distance: number): number => rise + Math.max(0, distance - riseDistance) / walk;
 
 /**
  * Full speed against long walls at 5° to 85°. slideKept(θ): speed of the steady slide to that of the same time on open ground
@@ -36,7 +36,7 @@ export const wallGraze: Drill = {
   words: 'Runs at full speed against walls at 5° to 85°, and slides along them.',
   main: 'slideKept',
   at: 45,
-  drawing: 'way',
+  drawing: 'path',
   gives: GRAZES.map((degrees) => metricKey('slideKept', degrees)),
   unless: feelsNone,
   lay: (course) => {
@@ -46,8 +46,8 @@ export const wallGraze: Drill = {
     const walled = GRAZES.map((degrees) => {
       const angle = (degrees * Math.PI) / 180;
       const [c, s] = [Math.cos(angle), Math.sin(angle)];
-      // The wall passes the body's way at so many widths, on the side that it leans to.
-      const reach = width * RUN_UP + course.riseWay + width / (2 * Math.max(s, 0.05));
+      // The wall crosses the body's path after so many widths, on the side that it leans to.
+      const reach = width * RUN_UP + course.riseDistance + width / (2 * Math.max(s, 0.05));
       const long = width * 4 + course.walk * (SLIDING + 1) + 4 * reach;
       const at: [number, number] = [middle.x + reach, middle.y];
       const wall = lineWall([at[0] - c * long, at[1] - s * long], [at[0] + c * long, at[1] + s * long]);
@@ -62,8 +62,8 @@ export const wallGraze: Drill = {
     for (const [i, degrees] of GRAZES.entries()) {
       const { trace } = runs[i] as Ran;
       const end = trace.at('time', trace.end - 1);
-      const free = wayBetween(open.trace, end - READ, end);
-      if (free > 0) metrics[`slideKept(${degrees})`] = Math.min(1.5, wayBetween(trace, end - READ, end) / free);
+      const free = distanceBetween(open.trace, end - READ, end);
+      if (free > 0) metrics[`slideKept(${degrees})`] = Math.min(1.5, distanceBetween(trace, end - READ, end) / free);
     }
     return metrics;
   },
@@ -78,7 +78,7 @@ export const cornerPress: Drill = {
   title: 'Corner press',
   words: 'Pushes straight into a square and an obtuse corner.',
   main: 'cornerTremble',
-  drawing: 'way',
+  drawing: 'path',
   gives: ['cornerTremble'],
   unless: feelsNone,
   lay: (course) => {
@@ -87,7 +87,7 @@ export const cornerPress: Drill = {
     const script = straightAhead(parameters);
     return [45, 67.5].map((half) => {
       const angle = (half * Math.PI) / 180;
-      const tip = width * 3 + course.riseWay;
+      const tip = width * 3 + course.riseDistance;
       const long = 8 * width + 2 * tip;
       const arm = (sign: number): [number, number] => [middle.x + tip - Math.cos(angle) * long, middle.y + sign * Math.sin(angle) * long];
       const wall = lineWall(arm(-1), [middle.x + tip, middle.y], arm(1));
@@ -106,7 +106,7 @@ export const gapSeries: Drill = {
   title: 'Gap series',
   words: 'Walks straight through gaps, from wide to slightly too narrow.',
   main: 'tightestGap',
-  drawing: 'way',
+  drawing: 'path',
   gives: ['tightestGap'],
   unless: feelsNone,
   lay: (course) => {
@@ -183,10 +183,10 @@ export const seamRun: Drill = {
 };
 
 const sides = [
-  { way: 'right', axis: 'x', sign: 1 },
-  { way: 'left', axis: 'x', sign: -1 },
-  { way: 'down', axis: 'y', sign: 1 },
-  { way: 'up', axis: 'y', sign: -1 },
+  { distance: 'right', axis: 'x', sign: 1 },
+  { distance: 'left', axis: 'x', sign: -1 },
+  { distance: 'down', axis: 'y', sign: 1 },
+  { distance: 'up', axis: 'y', sign: -1 },
 ] as const;
 
 /** Body widths of the frame's sides, and seconds of holding against an edge. */
@@ -202,7 +202,7 @@ export const edgePress: Drill = {
   title: 'Edges',
   words: 'Pushes against the edge on all four sides.',
   main: 'edgeOvershoot',
-  drawing: 'way',
+  drawing: 'path',
   gives: ['edgeOvershoot', 'edgeTremble'],
   unless: (parameters) => cannotMove(parameters) ?? (parameters.scheme === 'turn' ? 'it turns and goes' : null),
   lay: (course) => {
@@ -212,9 +212,9 @@ export const edgePress: Drill = {
     const ground = plainGround({ size: { width: side, height: side }, frame, start: { x: side / 2, y: side / 2, facing: 0 } });
     return sides
       .filter(({ axis }) => parameters.bounds.axes === 'both' || parameters.bounds.axes === axis)
-      .map(({ way }) => ({
+      .map(({ distance }) => ({
         ground,
-        tape: new Script(parameters).press(0, way).tape(`Edge, ${way}`, secondsTo(course, side / 2) + AGAINST),
+        tape: new Script(parameters).press(0, distance).tape(`Edge, ${distance}`, secondsTo(course, side / 2) + AGAINST),
       }));
   },
   measure: (runs, { width }) => {

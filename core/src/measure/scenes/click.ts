@@ -3,9 +3,9 @@ import { Recorder } from '../../tape/recorder.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import { plainGround } from './plainGround.ts';
 
-/** What a click does on open ground: speed along the way, and where the body is about the point. */
+/** A click on open ground: speed along the path, and the body's place relative to the point. */
 interface ClickRun {
-  /** [way gone, speed] tick by tick. */
+  /** [distance travelled, speed] tick by tick. */
   speeds: [number, number][];
   /** Places about the destination over the last second. */
   around: [number, number][];

@@ -7,10 +7,10 @@ import { plainGround } from './plainGround.ts';
 /** Speed over time: [s, unit/s]. */
 export type PaceCurve = [number, number][];
 
-/** What the pace does to one run: press, sprint, back to walk, let go, and, apart, turn against the motion. */
+/** The pace in one run: press, sprint, back to walk, release, and, apart, a turn against the motion. */
 interface PaceProfile {
   curve: PaceCurve;
-  /** The way covered at each point of the curve, unit. */
+  /** The distance travelled at each point of the curve, unit. */
   travelled: number[];
   /** The same end with the opposite key instead of none. */
   braking: PaceCurve;
@@ -66,7 +66,7 @@ export function paceProfile(parameters: Parameters): PaceProfile {
     curve.push([world.body.clockTime, world.body.vx]);
     travelled.push(world.body.x);
   };
-  /** Ticks until the speed has come to `goal`, or patience ends; the moment at which it did. */
+  /** Ticks until the speed has reached `goal`, or patience ends; the moment of that. */
   const until = (goal: number): number => {
     const from = world.body.vx;
     const end = world.body.clockTime + PATIENCE;

@@ -6,7 +6,7 @@ import { plainGround } from './plainGround.ts';
 /** Cells that are stepped in a run. */
 export const STEPS_SHOWN = 3;
 
-/** Way gone (in cells) over time with the key held for three steps: what the core does. */
+/** Distance travelled (in cells) over time with the key held for three steps, by the core. */
 export function stepRun(parameters: Parameters): [number, number][] {
   const { clock, step } = parameters;
   const cell = Math.max(step.cell, 1);

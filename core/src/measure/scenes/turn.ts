@@ -3,7 +3,7 @@ import { Recorder } from '../../tape/recorder.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import { plainGround } from './plainGround.ts';
 
-/** How far the facing is turned in the drawing, degrees: a sector's middle for 8 and 16 ways. */
+/** The turn of the facing in the drawing, degrees: a sector's middle for 8 and 16 directions. */
 export const TURNED = 135;
 /** Seconds of the turn that are shown at the most. */
 const LONGEST = 1.2;

@@ -8,7 +8,7 @@ import type { Snag } from './snag.ts';
 
 /** Share of what the body needs under which a gap is tight. */
 const TIGHT = 1.15;
-/** Gaps that are told at the most. */
+/** Maximum number of reported gaps. */
 const MOST_GAPS = 12;
 
 /** The snags that a ground has for a body: what a survey of it finds, in the words of snags. `survey` is one of this ground and body, if there is one. */
@@ -23,7 +23,7 @@ export function groundSnags(
     ...goal(ground, survey),
     ...gaps(ground, survey),
     ...cells(ground, parameters),
-    ...ways(ground, parameters),
+    ...blockedPaths(ground, parameters),
   ];
 }
 
@@ -32,7 +32,7 @@ const starts = (survey: Survey): Snag[] =>
     .filter(({ id }) => id === 'start')
     .map(({ words, x, y }) => ({ id: 'start-in-wall', severity: 'fault', evidence: words.toLowerCase(), place: { x, y } }));
 
-/** What of a ground is drawn and not felt, whatever body walks on it. */
+/** Objects of a ground that are drawn and not felt, whatever body walks on it. */
 export const wallSnags = ({ walls }: Ground): Snag[] =>
   walls.flatMap(({ solid, points }, i): Snag[] => {
     const [x, y] = points[0] as [number, number];
@@ -76,13 +76,15 @@ function cells({ cell, cells: rows, unit }: Ground, { scheme, body, step }: Para
   const wide = Math.max(width, height);
   const least = rows.length > 0 ? Math.min(cell, step.cell) : step.cell;
   if (scheme !== 'step' || wide < ROOMY * least) return [];
-  const told = `the body is ${significant(wide)} ${unit} wide, a cell ${significant(least)}`;
+  const numberWords = `the body is ${significant(wide)} ${unit} wide, a cell ${significant(least)}`;
   const side = Number((0.8 * least).toPrecision(4));
   const set: Record<string, number> = body.shape === 'circle' ? { 'body.radius': side / 2 } : { 'body.width': side, 'body.height': side };
-  return [{ id: 'cell-body-equal', severity: 'risk', path: 'step.cell', evidence: told, mend: { words: 'A body of 0.8 cells', set } }];
+  return [
+    { id: 'cell-body-equal', severity: 'risk', path: 'step.cell', evidence: numberWords, mend: { words: 'A body of 0.8 cells', set } },
+  ];
 }
 
-function ways({ walls: drawn, cells: rows }: Ground, { route, scheme }: Parameters): Snag[] {
+function blockedPaths({ walls: drawn, cells: rows }: Ground, { route, scheme }: Parameters): Snag[] {
   const isFree = drawn.every(({ solid }) => solid === false) && rows.every((row) => !row.includes('#'));
   if (!route.enabled || scheme === 'step' || route.planner !== 'straight' || isFree) return [];
   const mend = { words: 'Plan the shortest path', set: { 'route.planner': 'shortest' } };

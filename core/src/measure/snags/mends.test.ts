@@ -42,7 +42,7 @@ const driven = ({ parameters }: Tuning, ticks: number, events: TapeEvent[], grou
   rerun(tapeOf({ name: 'Hands', hz: parameters.clock.hz, ticks, events }), parameters, ground);
 
 const mended = (tuning: Tuning, { mend }: Snag): Tuning => {
-  const file = Object.entries(mend?.set ?? {}).reduce((made, [path, value]) => withValue(made, path, value), tuning.file);
+  const file = Object.entries(mend?.set ?? {}).reduce((changed, [path, value]) => withValue(changed, path, value), tuning.file);
   const read = resolveTuning(file);
   if (!read.ok) throw new Error(JSON.stringify(read.faults));
   return read.value;
@@ -55,7 +55,7 @@ describe('mends', () => {
     let mends = 0;
     for (let seed = 1; mends < wanted; seed++) {
       const next = sequence(seed * 104_729);
-      const planted = Object.assign({}, ...faulty.filter(() => next() < 0.12).map((make) => make(next))) as Record<string, FileValue>;
+      const planted = Object.assign({}, ...faulty.filter(() => next() < 0.12).map((plant) => plant(next))) as Record<string, FileValue>;
       const tuning = sound(seed, planted);
       const ground = oneOf(next, ...grounds);
       const before = tuningSnags(tuning, ground);
@@ -63,11 +63,11 @@ describe('mends', () => {
         mends++;
         const key = ({ id, path }: Snag) => `${id} ${path}`;
         const after = tuningSnags(mended(tuning, snag), ground).map(key);
-        const told = `seed ${seed}, ${snag.id}: ${JSON.stringify(snag.mend)} of ${JSON.stringify(planted)}`;
-        expect(after, told).not.toContain(key(snag));
+        const numberWords = `seed ${seed}, ${snag.id}: ${JSON.stringify(snag.mend)} of ${JSON.stringify(planted)}`;
+        expect(after, numberWords).not.toContain(key(snag));
         expect(
           after.filter((one) => !before.map(key).includes(one)),
-          told,
+          numberWords,
         ).toEqual([]);
       }
     }

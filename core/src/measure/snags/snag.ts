@@ -3,7 +3,7 @@ import type { FileValue } from '../../tuning/schema.ts';
 /** How bad it is: wrong whatever the game; wrong in many; worth a look. */
 export type Severity = 'fault' | 'risk' | 'hint';
 
-/** The faults that are looked for, by their ids in files and reports, each with its name and why it matters. */
+/** The known faults, by their ids in files and reports, each with its name and why it matters. */
 export const snagWords = {
   'speed-zero': ['A speed is 0', 'The character can’t move, or stands still when it should sprint.'],
   'sprint-not-faster': ['Sprint is not faster', 'Pressing sprint does nothing, or slows the character down.'],
@@ -55,7 +55,7 @@ export interface Snag {
   path?: string;
   /** The numbers that show it, in words. */
   evidence: string;
-  /** What cures it: values by path, as a file has them, and what that is in words. */
+  /** The cure: values by path, as a file has them, and their description in words. */
   mend?: { words: string; set: Record<string, FileValue> };
   /** Where on the ground. */
   place?: { x: number; y: number };

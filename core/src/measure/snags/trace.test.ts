@@ -96,10 +96,10 @@ describe('snags of a trace', () => {
     const found = named(values, tape(200, border));
     expect(found.map(({ id }) => id)).toEqual(['facing-flicker']);
     expect(seen({ ...values, ...found[0]?.mend?.set }, tape(200, border))).toEqual([]);
-    const asked: Tape['events'] = Array.from({ length: 20 }, (_, i) =>
+    const presses: Tape['events'] = Array.from({ length: 20 }, (_, i) =>
       i % 2 === 0 ? { at: i * 8, press: 'down' as const } : { at: i * 8, release: 'down' as const },
     );
-    expect(seen(values, tape(200, [{ at: 0, press: 'right' }, ...asked]))).toEqual([]);
+    expect(seen(values, tape(200, [{ at: 0, press: 'right' }, ...presses]))).toEqual([]);
   });
 
   it('see two devices that fight, where the tuning lets them', () => {

@@ -11,7 +11,7 @@ import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import { firstRowWith } from '../eventRows.ts';
 import type { Snag } from './snag.ts';
 
-/** What is judged: a trace with what it was driven by. */
+/** The input of a judgement: a trace with its tuning, ground and tape. */
 export interface Judged {
   trace: Trace;
   parameters: Parameters;
@@ -25,7 +25,9 @@ const LASTING = 0.3;
 const WITHIN = 0.5;
 /** Changes of mind within that time that are a flicker or a tremble. */
 const CHANGES = 6;
-/** Share of the body by which a tick's way may pass what its speed explains; share by which a body that is held still may move. */
+/**
+ * Fraction of the body by which a tick's distance may exceed the one that its speed explains; fraction by which a body that is held still may move.
+ */
 const JUMP = 0.5;
 const SHAKE = 0.01;
 
@@ -33,15 +35,17 @@ const at = (trace: Trace, row: number) => ({ time: trace.at('time', row), place:
 
 /** The snags that a trace shows, each once, where it is seen first. */
 export function traceSnags(judged: Judged): Snag[] {
-  return [circling, stuck, offScreen, trembling, facingWrongWay, facingFlicker, popping, sprintOnEmpty, twoDevices].flatMap((look) => {
-    const snag = look(judged);
-    return snag ? [snag] : [];
-  });
+  return [circling, stuck, offScreen, trembling, facingWrongDirection, facingFlicker, popping, sprintOnEmpty, twoDevices].flatMap(
+    (look) => {
+      const snag = look(judged);
+      return snag ? [snag] : [];
+    },
+  );
 }
 
 type Look = (judged: Judged) => Snag | null;
 
-/** The first row for which something holds, and how long (s) it goes on from there; null where it never lasts as long as asked. */
+/** The first row for which a condition holds, and how long (s) it holds from there; null if it never lasts as long as required. */
 function lasts({ trace }: Judged, seconds: number, holds: (row: number) => boolean): { row: number; seconds: number } | null {
   let since = -1;
   for (let row = trace.first + 1; row <= trace.end; row++) {
@@ -128,13 +132,13 @@ const offScreen: Look = (judged) => {
   };
 };
 
-/** Whether the hands ask for the same all the while in the rows of a stretch. */
+/** True if the hands ask for the same all the while in the rows of a stretch. */
 const isSteady = (trace: Trace, from: number, to: number) => {
   for (let row = from + 1; row <= to; row++) if (Math.abs(trace.at('amount', row) - trace.at('amount', from)) > 0.05) return false;
   return true;
 };
 
-/** A body in contact that goes to and fro: many turns of its way within half a second, while the hands ask for the same. */
+/** A body in contact that goes to and fro: many reversals of its motion within half a second, while the hands hold the same direction. */
 const trembling: Look = (judged) => {
   const { trace, parameters } = judged;
   const least = SHAKE * bodySize(parameters.body).width;
@@ -178,17 +182,17 @@ function plantedRows(trace: Trace): Set<number> {
 }
 
 /**
- * Whether a facing turns, however slowly, to where the motion goes (degrees). Its nearest pose may be beyond that, by the slack at the most:
+ * True if a facing turns, however slowly, to where the motion goes (degrees). Its nearest pose may be beyond that, by the slack at the most:
  * then the shorter turn to the pose is the longer one to the motion.
  */
-function isTurningTo(trace: Trace, row: number, way: number, slack: number): boolean {
+function isTurningTo(trace: Trace, row: number, heading: number, slack: number): boolean {
   const facing = trace.at('facing', row);
   const turned = turnTo(trace.at('facing', row - 1), facing);
-  const left = (((way - facing) * Math.sign(turned)) % 360) + 360;
+  const left = (((heading - facing) * Math.sign(turned)) % 360) + 360;
   return turned !== 0 && left % 360 <= 180 + slack;
 }
 
-const facingWrongWay: Look = (judged) => {
+const facingWrongDirection: Look = (judged) => {
   const { trace, parameters } = judged;
   const { facing, scheme, pace } = parameters;
   if (facing.from !== 'movement' || scheme === 'turn' || facing.directions === '2' || pace.walkSpeed <= 0) return null;
@@ -196,9 +200,9 @@ const facingWrongWay: Look = (judged) => {
   const planted = plantedRows(trace);
   const found = lasts(judged, LASTING, (row) => {
     if (trace.at('speed', row) < 0.3 * pace.walkSpeed || trace.at('contacts', row) > 0 || planted.has(row)) return false;
-    const way = wayOf(trace, row);
-    const off = Math.abs(turnTo(trace.at('facing', row), way)) % 360;
-    return off > slack && !isTurningTo(trace, row, way, slack);
+    const heading = headingOf(trace, row);
+    const off = Math.abs(turnTo(trace.at('facing', row), heading)) % 360;
+    return off > slack && !isTurningTo(trace, row, heading, slack);
   });
   if (!found) return null;
   return {
@@ -212,12 +216,12 @@ const facingWrongWay: Look = (judged) => {
 };
 
 /** The angle (degrees) of the motion in a row. */
-const wayOf = (trace: Trace, row: number) => (Math.atan2(trace.at('vy', row), trace.at('vx', row)) * 180) / Math.PI;
+const headingOf = (trace: Trace, row: number) => (Math.atan2(trace.at('vy', row), trace.at('vx', row)) * 180) / Math.PI;
 
 /** A facing that goes back to where it was, over and over, while the motion turns by much less: whoever turns to and fro is to be followed. */
 const facingFlicker: Look = (judged) => {
   const { trace, parameters } = judged;
-  // A step is asked for by itself.
+  // A step needs no other request.
   if (parameters.facing.directions === 'free' || parameters.scheme === 'step') return null;
   const changes: number[] = [];
   let lastRow = trace.first;
@@ -225,8 +229,8 @@ const facingFlicker: Look = (judged) => {
   for (let row = trace.first + 1; row < trace.end; row++) {
     const [before, facing] = [trace.at('facing', row - 1), trace.at('facing', row)];
     if (facing === before) continue;
-    const isAsked = Math.abs(turnTo(wayOf(trace, lastRow), wayOf(trace, row))) % 360 > Math.abs(turnTo(before, facing)) / 2;
-    if (facing === beforeLast && !isAsked) changes.push(row);
+    const isIntended = Math.abs(turnTo(headingOf(trace, lastRow), headingOf(trace, row))) % 360 > Math.abs(turnTo(before, facing)) / 2;
+    if (facing === beforeLast && !isIntended) changes.push(row);
     else changes.length = 0;
     [beforeLast, lastRow] = [before, row];
     const first = changes.at(-CHANGES);
@@ -245,7 +249,7 @@ const facingFlicker: Look = (judged) => {
   return null;
 };
 
-/** A tick's way that neither its speed nor the one before explains. */
+/** A tick's distance that neither its speed nor the one before explains. */
 const popping: Look = ({ trace, parameters, ground }) => {
   if (parameters.scheme === 'step') return null;
   const { width, height } = bodySize(parameters.body);
@@ -253,15 +257,15 @@ const popping: Look = ({ trace, parameters, ground }) => {
   for (let row = trace.first + 1; row < trace.end; row++) {
     if (trace.at('events', row) & (WRAPPED | SENT | START_MOVED)) continue;
     const [dx, dy] = [trace.at('x', row) - trace.at('x', row - 1), trace.at('y', row) - trace.at('y', row - 1)];
-    const way = Math.sqrt(dx * dx + dy * dy);
+    const heading = Math.sqrt(dx * dx + dy * dy);
     const dt = trace.at('time', row) - trace.at('time', row - 1);
     const explained = Math.max(trace.at('speed', row), trace.at('speed', row - 1), trace.at('target', row)) * dt;
-    if (way <= explained + least) continue;
+    if (heading <= explained + least) continue;
     return {
       id: 'pop',
       severity: 'risk',
       path: parameters.bounds.policy === 'push' ? 'bounds.push' : 'contact.response',
-      evidence: `${significant(way)} ${ground.unit} in one tick, its speed allows ${significant(explained)}`,
+      evidence: `${significant(heading)} ${ground.unit} in one tick, its speed allows ${significant(explained)}`,
       ...at(trace, row),
     };
   }
@@ -283,7 +287,7 @@ const sprintOnEmpty: Look = (judged) => {
   };
 };
 
-/** Keys and a stick beyond its dead zone at once, which ask for different ways. */
+/** Keys and a stick beyond its dead zone at once, in different directions. */
 const twoDevices: Look = (judged) => {
   const { tape, parameters, trace } = judged;
   if (!tape || parameters.input.devices === 'larger') return null;

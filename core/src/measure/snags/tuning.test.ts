@@ -55,7 +55,7 @@ describe('snags of a tuning', () => {
       expect(snag, `seed ${seed}: ${ids(found)}`).toBeDefined();
       expect(ids(found), `seed ${seed}`).toEqual([`${id} ${path}`]);
       expect(snag?.evidence).not.toBe('');
-      const file = Object.entries(snag?.mend?.set ?? {}).reduce((made, [at, value]) => withValue(made, at, value), tuning.file);
+      const file = Object.entries(snag?.mend?.set ?? {}).reduce((changed, [at, value]) => withValue(changed, at, value), tuning.file);
       const mended = resolveTuning(file);
       if (!mended.ok) throw new Error(JSON.stringify(mended.faults));
       expect(ids(tuningSnags(mended.value)), `seed ${seed}, mended`).toEqual([]);
@@ -69,7 +69,7 @@ describe('snags of a tuning', () => {
     expect(new Set(tuningSnags(tuning).map(({ id }) => id)).size).toBeGreaterThanOrEqual(12);
     for (let left = tuningSnags(tuning); left.length > 0; ) {
       const [snag] = bySeverity(left);
-      const file = Object.entries(snag?.mend?.set ?? {}).reduce((made, [at, value]) => withValue(made, at, value), tuning.file);
+      const file = Object.entries(snag?.mend?.set ?? {}).reduce((changed, [at, value]) => withValue(changed, at, value), tuning.file);
       const mended = resolveTuning(file);
       if (!mended.ok) throw new Error(JSON.stringify(mended.faults));
       tuning = mended.value;

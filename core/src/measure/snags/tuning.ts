@@ -8,7 +8,7 @@ import { edgesRules } from './rules/edges.ts';
 import { facingRules } from './rules/facing.ts';
 import { handsRules } from './rules/hands.ts';
 import { paceRules } from './rules/pace.ts';
-import { mendTo, neat, told } from './rules/rule.ts';
+import { mendTo, neat, numberWords } from './rules/rule.ts';
 import { staminaRules } from './rules/stamina.ts';
 import { wallsRules } from './rules/walls.ts';
 import type { Snag } from './snag.ts';
@@ -16,8 +16,8 @@ import type { Snag } from './snag.ts';
 /** Share of the ground's longest straight within which full speed should be reached. */
 const ROOM = 0.25;
 
-/** The way (unit) to 99 % of a speed by the ramp: V²/2a; V·h·(log₂100 − 0.99/ln 2) with a half-life. */
-function riseWay({ ramp }: Parameters, speed: number): number {
+/** The distance (unit) to 99 % of a speed by the ramp: V²/2a; V·h·(log₂100 − 0.99/ln 2) with a half-life. */
+function riseDistance({ ramp }: Parameters, speed: number): number {
   if (ramp.model === 'instant') return 0;
   if (ramp.model === 'smooth') return speed * ramp.halfLife * (Math.log2(100) - 0.99 / Math.LN2);
   return speed ** 2 / (2 * ramp.accelerate);
@@ -48,7 +48,7 @@ export function tuningSnags(tuning: Tuning, ground?: Ground): Snag[] {
 
 type Mend = NonNullable<Snag['mend']>;
 
-/** What makes two snags the same: some are of several parameters. */
+/** The identity of a snag: some kinds concern several parameters. */
 const keyOf = ({ id, path }: Pick<Snag, 'id' | 'path'>) => `${id} ${path}`;
 
 /** Mends of snags that a mend brings up, which are taken over, at most. */
@@ -58,7 +58,7 @@ const MORE = 4;
 function completed(mend: Mend, key: string, before: ReadonlySet<string>, tuning: Tuning, ground?: Ground): Mend | undefined {
   let { set } = mend;
   for (let more = 0; more <= MORE; more++) {
-    const file = Object.entries(set).reduce((made, [path, value]) => withValue(made, path, value), tuning.file);
+    const file = Object.entries(set).reduce((changed, [path, value]) => withValue(changed, path, value), tuning.file);
     const mended = resolveTuning(file);
     if (!mended.ok) return undefined;
     const after = snagsOf(mended.value, ground);
@@ -84,9 +84,9 @@ function snagsOf(tuning: Tuning, ground?: Ground): Snag[] {
 /** Full walking speed that needs more room than the ground's longest straight. */
 function neverAtSpeed(p: Parameters, ground: Ground): Snag | null {
   const longest = Math.max(ground.size.width, ground.size.height);
-  const need = riseWay(p, p.pace.walkSpeed);
+  const need = riseDistance(p, p.pace.walkSpeed);
   if (p.scheme === 'step' || need <= longest) return null;
-  const evidence = `full speed needs ${told(need)} ${ground.unit}, the longest straight has ${told(longest)}`;
+  const evidence = `full speed needs ${numberWords(need)} ${ground.unit}, the longest straight has ${numberWords(longest)}`;
   const mend =
     p.ramp.model === 'smooth'
       ? mendTo('Reach full speed within a quarter of it', {

@@ -6,7 +6,7 @@ export interface Mark {
   /** Where its text ends in the code. */
   end: number;
   path: string;
-  /** What the tuning gets, in px, s and degrees, where the fragment says its units. */
+  /** The tuning's values, in px, s and degrees, if the fragment states its units. */
   value?: number;
   /** Nobody could be sure: left out it is no miss. */
   isDoubtful: boolean;

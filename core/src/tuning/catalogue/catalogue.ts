@@ -17,7 +17,7 @@ export const catalogue = { scheme, body, input, pace, ramp, stamina, contact, bo
 /** All parameters of a tuning with every default filled in and every link resolved. Angles in degrees, as in files. */
 export type Parameters = Values<typeof catalogue>;
 
-/** What reads the rows of a group, and what has to be so for them to matter: nothing, where none is told. */
+/** The readers of a group's rows, and the condition for them to matter: always by default. */
 const groups: Readonly<Record<keyof typeof catalogue, { stage: Stage; when?: Circumstance }>> = {
   scheme: { stage: 'intent' },
   body: { stage: 'contact' },
@@ -72,7 +72,7 @@ export function rowsOf(figure: Figure): string[] {
     .sort((a, b) => (place(a) === place(b) ? 0 : place(a) - place(b)));
 }
 
-/** What has to be so for a row to matter, as alternatives; none where it always does. */
+/** The conditions for a row to matter, as alternatives; empty if it always does. */
 function circumstancesOf(path: string): readonly Circumstance[] {
   const { when } = groupOf(path);
   const own = specOf(path).when ?? [];
@@ -80,7 +80,7 @@ function circumstancesOf(path: string): readonly Circumstance[] {
   return own.length === 0 ? [when] : own.map((circumstance) => ({ ...when, ...circumstance }));
 }
 
-/** Whether a row can change anything with the others as they are. */
+/** True if a row can change anything with the others as they are. */
 export function matters(path: string, parameters: Parameters): boolean {
   const circumstances = circumstancesOf(path);
   const value = (other: string) => other.split('.').reduce<unknown>((at, name) => (at as Record<string, unknown>)[name], parameters);

@@ -1,6 +1,6 @@
 import { choice, distance, duration, flag, row } from './specs.ts';
 
-/** Rows for ways to points. */
+/** Rows for paths to points. */
 
 export const route = {
   enabled: row({ place: 1 }, flag('clicks', 'Click to go', false, 'A click sets a destination.')),

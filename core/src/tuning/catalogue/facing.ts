@@ -1,6 +1,6 @@
 import { angle, choice, duration, ratio, row, speed, turnRate } from './specs.ts';
 
-/** Rows for the way it looks. */
+/** Rows for the facing direction. */
 
 export const facing = {
   directions: row({ place: 1 }, choice('facing', 'Directions', ['2', '4', '8', '16', 'free'], '8', 'Directions that the body can face.')),

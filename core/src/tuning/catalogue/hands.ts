@@ -1,6 +1,6 @@
 import { choice, distance, duration, flag, ratio, row } from './specs.ts';
 
-/** Rows for what is asked of the body: by which scheme, from which devices. */
+/** Rows for the control scheme and the devices. */
 
 export const scheme = row(
   { place: 1 },

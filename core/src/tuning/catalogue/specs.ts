@@ -1,9 +1,9 @@
 /**
- * The kinds of parameter, and the short constructors with which the catalogue's rows are written.
- * A row tells everything there is to know about a parameter: from it come validation, JSON Schema, forms, docs and export.
+ * The kinds of parameter, and the short constructors for the catalogue's rows. A row holds everything about a parameter: validation, JSON Schema,
+ * forms, docs and export come from it.
  */
 
-/** What a number measures; with the ground's unit it gives the unit that is shown (`speed` → `px/s`). */
+/** The quantity of a number; with the ground's unit it gives the displayed unit (`speed` → `px/s`). */
 export type Quantity =
   | 'length'
   | 'speed'
@@ -58,22 +58,19 @@ export type Stage =
 /** Rows by path with the values of which each must have one: all of them have to be so. */
 export type Circumstance = Readonly<Record<string, readonly (string | boolean)[]>>;
 
-/**
- * What an entry may say instead of the number: `0.2 s to full` (to walk, or from sprint to walk), `8 px to stop`, `5 s to empty`,
- * `0.15 s to 90 %`.
- */
+/** Entries accepted instead of the number: `0.2 s to full` (to walk, or from sprint to walk), `8 px to stop`, `5 s to empty`, `0.15 s to 90 %`. */
 export type EntryRule = 'toWalk' | 'toWalkFromSprint' | 'toStop' | 'toFull' | 'toEmpty' | 'toNineTenths';
 
-/** What a row may tell besides. */
+/** Optional properties of a row. */
 interface Further {
   /** Place in the figure; rows without one follow in the catalogue's order. */
   place?: number;
-  /** What has to be so for the row to matter: one of these. Where none is so, it changes nothing. */
+  /** The conditions for the row to matter: one of these. Without any, it changes nothing. */
   when?: readonly Circumstance[];
   entries?: readonly EntryRule[];
-  /** What options are called on screen, where the file's word is not plain speech. */
+  /** Labels of options on screen, where the file's word isn't plain speech. */
   words?: Readonly<Record<string, string>>;
-  /** What reads the row, where it is not what reads the others of its group. */
+  /** The reader of the row, if it differs from its group's. */
   stage?: Stage;
 }
 
@@ -143,7 +140,7 @@ const measure =
     max,
   });
 
-/** Whether a number counts things, so that it has no fraction. */
+/** True if a number counts things, so that it has no fraction. */
 export const isWhole = ({ quantity }: NumberSpec): boolean => quantity === 'count';
 
 /** The value nearest to a number that a row can have. */
@@ -152,7 +149,7 @@ export function heldIn(spec: NumberSpec, number: number): number {
   return isWhole(spec) ? Math.round(held) : held;
 }
 
-/** A row with more to tell of it. */
+/** A row with optional properties. */
 export function row<S extends Spec>(further: Further, spec: S): S {
   return { ...spec, ...further };
 }

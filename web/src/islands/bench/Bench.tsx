@@ -51,7 +51,7 @@ export function Bench({ opening }: { opening: Opening }) {
   const work = useMemo(() => openTuningWork(opening), [opening]);
   const [bands, setBands] = useState(firstBands);
   const [asking, ask] = useState<'name' | 'history' | null>(null);
-  const [trouble, tell] = useState<string | null>(null);
+  const [trouble, setProblem] = useState<string | null>(null);
   const [editing, edit] = useState<TapeEditing | null>(null);
   const chooser = useRef<HTMLInputElement>(null);
   const tapes = useMemo<TapeActions>(() => {
@@ -60,25 +60,25 @@ export function Bench({ opening }: { opening: Opening }) {
       if (loop) edit(new TapeEditing(loop.tape, loop.source));
     };
     return {
-      loop: () => tell(loopLast(work)),
+      loop: () => setProblem(loopLast(work)),
       drive: () => work.drive.drive(),
       keep: () => ask('name'),
-      open: (id) => void openTape(work, id).then(tell),
+      open: (id) => void openTape(work, id).then(setProblem),
       edit: () => {
         const why = work.drive.$loop.get() ? null : loopLast(work);
-        if (why) tell(why);
+        if (why) setProblem(why);
         else editLooped();
       },
       write: () => {
-        tell(playTape(work, emptyTape(work.drive.world), null));
+        setProblem(playTape(work, emptyTape(work.drive.world), null));
         editLooped();
       },
       earlier: () => {
         const tape = work.drive.$earlier.get();
-        if (tape) tell(playTape(work, tape, null));
+        if (tape) setProblem(playTape(work, tape, null));
       },
       importFile: () => chooser.current?.click(),
-      exportFile: () => tell(exportTape(work)),
+      exportFile: () => setProblem(exportTape(work)),
       history: () => ask('history'),
     };
   }, [work]);
@@ -89,7 +89,7 @@ export function Bench({ opening }: { opening: Opening }) {
   useEffect(() => {
     void fetchChosen(work.opening.tuning.id).then((set) => set && work.$targets.set(set.targets));
   }, [work]);
-  const importFile = useCallback((file: File) => void importTape(work, file).then(tell), [work]);
+  const importFile = useCallback((file: File) => void importTape(work, file).then(setProblem), [work]);
   const takesFile = async (file: File) => {
     const isTape = ['tape', null].includes(await kindOf(file));
     if (isTape) importFile(file);
@@ -106,7 +106,7 @@ export function Bench({ opening }: { opening: Opening }) {
   const before = useStore(work.editing.$beforeTuning);
   const flipped = useStore(work.editing.$flipped);
   useEffect(() => listenToTrials(work), [work]);
-  useEffect(() => void openNamed(work, window.location.search).then(tell), [work]);
+  useEffect(() => void openNamed(work, window.location.search).then(setProblem), [work]);
   const resize = (band: 'strip' | 'figures') => (height: number) => setBands((now) => ({ ...now, [band]: height }));
 
   return (
@@ -138,7 +138,7 @@ export function Bench({ opening }: { opening: Opening }) {
             <TapeEditor
               editing={editing}
               keep={tapes.keep}
-              saveOver={kept ? () => void saveTapeRevision(work).then(tell) : null}
+              saveOver={kept ? () => void saveTapeRevision(work).then(setProblem) : null}
               leave={() => edit(null)}
             />
           ) : (
@@ -164,7 +164,7 @@ export function Bench({ opening }: { opening: Opening }) {
       {asking === 'name' && (
         <Naming title="Keep tape" verb="Keep" name={tapeName(work)} take={(name) => keepTape(work, name)} close={() => ask(null)} />
       )}
-      <Trouble why={trouble} close={() => tell(null)} />
+      <Trouble why={trouble} close={() => setProblem(null)} />
     </TuningContext>
   );
 }

@@ -39,7 +39,7 @@ export function Yard() {
     reach: false,
     room: false,
     grown: false,
-    looked: false,
+    searched: false,
     touch: matchMedia('(pointer: coarse)').matches,
   });
   const lens = useRef<Lens | null>(null);

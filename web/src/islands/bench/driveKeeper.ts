@@ -49,7 +49,7 @@ export class DriveKeeper {
     const { tick: from, snapshot, hz } = beginning;
     const to = recorder.ticks;
     try {
-      // A restart begins at 0 again: what was kept before belongs to another drive. What another page took is kept anew.
+      // A restart begins at 0: earlier rows belong to another drive. Rows replaced by another page are kept again.
       const isNew = to < this.#kept.to || from < this.#kept.from || localStorage.getItem(this.#key) === null;
       const last = isNew || this.#kept.to < 0 ? Math.floor(from / PIECE) : Math.floor(this.#kept.to / PIECE);
       if (isNew) forget(this.#key);

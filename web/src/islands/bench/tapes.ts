@@ -58,9 +58,9 @@ export function tapeName({ drive, editing, $kept }: TuningWork): string {
 export async function keepTape(work: TuningWork, name: string): Promise<string | null> {
   const tape = work.drive.cut(name, work.$calipers.get());
   if (!tape) return 'Nothing has been driven yet.';
-  const made = await createDocument('tapes', tape, `Driven with ${work.editing.$now.get().name}`);
-  if ('why' in made) return made.why;
-  if (work.drive.$loop.get()?.tape.ticks === tape.ticks) work.$kept.set({ id: made.id, head: 1, name });
+  const created = await createDocument('tapes', tape, `Driven with ${work.editing.$now.get().name}`);
+  if ('why' in created) return created.why;
+  if (work.drive.$loop.get()?.tape.ticks === tape.ticks) work.$kept.set({ id: created.id, head: 1, name });
   return null;
 }
 

@@ -10,9 +10,9 @@ export interface CanvasSize {
 /** Keeps a canvas as large as its element, in device pixels; `size.current` is always the present one. */
 export function useCanvasSize(canvas: RefObject<HTMLCanvasElement | null>, resized: () => void): RefObject<CanvasSize> {
   const size = useRef<CanvasSize>({ width: 1, height: 1, ratio: 1 });
-  const tell = useRef(resized);
+  const onResize = useRef(resized);
   useEffect(() => {
-    tell.current = resized;
+    onResize.current = resized;
   });
   useEffect(() => {
     const element = canvas.current;
@@ -22,7 +22,7 @@ export function useCanvasSize(canvas: RefObject<HTMLCanvasElement | null>, resiz
       size.current = { width: Math.max(1, element.clientWidth), height: Math.max(1, element.clientHeight), ratio };
       element.width = Math.round(size.current.width * ratio);
       element.height = Math.round(size.current.height * ratio);
-      tell.current();
+      onResize.current();
     };
     measure();
     const observer = new ResizeObserver(measure);

@@ -156,7 +156,7 @@ function outlineCells(ctx: Canvas, ground: Ground, view: View, width: number, he
 }
 
 function drawWaves(ctx: Canvas, px: number, py: number, width: number, height: number, inks: Inks): void {
-  // Too small to be told apart: the colour alone says it.
+  // Too small for details: only the colour is drawn.
   if (height < 9) return;
   ctx.beginPath();
   for (let y = py + 6; y < py + height - 1; y += 12)

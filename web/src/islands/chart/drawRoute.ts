@@ -13,13 +13,13 @@ export function drawRoute(
   view: View,
   size: { width: number; height: number },
   inks: Inks,
-  layers: { grown: boolean; looked: boolean },
+  layers: { grown: boolean; searched: boolean },
 ): void {
   const { body } = world;
   const { navigator, parameters } = world;
   const at = (x: number, y: number) => [(x - view.x) * view.scale, (y - view.y) * view.scale] as const;
   if (parameters.route.enabled && navigator.ready) {
-    if (layers.looked) drawLooked(ctx, world, view, inks);
+    if (layers.searched) drawSearched(ctx, world, view, inks);
     if (layers.grown) outlineMesh(ctx, navigator.mesh, view, size, inks.route, 1);
   }
   if (body.routeActive === 0) return;
@@ -90,16 +90,16 @@ function cross(ctx: Canvas, px: number, py: number, inks: Inks): void {
   ctx.strokeStyle = inks.now;
   ctx.lineWidth = 2;
   ctx.beginPath();
-  for (const way of [-1, 1]) {
-    ctx.moveTo(px - 5, py - 5 * way);
-    ctx.lineTo(px + 5, py + 5 * way);
+  for (const side of [-1, 1]) {
+    ctx.moveTo(px - 5, py - 5 * side);
+    ctx.lineTo(px + 5, py + 5 * side);
   }
   ctx.stroke();
 }
 
 /** Draws the sides of the path graph that the search visited, and the bends that they join. */
-function drawLooked(ctx: Canvas, { navigator }: World, view: View, inks: Inks): void {
-  const segments = navigator.looked;
+function drawSearched(ctx: Canvas, { navigator }: World, view: View, inks: Inks): void {
+  const segments = navigator.searched;
   ctx.strokeStyle = inks.other;
   ctx.fillStyle = inks.other;
   ctx.lineWidth = 0.75;

@@ -70,9 +70,9 @@ function drawGap(ctx: Canvas, { a, b, width, ratio }: Gap, body: Parameters['bod
   ctx.setLineDash([]);
   if (ratio < 1) {
     ctx.beginPath();
-    for (const way of [-1, 1]) {
-      ctx.moveTo(mx - 4, my - 4 * way);
-      ctx.lineTo(mx + 4, my + 4 * way);
+    for (const side of [-1, 1]) {
+      ctx.moveTo(mx - 4, my - 4 * side);
+      ctx.lineTo(mx + 4, my + 4 * side);
     }
     ctx.lineWidth = 2;
     ctx.stroke();

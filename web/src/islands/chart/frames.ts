@@ -83,7 +83,7 @@ export function runFrames(frame: (elapsed: number, at: number) => void, { isStil
     last = performance.now();
     request = requestAnimationFrame(run);
   };
-  // Panels that change tell that something else did.
+  // A change in the panels signals a change elsewhere.
   const watch = new MutationObserver(wake);
   watch.observe(document.body, { subtree: true, childList: true, attributes: true, characterData: true });
   for (const event of waking) window.addEventListener(event, wake, { capture: true, passive: true });

@@ -11,7 +11,7 @@ export const layerNames = {
   reach: 'Reach',
   room: 'Room',
   grown: 'Grown walls',
-  looked: 'Search',
+  searched: 'Search',
   touch: 'Stick and buttons',
 } as const;
 

@@ -2,7 +2,7 @@ import { eventBit } from '@zygopod/core';
 import type { Drive } from '../drive/drive.ts';
 import type { Pose } from './drawMotion.ts';
 
-/** Where to draw the body: between the last two ticks while time runs, at the row looked at else. */
+/** The body's place in the drawing: between the last two ticks while time runs, else at the selected row. */
 export function shownPose(drive: Drive): Pose {
   const { trace, parameters } = drive.world;
   const { row } = drive;

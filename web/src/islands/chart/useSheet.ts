@@ -7,7 +7,7 @@ import { $theme, type Inks, readInks, type Theme } from './theme.ts';
 import { useZoom } from './useZoom.ts';
 import { centred, firstMode, fit, follow, followScale, keepInside, type Size, sharp, type View, type ViewMode } from './view.ts';
 
-/** What a view must show. */
+/** The area that a view must show. */
 interface InSight {
   ground: Size;
   x: number;
@@ -24,7 +24,7 @@ interface Sheet {
   size: RefObject<CanvasSize>;
   chart: RefObject<Chart>;
   theme: Theme;
-  /** The present view; null until it has been looked at. */
+  /** The present view; null before the first drawing. */
   view: RefObject<View | null>;
   /** How it is seen. */
   $mode: WritableAtom<ViewMode>;
@@ -87,7 +87,7 @@ export function useSheet(first: ViewMode | 'first' = 'first'): Sheet {
   };
   const next = ({ ground, x, y, radius, isRunning }: InSight, now: number): View => {
     const elapsed = Math.min(0.1, Math.max(0, (now - last.current.now) / 1000));
-    // Another ground, or another size of it, is looked at anew.
+    // Another ground, or another size of it, gets a new view.
     const key = `${ground.width} ${ground.height}`;
     if (wanted.current !== 'free' && last.current.ground !== key) view.current = null;
     last.current = { now, ground: key };

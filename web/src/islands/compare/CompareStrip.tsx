@@ -159,10 +159,10 @@ export function CompareStrip() {
     dragged.current = null;
   };
   const key = (event: KeyboardEvent) => {
-    const way = ({ Comma: -1, Period: 1 } as Record<string, number>)[event.code];
-    if (way === undefined) return;
+    const delta = ({ Comma: -1, Period: 1 } as Record<string, number>)[event.code];
+    if (delta === undefined) return;
     event.preventDefault();
-    comparing.step(way * (event.shiftKey ? 10 : 1));
+    comparing.step(delta * (event.shiftKey ? 10 : 1));
   };
   return (
     <section aria-label="Strip" className="relative min-h-0 flex-1">

@@ -52,13 +52,13 @@ export function CompareYard() {
     drawCoordinates(ctx, ground, at, width, height, ink);
   });
 
-  const fitWays = () => {
-    const box = boxOfWays(comparing.shown.map(({ side }) => side));
+  const fitPaths = () => {
+    const box = boxOfPaths(comparing.shown.map(({ side }) => side));
     if (box) move(fitBox(box, size.current));
   };
-  // biome-ignore lint/correctness/useExhaustiveDependencies: all ways are in sight as the sides come up; from then on it is seen as whoever looks has moved it
+  // biome-ignore lint/correctness/useExhaustiveDependencies: all paths are visible when the sides load; from then on the view is the user's
   useEffect(() => {
-    if (sides.length > 0) fitWays();
+    if (sides.length > 0) fitPaths();
   }, [sides]);
 
   const drag = (event: PointerEvent) => {
@@ -83,7 +83,7 @@ export function CompareYard() {
         onPointerMove={drag}
         onPointerUp={drop}
         onPointerCancel={drop}
-        onDoubleClick={fitWays}
+        onDoubleClick={fitPaths}
         data-testid="yard"
       />
       <div className="absolute top-2 left-2">
@@ -101,7 +101,7 @@ interface Box {
 }
 
 /** Bounding box of the sides' paths with their bodies, unit; null if there is none. */
-function boxOfWays(sides: readonly ComparedSide[]): Box | null {
+function boxOfPaths(sides: readonly ComparedSide[]): Box | null {
   if (sides.length === 0) return null;
   const box = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity };
   for (const { again, parameters } of sides) {

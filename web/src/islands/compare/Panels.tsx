@@ -59,8 +59,8 @@ function Differs() {
   const comparing = useComparing();
   const sides = useStore(comparing.$sides);
   const { ground } = useStore(comparing.$ground);
-  const told = ({ tuning, parameters }: ComparedSide, path: string) => valueWords(valueAt(parameters, path), rawAt(tuning.file, path));
-  const paths = [...specs.keys()].filter((path) => new Set(sides.map((side) => told(side, path))).size > 1);
+  const words = ({ tuning, parameters }: ComparedSide, path: string) => valueWords(valueAt(parameters, path), rawAt(tuning.file, path));
+  const paths = [...specs.keys()].filter((path) => new Set(sides.map((side) => words(side, path))).size > 1);
   const byRate = sides.some(({ ref }) => ref.rate !== null);
   return (
     <Panel title="What differs">
@@ -82,7 +82,7 @@ function Differs() {
                 </th>
                 {sides.map((side, index) => (
                   <td key={index} className={`digits pl-3 text-right text-xs ${markOfSide(index).text}`}>
-                    {told(side, path)}
+                    {words(side, path)}
                   </td>
                 ))}
                 <td className="digits w-12 pl-1.5 text-xs text-ink-soft">

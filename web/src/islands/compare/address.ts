@@ -38,7 +38,7 @@ function readSide(text: string): SideRef | null {
   return ref && { ...ref, rate: rates.find((one) => String(one) === rate) ?? null };
 }
 
-const told = ({ id, revision }: Ref): string => (revision === null ? id : `${id}.${revision}`);
+const refText = ({ id, revision }: Ref): string => (revision === null ? id : `${id}.${revision}`);
 
 /** Reads a comparison from an address' search. Unreadable sides are left out; missing parts come from `otherwise`. */
 export function readComparison(search: string, otherwise: Comparison): Comparison {
@@ -60,9 +60,9 @@ export function readComparison(search: string, otherwise: Comparison): Compariso
 /** The address of a comparison. */
 export function comparisonAddress({ sides, ground, tape, at }: Comparison): string {
   const query = [
-    `ground=${told(ground)}`,
-    ...sides.map((side) => `side=${told(side)}${side.rate === null ? '' : `~${side.rate}`}`),
-    ...(tape ? [`tape=${told(tape)}`] : []),
+    `ground=${refText(ground)}`,
+    ...sides.map((side) => `side=${refText(side)}${side.rate === null ? '' : `~${side.rate}`}`),
+    ...(tape ? [`tape=${refText(tape)}`] : []),
     ...(at === null ? [] : [`at=${Number(at.toFixed(3))}`]),
   ];
   return `/compare/${sides[0]?.id}?${query.join('&')}`;

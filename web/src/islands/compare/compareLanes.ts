@@ -139,7 +139,7 @@ const gait: CompareLane = {
       eachRun(side, 'gait', (x0, x1, value) => {
         ctx.fillStyle = value === 0 ? inks.rule : gaitInk(value, inks);
         ctx.globalAlpha = value === 0 ? 0.4 : value === 1 ? 0.7 : 1;
-        // Height tells the gait, too: standing is the lowest.
+        // Height shows the gait, too: standing is the lowest.
         const tall = (each - 1.5) * (value === 0 ? 0.35 : value === 1 ? 0.75 : 1);
         ctx.fillRect(x0, top + each * (i + 1) - 1.5 - tall, Math.max(1, x1 - x0), tall);
       });

@@ -13,7 +13,7 @@ const opening: Opening = {
   project: { id: 'project', name: 'Game' },
 };
 
-/** Answers that wait to be given, by the path that was asked for. */
+/** Pending answers, by the requested path. */
 let waiting: { path: string; answer(): void }[];
 beforeEach(() => {
   fakeStorage();

@@ -23,7 +23,7 @@ import { type BlindSide, BlindTrial, fetchRounds } from './blind/trial.ts';
 import { fetchGround, fetchTape, fetchTuning, likeliestOther } from './fetching.ts';
 import { shortNames } from './names.ts';
 import { Playback } from './playback.ts';
-import { atRate, type ComparedSide, openedTuning, type ToldSide, toldOf } from './sides.ts';
+import { atRate, type ComparedSide, type OpenedSide, openedSide, openedTuning } from './sides.ts';
 
 /** Ticks that a side is driven at once, and how long (ms) the rest may take in a frame, a piece at a time. */
 const AT_ONCE = 1000;
@@ -52,7 +52,7 @@ export class Comparing extends Playback {
   /** Grows with everything that is driven. */
   readonly $version = atom(0);
   /** The sides that the rates replaced. */
-  #before: readonly ToldSide[] | null = null;
+  #before: readonly OpenedSide[] | null = null;
   readonly #newest = new Newest();
 
   constructor(opening: Opening) {
@@ -68,34 +68,34 @@ export class Comparing extends Playback {
   async open(search: string): Promise<void> {
     const { tuning, ground, tape } = this.opening;
     const first: SideRef = { id: tuning.id, revision: null, rate: null };
-    const asked = readComparison(search, {
+    const wanted = readComparison(search, {
       sides: [],
       ground: { id: ground.id, revision: null },
       tape: tape && { id: tape.id, revision: null },
       at: null,
     });
-    const refs = asked.sides.length > 0 ? asked.sides : await this.#firstSides(first);
+    const refs = wanted.sides.length > 0 ? wanted.sides : await this.#firstSides(first);
     const troubles: string[] = [];
     const [theGround, theTape, ...tunings] = await Promise.all([
-      asked.ground.revision === null ? null : fetchGround(asked.ground),
-      asked.tape && fetchTape(asked.tape),
+      wanted.ground.revision === null ? null : fetchGround(wanted.ground),
+      wanted.tape && fetchTape(wanted.tape),
       ...refs.map((ref) => this.#fetch(ref)),
     ]);
-    if (theGround?.ok) this.$ground.set({ ground: theGround.fetched.value, ref: asked.ground });
+    if (theGround?.ok) this.$ground.set({ ground: theGround.fetched.value, ref: wanted.ground });
     else if (theGround) troubles.push(theGround.why);
     if (theTape?.ok)
-      this.$tape.set({ tape: theTape.fetched.value, ref: { id: (asked.tape as Ref).id, revision: theTape.fetched.revision } });
+      this.$tape.set({ tape: theTape.fetched.value, ref: { id: (wanted.tape as Ref).id, revision: theTape.fetched.revision } });
     else if (theTape) troubles.push(`${theTape.why} These are the hands of “${outAndBack.name}” instead.`);
-    const sides: ToldSide[] = [];
+    const sides: OpenedSide[] = [];
     for (const answer of tunings) {
       if ('why' in answer) troubles.push(answer.why);
       else sides.push(answer);
     }
     if (sides.length === 0) sides.push(openedTuning(this.opening, null));
     this.$troubles.set(troubles);
-    this.now = asked.at ?? 0;
+    this.now = wanted.at ?? 0;
     this.#lay(sides);
-    if (asked.at === null) this.$playing.set(true);
+    if (wanted.at === null) this.$playing.set(true);
     const set = await fetchChosen(tuning.id);
     if (set) this.$targets.set(set.targets);
   }
@@ -109,14 +109,14 @@ export class Comparing extends Playback {
     return other ? [first, { id: other, revision: null, rate: null }] : [first];
   }
 
-  async #fetch(ref: SideRef): Promise<ToldSide | { why: string }> {
+  async #fetch(ref: SideRef): Promise<OpenedSide | { why: string }> {
     if (ref.id === this.opening.tuning.id && ref.revision === null) return openedTuning(this.opening, ref.rate);
     const answer = await fetchTuning(ref);
-    return answer.ok ? toldOf(ref, answer.fetched) : { why: answer.why };
+    return answer.ok ? openedSide(ref, answer.fetched) : { why: answer.why };
   }
 
   /** Changes the sides as they are now, also while the rates are shown in their place. */
-  #change(change: (sides: readonly ToldSide[]) => readonly ToldSide[]): void {
+  #change(change: (sides: readonly OpenedSide[]) => readonly OpenedSide[]): void {
     if (this.#before) {
       this.#before = change(this.#before);
       this.#layRates();
@@ -124,7 +124,7 @@ export class Comparing extends Playback {
   }
 
   /** Puts these sides on the tape. */
-  #lay(sides: readonly ToldSide[]): void {
+  #lay(sides: readonly OpenedSide[]): void {
     const short = shortNames(sides);
     const { ground } = this.$ground.get();
     const { tape } = this.$tape.get();
@@ -139,7 +139,7 @@ export class Comparing extends Playback {
     this.$muted.set(new Set());
     this.$sides.set(laid);
     this.now = Math.min(this.now, this.length);
-    this.#tell();
+    this.#emit();
     void this.#fetchRounds();
   }
 
@@ -175,7 +175,7 @@ export class Comparing extends Playback {
     this.$trial.set(null);
   }
 
-  #tell(): void {
+  #emit(): void {
     this.$version.set(this.$version.get() + 1);
   }
 
@@ -185,7 +185,7 @@ export class Comparing extends Playback {
     else this.#change((sides) => (sides.length < MOST_SIDES ? [...sides, side] : sides));
   }
 
-  /** Another revision of a side; the one that was asked for last is shown. */
+  /** Replaces a side's revision; the one requested last is shown. */
   async change({ key }: Pick<ComparedSide, 'key'>, ref: SideRef): Promise<void> {
     const isNewest = this.#newest.ask(`side ${key}`);
     const side = await this.#fetch(ref);
@@ -286,7 +286,7 @@ export class Comparing extends Playback {
     if (!left()) return;
     const begun = performance.now();
     for (let one = left(); one && performance.now() - begun < SLICE; one = left()) one.run(PIECE);
-    this.#tell();
+    this.#emit();
   }
 
   /** How far a side is from the first one that is shown, at a time since the tape's beginning. */
@@ -309,9 +309,9 @@ export class Comparing extends Playback {
     const sides = this.$sides.get();
     if (!this.isWhole) return { metrics: [], moments: [] };
     const [first, ...others] = sides;
-    const tellable = ({ short, again, parameters }: ComparedSide) => ({ name: short, trace: again.world.trace, parameters });
+    const described = ({ short, again, parameters }: ComparedSide) => ({ name: short, trace: again.world.trace, parameters });
     const { unit } = this.$ground.get().ground;
-    const moments = first ? others.flatMap((other) => partings(tellable(first), tellable(other), unit)) : [];
+    const moments = first ? others.flatMap((other) => partings(described(first), described(other), unit)) : [];
     return {
       metrics: sides.map(({ again }) => traceMetrics(again.world.trace, again.world.parameters)),
       moments: inOrder(moments),

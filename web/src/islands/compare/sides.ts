@@ -23,7 +23,7 @@ export interface ComparedSide {
 }
 
 /** A side that is not on the tape yet. */
-export type ToldSide = Pick<ComparedSide, 'key' | 'ref' | 'name' | 'revision' | 'tuning'>;
+export type OpenedSide = Pick<ComparedSide, 'key' | 'ref' | 'name' | 'revision' | 'tuning'>;
 
 /** A tuning's parameters at another rate; uneven frames are ticks of a tuning that steps per frame. */
 export function atRate({ parameters }: Tuning, rate: Rate | null): Parameters {
@@ -36,12 +36,12 @@ export function atRate({ parameters }: Tuning, rate: Rate | null): Parameters {
 }
 
 /** A tuning that was fetched, as a side. */
-export function toldOf(ref: SideRef, { value, revision }: Fetched<Tuning>): ToldSide {
+export function openedSide(ref: SideRef, { value, revision }: Fetched<Tuning>): OpenedSide {
   return { key: ++count, ref: { ...ref, revision }, name: value.file.name, revision: `rev ${revision}`, tuning: value };
 }
 
 /** The tuning that the page was opened with, as it is: its draft, else its newest revision. */
-export function openedTuning({ tuning }: Opening, rate: SideRef['rate']): ToldSide {
+export function openedTuning({ tuning }: Opening, rate: SideRef['rate']): OpenedSide {
   const read = resolveTuning(currentOf(tuning));
   if (!read.ok) throw new Error(`the tuning ${tuning.id} does not resolve`);
   const { head, draft } = tuning;

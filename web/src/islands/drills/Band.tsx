@@ -72,11 +72,11 @@ export function Band({
         held.current = null;
       }}
       onKeyDown={(event: KeyboardEvent) => {
-        const way = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
-        if (way === undefined) return;
+        const delta = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+        if (delta === undefined) return;
         event.preventDefault();
         event.stopPropagation();
-        put(end, at + (way * reach) / (event.shiftKey ? 10 : 100));
+        put(end, at + (delta * reach) / (event.shiftKey ? 10 : 100));
       }}
     >
       <span aria-hidden="true" className="absolute inset-y-0 left-1/2 w-0.5 -translate-x-1/2 bg-route" />

@@ -38,7 +38,7 @@ export function Chosen() {
         <p className="text-ink-soft">{drill.words}</p>
       </header>
       {part?.not && <p>Not run: {part.not}.</p>}
-      {part && part.not === null && <Picture part={part} was={old} isWay={drill.drawing === 'way'} width={214} height={104} />}
+      {part && part.not === null && <Picture part={part} was={old} isPath={drill.drawing === 'path'} width={214} height={104} />}
       {part?.cutShort && <p className="text-stamina-ink">◆ {part.cutShort}</p>}
       <ul>
         {keys.map((key) => (
@@ -164,15 +164,15 @@ function Metric({
 function OpenOnBench({ name }: { name: string }) {
   const { work, now } = useDrills();
   const { screens } = useScreens();
-  const [why, tell] = useState<string | null>(null);
+  const [why, setProblem] = useState<string | null>(null);
   const open = async () => {
     const [scene] = await now.desk.call((remote) => remote.scenes(work.editing.$now.get(), name), PATIENCE).catch(() => []);
-    if (!scene) return tell('The drill could not be set up again.');
+    if (!scene) return setProblem('The drill could not be set up again.');
     const ground = await findOrCreate('grounds', { ...scene.ground, name: `Drill: ${scene.tape.name}` });
     const tape = 'id' in ground ? await findOrCreate('tapes', scene.tape) : ground;
     const bench = screens.find(({ id }) => id === 'bench');
-    if ('why' in ground) tell(ground.why);
-    else if ('why' in tape) tell(tape.why);
+    if ('why' in ground) setProblem(ground.why);
+    else if ('why' in tape) setProblem(tape.why);
     else if (bench) window.location.assign(`${addressOf(bench, { ...placeOf(work.opening), ground: ground.id })}&tape=${tape.id}`);
   };
   return (

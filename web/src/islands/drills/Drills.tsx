@@ -14,7 +14,17 @@ import type { Command } from '../work/commands.ts';
 import { documentActions } from '../work/documentCommands.ts';
 import { Band } from './Band.tsx';
 import { Chosen } from './Chosen.tsx';
-import { DrillsContext, isWay, judgeAsBefore, openDrillsWork, ordered, type Standing, standings, useDrills, useWas } from './drillsWork.ts';
+import {
+  DrillsContext,
+  isPath,
+  judgeAsBefore,
+  openDrillsWork,
+  ordered,
+  type Standing,
+  standings,
+  useDrills,
+  useWas,
+} from './drillsWork.ts';
 import { Judged } from './Judged.tsx';
 import { Picture } from './Picture.tsx';
 
@@ -22,7 +32,7 @@ import { Picture } from './Picture.tsx';
 export function Drills({ opening }: { opening: Opening }) {
   const work = useMemo(() => openTuningWork(opening), [opening]);
   const drilled = useMemo(() => openDrillsWork(work), [work]);
-  const [trouble, tell] = useState<string | null>(null);
+  const [trouble, setProblem] = useState<string | null>(null);
   const file = useStore(work.editing.$now);
   const before = useStore(work.editing.$before);
   const preview = useStore(work.editing.$preview);
@@ -32,7 +42,7 @@ export function Drills({ opening }: { opening: Opening }) {
   useEffect(() => drilled.before.ask(before, null), [drilled, before]);
   useEffect(() => {
     const { id } = work.opening.tuning;
-    void judgeAsBefore(drilled).then(tell);
+    void judgeAsBefore(drilled).then(setProblem);
     // Bands that were changed are there when one comes back.
     const unlisten = drilled.$judging.listen((judging) => keepUnsaved(id, judging.isChanged ? judging : null));
     return () => {
@@ -52,12 +62,12 @@ export function Drills({ opening }: { opening: Opening }) {
           open={(commands, state) => <OpenTuning commands={commands} state={state} />}
         >
           <div className="print-whole grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)_244px]">
-            <Judged tell={tell} />
+            <Judged setProblem={setProblem} />
             <Multiples />
             <Chosen />
           </div>
         </Shell>
-        <Trouble why={trouble} close={() => tell(null)} />
+        <Trouble why={trouble} close={() => setProblem(null)} />
       </DrillsContext>
     </TuningContext>
   );
@@ -160,7 +170,7 @@ function Multiple({ standing, isPicked, pick }: { standing: Standing; isPicked: 
         </span>
         {part && (
           <>
-            <Picture part={part} was={was} isWay={isWay(name)} />
+            <Picture part={part} was={was} isPath={isPath(name)} />
             <span className="flex items-baseline justify-between gap-2">
               <span className="truncate text-xs">{value === null ? (part.absent[key]?.why ?? words) : words}</span>
               <span className={`digits shrink-0 text-[13px] ${state === 'out' ? 'text-now' : ''}`}>

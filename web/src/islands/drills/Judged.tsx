@@ -19,7 +19,7 @@ const orders: readonly (readonly [Order, string])[] = [
 ];
 
 /** By which targets it is judged, how it stands, and what can be made of that. */
-export function Judged({ tell }: { tell(why: string | null): void }) {
+export function Judged({ setProblem }: { setProblem(why: string | null): void }) {
   const drilled = useDrills();
   const { work, now, $judging, $order } = drilled;
   const judged = useStore(now.$judged);
@@ -37,15 +37,15 @@ export function Judged({ tell }: { tell(why: string | null): void }) {
       return;
     }
     const saved = await saveRevision('targets', id, head, set, '');
-    if ('why' in saved) tell(saved.why);
+    if ('why' in saved) setProblem(saved.why);
     else $judging.set({ ...judging, head: saved.number, isChanged: false });
   };
   const exportFile = (form: Form) => {
-    const told = report();
-    if (!judged || !told) return;
+    const current = report();
+    if (!judged || !current) return;
     const { unit = 'px' } = work.editing.$now.get();
     const drawn = drawnOf(ordered(all, order));
-    exportReport(form, { report: told, unit, targets: judging.set, judgement: judged.judgement, drawn });
+    exportReport(form, { report: current, unit, targets: judging.set, judgement: judged.judgement, drawn });
   };
   return (
     <aside aria-label="Judged by" className="flex min-h-0 flex-col gap-3 overflow-y-auto border-r border-rule bg-paper px-3.5 py-2.5">
@@ -85,7 +85,7 @@ export function Judged({ tell }: { tell(why: string | null): void }) {
         ))}
       </fieldset>
       <Found />
-      <KeptReports tell={tell} />
+      <KeptReports setProblem={setProblem} />
       <section className="no-print flex flex-col items-start border-t border-rule pt-2">
         <button
           type="button"
@@ -144,7 +144,7 @@ export function Judged({ tell }: { tell(why: string | null): void }) {
           close={() => ask(null)}
           go={(id) => {
             ask(null);
-            void judgeBy(drilled, id).then(tell);
+            void judgeBy(drilled, id).then(setProblem);
           }}
         />
       )}
@@ -154,8 +154,8 @@ export function Judged({ tell }: { tell(why: string | null): void }) {
           verb="Keep"
           name={judging.set.name}
           take={async (name) => {
-            const made = await createDocument('targets', { ...judging.set, name });
-            return 'why' in made ? made.why : judgeBy(drilled, made.id);
+            const created = await createDocument('targets', { ...judging.set, name });
+            return 'why' in created ? created.why : judgeBy(drilled, created.id);
           }}
           close={() => ask(null)}
         />

@@ -10,7 +10,7 @@ const SHOWN = 8;
 const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 
 /** The reports that are kept of this tuning: one that is picked stands where the last revision does. */
-export function KeptReports({ tell }: { tell(why: string | null): void }) {
+export function KeptReports({ setProblem }: { setProblem(why: string | null): void }) {
   const { work, $against } = useDrills();
   const against = useStore($against);
   const report = useReport();
@@ -24,10 +24,10 @@ export function KeptReports({ tell }: { tell(why: string | null): void }) {
     };
   }, [id]);
   const keep = async () => {
-    const told = report();
-    if (!told) return;
-    const answer = await keepReport(told);
-    if ('why' in answer) tell(answer.why);
+    const current = report();
+    if (!current) return;
+    const answer = await keepReport(current);
+    if ('why' in answer) setProblem(answer.why);
     else setKept((all) => [answer, ...all]);
   };
   return (

@@ -32,7 +32,7 @@ export function Revisions({ drill, metric, now }: { drill: string; metric: keyof
   const { set } = useStore($judging);
   const [past, setPast] = useState<{ number: number; value: number | null }[]>([]);
   const { id } = work.opening.tuning;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: drilled anew when there is another revision
+  // biome-ignore lint/correctness/useExhaustiveDependencies: drilled again for another revision
   useEffect(() => {
     let current = true;
     void (async () => {

@@ -151,12 +151,12 @@ export function ordered(all: readonly Standing[], order: Order): Standing[] {
   return all.toSorted((a, b) => applies(a, b) || (order === 'changed' ? change(b) - change(a) : 0));
 }
 
-/** True if a drill is drawn as a way over the ground, or as a value over time. */
-export const isWay = (name: string): boolean => drills.find((drill) => drill.name === name)?.drawing === 'way';
+/** True if a drill is drawn as a path over the ground, false as a value over time. */
+export const isPath = (name: string): boolean => drills.find((drill) => drill.name === name)?.drawing === 'path';
 
 /** The drills that were run, as they are drawn. */
 export const drawnOf = (all: readonly Standing[]): (Drawn & { title: string })[] =>
-  all.flatMap(({ name, title, part, was, state }) => (part && state !== 'not' ? [{ title, part, was, isWay: isWay(name) }] : []));
+  all.flatMap(({ name, title, part, was, state }) => (part && state !== 'not' ? [{ title, part, was, isPath: isPath(name) }] : []));
 
 /** The targets with another band for a metric; with none, that metric is free. */
 export function withBand(targets: readonly Target[], target: Target, band: { min?: number; max?: number } | null): Target[] {

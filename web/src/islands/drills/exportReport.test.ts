@@ -51,7 +51,7 @@ function reported(name: string): Reported {
   const drawn = drills.map(({ name: title }, i) => ({
     title,
     was: null,
-    isWay: i % 2 === 0,
+    isPath: i % 2 === 0,
     part: {
       ...part,
       runs: [
@@ -102,8 +102,8 @@ describe('a report that is taken out', () => {
     vi.useFakeTimers({ now: new Date('2026-03-04T05:06:07Z') });
     const { name, text, of } = taken('JSON');
     expect(name).toBe('boots.drills.json');
-    const told = JSON.parse(text);
-    expect(told).toMatchObject({
+    const read = JSON.parse(text);
+    expect(read).toMatchObject({
       tuning: 'Boots',
       revision: 4,
       ground: 'Open',
@@ -112,10 +112,10 @@ describe('a report that is taken out', () => {
       at: '2026-03-04T05:06:07.000Z',
       snags: [],
     });
-    expect(told.metrics).toEqual(JSON.parse(JSON.stringify(of.judgement.metrics)));
-    expect(told.drills.map((one: { name: string }) => one.name)).toEqual(of.judgement.drills.map((one) => one.name));
-    expect(told.targets.filter((one: { ok: boolean }) => !one.ok)).toHaveLength(1);
-    expect(told).not.toHaveProperty('changedSince');
+    expect(read.metrics).toEqual(JSON.parse(JSON.stringify(of.judgement.metrics)));
+    expect(read.drills.map((one: { name: string }) => one.name)).toEqual(of.judgement.drills.map((one) => one.name));
+    expect(read.targets.filter((one: { ok: boolean }) => !one.ok)).toHaveLength(1);
+    expect(read).not.toHaveProperty('changedSince');
   });
 
   it('as JUnit fails where a band is missed, once', () => {

@@ -4,7 +4,7 @@ import { ordered, standings, withBand } from './drillsWork.ts';
 import { TriedBefore, triedPaths, whatIsMoved, whatMoves } from './moves.ts';
 
 function tuning(values: Record<string, never | number | string | boolean | object>): Tuning {
-  const file = Object.entries(values).reduce((made, [path, value]) => withValue(made, path, value as never), newTuning('Any'));
+  const file = Object.entries(values).reduce((changed, [path, value]) => withValue(changed, path, value as never), newTuning('Any'));
   const read = readTuning(file);
   if (!read.ok) throw new Error(JSON.stringify(read.faults));
   return read.value;
@@ -30,10 +30,10 @@ describe('what moves a metric', () => {
       measure('hard-stop'),
     );
     expect(found.map(({ path }) => path)).toEqual(['pace.walkSpeed', 'ramp.decelerate']);
-    const way = v ** 2 / (2 * d);
+    const distance = v ** 2 / (2 * d);
     // Central differences over ± 10 %: ((1.1² − 0.9²)/2) and ((1/1.1 − 1/0.9)/2).
-    expect(found[0]?.by).toBeCloseTo(way * 0.2, 1);
-    expect(found[1]?.by).toBeCloseTo((way * (1 / 1.1 - 1 / 0.9)) / 2, 1);
+    expect(found[0]?.by).toBeCloseTo(distance * 0.2, 1);
+    expect(found[1]?.by).toBeCloseTo((distance * (1 / 1.1 - 1 / 0.9)) / 2, 1);
     expect(found.every(({ isOneSided }) => !isOneSided)).toBe(true);
   });
 
@@ -41,9 +41,9 @@ describe('what moves a metric', () => {
     const file = { 'stamina.enabled': true, 'stamina.max': 1e6, 'stamina.drain': 1e6 };
     const found = await whatMoves(tuning(file), 'sprintTime', measure('sprint-to-empty'));
     expect(found.find(({ path }) => path === 'stamina.drain')?.isOneSided).toBe(true);
-    const way = await whatMoves(tuning({ 'stamina.enabled': true }), 'sprintDistance', measure('sprint-to-empty'));
+    const distance = await whatMoves(tuning({ 'stamina.enabled': true }), 'sprintDistance', measure('sprint-to-empty'));
     // The walk moves the sprint that follows it.
-    expect(way.map(({ path }) => path)).toEqual(
+    expect(distance.map(({ path }) => path)).toEqual(
       expect.arrayContaining(['pace.walkSpeed', 'pace.sprintSpeed', 'stamina.max', 'stamina.drain']),
     );
   });

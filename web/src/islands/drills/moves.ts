@@ -46,8 +46,8 @@ function tried({ file, parameters }: Tuning, path: string, factor: number): Tuni
   const next = isLink(raw)
     ? { ...raw, times: (raw.times ?? 1) * factor, ...(raw.plus === undefined ? {} : { plus: raw.plus * factor }) }
     : wanted;
-  const made = withValue(file, path, next);
-  return resolveTuning(made).ok ? made : null;
+  const changed = withValue(file, path, next);
+  return resolveTuning(changed).ok ? changed : null;
 }
 
 /** The parameters that matter in a tuning, but for those of its clock. */
@@ -118,7 +118,7 @@ const MOST = 200;
 export class TriedBefore {
   readonly #answers = new Map<string, Promise<unknown>>();
 
-  /** The answer for a tuning and what was asked of it; found out where it is not known. One that fails is forgotten. */
+  /** The cached answer for a tuning and a question, computed if unknown. A failed one is dropped. */
   of<T>(file: TuningFile, what: string, find: () => Promise<T>): Promise<T> {
     const key = JSON.stringify([file, what]);
     const known = this.#answers.get(key) as Promise<T> | undefined;

@@ -20,14 +20,14 @@ const set = {
   ],
 };
 const metrics = { riseTime: 0.15, 'slideKept(45)': 0.71 } as Metrics;
-const made = () =>
+const created = () =>
   reportOf(of, { id: 'S', head: 3, set }, { metrics, absent: {} }, [{ id: 'sprint-on-empty', severity: 'fault', evidence: 'all of it' }]);
 
 afterEach(() => vi.unstubAllGlobals());
 
 describe('a report', () => {
   it('tells what was judged by what, and how that stands', () => {
-    const report = made();
+    const report = created();
     expect(report).toMatchObject({ ...of, targets: { id: 'S', revision: 3, name: 'Brisk' }, metrics, core: VERSION });
     expect(report.judged).toEqual([
       { metric: 'riseTime', min: 0.1, max: 0.2, ok: true },
@@ -44,17 +44,17 @@ describe('a report', () => {
 
   it('is kept, and says why it is not', async () => {
     const answers = [
-      new Response(JSON.stringify({ ...made(), id: 'R', createdAt: 'now' }), { status: 201 }),
+      new Response(JSON.stringify({ ...created(), id: 'R', createdAt: 'now' }), { status: 201 }),
       new Response(JSON.stringify({ title: 'The database is away' }), { status: 503 }),
       new Response('<html>', { status: 502 }),
     ];
     const fetched = vi.fn(async () => answers.shift() as Response);
     vi.stubGlobal('fetch', fetched);
-    expect(await keepReport(made())).toMatchObject({ id: 'R' });
-    expect(await keepReport(made())).toMatchObject({ why: 'The database is away.' });
-    expect(await keepReport(made())).toMatchObject({ why: 'The server answered 502.' });
+    expect(await keepReport(created())).toMatchObject({ id: 'R' });
+    expect(await keepReport(created())).toMatchObject({ why: 'The database is away.' });
+    expect(await keepReport(created())).toMatchObject({ why: 'The server answered 502.' });
     vi.stubGlobal('fetch', () => Promise.reject(new Error('no way')));
-    expect(await keepReport(made())).toMatchObject({ why: 'The server cannot be reached.' });
+    expect(await keepReport(created())).toMatchObject({ why: 'The server cannot be reached.' });
     expect(await keptReports('T')).toEqual([]);
   });
 });

@@ -37,20 +37,21 @@ export interface Drawn {
   part: DrilledPart;
   was: DrilledPart | null;
   /** Paths over the ground, or a value over time. */
-  isWay: boolean;
+  isPath: boolean;
 }
 
 /** A drill as a small drawing of its own runs, px: paths over the ground, or a value over time, with the earlier run dashed behind. Empty if nothing was run. */
-export function shapesOf({ part, was, isWay }: Drawn, width: number, height: number): Shape[] {
+export function shapesOf({ part, was, isPath }: Drawn, width: number, height: number): Shape[] {
   const box = boxOf([part, was]);
   if (!Number.isFinite(box.left)) return [];
   const [wide, tall] = [Math.max(box.right - box.left, 1e-6), Math.max(box.bottom - box.top, 1e-6)];
-  const room = isWay ? AROUND : ROOM;
+  const room = isPath ? AROUND : ROOM;
   const [sx, sy] = [(width - 2 * room) / wide, (height - 2 * room) / tall];
-  // A way keeps its shape; a value over time fills the drawing, growing upwards.
+  // A path keeps its shape; a value over time fills the drawing, growing upwards.
   const scale = Math.min(sx, sy);
-  const x = (value: number) => (isWay ? width / 2 + (value - (box.left + box.right) / 2) * scale : ROOM + (value - box.left) * sx);
-  const y = (value: number) => (isWay ? height / 2 + (value - (box.top + box.bottom) / 2) * scale : height - ROOM - (value - box.top) * sy);
+  const x = (value: number) => (isPath ? width / 2 + (value - (box.left + box.right) / 2) * scale : ROOM + (value - box.left) * sx);
+  const y = (value: number) =>
+    isPath ? height / 2 + (value - (box.top + box.bottom) / 2) * scale : height - ROOM - (value - box.top) * sy;
   const line = (points: readonly [number, number][]) => points.map(([px, py]) => `${x(px).toFixed(1)},${y(py).toFixed(1)}`).join(' ');
   const hasChanged = was !== null && JSON.stringify(was.runs) !== JSON.stringify(part.runs);
   const ground = height - ROOM;
@@ -64,7 +65,7 @@ export function shapesOf({ part, was, isWay }: Drawn, width: number, height: num
         wide: 1.5,
       }),
     ),
-    ...(isWay
+    ...(isPath
       ? []
       : [{ is: 'line', points: `${ROOM},${ground} ${width - ROOM},${ground}`, fill: 'none', ink: 'var(--rule)', wide: 1 } as const]),
     ...(hasChanged
@@ -77,7 +78,7 @@ export function shapesOf({ part, was, isWay }: Drawn, width: number, height: num
         ({ gait, points: piece }): Shape => ({ is: 'line', points: line(piece), fill: 'none', ink: inks[gait] ?? inks[1], wide: 1.6 }),
       ),
     ),
-    ...(isWay ? [{ is: 'dot', x: x(0), y: y(0), radius: 2.5, fill: 'var(--sheet)', ink: 'var(--ink)', wide: 1.2 } as const] : []),
+    ...(isPath ? [{ is: 'dot', x: x(0), y: y(0), radius: 2.5, fill: 'var(--sheet)', ink: 'var(--ink)', wide: 1.2 } as const] : []),
   ];
 }
 

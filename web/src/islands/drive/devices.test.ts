@@ -62,12 +62,12 @@ describe('pads', () => {
 describe('swipes', () => {
   const at = (x: number, y: number, time: number) => ({ x, y, time });
   it('have a way, unless too short or too slow', () => {
-    expect(swipeBetween(at(0, 0, 0), at(60, 20, 200), 40, 0.4).way).toBe('right');
-    expect(swipeBetween(at(0, 0, 0), at(-60, 20, 200), 40, 0.4).way).toBe('left');
-    expect(swipeBetween(at(0, 0, 0), at(10, -60, 200), 40, 0.4).way).toBe('up');
-    expect(swipeBetween(at(0, 0, 0), at(10, 60, 200), 40, 0.4).way).toBe('down');
-    expect(swipeBetween(at(0, 0, 0), at(30, 20, 200), 40, 0.4).way).toBeNull();
-    expect(swipeBetween(at(0, 0, 0), at(60, 0, 500), 40, 0.4).way).toBeNull();
+    expect(swipeBetween(at(0, 0, 0), at(60, 20, 200), 40, 0.4).direction).toBe('right');
+    expect(swipeBetween(at(0, 0, 0), at(-60, 20, 200), 40, 0.4).direction).toBe('left');
+    expect(swipeBetween(at(0, 0, 0), at(10, -60, 200), 40, 0.4).direction).toBe('up');
+    expect(swipeBetween(at(0, 0, 0), at(10, 60, 200), 40, 0.4).direction).toBe('down');
+    expect(swipeBetween(at(0, 0, 0), at(30, 20, 200), 40, 0.4).direction).toBeNull();
+    expect(swipeBetween(at(0, 0, 0), at(60, 0, 500), 40, 0.4).direction).toBeNull();
   });
 });
 

@@ -26,8 +26,8 @@ const EARLIER = 'Before the restart';
 const REST_AFTER = 0.4;
 
 /**
- * The world under the driver's hands. `advance` runs whole ticks for the time that a frame brought; what is left over
- * (0…1 of a tick) tells the drawing how far to go from the last state but one to the last.
+ * The world under the driver's hands. `advance` runs whole ticks for a frame's time; the rest (0…1 of a tick) places the drawing between the last two
+ * states.
  */
 export class Drive {
   readonly recorder = new Recorder();
@@ -106,7 +106,7 @@ export class Drive {
     return this.#live.parameters.clock.stepping === 'perFrame';
   }
 
-  /** The row to show: the newest, or the one looked back at. */
+  /** The row to show: the newest, or the selected one. */
   get row(): number {
     const back = this.$lookBack.get();
     const newest = this.$loop.get()?.row ?? this.world.trace.end - 1;

@@ -12,8 +12,8 @@ interface State {
 }
 
 /**
- * Brings what several devices say together into one pair of hands. A control is down while any device holds it, the stick
- * is the one with the larger deflection; never a sum. Only changes are told, as hands events.
+ * Combines several devices into one pair of hands. A control is down while any device holds it; the stick is the one with the larger deflection,
+ * never a sum. Only changes are emitted, as hands events.
  */
 export class DeviceHub {
   readonly #states = Object.fromEntries(devices.map((name) => [name, { held: new Set(), x: 0, y: 0 }])) as unknown as Record<Device, State>;
@@ -61,7 +61,7 @@ export class DeviceHub {
 
   swipe(swipe: Swipe): void {
     this.lastSwipe = swipe;
-    if (swipe.way) this.#say({ swipe: swipe.way });
+    if (swipe.direction) this.#say({ swipe: swipe.direction });
   }
 
   /** A device went away or lost the attention: everything it held is let go. */

@@ -3,7 +3,7 @@ import { $bindings } from './bindings.ts';
 import type { DeviceHub } from './hub.ts';
 
 /**
- * Whether a key pressed on this element belongs to it: any in a field that takes text, in a list and in an open dialog;
+ * True if a key pressed on this element belongs to it: any in a field that takes text, in a list and in an open dialog;
  * the arrows alone on a handle, so that the body can be driven right after a drag.
  */
 function takesKey(target: EventTarget | null, code: string): boolean {

@@ -147,7 +147,7 @@ export class Loop {
     return at.replay.hands;
   }
 
-  /** A span of it (s) as a tape of its own, with the body as the tuning has brought it there; null where it holds no tick. */
+  /** A span of it (s) as a tape of its own, with the state that the tuning gives the body at its start; null if it holds no tick. */
   cut(name: string, span: { from: number; to: number }): Tape | null {
     const { parameters, walls } = this.world;
     // A tape of another rate than the tuning's has no ticks to be cut at.

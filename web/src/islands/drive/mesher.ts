@@ -8,7 +8,7 @@ export class Mesher {
   readonly #drive: Drive;
   readonly #desk = new Desk<MeshApi>(() => new Worker(new URL('../../workers/mesh.ts', import.meta.url), { type: 'module' }));
   #isBusy = false;
-  /** Those whose mesh could not be made: it is not asked for again and again. */
+  /** Settings whose mesh failed: it isn't requested again and again. */
   readonly #failed = new WeakSet<Navigator>();
 
   constructor(drive: Drive) {

@@ -11,8 +11,8 @@ export function padsHere(pads = () => navigator.getGamepads() as readonly (Gamep
 }
 
 /**
- * Reads the pads once a frame. Of several pads the one with the largest deflection steers; a button is down while any pad
- * holds it. A pad that is unplugged lets go of all its controls. What a pad without the standard mapping does has to be told.
+ * Reads the pads once a frame. Of several pads the one with the largest deflection steers; a button is down while any pad holds it. An unplugged pad
+ * releases all its controls. A pad without the standard mapping needs one from the user.
  */
 export function pollPads(hub: DeviceHub, pads?: () => readonly (Gamepad | null)[]): void {
   const known = padsHere(pads);

@@ -16,7 +16,7 @@ export function isAtRest({ body, parameters, trace }: World, hands: Hands): bool
   );
 }
 
-/** True if the view has come to rest: within a hundredth of a unit of where it was a tick ago. */
+/** True if the view is at rest: within a hundredth of a unit of its place a tick ago. */
 function isViewAtRest(trace: World['trace']): boolean {
   const row = trace.end - 1;
   if (row <= trace.first) return true;

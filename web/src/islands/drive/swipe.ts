@@ -11,7 +11,7 @@ export interface Touch {
 export interface Swipe {
   length: number;
   seconds: number;
-  way: Direction | null;
+  direction: Direction | null;
 }
 
 /** The swipe from one touch to another; without a direction if it was too short or too slow. Ties go across. */
@@ -19,7 +19,7 @@ export function swipeBetween(from: Touch, to: Touch, distance: number, seconds: 
   const dx = to.x - from.x;
   const dy = to.y - from.y;
   const swipe = { length: Math.hypot(dx, dy), seconds: (to.time - from.time) / 1000 };
-  if (swipe.length < distance || swipe.seconds > seconds) return { ...swipe, way: null };
-  if (Math.abs(dx) >= Math.abs(dy)) return { ...swipe, way: dx > 0 ? 'right' : 'left' };
-  return { ...swipe, way: dy > 0 ? 'down' : 'up' };
+  if (swipe.length < distance || swipe.seconds > seconds) return { ...swipe, direction: null };
+  if (Math.abs(dx) >= Math.abs(dy)) return { ...swipe, direction: dx > 0 ? 'right' : 'left' };
+  return { ...swipe, direction: dy > 0 ? 'down' : 'up' };
 }

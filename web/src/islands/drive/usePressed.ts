@@ -10,8 +10,8 @@ export interface Pressed {
 
 /** Follows keys and pads for as long as the component is there. */
 export function usePressed(): Pressed {
-  const [pressed, tell] = useState<Pressed>({ keys: new Set(), pad: null });
-  const told = useRef('');
+  const [pressed, setPressed] = useState<Pressed>({ keys: new Set(), pad: null });
+  const lastWords = useRef('');
   useEffect(() => {
     const keys = new Set<string>();
     const press = (event: KeyboardEvent) => keys.add(event.code);
@@ -35,9 +35,9 @@ export function usePressed(): Pressed {
           }
         : null;
       const words = JSON.stringify([[...keys], pad]);
-      if (words === told.current) return;
-      told.current = words;
-      tell({ keys: new Set(keys), pad });
+      if (words === lastWords.current) return;
+      lastWords.current = words;
+      setPressed({ keys: new Set(keys), pad });
     };
     look();
     window.addEventListener('keydown', press, true);

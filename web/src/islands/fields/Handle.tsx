@@ -47,18 +47,18 @@ export function Handle({ x, y, label, value, number, drag, nudge, began, ended }
     ended?.();
   };
   const key = (event: KeyboardEvent) => {
-    const ways: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
-    const way = ways[event.key];
+    const deltas: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
+    const delta = deltas[event.key];
     if (event.key === 'Escape' && grip.current) {
       grip.current = null;
       editing.cancelGesture();
       ended?.();
     }
-    if (!way) return;
+    if (!delta) return;
     event.preventDefault();
     event.stopPropagation();
     const size = event.shiftKey ? 10 : 1;
-    nudge(way[0] * size, way[1] * size);
+    nudge(delta[0] * size, delta[1] * size);
   };
 
   return (

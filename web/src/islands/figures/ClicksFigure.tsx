@@ -29,7 +29,7 @@ export function ClicksFigure({ number }: { number: number }) {
   const x = scaleLinear([0, distance * 1.15], [8, SPLIT - 8]);
   const y = scaleLinear([0, top], [BASE, 8]);
   const draw = line<[number, number]>(
-    ([way]) => x(Math.min(way, distance * 1.15)),
+    ([travelled]) => x(Math.min(travelled, distance * 1.15)),
     ([, speed]) => y(speed),
   );
   return (
@@ -142,19 +142,19 @@ function Arrival({ run, parameters, unit }: { run: readonly [number, number][]; 
 
 const planners = ['straight', 'shortest', 'grid8', 'grid4'] as const;
 
-/** The four planners on this very ground, from where the body is to the goal: their lengths. Worked out when asked for. */
+/** The four planners on this ground, from the body to the goal: their lengths. Computed on request. */
 function PlannerLengths() {
   const { editing, drive } = useTuning();
   const { parameters } = useStore(editing.$tuning);
-  const [told, tell] = useState<readonly string[] | null>(null);
+  const [lines, setLines] = useState<readonly string[] | null>(null);
   const work = () => {
     const { ground, walls, body, navigator: present } = drive.world;
     const goal = body.routeActive === 1 ? { x: body.routeToX, y: body.routeToY } : ground.goal;
     if (!goal) {
-      tell(['This ground has no goal: click one first.']);
+      setLines(['This ground has no goal: click one first.']);
       return;
     }
-    tell(
+    setLines(
       planners.map((planner) => {
         const navigator = new Navigator({ ...parameters, route: { ...parameters.route, planner } }, ground, walls);
         if (present.ready) navigator.take(present.mesh);
@@ -168,9 +168,9 @@ function PlannerLengths() {
       <button type="button" className="action text-xs" onClick={work}>
         Compare planners from here to the goal
       </button>
-      {told && (
+      {lines && (
         <ul className="digits text-[11px] text-ink-soft" data-testid="planner-lengths">
-          {told.map((words) => (
+          {lines.map((words) => (
             <li key={words} className="whitespace-pre">
               {words}
             </li>

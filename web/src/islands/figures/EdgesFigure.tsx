@@ -147,7 +147,7 @@ function Policies() {
   const { body, bounds } = parameters;
   const runs = useDrawn(runKey(parameters), () => policies.map((policy) => ({ policy, run: pressAgainstEdge(parameters, policy) })));
   const { width } = bodySize(body);
-  // A body's width either way is shown; what goes farther (wrapping, sending) leaves the drawing.
+  // A body's width in either direction is shown; longer moves (wrapping, sending) leave the drawing.
   const y = (middle: number, beyond: number) => middle - Math.max(-1.4, Math.min(1.1, beyond / width)) * (LINE.height / 2.6);
   return (
     <>

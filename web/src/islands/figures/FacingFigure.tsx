@@ -36,8 +36,8 @@ export function FacingFigure({ number }: { number: number }) {
   const { facing } = parameters;
   const needle = useRef<SVGLineElement>(null);
   const wish = useRef<SVGLineElement>(null);
-  const ways = facing.directions === 'free' ? 0 : Number(facing.directions);
-  const sector = ways > 0 ? 360 / ways : 0;
+  const count = facing.directions === 'free' ? 0 : Number(facing.directions);
+  const sector = count > 0 ? 360 / count : 0;
   const set = (path: string, value: number) => void putNumber(editing, path, value, path.split('.')[1] ?? path);
 
   usePainter(() => {
@@ -63,7 +63,7 @@ export function FacingFigure({ number }: { number: number }) {
           aria-label="Facing directions, and a turn over time"
         >
           <circle cx={CX} cy={CY} r={R} className="fill-sheet stroke-ink-soft" />
-          {Array.from({ length: ways }, (_, i) => {
+          {Array.from({ length: count }, (_, i) => {
             const middle = i * sector;
             const [bx, by] = along(middle + border, R);
             const [tx, ty] = along(middle, R + 9);
@@ -81,7 +81,7 @@ export function FacingFigure({ number }: { number: number }) {
                   />
                 )}
                 <line x1={CX} y1={CY} x2={bx} y2={by} className="stroke-rule" strokeWidth="1" />
-                {ways <= 8 && (
+                {count <= 8 && (
                   <text x={tx} y={ty + 3} textAnchor="middle" className="digits fill-ink-soft text-[9px]">
                     {compassName((middle * Math.PI) / 180, facing.directions)}
                   </text>
@@ -91,7 +91,7 @@ export function FacingFigure({ number }: { number: number }) {
           })}
           <line ref={wish} x1={CX} y1={CY} x2={CX} y2={CY} className="stroke-now" strokeDasharray="3 2" strokeWidth="1.2" />
           <line ref={needle} x1={CX} y1={CY} x2={CX} y2={CY} className="stroke-ink" strokeWidth="2.4" />
-          {ways > 0 && <StickinessHandle border={border} stickiness={facing.stickiness} set={set} />}
+          {count > 0 && <StickinessHandle border={border} stickiness={facing.stickiness} set={set} />}
           <Handle
             x={along(facing.start, R + 1)[0]}
             y={along(facing.start, R + 1)[1]}
@@ -109,7 +109,7 @@ export function FacingFigure({ number }: { number: number }) {
 }
 
 function StickinessHandle({ border, stickiness, set }: { border: number; stickiness: number; set(path: string, value: number): void }) {
-  // Half-way out, so that it does not lie on the handle of the start.
+  // Half-way out, so that it does not cover the start's handle.
   const [x, y] = along(-border - Math.min(stickiness, 45), R * 0.62);
   return (
     <Handle

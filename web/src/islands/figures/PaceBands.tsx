@@ -27,7 +27,7 @@ export function PaceBands({
     <>
       {rise && <TargetBar target={rise} words="reaches walk after" level={walkY} place={x} edge={right} />}
       {stop && isSteady && walk > 0 && (
-        <TargetBar target={stop} words="stops within" level={base} place={(way) => x(stopFrom + (2 * way) / walk)} edge={right} />
+        <TargetBar target={stop} words="stops within" level={base} place={(distance) => x(stopFrom + (2 * distance) / walk)} edge={right} />
       )}
     </>
   );

@@ -6,10 +6,10 @@ import { useState } from 'react';
 import { Handle } from '../fields/Handle.tsx';
 import { outcome, putNumber } from '../fields/model.ts';
 import { useTuning } from '../tuning/context.ts';
+import { FactorRose, TurnArc } from './DirectionDrawings.tsx';
 import { FigureFrame } from './FigureFrame.tsx';
 import { PaceBands } from './PaceBands.tsx';
 import { runKey, useDrawn } from './useDrawn.ts';
-import { FactorRose, TurnArc } from './WayDrawings.tsx';
 
 const WIDTH = 268;
 const HEIGHT = 106;

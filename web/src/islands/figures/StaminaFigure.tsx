@@ -227,7 +227,7 @@ function Level({ y, words, dash, x }: { y: number; words: string; dash: string; 
 function Cycle({ cycle, unit }: { cycle: StaminaCycle; unit: string }) {
   return (
     <p className="digits border-t border-rule/60 py-[3px] text-[11px] leading-4 text-ink-soft" data-testid="cycle">
-      lasts {seconds(cycle.lasts)} · {cycle.way === Infinity ? 'no end' : `${shortNumber(cycle.way, 0)} ${unit}`} a bar · sprints{' '}
+      lasts {seconds(cycle.lasts)} · {cycle.distance === Infinity ? 'no end' : `${shortNumber(cycle.distance, 0)} ${unit}`} a bar · sprints{' '}
       {Math.round(cycle.share * 100)} % of a long run, mean {shortNumber(cycle.meanSpeed, 0)} {unit}/s
     </p>
   );

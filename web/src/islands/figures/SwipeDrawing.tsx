@@ -26,7 +26,7 @@ export function SwipeDrawing() {
 
   usePainter(() => {
     const last = hub.lastSwipe;
-    const text = last ? (last.way ?? (last.length < swipeDistance ? 'too short' : 'too slow')) : 'no swipe yet';
+    const text = last ? (last.direction ?? (last.length < swipeDistance ? 'too short' : 'too slow')) : 'no swipe yet';
     write(words.current, text);
     place(dot.current, { cx: last ? x(last.seconds) : -9, cy: last ? y(last.length) : -9 });
   });

@@ -23,7 +23,7 @@ export function Frame({
   open,
   actions = null,
   takesFile,
-  broughtIn = nothing,
+  onImport = nothing,
   children,
 }: {
   title: string;
@@ -40,7 +40,7 @@ export function Frame({
   /** Takes a dropped file on the screen itself, or says that it does not; then it is imported. */
   takesFile?(file: File): Promise<boolean>;
   /** Called after documents were imported. */
-  broughtIn?(): void;
+  onImport?(): void;
   children: ReactNode;
 }) {
   const { screens, here } = useScreens();
@@ -103,7 +103,7 @@ export function Frame({
           </div>
         </div>
       </div>
-      {dropped && <ImportFiles files={dropped} close={() => drop(null)} done={broughtIn} />}
+      {dropped && <ImportFiles files={dropped} close={() => drop(null)} done={onImport} />}
       {asking === 'list' && <CommandList commands={all} close={() => ask(null)} />}
       {asking === 'bindings' && <BindingList commands={all} close={() => ask(null)} />}
       {asking === 'keys' && <KeyList commands={all} more={looking} close={() => ask(null)} />}

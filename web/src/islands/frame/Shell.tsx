@@ -13,8 +13,8 @@ import { SaveRevision } from './CommandOverlays.tsx';
 import { Frame } from './Frame.tsx';
 
 /**
- * What all screens have on which a document is worked: the frame of every page, saving, undo, driving, and what is asked over the screen.
- * `work` runs as long as the shell is there. A screen brings its own commands and what lies below the header.
+ * The shared frame of all screens with a document: header, saving, undo, driving, and dialogs. `work` runs as long as the shell is mounted. A screen
+ * adds its own commands and the content below the header.
  */
 export function Shell<F extends { name: string }, S extends Steps<F>>({
   title,
@@ -48,7 +48,7 @@ export function Shell<F extends { name: string }, S extends Steps<F>>({
 }) {
   const { here } = useScreens();
   const [asking, ask] = useState<'save' | 'rename' | null>(null);
-  const [trouble, tell] = useState<string | null>(null);
+  const [trouble, setProblem] = useState<string | null>(null);
   const commands = useMemo<Command[]>(
     () => [
       ...own,
@@ -56,7 +56,7 @@ export function Shell<F extends { name: string }, S extends Steps<F>>({
       { id: 'save', label: 'Save revision', key: 'Ctrl+S', run: () => ask('save') },
       { id: 'undo', label: 'Undo', key: 'Ctrl+Z', run: () => work.steps.undo() },
       { id: 'redo', label: 'Redo', key: 'Ctrl+Shift+Z', run: () => work.steps.redo() },
-      ...documentCommands(work, here, { rename: () => ask('rename'), trouble: tell }),
+      ...documentCommands(work, here, { rename: () => ask('rename'), trouble: setProblem }),
     ],
     [own, work, here],
   );
@@ -94,7 +94,7 @@ export function Shell<F extends { name: string }, S extends Steps<F>>({
           close={close}
         />
       )}
-      <Trouble why={trouble} close={() => tell(null)} />
+      <Trouble why={trouble} close={() => setProblem(null)} />
       {asking === 'save' && <SaveRevision save={work.save} close={close} />}
     </>
   );
@@ -106,7 +106,7 @@ function State<F extends object, S extends Steps<F>>({ work, unchanged }: { work
   const state = useStore(work.saving.$state);
   return (
     <p className="digits text-xs whitespace-nowrap text-ink-soft" role="status" data-testid="save-state" data-state={state.at}>
-      {/* What is not on the server is said beside its name. */}
+      {/* Unsaved work is shown beside its name. */}
       {head === 0 && state.at === 'saved' ? '' : unchanged && state.at === 'draft' ? saveWords.saved : saveWords[state.at]}
     </p>
   );

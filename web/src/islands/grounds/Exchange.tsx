@@ -12,11 +12,11 @@ import { useGround } from './groundWork.ts';
 /** Reads a file, shows what it would be, and lays it in place of this ground or beside it. */
 export function ImportGround({
   first,
-  makeNew,
+  createNew,
   close,
 }: {
   first: File | null;
-  makeNew(ground: Ground): Promise<string | null>;
+  createNew(ground: Ground): Promise<string | null>;
   close(): void;
 }) {
   const { steps } = useGround();
@@ -135,7 +135,7 @@ export function ImportGround({
           className="border border-ink px-3 py-1 font-semibold disabled:opacity-45"
           onClick={async () => {
             if (!ground) return;
-            setWhy(await makeNew(ground));
+            setWhy(await createNew(ground));
           }}
         >
           Add as a new ground
@@ -185,7 +185,7 @@ export function ExportGround({ close }: { close(): void }) {
   const { steps } = useGround();
   const ground = useStore(steps.$now);
   const [format, setFormat] = useState<GroundFormat>('json');
-  const [made, setMade] = useState<{ format: GroundFormat; lost: string[]; address: string; size: number } | null>(null);
+  const [exported, setExported] = useState<{ format: GroundFormat; lost: string[]; address: string; size: number } | null>(null);
   useEffect(() => {
     let address = '';
     let current = true;
@@ -193,7 +193,7 @@ export function ExportGround({ close }: { close(): void }) {
       if (!current) return;
       const blob = new Blob([content as BlobPart]);
       address = URL.createObjectURL(blob);
-      setMade({ format, lost, address, size: blob.size });
+      setExported({ format, lost, address, size: blob.size });
     });
     return () => {
       current = false;
@@ -219,12 +219,12 @@ export function ExportGround({ close }: { close(): void }) {
         ))}
       </fieldset>
       <div className="mt-3 min-h-10 text-xs" data-testid="export-lost">
-        {made?.format !== format ? (
+        {exported?.format !== format ? (
           <p className="text-ink-soft">Writing …</p>
-        ) : made.lost.length === 0 ? (
+        ) : exported.lost.length === 0 ? (
           <p className="text-route">✓ Nothing is lost.</p>
         ) : (
-          <p className="text-stamina-ink">◆ Lost in this format: {made.lost.join(', ')}.</p>
+          <p className="text-stamina-ink">◆ Lost in this format: {exported.lost.join(', ')}.</p>
         )}
       </div>
       <div className="mt-3 flex justify-end gap-4">
@@ -232,9 +232,9 @@ export function ExportGround({ close }: { close(): void }) {
           Not now
         </button>
         <a
-          href={made?.address}
+          href={exported?.address}
           download={fileName}
-          aria-disabled={made?.format !== format}
+          aria-disabled={exported?.format !== format}
           className="bg-ink px-3 py-1 font-semibold text-sheet aria-disabled:opacity-45"
           onClick={() => setTimeout(close, 300)}
         >

@@ -39,7 +39,7 @@ export function GroundSheet() {
     reach: true,
     room: false,
     grown: false,
-    looked: false,
+    searched: false,
     touch: false,
   });
   const stroke = useRef<Stroke | null>(null);
@@ -73,7 +73,7 @@ export function GroundSheet() {
     const ink = inks();
     const pose = shownPose(drive);
     const at = look({ ground: ground.size, x: pose.x, y: pose.y, radius: bodyRadius(parameters.body), isRunning: false }, now);
-    // While the newest survey is under way, the last one stays to be seen.
+    // While the newest survey runs, the last one stays visible.
     const survey = found?.survey ?? null;
     if (versions.current.ground !== ground || versions.current.survey !== survey)
       versions.current = { ground, survey, number: versions.current.number + 1 };
@@ -97,11 +97,11 @@ export function GroundSheet() {
       closing: tool === 'shape',
     });
     if (layers.grid) drawCoordinates(ctx, ground, at, width, height, ink);
-    tell(ground);
+    describe(ground);
   });
 
   /** Where the pointer is, and how wide a body has room there. */
-  const tell = (ground: Ground) => {
+  const describe = (ground: Ground) => {
     if (!reading.current) return;
     const at = pointer.current;
     const motion = drive.world.body;

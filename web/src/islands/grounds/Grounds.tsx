@@ -56,10 +56,10 @@ export function Grounds({ opening }: { opening: Opening }) {
     drop(null);
   };
   /** Makes a ground of its own; the page goes there, or why not. */
-  const makeNew = async (ground: Ground): Promise<string | null> => {
-    const made = await createDocument('grounds', ground);
-    if ('why' in made) return made.why;
-    window.location.assign(addressOf(here, { ...placeOf(opening), ground: made.id }));
+  const createNew = async (ground: Ground): Promise<string | null> => {
+    const created = await createDocument('grounds', ground);
+    if ('why' in created) return created.why;
+    window.location.assign(addressOf(here, { ...placeOf(opening), ground: created.id }));
     return null;
   };
 
@@ -80,7 +80,7 @@ export function Grounds({ opening }: { opening: Opening }) {
           <GroundPanel />
         </div>
       </Shell>
-      {sheet === 'import' && <ImportGround first={dropped} makeNew={makeNew} close={close} />}
+      {sheet === 'import' && <ImportGround first={dropped} createNew={createNew} close={close} />}
       {sheet === 'export' && <ExportGround close={close} />}
       {sheet === 'history' && <History id={opening.ground.id} close={close} />}
     </GroundContext>

@@ -14,7 +14,7 @@ beforeEach(() => {
   drawing = newDrawing(steps);
 });
 
-/** A press, a way over some places, and the release at the last of them; a unit is a screen pixel. */
+/** A press, a drag over some places, and the release at the last of them; a unit is a screen pixel. */
 function stroke(tool: Tool, ...places: [number, number][]): void {
   const [first, ...rest] = places.map(([x, y]) => ({ x, y }));
   if (!first) return;

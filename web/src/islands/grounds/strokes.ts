@@ -139,7 +139,7 @@ function drawPath(tool: 'line' | 'shape', drawing: Drawing, at: Place, reach: nu
   return stroke;
 }
 
-function dragRectangle(drawing: Drawing, at: Place, make: (x0: number, y0: number, x1: number, y1: number) => void): Stroke {
+function dragRectangle(drawing: Drawing, at: Place, paint: (x0: number, y0: number, x1: number, y1: number) => void): Stroke {
   const from = snap(drawing, at);
   const stroke: Stroke = {
     preview: null,
@@ -149,7 +149,7 @@ function dragRectangle(drawing: Drawing, at: Place, make: (x0: number, y0: numbe
     },
     end(to) {
       const end = snap(drawing, to);
-      make(from.x, from.y, end.x, end.y);
+      paint(from.x, from.y, end.x, end.y);
     },
   };
   return stroke;

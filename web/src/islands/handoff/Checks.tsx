@@ -6,7 +6,7 @@ import { fetchChosen } from '../judging/targets.ts';
 import { fetchDocument } from '../work/documentActions.ts';
 import { PlainText } from './FileText.tsx';
 import { type ListedTape, listTapes } from './tapes.ts';
-import { useMade } from './useMade.ts';
+import { useGenerated } from './useGenerated.ts';
 
 /** Tapes that are replayed at the most, and those that are chosen at first. */
 const MOST = 12;
@@ -23,7 +23,7 @@ export function Checks({ file, id, project }: { file: TuningFile; id: string; pr
       choose(found.slice(0, FIRST).map((tape) => tape.id));
     });
   }, [project]);
-  const made = useMade('checks', `${tapes === null} ${chosen.join()} ${JSON.stringify(file)}`, async () => {
+  const generated = useGenerated('checks', `${tapes === null} ${chosen.join()} ${JSON.stringify(file)}`, async () => {
     if (tapes === null) return null;
     const hands = await Promise.all(chosen.map((tape) => fetchDocument('tapes', tape)));
     return {
@@ -32,7 +32,7 @@ export function Checks({ file, id, project }: { file: TuningFile; id: string; pr
       tapes: hands.flatMap((one) => ('file' in one ? [one.file] : [])),
     };
   });
-  const files = made && 'files' in made ? made.files : [];
+  const files = generated && 'files' in generated ? generated.files : [];
   const text = files.find(({ path }) => path === shown)?.text ?? '';
   const save = () => {
     const folder = `${fileStem(file.name)}-checks`;
@@ -94,12 +94,12 @@ export function Checks({ file, id, project }: { file: TuningFile; id: string; pr
             Save all as ZIP
           </button>
         </header>
-        {made && 'why' in made ? (
+        {generated && 'why' in generated ? (
           <p role="alert" className="mt-2 border border-now p-3 font-semibold text-now">
-            ▲ {made.why}
+            ▲ {generated.why}
           </p>
         ) : (
-          <PlainText text={made ? text : 'Being made …'} wraps={shown.endsWith('.md')} />
+          <PlainText text={generated ? text : 'Being made …'} wraps={shown.endsWith('.md')} />
         )}
       </section>
     </div>

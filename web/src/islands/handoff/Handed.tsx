@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { KeptHandOff } from './handOffs.ts';
 
 const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
-const told = (value: ConstantValue | null) =>
+const words = (value: ConstantValue | null) =>
   value === null ? 'none' : typeof value === 'number' ? shortNumber(value, 6) : JSON.stringify(value);
 
 /** Shows what differs from the last hand-off, and lists all hand-offs, to find what a build has. */
@@ -31,7 +31,7 @@ export function Handed({
               <li key={name} className="border-b border-rule/60 py-0.5" data-changed={name}>
                 <span className="digits block truncate text-[13px]">{name}</span>
                 <span className="digits text-xs text-ink-soft">
-                  {told(from)} → <span className="text-ink">{told(to)}</span>
+                  {words(from)} → <span className="text-ink">{words(to)}</span>
                 </span>
               </li>
             ))}
@@ -75,7 +75,7 @@ export function HandedList({ kept }: { kept: readonly KeptHandOff[] }) {
                 {Object.entries(values).map(([name, value]) => (
                   <div key={name} className="flex justify-between gap-2">
                     <dt className="truncate">{name}</dt>
-                    <dd>{told(value)}</dd>
+                    <dd>{words(value)}</dd>
                   </div>
                 ))}
               </dl>

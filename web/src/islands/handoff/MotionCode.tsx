@@ -4,14 +4,14 @@ import { useState } from 'react';
 import { Actions } from './Actions.tsx';
 import { PlainText } from './FileText.tsx';
 import { OneOf } from './OneOf.tsx';
-import { useMade } from './useMade.ts';
+import { useGenerated } from './useGenerated.ts';
 
 /** The motion of a tuning as code in a language, and what holds its body among walls: files made by the server from the core's own stages. */
 export function MotionCode({ file, to, choose }: { file: TuningFile; to: string; choose(to: string): void }) {
   const language = languageIds.find((id) => id === to) ?? 'c';
   const [wanted, want] = useState('motion');
-  const made = useMade('code', `${language} ${JSON.stringify(file)}`, () => ({ tuning: file, to: language }));
-  const files = made && 'files' in made ? made.files : [];
+  const generated = useGenerated('code', `${language} ${JSON.stringify(file)}`, () => ({ tuning: file, to: language }));
+  const files = generated && 'files' in generated ? generated.files : [];
   const hasWalls = files.length !== 1;
   const one = files[wanted === 'walls' && hasWalls ? 1 : 0];
   return (
@@ -43,9 +43,9 @@ export function MotionCode({ file, to, choose }: { file: TuningFile; to: string;
           {one && <p className="digits text-ink-soft">{one.text.trimEnd().split('\n').length} lines</p>}
           <Actions name={one?.path ?? ''} text={one ? () => one.text : null} />
         </header>
-        {made && 'why' in made ? (
+        {generated && 'why' in generated ? (
           <p role="alert" className="mt-2 border border-now p-3 font-semibold text-now">
-            ▲ {made.why}
+            ▲ {generated.why}
           </p>
         ) : (
           <PlainText text={one?.text ?? 'Being made …'} />

@@ -56,15 +56,15 @@ describe('the hand-offs of a tuning', () => {
     const handed = new HandOffs('T', 'P');
     await handed.load();
     expect(handed.$names.get()).toEqual({ 'pace.walkSpeed': 'WALK' });
-    const { id: _, createdAt: __, ...told } = last;
-    await handed.keep(told);
+    const { id: _, createdAt: __, ...values } = last;
+    await handed.keep(values);
     expect(handed.$kept.get().map(({ id }) => id)).toEqual(['new', 'H']);
     expect(sent.map(({ method, path, query }) => [method, path, query['tuning']])).toEqual([
       ['GET', '/handoffs', 'T'],
       ['GET', '/projects/P', undefined],
       ['POST', '/handoffs', undefined],
     ]);
-    expect(sent.at(-1)?.body).toEqual(told);
+    expect(sent.at(-1)?.body).toEqual(values);
   });
 
   it('say why one is not kept or a name not taken, and change nothing', async () => {

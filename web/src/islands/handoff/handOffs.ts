@@ -25,14 +25,14 @@ export const parts = { code: 'In your code', numbers: 'Numbers', motion: 'Motion
 export type Part = keyof typeof parts;
 
 /** A file that the server has made, with its place in a folder. */
-export interface MadeFile {
+export interface GeneratedFile {
   path: string;
   text: string;
 }
 
 /** Has the server make files of a tuning as it is now: its motion in a language, or a folder of checks. */
-export async function makeFiles(path: 'code' | 'checks', asked: object): Promise<{ files: MadeFile[] } | { why: string }> {
-  const answer = await askServer<{ files: MadeFile[] }>('POST', `/api/v1/${path}`, { body: asked });
+export async function generateFiles(path: 'code' | 'checks', body: object): Promise<{ files: GeneratedFile[] } | { why: string }> {
+  const answer = await askServer<{ files: GeneratedFile[] }>('POST', `/api/v1/${path}`, { body });
   return 'body' in answer ? { files: answer.body.files } : { why: whyOf(answer) ?? 'it could not be made' };
 }
 

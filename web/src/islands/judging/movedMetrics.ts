@@ -29,8 +29,8 @@ export function movedMetrics(
   const keys = [...new Set([...Object.keys(before), ...Object.keys(after)])] as (keyof Metrics)[];
   const rows = keys.flatMap((key) => {
     const [was, now] = [before[key] ?? null, after[key] ?? null];
-    const told = (value: number | null) => (value === null ? 'not measured' : significant(value, digits));
-    if (told(was) === told(now)) return [];
+    const text = (value: number | null) => (value === null ? 'not measured' : significant(value, digits));
+    if (text(was) === text(now)) return [];
     const { words, quantity } = metricSpecOf(key);
     const own = unitOf(quantity, unit);
     const band = bands.get(key);
@@ -38,7 +38,7 @@ export function movedMetrics(
     const row: Moved = {
       key,
       words,
-      change: `${told(was)} → ${told(now)}${own ? ` ${own}` : ''}`,
+      change: `${text(was)} → ${text(now)}${own ? ` ${own}` : ''}`,
       isIn: band?.ok ?? null,
       wanted: band ? bandWords(band, own) : '',
     };

@@ -32,24 +32,24 @@ function changedBetween(a: Tuning, b: Tuning): Changed[] {
 /** Describes what differs between two files of another kind: the unequal parts. */
 function partsBetween(a: Record<string, unknown>, b: Record<string, unknown>): Changed[] {
   const keys = [...new Set([...Object.keys(a), ...Object.keys(b)])];
-  const told = (value: unknown) =>
+  const words = (value: unknown) =>
     Array.isArray(value) ? `${value.length}` : typeof value === 'object' && value ? 'changed' : String(value ?? 'none');
   return keys
     .filter((key) => JSON.stringify(a[key]) !== JSON.stringify(b[key]))
-    .map((key) => ({ key, label: key, from: told(a[key]), to: told(b[key]) }));
+    .map((key) => ({ key, label: key, from: words(a[key]), to: words(b[key]) }));
 }
 
 /** Shows the selected revision against the one before it, with its actions. */
-export function Between({ item, tell }: { item: ShelfItem; tell(why: string | null): void }) {
+export function Between({ item, setProblem }: { item: ShelfItem; setProblem(why: string | null): void }) {
   const shelf = useShelf();
   const revision = useStore(shelf.$revision) ?? item.head;
   const [changed, setChanged] = useState<readonly Changed[] | null>(null);
   const [naming, name] = useState(false);
   const [listing, list] = useState(false);
-  const looked = item.revisions.find(({ number }) => number === revision);
+  const shown = item.revisions.find(({ number }) => number === revision);
   const former = revision > 1 ? revision - 1 : null;
   // As one board follows the other, its rows are still those of the one before.
-  const isAway = useStore(shelf.$asked).board === 'away' || Boolean(item.putAwayAt);
+  const isAway = useStore(shelf.$query).board === 'away' || Boolean(item.putAwayAt);
   // biome-ignore lint/correctness/useExhaustiveDependencies: fetched for the revision of a document
   useEffect(() => {
     let current = true;
@@ -69,7 +69,7 @@ export function Between({ item, tell }: { item: ShelfItem; tell(why: string | nu
     <section aria-label="Between revisions" className="min-h-[94px] shrink-0 border-t border-ink px-4 py-2.5">
       <h2 className="font-semibold">
         {former === null ? `Rev 1 of ${item.name} is its first` : `Between rev ${former} and rev ${revision} of ${item.name}`}
-        {looked?.name && <span className="ml-2 font-normal text-route">{looked.name}</span>}
+        {shown?.name && <span className="ml-2 font-normal text-route">{shown.name}</span>}
       </h2>
       <p className="mt-1 flex flex-wrap gap-x-8 text-ink-soft">
         {former !== null && changed === null && <span>Loading …</span>}
@@ -86,12 +86,12 @@ export function Between({ item, tell }: { item: ShelfItem; tell(why: string | nu
       </p>
       <p className="mt-1 flex gap-5">
         {revision !== item.head && (
-          <button type="button" className="action min-h-6" onClick={() => void goBack(shelf, item, revision).then(tell)}>
+          <button type="button" className="action min-h-6" onClick={() => void goBack(shelf, item, revision).then(setProblem)}>
             Go back to rev {revision}
           </button>
         )}
         {former !== null && revision === item.head && (
-          <button type="button" className="action min-h-6" onClick={() => void goBack(shelf, item, former).then(tell)}>
+          <button type="button" className="action min-h-6" onClick={() => void goBack(shelf, item, former).then(setProblem)}>
             Go back to rev {former}
           </button>
         )}
@@ -130,7 +130,7 @@ export function Between({ item, tell }: { item: ShelfItem; tell(why: string | nu
         <Naming
           title={`Name rev ${revision} of ${item.name}`}
           verb="Name"
-          name={looked?.name ?? ''}
+          name={shown?.name ?? ''}
           most={60}
           take={async (wanted) => {
             const path = `/api/v1/${collectionOf(item.kind)}/${item.id}/revisions/${revision}/name`;

@@ -8,12 +8,12 @@ import { numbersCsv } from './numbersCsv.ts';
 import { useShelf } from './shelfWork.ts';
 
 /** Exports from the shelf: the project, its documents, their numbers, a link. */
-export function Export({ tell, close }: { tell(why: string | null): void; close(): void }) {
+export function Export({ setProblem, close }: { setProblem(why: string | null): void; close(): void }) {
   const shelf = useShelf();
-  const { board } = useStore(shelf.$asked);
+  const { board } = useStore(shelf.$query);
   const [copied, setCopied] = useState(false);
   const collection = board === 'away' ? 'tunings' : board;
-  const give = (work: Promise<string | null>) => void work.then((why) => (why ? tell(why) : close()));
+  const give = (work: Promise<string | null>) => void work.then((why) => (why ? setProblem(why) : close()));
   const numbers = async (): Promise<string | null> => {
     const file = await projectFile(shelf);
     if (isWhy(file)) return file.why;
@@ -24,20 +24,20 @@ export function Export({ tell, close }: { tell(why: string | null): void; close(
     await navigator.clipboard.writeText(window.location.href);
     setCopied(true);
   };
-  const ways: readonly (readonly [string, string, () => void])[] = [
+  const formats: readonly (readonly [string, string, () => void])[] = [
     ['The project as one file', 'Everything in it, as it is now; any Zygopod can import it', () => give(exportProject(shelf))],
     [`All ${documentKinds[kindIn(collection)].plural.toLowerCase()} as files`, 'One file each', () => give(exportAll(shelf, collection))],
     ['The numbers of all tunings as CSV', 'One row per parameter, one column per tuning', () => give(numbers())],
     [
       copied ? 'The link is copied' : 'A link to this shelf as it is shown',
       'With what is found and how it is ordered',
-      () => void copy().catch(() => tell('The browser gives no access to its clipboard.')),
+      () => void copy().catch(() => setProblem('The browser gives no access to its clipboard.')),
     ],
   ];
   return (
     <Overlay title="Export" close={close}>
       <ul>
-        {ways.map(([words, help, run]) => (
+        {formats.map(([words, help, run]) => (
           <li key={words} className="border-b border-rule/60 py-1.5">
             <button type="button" className="action min-h-6" onClick={run}>
               {words}

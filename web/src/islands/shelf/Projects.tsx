@@ -17,11 +17,11 @@ export function Projects({ close }: { close(): void }) {
   const [gone, setGone] = useState<readonly Listed[]>([]);
   const [name, setName] = useState('');
   const [own, setOwn] = useState(project.name);
-  const [why, tell] = useState<string | null>(null);
+  const [why, setProblem] = useState<string | null>(null);
   const load = async () => {
     const ask = (query: string) => askServer<{ items: Listed[] }>('GET', `/api/v1/projects${query}`);
     const [used, away] = await Promise.all([ask(''), ask('?away=true')]);
-    tell(whyOf(used) ?? whyOf(away));
+    setProblem(whyOf(used) ?? whyOf(away));
     if ('body' in used) setAll(used.body.items);
     if ('body' in away) setGone(away.body.items);
   };
@@ -34,15 +34,15 @@ export function Projects({ close }: { close(): void }) {
   /** Asks for something and goes on, or says why it was not done. */
   const ask = async (method: string, path: string, next: () => void, body?: unknown) => {
     const fault = whyOf(await askServer(method, path, { body }));
-    if (fault) tell(fault);
+    if (fault) setProblem(fault);
     else next();
     return fault === null;
   };
   const reload = () => window.location.reload();
-  const make = async () => {
-    const made = await askServer<{ id: string }>('POST', '/api/v1/projects', { body: { name } });
-    if ('why' in made) tell(made.why);
-    else go(made.body.id);
+  const create = async () => {
+    const created = await askServer<{ id: string }>('POST', '/api/v1/projects', { body: { name } });
+    if ('why' in created) setProblem(created.why);
+    else go(created.body.id);
   };
   const archive = async () => {
     shelf.isLeft = true;
@@ -73,7 +73,7 @@ export function Projects({ close }: { close(): void }) {
         className="mt-3 flex items-end gap-3"
         onSubmit={(event) => {
           event.preventDefault();
-          if (name.trim()) void make();
+          if (name.trim()) void create();
         }}
       >
         <input

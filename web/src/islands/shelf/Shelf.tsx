@@ -33,7 +33,7 @@ export function Shelf({ opening }: { opening: ShelfOpening }) {
   const painters = useMemo(() => new Set<never>(), []);
   const [asking, ask] = useState<Asking>(null);
   const [chosen, setChosen] = useState<readonly File[] | null>(null);
-  const [why, tell] = useState<string | null>(null);
+  const [why, setProblem] = useState<string | null>(null);
   useEffect(() => {
     void shelf.load();
     const stop = listenToServer(() => {
@@ -46,21 +46,21 @@ export function Shelf({ opening }: { opening: ShelfOpening }) {
       pictures.stop();
     };
   }, [shelf, pictures]);
-  const make = async () => {
+  const create = async () => {
     const { unit } = opening.project;
-    const isGround = shelf.$asked.get().board === 'grounds';
-    const made = isGround
+    const isGround = shelf.$query.get().board === 'grounds';
+    const created = isGround
       ? await createDocument('grounds', newGround('New ground', unit))
       : await createDocument('tunings', firstTuning('New tuning', unit));
-    if ('why' in made) tell(made.why);
-    else window.location.assign(`/${isGround ? 'grounds' : 'bench'}/${made.id}`);
+    if ('why' in created) setProblem(created.why);
+    else window.location.assign(`/${isGround ? 'grounds' : 'bench'}/${created.id}`);
   };
   const find = () => document.getElementById('shelf-find')?.focus();
   // biome-ignore lint/correctness/useExhaustiveDependencies: what they call does not change
   const commands = useMemo<Command[]>(
     () => [
       { id: 'find', label: 'Find on the shelf', key: 'F', run: find },
-      { id: 'new', label: 'New tuning, or new ground', key: 'N', run: () => void make() },
+      { id: 'new', label: 'New tuning, or new ground', key: 'N', run: () => void create() },
       { id: 'projects', label: 'Projects', key: 'P', run: () => ask('projects') },
       { id: 'paste', label: 'Paste numbers from code', key: 'C', run: () => ask('paste') },
       { id: 'out', label: 'Export', key: 'O', run: () => ask('out') },
@@ -76,16 +76,16 @@ export function Shelf({ opening }: { opening: ShelfOpening }) {
         painters={painters}
         commands={commands}
         open={<OpenProject projects={() => ask('projects')} />}
-        broughtIn={() => void shelf.load()}
+        onImport={() => void shelf.load()}
       >
-        <Tools make={() => void make()} out={() => ask('out')} paste={() => ask('paste')} choose={setChosen} />
+        <Tools create={() => void create()} out={() => ask('out')} paste={() => ask('paste')} choose={setChosen} />
         <Interrupted project={shelf.project.id} changed={() => void shelf.load()} />
-        <Rows pictures={pictures} ask={ask} tell={tell} />
+        <Rows pictures={pictures} ask={ask} setProblem={setProblem} />
       </Frame>
       {chosen && <ImportFiles files={chosen} close={() => setChosen(null)} done={() => void shelf.load()} />}
       {asking === 'paste' && <PasteNew project={opening.project.id} close={close} />}
       {asking === 'projects' && <Projects close={close} />}
-      {asking === 'out' && <Export tell={tell} close={close} />}
+      {asking === 'out' && <Export setProblem={setProblem} close={close} />}
       {asking !== null && typeof asking === 'object' && asking.what === 'rename' && (
         <Naming
           title={`Rename ${asking.item.name}`}
@@ -104,7 +104,7 @@ export function Shelf({ opening }: { opening: ShelfOpening }) {
           close={close}
         />
       )}
-      <Trouble why={why} close={() => tell(null)} />
+      <Trouble why={why} close={() => setProblem(null)} />
     </ShelfContext>
   );
 }
@@ -135,10 +135,10 @@ const countOf = (counts: Counts | null, board: string): string =>
     : '';
 
 /** The shelf's toolbar: search, kind, order, import and export. */
-function Tools({ make, out, paste, choose }: { make(): void; out(): void; paste(): void; choose(files: readonly File[]): void }) {
+function Tools({ create, out, paste, choose }: { create(): void; out(): void; paste(): void; choose(files: readonly File[]): void }) {
   const shelf = useShelf();
   const chooser = useRef<HTMLInputElement>(null);
-  const asked = useStore(shelf.$asked);
+  const query = useStore(shelf.$query);
   const counts = useStore(shelf.$counts);
   return (
     <div className="flex h-12 shrink-0 items-center gap-5 border-b border-ink px-4 whitespace-nowrap max-[1140px]:gap-3">
@@ -149,7 +149,7 @@ function Tools({ make, out, paste, choose }: { make(): void; out(): void; paste(
         placeholder="Find by name, note or walk > 150"
         maxLength={200}
         className="w-60 border max-[1140px]:w-36 border-ink bg-sheet px-2.5 py-1"
-        value={asked.q}
+        value={query.q}
         onChange={(event) => shelf.ask({ q: event.target.value }, true)}
       />
       <div className="flex h-full items-stretch gap-4" role="group" aria-label="What is shown">
@@ -157,7 +157,7 @@ function Tools({ make, out, paste, choose }: { make(): void; out(): void; paste(
           <button
             key={board}
             type="button"
-            aria-pressed={asked.board === board}
+            aria-pressed={query.board === board}
             className="border-b-3 border-transparent pt-1 text-ink-soft hover:text-ink aria-pressed:border-now aria-pressed:font-semibold aria-pressed:text-ink"
             onClick={() => shelf.ask({ board })}
           >
@@ -169,7 +169,7 @@ function Tools({ make, out, paste, choose }: { make(): void; out(): void; paste(
       <select
         aria-label="Order"
         className="min-h-6 bg-transparent text-ink-soft"
-        value={asked.sort}
+        value={query.sort}
         onChange={(event) => shelf.ask({ sort: event.target.value as (typeof sorts)[number][0] })}
       >
         {sorts.map(([sort, words]) => (
@@ -189,8 +189,8 @@ function Tools({ make, out, paste, choose }: { make(): void; out(): void; paste(
         <button type="button" className="action min-h-6" onClick={out}>
           Export
         </button>
-        <button type="button" className="action min-h-6 font-semibold" onClick={make}>
-          {asked.board === 'grounds' ? 'New ground' : 'New tuning'}
+        <button type="button" className="action min-h-6 font-semibold" onClick={create}>
+          {query.board === 'grounds' ? 'New ground' : 'New tuning'}
         </button>
       </div>
     </div>
@@ -210,28 +210,28 @@ function actionsOf(
   item: ShelfItem,
   isAway: boolean,
   ask: (asking: Asking) => void,
-  tell: (why: string | null) => void,
+  setProblem: (why: string | null) => void,
 ): RowAction[] {
   const go = (address: string) => window.location.assign(address);
-  if (isAway) return [{ label: 'Restore', run: () => void back(shelf, item).then(tell) }];
+  if (isAway) return [{ label: 'Restore', run: () => void back(shelf, item).then(setProblem) }];
   const open = screenOf[item.kind]?.(item.id);
   return [
     ...(open ? [{ label: 'Open', run: () => go(open) }] : []),
-    { label: 'Duplicate', run: () => void duplicate(shelf, item).then(tell) },
+    { label: 'Duplicate', run: () => void duplicate(shelf, item).then(setProblem) },
     { label: 'Rename', run: () => ask({ what: 'rename', item }) },
     ...(item.kind === 'tuning' ? [{ label: 'Compare', run: () => ask({ what: 'compare', item }) }] : []),
     ...(item.kind === 'tuning' ? [{ label: 'Hand off', run: () => go(`/handoff/${item.id}`) }] : []),
-    { label: 'Export', run: () => void exportItem(item).then(tell) },
-    { label: 'Archive', run: () => void away(shelf, item).then(tell) },
+    { label: 'Export', run: () => void exportItem(item).then(setProblem) },
+    { label: 'Archive', run: () => void away(shelf, item).then(setProblem) },
   ];
 }
 
-function Rows({ pictures, ask, tell }: { pictures: Pictures; ask(asking: Asking): void; tell(why: string | null): void }) {
+function Rows({ pictures, ask, setProblem }: { pictures: Pictures; ask(asking: Asking): void; setProblem(why: string | null): void }) {
   const shelf = useShelf();
   const items = useStore(shelf.$items);
   const more = useStore(shelf.$more);
   const why = useStore(shelf.$why);
-  const { board, q } = useStore(shelf.$asked);
+  const { board, q } = useStore(shelf.$query);
   const picked = useStore(shelf.$picked);
   const item = items?.find(({ id }) => id === picked);
   return (
@@ -253,7 +253,7 @@ function Rows({ pictures, ask, tell }: { pictures: Pictures; ask(asking: Asking)
           ))}
         <ul>
           {items?.map((one) => (
-            <ShelfRow key={one.id} item={one} pictures={pictures} actions={actionsOf(shelf, one, board === 'away', ask, tell)} />
+            <ShelfRow key={one.id} item={one} pictures={pictures} actions={actionsOf(shelf, one, board === 'away', ask, setProblem)} />
           ))}
         </ul>
         {more && (
@@ -264,7 +264,7 @@ function Rows({ pictures, ask, tell }: { pictures: Pictures; ask(asking: Asking)
           </p>
         )}
       </section>
-      {item && <Between key={item.id} item={item} tell={tell} />}
+      {item && <Between key={item.id} item={item} setProblem={setProblem} />}
     </>
   );
 }

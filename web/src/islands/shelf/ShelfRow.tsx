@@ -66,7 +66,7 @@ function Picture({ item, pictures, isSeen }: { item: ShelfItem; pictures: Pictur
   const theme = useStore($theme);
   const [address, show] = useState<string | null>(null);
   const stamp = useStore(pictures.$stamp);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: made anew in another theme, and when anything has changed
+  // biome-ignore lint/correctness/useExhaustiveDependencies: drawn again in another theme, and when anything has changed
   useEffect(() => {
     if (!isSeen || item.kind === 'targets') return;
     let current = true;
@@ -80,7 +80,7 @@ function Picture({ item, pictures, isSeen }: { item: ShelfItem; pictures: Pictur
       current = false;
     };
   }, [item, stamp, theme, isSeen, pictures]);
-  // A picture is on the page until the next one is: it may still be on its way there.
+  // A picture stays on the page until the next one is ready.
   useEffect(() => () => void (address && URL.revokeObjectURL(address)), [address]);
   const size = { width: WIDTH, height: HEIGHT };
   return address ? (

@@ -24,20 +24,20 @@ export function Soundings({ item }: { item: ShelfItem }) {
   const isPicked = picked === item.id;
   const shown = onTheLine(item.revisions);
   const at = isPicked && revision !== null ? revision : item.head;
-  const looked = shown.find(({ number }) => number === at);
+  const selected = shown.find(({ number }) => number === at);
   const x = (i: number) => WIDTH - 10 - i * STEP;
   return (
     <div className="relative h-full" style={{ width: WIDTH }} data-testid="soundings">
       <span aria-hidden="true" className="absolute right-2.5 left-0 top-[33px] h-px bg-rule" />
       {shown.map(({ number, name, note }, i) => {
         const isHead = i === 0;
-        const isLooked = number === at && isPicked;
+        const isSelected = number === at && isPicked;
         return (
           <button
             key={number}
             type="button"
             aria-label={`Revision ${number}${name ? `, ${name}` : ''}`}
-            aria-pressed={isLooked}
+            aria-pressed={isSelected}
             title={[`rev ${number}`, name, note].filter(Boolean).join(', ')}
             className="absolute top-[21px] size-6 -translate-x-1/2"
             style={{ left: x(i) }}
@@ -54,7 +54,7 @@ export function Soundings({ item }: { item: ShelfItem }) {
                 className={isHead ? 'fill-now stroke-now' : 'fill-sheet stroke-ink'}
                 strokeWidth="1.8"
               />
-              {isLooked && <circle cx="12" cy="12" r="9" className="fill-none stroke-now" strokeWidth="1.2" />}
+              {isSelected && <circle cx="12" cy="12" r="9" className="fill-none stroke-now" strokeWidth="1.2" />}
             </svg>
           </button>
         );
@@ -71,10 +71,10 @@ export function Soundings({ item }: { item: ShelfItem }) {
         ) : null,
       )}
       <p className="absolute right-0 left-0 top-[50px] flex items-baseline justify-between gap-3">
-        <span className="min-w-0 truncate text-ink-soft">{looked?.note ? `“${looked.note}”` : ''}</span>
+        <span className="min-w-0 truncate text-ink-soft">{selected?.note ? `“${selected.note}”` : ''}</span>
         <span className="digits shrink-0 text-xs">rev {at}</span>
       </p>
-      <p className="digits absolute right-0 top-[68px] text-xs text-ink-soft">{looked && whenWords(looked.createdAt)}</p>
+      <p className="digits absolute right-0 top-[68px] text-xs text-ink-soft">{selected && whenWords(selected.createdAt)}</p>
     </div>
   );
 }

@@ -8,15 +8,15 @@ const FULL = 20;
 
 /** How a tuning stands against its targets, as a bar of those met and those missed, and how many faults it has. */
 export function Standing({ item, pictures, isSeen }: { item: ShelfItem; pictures: Pictures; isSeen: boolean }) {
-  const [stands, tell] = useState<Stands | null>(null);
+  const [stands, setStands] = useState<Stands | null>(null);
   const stamp = useStore(pictures.$stamp);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: judged anew when anything has changed
+  // biome-ignore lint/correctness/useExhaustiveDependencies: judged again when anything has changed
   useEffect(() => {
     let current = true;
     if (isSeen)
       pictures
         .standing(item)
-        .then((found) => current && tell(found))
+        .then((found) => current && setStands(found))
         .catch(() => undefined);
     return () => {
       current = false;

@@ -19,10 +19,14 @@ export const isWhy = (found: File | { why: string }): found is { why: string } =
 export async function duplicate(shelf: ShelfWork, item: ShelfItem): Promise<string | null> {
   const file = await fileOf(item);
   if (isWhy(file)) return file.why;
-  const made = await createDocument(collectionOf(item.kind), { ...file, name: `${item.name.slice(0, 112)}, a copy` }, `From ${item.name}`);
-  if ('why' in made) return made.why;
+  const created = await createDocument(
+    collectionOf(item.kind),
+    { ...file, name: `${item.name.slice(0, 112)}, a copy` },
+    `From ${item.name}`,
+  );
+  if ('why' in created) return created.why;
   await shelf.load();
-  shelf.pick(made.id);
+  shelf.pick(created.id);
   return null;
 }
 

@@ -89,8 +89,8 @@ export class Pictures {
           ground ? this.#file('grounds', ground) : null,
           tape ? this.#file('tapes', tape) : null,
         ]);
-        const asked = { tuning: own, ground: laid, tape: hands, inks: readInks(), width: WIDTH, height: HEIGHT, ratio: devicePixelRatio };
-        return this.#desk.call((remote) => remote.draw(asked), PATIENCE);
+        const request = { tuning: own, ground: laid, tape: hands, inks: readInks(), width: WIDTH, height: HEIGHT, ratio: devicePixelRatio };
+        return this.#desk.call((remote) => remote.draw(request), PATIENCE);
       }),
     );
     void picture.finally(() => this.#begun()).catch(() => undefined);

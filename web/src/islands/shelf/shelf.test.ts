@@ -4,21 +4,21 @@ import { sequence } from '../../../../core/src/testing/sequence.ts';
 import { keptOr } from './kept.ts';
 import { numbersCsv } from './numbersCsv.ts';
 import { onTheLine } from './Soundings.tsx';
-import { readAsked, writeAsked } from './shelfWork.ts';
+import { readQuery, writeQuery } from './shelfWork.ts';
 
 describe('the address of a shelf', () => {
   it('says what is shown, found and how it is ordered, and nothing that is as at first', () => {
-    expect(writeAsked({ board: 'tunings', q: '', sort: 'changed' })).toBe('');
-    for (const asked of [
+    expect(writeQuery({ board: 'tunings', q: '', sort: 'changed' })).toBe('');
+    for (const query of [
       { board: 'away', q: '', sort: 'changed' },
       { board: 'tapes', q: 'walk > 150 & more', sort: 'name' },
       { board: 'tunings', q: 'é 漢', sort: 'made' },
     ] as const)
-      expect(readAsked(writeAsked(asked))).toEqual(asked);
+      expect(readQuery(writeQuery(query))).toEqual(query);
   });
 
   it('that says nothing known is the first', () => {
-    expect(readAsked('?show=boats&sort=taste&x=1')).toEqual({ board: 'tunings', q: '', sort: 'changed' });
+    expect(readQuery('?show=boats&sort=taste&x=1')).toEqual({ board: 'tunings', q: '', sort: 'changed' });
   });
 });
 
@@ -43,9 +43,9 @@ describe('what is made once', () => {
       put: async (key: string, response: Response) => void store.set(key, response),
     });
     vi.stubGlobal('caches', { open });
-    let made = 0;
-    const make = async () => new Blob([String(++made)]);
-    const of = async (key: string) => (await keptOr(key, make)).text();
+    let drawn = 0;
+    const draw = async () => new Blob([String(++drawn)]);
+    const of = async (key: string) => (await keptOr(key, draw)).text();
     expect([await of('a'), await of('a'), await of('b c/d'), await of('b c/d')]).toEqual(['1', '1', '2', '2']);
     vi.stubGlobal('caches', { open: () => Promise.reject(new Error('no secure context')) });
     expect([await of('a'), await of('a')]).toEqual(['3', '4']);

@@ -18,9 +18,9 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
-/** A shelf whose pages are those that `page` gives for what is asked. */
-function shelfOf(page: (asked: Sent) => { items: ShelfItem[]; next?: string | null } | Promise<{ items: ShelfItem[] }>) {
-  const sent = fakeServer(async (asked) => ({ body: asked.path.endsWith('/shelf') ? await page(asked) : { counts } }));
+/** A shelf whose pages come from `page`. */
+function shelfOf(page: (query: Sent) => { items: ShelfItem[]; next?: string | null } | Promise<{ items: ShelfItem[] }>) {
+  const sent = fakeServer(async (query) => ({ body: query.path.endsWith('/shelf') ? await page(query) : { counts } }));
   return { sent, shelf: new ShelfWork(opening) };
 }
 const ids = ({ $items }: ShelfWork) => $items.get()?.map(({ id }) => id);

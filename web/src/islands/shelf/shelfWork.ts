@@ -31,14 +31,14 @@ type Sort = (typeof sorts)[number][0];
 export type Counts = Record<DocumentKind | 'away', number>;
 
 /** The shelf's query; it is part of the address. */
-export interface Asked {
+export interface ShelfQuery {
   board: Board;
   q: string;
   sort: Sort;
 }
 
 /** Reads the query from an address. */
-export function readAsked(search: string): Asked {
+export function readQuery(search: string): ShelfQuery {
   const query = new URLSearchParams(search);
   const board = boards.find(([one]) => one === query.get('show'))?.[0] ?? 'tunings';
   const sort = sorts.find(([one]) => one === query.get('sort'))?.[0] ?? 'changed';
@@ -46,7 +46,7 @@ export function readAsked(search: string): Asked {
 }
 
 /** Writes a query for the address; defaults are left out. */
-export function writeAsked({ board, q, sort }: Asked): string {
+export function writeQuery({ board, q, sort }: ShelfQuery): string {
   const query = new URLSearchParams();
   if (board !== 'tunings') query.set('show', board);
   if (q) query.set('q', q);
@@ -61,7 +61,7 @@ const PAUSE = 120;
 /** The shelf of a project: query, documents, and the selected one. */
 export class ShelfWork {
   readonly project: ShelfOpening['project'];
-  readonly $asked = atom<Asked>(readAsked(window.location.search));
+  readonly $query = atom<ShelfQuery>(readQuery(window.location.search));
   readonly $items = atom<readonly ShelfItem[] | null>(null);
   readonly $counts = atom<Counts | null>(null);
   /** Cursor of the next page; null on the last one. */
@@ -79,10 +79,10 @@ export class ShelfWork {
   }
 
   /** Asks for something else, at once or once nobody types any more. */
-  ask(change: Partial<Asked>, isTyping = false): void {
-    const asked = { ...this.$asked.get(), ...change };
-    this.$asked.set(asked);
-    window.history.replaceState(null, '', `${window.location.pathname}${writeAsked(asked)}`);
+  ask(change: Partial<ShelfQuery>, isTyping = false): void {
+    const query = { ...this.$query.get(), ...change };
+    this.$query.set(query);
+    window.history.replaceState(null, '', `${window.location.pathname}${writeQuery(query)}`);
     clearTimeout(this.#timer);
     this.#timer = setTimeout(() => void this.load(), isTyping ? PAUSE : 0);
   }
@@ -118,7 +118,7 @@ export class ShelfWork {
     this.#underWay?.abort();
     const own = new AbortController();
     this.#underWay = own;
-    const { board, q, sort } = this.$asked.get();
+    const { board, q, sort } = this.$query.get();
     const query = new URLSearchParams({ sort, ...(q.trim() ? { q: q.trim().slice(0, 200) } : {}), ...(after ? { after } : {}) });
     if (board === 'away') query.set('away', 'true');
     else query.set('kind', board);

@@ -39,7 +39,7 @@ export function Paste({
     void chosenNames(project).then((known) => change((now) => ({ ...now, known: { ...known, ...first.known } })));
   }, [project, first]);
   const read = useMemo(() => readPasting(pasting), [pasting]);
-  const { placed, names, made, terms, likely, doubts, isAsked } = read;
+  const { placed, names, pasted, terms, likely, doubts, needsUnits } = read;
   const count = (is: (one: Placed) => boolean) => placed.filter(is).length;
   const [sure, guessed, left] = [
     count((one) => one.path !== null && !one.isGuess),
@@ -67,7 +67,7 @@ export function Paste({
             likely={likely}
             isChosen={pasting.terms !== null}
             doubts={doubts}
-            isAsked={isAsked && placed.length > 0}
+            needsUnits={needsUnits && placed.length > 0}
             change={(changed) => change({ ...pasting, terms: changed })}
           />
           <p className="flex items-baseline gap-2">
@@ -114,9 +114,9 @@ export function Paste({
                       <PastedRow
                         key={names[i]}
                         one={one}
-                        value={one.path ? made.values[one.path] : undefined}
-                        refused={one.path ? made.refused.find(({ path }) => path === one.path)?.why : undefined}
-                        unit={made.file.unit ?? 'px'}
+                        value={one.path ? pasted.values[one.path] : undefined}
+                        refused={one.path ? pasted.refused.find(({ path }) => path === one.path)?.why : undefined}
+                        unit={pasted.file.unit ?? 'px'}
                         choose={(path) => change({ ...pasting, chosen: { ...pasting.chosen, [names[i] as string]: path } })}
                       />
                     ),
@@ -143,8 +143,8 @@ export function Paste({
         </button>
         <button
           type="button"
-          disabled={Object.keys(made.values).length === 0 || isAsked}
-          title={isAsked ? 'Confirm the units first' : undefined}
+          disabled={Object.keys(pasted.values).length === 0 || needsUnits}
+          title={needsUnits ? 'Confirm the units first' : undefined}
           className="bg-ink px-3 py-1 font-semibold text-sheet disabled:opacity-50"
           onClick={() => void finish(read, pasting).then(setWhy)}
         >

@@ -9,9 +9,9 @@ import { suitableGround } from './suitableGround.ts';
 export function PasteNew({ project, close }: { project: string; close(): void }) {
   // What is done already when a later step fails is not done again.
   const done = useRef<{ tuning?: string; isKept?: boolean }>({});
-  const finish = async ({ made, terms, kept }: ReadPasting, { chosen }: Pasting): Promise<string | null> => {
+  const finish = async ({ pasted, terms, kept }: ReadPasting, { chosen }: Pasting): Promise<string | null> => {
     if (!done.current.tuning) {
-      const answer = await createDocument('tunings', made.file, made.note);
+      const answer = await createDocument('tunings', pasted.file, pasted.note);
       if ('why' in answer) return answer.why;
       done.current.tuning = answer.id;
     }
@@ -21,7 +21,7 @@ export function PasteNew({ project, close }: { project: string; close(): void })
       if ('why' in stored) return `The tuning is made, but your code could not be kept with it: ${stored.why}`;
       done.current.isKept = true;
     }
-    const ground = await suitableGround(made.file, terms);
+    const ground = await suitableGround(pasted.file, terms);
     window.location.assign(`/bench/${tuning}${ground ? `?ground=${ground}` : ''}`);
     return null;
   };

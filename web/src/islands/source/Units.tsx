@@ -11,14 +11,14 @@ export function Units({
   likely,
   isChosen,
   doubts,
-  isAsked,
+  needsUnits,
   change,
 }: {
   terms: Terms;
   likely: ProposedUnits;
   isChosen: boolean;
   doubts: readonly string[];
-  isAsked: boolean;
+  needsUnits: boolean;
   change(terms: Terms): void;
 }) {
   const { units } = terms;
@@ -64,7 +64,7 @@ export function Units({
           )}
         </p>
       )}
-      {isAsked && (
+      {needsUnits && (
         <p className="mt-1 text-stamina-ink">
           ◆ Nothing says for sure which units these are.{' '}
           <button type="button" className="font-semibold underline" onClick={() => change(terms)}>

@@ -51,10 +51,10 @@ export function readPasting({ code, fileName, name, chosen, known, terms }: Past
   const placed = placeByHand(remembered, chosen, (path) => (path === null ? 'left by you' : 'chosen by you'));
   const likely = proposeUnits(placed, source);
   const inForce = terms ?? likely.terms;
-  const made = pastedTuning(name.trim() || 'Pasted tuning', placed, inForce);
+  const pasted = pastedTuning(name.trim() || 'Pasted tuning', placed, inForce);
   const doubts = doubtsIn(placed, inForce);
-  const isAsked = terms === null && !likely.isSure;
-  return { placed, names: uniqueNames(placed), likely, doubts, terms: inForce, isAsked, made, kept: () => keptOf(source.text) };
+  const needsUnits = terms === null && !likely.isSure;
+  return { placed, names: uniqueNames(placed), likely, doubts, terms: inForce, needsUnits, pasted, kept: () => keptOf(source.text) };
 
   /** The source as it is kept: what is shown is confirmed, guesses too. */
   function keptOf(text: string): KeptSource {

@@ -38,8 +38,8 @@ export async function suitableGround(file: TuningFile, { units }: Terms): Promis
   if (found) return found.id;
   const side = cell ?? (unit === 'm' ? 1 : roundCell(walkSpeed));
   const name = cell === null ? 'Yard for a new tuning' : `Yard of ${side} ${unit} tiles`;
-  const made = await createDocument('grounds', yardFor(name, unit, side, walkSpeed), 'Made for the scale of a pasted tuning');
-  return 'id' in made ? made.id : null;
+  const pasted = await createDocument('grounds', yardFor(name, unit, side, walkSpeed), 'Made for the scale of a pasted tuning');
+  return 'id' in pasted ? pasted.id : null;
 }
 
 /** A side of cells (px) for a speed (px/s): a quarter second's walk as a power of two. */

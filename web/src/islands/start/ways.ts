@@ -30,10 +30,10 @@ export async function beginWith(id: SchemeId, unit: 'px' | 'm'): Promise<{ addre
   if ('why' in grounds) return grounds;
   let ground = grounds.body.items[0]?.id;
   if (!ground) {
-    const made = await createDocument('grounds', firstYard(unit));
-    if ('why' in made) return made;
-    ground = made.id;
+    const created = await createDocument('grounds', firstYard(unit));
+    if ('why' in created) return created;
+    ground = created.id;
   }
-  const made = await createDocument('tunings', tuningFor(id, unit));
-  return 'why' in made ? made : { address: `/bench/${made.id}?ground=${ground}` };
+  const created = await createDocument('tunings', tuningFor(id, unit));
+  return 'why' in created ? created : { address: `/bench/${created.id}?ground=${ground}` };
 }

@@ -11,7 +11,7 @@ const MOST = 60;
 export function EventMarks({ span, left, right }: { span(): [number, number]; left: number; right: number }) {
   const { drive } = useTuning();
   const [found, setFound] = useState<Happening[]>([]);
-  const looked = useRef({ at: 0, key: '' });
+  const lastSearch = useRef({ at: 0, key: '' });
   const layer = useRef<HTMLDivElement>(null);
 
   usePainter((now) => {
@@ -22,13 +22,13 @@ export function EventMarks({ span, left, right }: { span(): [number, number]; le
         mark.style.left = `${share * 100}%`;
         mark.hidden = share < 0 || share > 1;
       }
-    if (now - looked.current.at < PAUSE) return;
+    if (now - lastSearch.current.at < PAUSE) return;
     const { trace, parameters } = drive.world;
     const happenings = lastHappenings(trace, Math.max(trace.first, trace.rowAt(from)), trace.end - 1, parameters, MOST);
     const key = happenings.map(({ row, name }) => `${row}${name}`).join();
-    looked.current.at = now;
-    if (key !== looked.current.key) setFound(happenings);
-    looked.current.key = key;
+    lastSearch.current.at = now;
+    if (key !== lastSearch.current.key) setFound(happenings);
+    lastSearch.current.key = key;
   });
 
   return (
@@ -36,14 +36,14 @@ export function EventMarks({ span, left, right }: { span(): [number, number]; le
       {moments(found).map((all) => {
         const { row, time } = all[0] as Happening;
         const grave = all.some(({ name }) => /Refused|emptied|Cancelled|startMoved/.test(name));
-        const told = all.map(({ words, cause }) => (cause ? `${words}, ${cause}` : words));
+        const sentences = all.map(({ words, cause }) => (cause ? `${words}, ${cause}` : words));
         return (
           <button
             key={row}
             type="button"
             data-time={time}
             data-event={all.map(({ name }) => name).join(' ')}
-            aria-label={`${time.toFixed(2)} s: ${told.join('; ')}`}
+            aria-label={`${time.toFixed(2)} s: ${sentences.join('; ')}`}
             className="group pointer-events-auto absolute top-0 -ml-1.5 size-3 hover:z-10 focus-visible:z-10"
             onClick={() => {
               if (!drive.$running.get()) drive.$lookBack.set(row);
@@ -54,7 +54,7 @@ export function EventMarks({ span, left, right }: { span(): [number, number]; le
             </span>
             <span className="digits absolute top-3 left-1/2 z-20 hidden -translate-x-1/2 border border-ink bg-sheet px-2 py-1 text-left text-[11px] whitespace-nowrap text-ink group-hover:block group-focus-visible:block">
               {time.toFixed(2)} s
-              {told.map((line) => (
+              {sentences.map((line) => (
                 <b key={line} className="block font-medium">
                   {line}
                 </b>

@@ -152,12 +152,12 @@ export function Strip() {
     drive.$lookBack.set(time < 0 || time >= trace.at('time', trace.end - 1) ? null : Math.min(trace.rowAt(time), trace.end - 1));
   };
   const key = (event: KeyboardEvent) => {
-    const ways: Record<string, number> = { Comma: -1, Period: 1 };
-    const way = ways[event.code];
-    if (way === undefined || drive.$running.get()) return;
+    const deltas: Record<string, number> = { Comma: -1, Period: 1 };
+    const delta = deltas[event.code];
+    if (delta === undefined || drive.$running.get()) return;
     event.preventDefault();
     drive.$lookBack.set(
-      Math.min(drive.world.trace.end - 1, Math.max(drive.world.trace.first, drive.row + way * (event.shiftKey ? 10 : 1))),
+      Math.min(drive.world.trace.end - 1, Math.max(drive.world.trace.first, drive.row + delta * (event.shiftKey ? 10 : 1))),
     );
   };
 

@@ -48,15 +48,15 @@ describe('the rows in sight', () => {
         const known = wanted.get(pixel) ?? { last: value, low: value, high: value };
         wanted.set(pixel, { last: value, low: Math.min(known.low, value), high: Math.max(known.high, value) });
       }
-      const told: { x: number; value: number; low: number; high: number }[] = [];
-      eachColumn(view, column, (x, value, low, high) => told.push({ x, value, low, high }));
-      // Rows are told in pieces of some; what is told of them all holds every row, and nothing else.
-      expect(Math.min(...told.map(({ low }) => low))).toBe(Math.min(...[...wanted.values()].map(({ low }) => low)));
-      expect(Math.max(...told.map(({ high }) => high))).toBe(Math.max(...[...wanted.values()].map(({ high }) => high)));
-      expect(told.at(-1)?.value).toBe(world.trace.at(column, to));
-      expect(told.map(({ x }) => x)).toEqual(told.map(({ x }) => x).sort((a, b) => a - b));
-      // Where a row has a pixel to itself, each pixel is told just so.
-      if (rowsOnPixel(view) < 1) expect(told.map(({ value, low, high }) => ({ last: value, low, high }))).toEqual([...wanted.values()]);
+      const drawn: { x: number; value: number; low: number; high: number }[] = [];
+      eachColumn(view, column, (x, value, low, high) => drawn.push({ x, value, low, high }));
+      // Rows are drawn in pieces; together they hold every row, and nothing else.
+      expect(Math.min(...drawn.map(({ low }) => low))).toBe(Math.min(...[...wanted.values()].map(({ low }) => low)));
+      expect(Math.max(...drawn.map(({ high }) => high))).toBe(Math.max(...[...wanted.values()].map(({ high }) => high)));
+      expect(drawn.at(-1)?.value).toBe(world.trace.at(column, to));
+      expect(drawn.map(({ x }) => x)).toEqual(drawn.map(({ x }) => x).sort((a, b) => a - b));
+      // If a row has a pixel to itself, each pixel is drawn exactly.
+      if (rowsOnPixel(view) < 1) expect(drawn.map(({ value, low, high }) => ({ last: value, low, high }))).toEqual([...wanted.values()]);
     }
   });
 
@@ -64,16 +64,16 @@ describe('the rows in sight', () => {
     for (let seed = 1; seed <= 12; seed++) {
       const world = driven(seed * 41, 900);
       const view = sight(world, 100, 100 + seed * 60, 300);
-      const told: { x0: number; x1: number; value: number }[] = [];
-      eachRun(view, column, (x0, x1, value) => told.push({ x0, x1, value }));
+      const drawn: { x0: number; x1: number; value: number }[] = [];
+      eachRun(view, column, (x0, x1, value) => drawn.push({ x0, x1, value }));
       const wanted: number[] = [];
       for (let row = view.from; row <= view.to; row++) {
         const value = world.trace.at(column, row);
         if (wanted.at(-1) !== value || wanted.length === 0) wanted.push(value);
       }
-      expect(told.map(({ value }) => value)).toEqual(wanted);
-      for (const [i, one] of told.entries()) if (i > 0) expect(one.x0).toBeCloseTo(told[i - 1]?.x1 as number, 9);
-      expect(told.at(-1)?.x1).toBeCloseTo(300, 9);
+      expect(drawn.map(({ value }) => value)).toEqual(wanted);
+      for (const [i, one] of drawn.entries()) if (i > 0) expect(one.x0).toBeCloseTo(drawn[i - 1]?.x1 as number, 9);
+      expect(drawn.at(-1)?.x1).toBeCloseTo(300, 9);
     }
   });
 

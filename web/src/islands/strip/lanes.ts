@@ -30,7 +30,7 @@ export interface Lane {
   share: number;
   /** True if a tuning makes use of it; without one every tuning does. */
   isUsed?(parameters: Parameters): boolean;
-  /** Shown only where someone asked for it. */
+  /** Shown on request only. */
   isExtra?: true;
   draw(view: LaneView): void;
 }
@@ -179,7 +179,7 @@ export const gaitLane: Lane = {
     eachRun(view, 'gait', (x0, x1, gait) => {
       ctx.fillStyle = gait === 0 ? inks.rule : gaitInk(gait, inks);
       ctx.globalAlpha = gait === 0 ? 0.5 : gait === 1 ? 0.75 : 1;
-      // Height tells the gait, too: standing is the lowest.
+      // Height shows the gait, too: standing is the lowest.
       const tall = gait === 0 ? 0.35 : gait === 1 ? 0.75 : 1;
       ctx.fillRect(x0, top + height * (1 - tall), Math.max(1, x1 - x0), height * tall);
     });
@@ -207,7 +207,7 @@ export const staminaLane: Lane = {
   },
 };
 
-/** Sprint asked for (outline) and given (filled): what is outlined only was refused. */
+/** Sprint requested (outline) and given (filled): a mere outline was refused. */
 export const sprintLane: Lane = {
   name: 'Sprint',
   share: 0.15,

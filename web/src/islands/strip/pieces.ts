@@ -29,7 +29,7 @@ class Blocks {
   /** Works out the blocks that have become whole since. `finer` are those half as large; the smallest ones are read from the trace. */
   grow(trace: Trace, column: Column, finer: Blocks | null): void {
     const whole = Math.floor(trace.end / this.size);
-    // What has been overwritten before it was read is asked for no more.
+    // Rows overwritten before they were read are no longer needed.
     this.#known = Math.max(this.#known, Math.ceil(trace.first / this.size));
     for (; this.#known < whole; this.#known++) {
       const block = this.#known;

@@ -32,11 +32,11 @@ export interface TuningWork extends Work<TuningFile, Editing> {
   $calipers: WritableAtom<Span | null>;
   /** The targets that the tuning is judged by. */
   $targets: WritableAtom<readonly Target[]>;
-  /** What was found wrong with the tuning, its ground and the looped tape. */
+  /** Findings about the tuning, its ground and the looped tape. */
   $snags: WritableAtom<readonly Snag[]>;
   /** A place on the ground that is to be shown. */
   $look: WritableAtom<{ x: number; y: number } | null>;
-  /** What of the time is in sight. */
+  /** The visible span of time. */
   window: StripWindow;
   /** The kept tape that is looped, as long as it is that one. */
   $kept: WritableAtom<KeptTape | null>;

@@ -17,7 +17,7 @@ export class Editing extends Steps<TuningFile> {
   readonly $flipped = atom(false);
   /** A number that is tried at a multiple for as long as a key is held; the tuning itself does not change. */
   readonly $trial = atom<Trial | null>(null);
-  /** The number that was looked at last: what a trial is about. */
+  /** The number focused last: the subject of a trial. */
   readonly $subject = atom<string>('pace.walkSpeed');
   readonly $tuning: ReadableAtom<Tuning>;
   /** The tuning by itself: whatever is shown or tried in its place. */
@@ -25,7 +25,7 @@ export class Editing extends Steps<TuningFile> {
   /** A file that is tried for as long as what would set it is pointed at. */
   readonly $preview = atom<TuningFile | null>(null);
   readonly $beforeTuning: ReadableAtom<Tuning>;
-  /** What the tuning that is driven is compared with. */
+  /** The tuning to compare with. */
   readonly $otherTuning: ReadableAtom<Tuning>;
 
   constructor(now: TuningFile, before: TuningFile) {
@@ -61,14 +61,14 @@ export class Editing extends Steps<TuningFile> {
     return null;
   }
 
-  /** Shows the tuning with these values in it until another preview, or none, is asked for. */
+  /** Previews the tuning with these values until another preview, or none, is requested. */
   preview(values: Readonly<Record<string, FileValue>> | null): void {
     const reading = values && this.#with(values);
     this.$preview.set(reading?.ok ? reading.value.file : null);
   }
 
   #with(values: Readonly<Record<string, FileValue>>) {
-    const file = Object.entries(values).reduce((made, [path, value]) => withValue(made, path, value), this.$now.get());
+    const file = Object.entries(values).reduce((changed, [path, value]) => withValue(changed, path, value), this.$now.get());
     return resolveTuning(file);
   }
 

@@ -24,13 +24,13 @@ async function get<T>(path: string): Promise<T | null> {
 /** A document as a page is given it: as it was at one moment. */
 async function openedNow(id: string): Promise<Opened<TuningFile>> {
   for (;;) {
-    const opened = await lookedUp(id);
+    const opened = await openHead(id);
     const { head } = (await get<{ head: number }>(`/api/v1/tunings/${id}`)) as { head: number };
     if (head === opened.head) return opened;
   }
 }
 
-async function lookedUp(id: string): Promise<Opened<TuningFile>> {
+async function openHead(id: string): Promise<Opened<TuningFile>> {
   const path = `/api/v1/tunings/${id}`;
   const document = (await get<{ head: number; file: TuningFile }>(path)) as { head: number; file: TuningFile };
   const draft = await get<{ version: number; base: number; file: TuningFile }>(`${path}/draft`);
@@ -61,7 +61,7 @@ class Person {
     await this.#settle();
   }
 
-  /** Enters a number; it is on its way to the server at once, or a little later. */
+  /** Enters a number; it is sent to the server at once, or a little later. */
   async enter(number: number, at: 'once' | 'later'): Promise<void> {
     await this.open();
     this.number = number;
@@ -104,29 +104,29 @@ class Person {
 /** Two people who draft, save, close and open in an order of this seed; at the end both numbers are there. */
 async function interleave(seed: number): Promise<void> {
   const next = sequence(seed * 7919);
-  const made = await fetch('/api/v1/tunings', {
+  const created = await fetch('/api/v1/tunings', {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ file: newTuning(`Shared ${seed}`) }),
   });
-  const { id } = (await made.json()) as { id: string };
+  const { id } = (await created.json()) as { id: string };
   const people = [new Person(id, 'pace.walkSpeed'), new Person(id, 'ramp.accelerate')] as const;
   let number = 200;
-  const told: string[] = [];
+  const history: string[] = [];
   const act = (who: 0 | 1): Promise<void> => {
     const person = people[who];
     const what = next();
     if (what < 0.45) {
       number++;
       const at = next() < 0.6 ? 'once' : 'later';
-      told.push(`${who} enters ${number} ${at}`);
+      history.push(`${who} enters ${number} ${at}`);
       return person.enter(number, at);
     }
     if (what < 0.65) {
-      told.push(`${who} saves`);
+      history.push(`${who} saves`);
       return person.save();
     }
-    told.push(what < 0.85 ? `${who} closes` : `${who} opens`);
+    history.push(what < 0.85 ? `${who} closes` : `${who} opens`);
     return what < 0.85 ? person.close() : person.open();
   };
   for (let step = 0; step < 8; step++) {
@@ -139,13 +139,13 @@ async function interleave(seed: number): Promise<void> {
   await last.close();
   const end = await openedNow(id);
   const file = end.draft?.file ?? end.saved;
-  for (const person of people) expect(writtenAt(file, person.path), `seed ${seed}: ${told.join(', ')}`).toBe(person.number);
+  for (const person of people) expect(writtenAt(file, person.path), `seed ${seed}: ${history.join(', ')}`).toBe(person.number);
 }
 
 /** Interleavings of a run. */
 const INTERLEAVINGS = campaign(160, 500);
 
-/** Interleavings under way at a time, each on a tuning of its own. */
+/** Interleavings that run at a time, each on a tuning of its own. */
 const LANES = 6;
 
 describe('two people on one tuning', () => {

@@ -76,7 +76,7 @@ describe('a file that may be there already', () => {
   /** The same, with its keys in another order. */
   const reordered = { events: [{ press: 'up', at: 1 }], ticks: 60, name: 'Lap' };
 
-  /** A shelf with these files, by id; what is made gets the id `made`. */
+  /** A shelf with these files, by id; what is made gets the id `created`. */
   const shelf = (files: Record<string, { name: string }>) =>
     fakeServer(({ method, path, query }) => {
       if (method === 'POST') return { status: 201, body: { id: 'made' } };

@@ -12,11 +12,11 @@ export function documentCommands<F extends { name: string }, S extends Steps<F>>
   ask: { rename(): void; trouble(why: string): void },
 ): Command[] {
   const collection = collectionOf(trade.subject);
-  const make = async (file: F, note: string) => {
+  const create = async (file: F, note: string) => {
     await saving.flush();
-    const made = await createDocument(collection, file, note);
-    if ('why' in made) ask.trouble(made.why);
-    else window.location.assign(addressOf(here, { ...placeOf(opening), [trade.subject]: made.id }));
+    const created = await createDocument(collection, file, note);
+    if ('why' in created) ask.trouble(created.why);
+    else window.location.assign(addressOf(here, { ...placeOf(opening), [trade.subject]: created.id }));
   };
   const away = async () => {
     await saving.flush();
@@ -26,10 +26,10 @@ export function documentCommands<F extends { name: string }, S extends Steps<F>>
   };
   const copy = () => {
     const file = steps.$now.get();
-    void make({ ...file, name: `${file.name.slice(0, 112)}, a copy` }, `From ${file.name}`);
+    void create({ ...file, name: `${file.name.slice(0, 112)}, a copy` }, `From ${file.name}`);
   };
   return [
-    { id: 'new', label: `New ${trade.subject}`, key: '', run: () => void make(trade.fresh(steps.$now.get()), '') },
+    { id: 'new', label: `New ${trade.subject}`, key: '', run: () => void create(trade.fresh(steps.$now.get()), '') },
     { id: 'duplicate', label: 'Duplicate this one', key: '', run: copy },
     { id: 'rename', label: 'Rename this one', key: '', run: ask.rename },
     { id: 'away', label: 'Archive this one', key: '', run: () => void away() },

@@ -52,7 +52,7 @@ export function useListing(collection: Collection, wanted: string): Listing {
     setBusy(false);
   };
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a page is fetched anew when the search is another, not when the function is
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a page is fetched again for another search, not for another function
   useEffect(() => {
     const timer = setTimeout(() => void fetchPage(null), wanted ? PAUSE : 0);
     return () => {

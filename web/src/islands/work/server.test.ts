@@ -14,12 +14,12 @@ afterEach(() => {
   vi.useRealTimers();
 });
 
-const make = (name: string) => askServer('POST', '/api/v1/tunings', { body: { name } });
+const create = (name: string) => askServer('POST', '/api/v1/tunings', { body: { name } });
 const keys = () => sent.map(({ headers }) => headers['idempotency-key']);
 
 it('two clicks at once are one request', async () => {
   answers = [{ body: { id: 'a' } }];
-  expect(await Promise.all([make('twice'), make('twice')])).toEqual([
+  expect(await Promise.all([create('twice'), create('twice')])).toEqual([
     { is: 'ok', body: { id: 'a' } },
     { is: 'ok', body: { id: 'a' } },
   ]);
@@ -28,16 +28,16 @@ it('two clicks at once are one request', async () => {
 
 it('a second click a moment later, and a try after a lost answer, bring the key of the first', async () => {
   answers = [null, { status: 503 }, { body: { id: 'a' } }, { body: { id: 'a' } }];
-  for (let i = 0; i < 4; i++) await make('lost');
+  for (let i = 0; i < 4; i++) await create('lost');
   expect(new Set(keys()).size).toBe(1);
 });
 
 it('what was refused, or is asked later on, is another request', async () => {
   answers = [{ status: 422 }, { body: {} }, { body: {} }];
-  await make('other');
-  await make('other');
+  await create('other');
+  await create('other');
   await vi.advanceTimersByTimeAsync(2000);
-  await make('other');
+  await create('other');
   expect(new Set(keys()).size).toBe(3);
 });
 

@@ -75,13 +75,13 @@ export async function send<T = Record<string, unknown>>(
       keepalive: outlives && text !== null && new Blob([text]).size < OUTLIVES,
       ...(signals.length > 0 ? { signal: AbortSignal.any(signals) } : {}),
     });
-    const told = (await response.json().catch(() => ({}))) as T & { title?: string };
-    if (response.ok) return { is: 'ok', body: told };
-    const problem = told as Record<string, unknown>;
+    const answered = (await response.json().catch(() => ({}))) as T & { title?: string };
+    if (response.ok) return { is: 'ok', body: answered };
+    const problem = answered as Record<string, unknown>;
     return {
       is: kindOf(response.status, problem),
       status: response.status,
-      why: `${told.title ?? `The server answered ${response.status}`}.`,
+      why: `${answered.title ?? `The server answered ${response.status}`}.`,
       problem,
       retryAfter: 1000 * (Number(response.headers.get('retry-after')) || 0),
     };
@@ -102,8 +102,8 @@ const keys = new Map<string, string>();
 const newKey = () => [...crypto.getRandomValues(new Uint32Array(4))].map((word) => word.toString(36)).join('-');
 
 /**
- * Asks the application's server for something. A POST with a body makes something, and brings an idempotency key: the same one asked twice at
- * once, or again after a lost answer, is done once.
+ * Sends a request to the application's server. A POST with a body creates something, and carries an idempotency key: the same one sent twice at once,
+ * or again after a lost answer, is done once.
  */
 export function askServer<T = Record<string, unknown>>(method: string, path: string, asking: Asking = {}): Promise<Outcome<T>> {
   const { body, headers = {} } = asking;
@@ -114,15 +114,15 @@ export function askServer<T = Record<string, unknown>>(method: string, path: str
   if (same) return same as Promise<Outcome<T>>;
   const key = keys.get(name) ?? newKey();
   keys.set(name, key);
-  const asked = send<T>(method, path, { ...asking, headers: { ...headers, 'idempotency-key': key } }).then((answer) => {
+  const pending = send<T>(method, path, { ...asking, headers: { ...headers, 'idempotency-key': key } }).then((answer) => {
     underWay.delete(name);
     // Without an answer nobody knows whether it was done: the next try is the same request.
     if (answer.is === 'ok') setTimeout(() => keys.delete(name), SAME);
     else if (answer.status > 0 && answer.status < 500) keys.delete(name);
     return answer;
   });
-  underWay.set(name, asked);
-  return asked;
+  underWay.set(name, pending);
+  return pending;
 }
 
 /** Why something was not done; null where it was. */

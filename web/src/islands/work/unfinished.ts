@@ -17,7 +17,7 @@ export function useGuard(isAtRisk: () => boolean): void {
 }
 
 /**
- * Whether leaving the page would lose work: an entry that can't be applied once its field is left, text in a field marked with `data-work` (its
+ * True if leaving the page would lose work: an entry that can't be applied once its field is left, text in a field marked with `data-work` (its
  * value is the text that is stored), or a guard of a component.
  */
 export function isUnfinished(): boolean {

@@ -7,7 +7,7 @@ import { Problem } from '../problem.ts';
 import { bytesOf } from './body.ts';
 import { isUnchanged } from './conditions.ts';
 import { problemOf } from './failures.ts';
-import { makesAnew, once } from './idempotency.ts';
+import { createsDocument, once } from './idempotency.ts';
 import { Matcher } from './match.ts';
 import { type Operation, parameters } from './operation.ts';
 import { operations } from './operations/index.ts';
@@ -52,14 +52,14 @@ async function answerWell(request: Request, url: URL): Promise<Response> {
       database,
       file: () => fileOf(request, kind),
     });
-  const response = makesAnew(operation) ? await once(request, url, database, run) : await run();
+  const response = createsDocument(operation) ? await once(request, url, database, run) : await run();
   const isRead = operation.method === 'GET' && response.status === 200;
   if (!isRead || !isUnchanged(request.headers, response.headers.get('etag'))) return response;
   for (const name of ['content-type', 'content-length']) response.headers.delete(name);
   return new Response(null, { status: 304, headers: response.headers });
 }
 
-/** The path below the API's base; the server's health is told outside of its versions too. */
+/** The path below the API's base; the server's health is also available outside of its versions. */
 function pathOf({ pathname }: URL): string {
   if (pathname === '/api/health') return '/health';
   return pathname.startsWith(`${BASE}/`) ? pathname.slice(BASE.length) : '';
@@ -95,9 +95,9 @@ function placeOf(values: Record<string, string>): { kind: DocumentKind; id: stri
 
 function queryOf({ query }: Operation, url: URL): Record<string, unknown> {
   if (!query) return {};
-  const asked = query.safeParse(Object.fromEntries(url.searchParams));
-  if (asked.success) return asked.data;
-  const errors = asked.error.issues.map(({ path, message }) => ({ path: path.join('.'), message }));
+  const parsed = query.safeParse(Object.fromEntries(url.searchParams));
+  if (parsed.success) return parsed.data;
+  const errors = parsed.error.issues.map(({ path, message }) => ({ path: path.join('.'), message }));
   throw new Problem(400, 'The search cannot be read', { errors });
 }
 

@@ -15,9 +15,9 @@ function call(method: string, path: string, body?: unknown, headers: Record<stri
 
 let id: string;
 beforeEach(async () => {
-  const made = await call('POST', '/tunings', { file: tuning });
-  expect(made.status).toBe(201);
-  id = ((await made.json()) as { id: string }).id;
+  const created = await call('POST', '/tunings', { file: tuning });
+  expect(created.status).toBe(201);
+  id = ((await created.json()) as { id: string }).id;
 });
 
 describe('tunings', () => {
@@ -37,8 +37,8 @@ describe('tunings', () => {
 
   it('have the id that their maker has drawn, once', async () => {
     const own = crypto.randomUUID();
-    const made = await call('POST', '/tunings', { file: tuning, id: own });
-    expect([made.status, made.headers.get('location')]).toEqual([201, `/api/v1/tunings/${own}`]);
+    const created = await call('POST', '/tunings', { file: tuning, id: own });
+    expect([created.status, created.headers.get('location')]).toEqual([201, `/api/v1/tunings/${own}`]);
     const other = { ...tuning, name: 'Others' };
     for (const collection of ['tunings', 'grounds']) {
       const file =
@@ -53,8 +53,8 @@ describe('tunings', () => {
   });
 
   it('keep a draft only from the version last seen', async () => {
-    const made = await call('PUT', `/tunings/${id}/draft`, { file: tuning }, { 'if-none-match': '*' });
-    expect([made.status, made.headers.get('etag')]).toEqual([201, '"1"']);
+    const created = await call('PUT', `/tunings/${id}/draft`, { file: tuning }, { 'if-none-match': '*' });
+    expect([created.status, created.headers.get('etag')]).toEqual([201, '"1"']);
     const next = await call('PUT', `/tunings/${id}/draft`, { file: { ...tuning, pace: { walkSpeed: 130 } } }, { 'if-match': '"1"' });
     expect([next.status, next.headers.get('etag')]).toEqual([200, '"2"']);
     const late = await call('PUT', `/tunings/${id}/draft`, { file: tuning }, { 'if-match': '"1"' });
@@ -208,11 +208,11 @@ describe('a rebound host name', () => {
     const { port } = new URL(address);
     const ask = (path: string, host: string) =>
       new Promise<number>((resolve, reject) => {
-        const asked = request({ host: '127.0.0.1', port, path, headers: { host } }, (answer) => {
+        const sent = request({ host: '127.0.0.1', port, path, headers: { host } }, (answer) => {
           answer.resume();
           resolve(answer.statusCode ?? 0);
         });
-        asked.on('error', reject).end();
+        sent.on('error', reject).end();
       });
     for (const path of ['/', '/api/v1/tunings', '/api/v1/health']) {
       expect(await ask(path, 'evil.example')).toBe(421);

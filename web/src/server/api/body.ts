@@ -8,7 +8,7 @@ const HELD = 256 * 1024 * 1024;
 
 let held = 0;
 
-/** A body under way, which gives its memory back when it is over. */
+/** A body in transit, which releases its memory at its end. */
 class Held {
   readonly chunks: Uint8Array[] = [];
   size = 0;

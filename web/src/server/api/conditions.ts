@@ -35,7 +35,7 @@ export function seenBy(headers: Headers): Seen {
   return version > 0 && seen(version) ? Object.assign(seen, { only: version }) : seen;
 }
 
-/** The same for what need not be there yet: `If-None-Match: *` says that none has been seen. */
+/** The same for documents that may not exist yet: `If-None-Match: *` states that none is known. */
 export function seenOrNone(headers: Headers): Seen {
   const none = entityTags(headers.get('if-none-match'));
   if (none === '*' && headers.get('if-match') === null) return Object.assign((version: number) => version === 0, { only: 0 });

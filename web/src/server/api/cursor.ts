@@ -2,14 +2,15 @@ import { z } from 'zod';
 import type { Place } from '../data/documents.ts';
 
 /** A place in a list as opaque text. */
-export const cursorOf = ({ madeAt, id }: Place) => Buffer.from(`${madeAt.getTime()} ${id}`).toString('base64url');
+export const cursorOf = ({ createdAt, id }: Place) => Buffer.from(`${createdAt.getTime()} ${id}`).toString('base64url');
 
 /** Milliseconds beyond which a date is none (ECMAScript, time values). */
 const LATEST = 8.64e15;
 
 const cursor = z.string().transform((text, context): Place => {
-  const [made = '', id = ''] = Buffer.from(text, 'base64url').toString('latin1').split(' ');
-  if (/^\d{1,16}$/.test(made) && Number(made) <= LATEST && z.uuid().safeParse(id).success) return { madeAt: new Date(Number(made)), id };
+  const [created = '', id = ''] = Buffer.from(text, 'base64url').toString('latin1').split(' ');
+  if (/^\d{1,16}$/.test(created) && Number(created) <= LATEST && z.uuid().safeParse(id).success)
+    return { createdAt: new Date(Number(created)), id };
   context.addIssue({ code: 'custom', message: 'expected the next of an earlier page' });
   return z.NEVER;
 });

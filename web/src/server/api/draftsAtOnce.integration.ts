@@ -16,7 +16,7 @@ async function send(method: string, path: string, body: unknown, condition: Reco
   return { status: answer.status, body: text ? (JSON.parse(text) as Record<string, unknown>) : {} };
 }
 
-/** What is kept of a document: its newest revision, and the version (0: none) and file of its draft. */
+/** The stored state of a document: its newest revision, and the version (0: none) and file of its draft. */
 interface Kept {
   head: number;
   draft: number;
@@ -32,7 +32,7 @@ interface Request {
   speed: number;
 }
 
-/** What a request comes to if it is alone: its status, and what is kept then. A draft that it makes has version -1: any that never was. */
+/** The result of a request on its own: its status, and the state after it. A draft that it creates has version -1: any new one. */
 function alone(kept: Kept, { do: kind, seen, head, base, speed }: Request): { status: number; kept: Kept } {
   const refused = (status: number) => ({ status, kept });
   if (kind === 'save') {
@@ -99,10 +99,10 @@ it('come to what they would one after the other, in some order, whoever drafts, 
           (after.draft === 0 ? now.status === 404 : now.status === 200 && after.speed === speed),
       );
       expect(fits, JSON.stringify({ kept, requests, statuses, now, head })).toBeDefined();
-      const made = answers
+      const created = answers
         .filter((_, n) => requests[n]?.do === 'put' && (statuses[n] as number) < 300)
         .map(({ body }) => Number(body['version']));
-      for (const version of made) {
+      for (const version of created) {
         expect(versions).not.toContain(version);
         versions.add(version);
       }

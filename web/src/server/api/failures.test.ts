@@ -4,7 +4,7 @@ vi.mock('../log.ts', () => ({ log: { error: logged } }));
 const { problemOf } = await import('./failures.ts');
 const { Problem } = await import('../problem.ts');
 
-/** What was logged, by the calls. */
+/** The log entries, by call. */
 function logged(...call: unknown[]): void {
   calls.push(call);
 }
@@ -40,7 +40,7 @@ describe('what is told of a failure', () => {
     const problem = problemOf(error, 'request-7');
     expect(problem.status).toBe(status);
     expect(JSON.stringify([problem.message, problem.members])).not.toMatch(/secret|insert|documents failed/);
-    // What nobody has foreseen is in the log, under the request that is told.
+    // An unforeseen error is in the log, under the request's number in the answer.
     expect(calls).toHaveLength(status === 500 ? 1 : 0);
     if (status === 500) expect(problem.members).toEqual({ request: 'request-7' });
     if (status === 503) expect(problem.members).toHaveProperty('retryAfter');

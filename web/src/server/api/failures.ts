@@ -2,7 +2,7 @@ import { noteTrouble } from '../data/trouble.ts';
 import { log } from '../log.ts';
 import { Problem } from '../problem.ts';
 
-/** SQLSTATEs of transactions that another one got in the way of: the same request may succeed a moment later. */
+/** SQLSTATEs of transactions that conflicted with another one: the same request may succeed a moment later. */
 const CONTENDED = /^(40|55P03)/;
 
 /**

@@ -4,18 +4,18 @@ import { keepAnswer, releaseKey, takeKey } from '../data/requests.ts';
 import { Problem } from '../problem.ts';
 import type { Operation } from './operation.ts';
 
-/** The header that names a request, so that the same one asked again is done once (draft-ietf-httpapi-idempotency-key-header). */
+/** The header that names a request, so that a repeated one is done once (draft-ietf-httpapi-idempotency-key-header). */
 const HEADER = 'idempotency-key';
 
 /** Letters of a key at the most. */
 const LONGEST = 200;
 
-/** Milliseconds to wait for the same request that is under way, and between looks. */
+/** Milliseconds to wait for the same request in progress, and between checks. */
 const PATIENCE = 5000;
 const LOOK = 50;
 
-/** True if an operation makes something anew each time that it is asked. A revision needs no key: it names the one before it. */
-export const makesAnew = ({ method, answers, condition }: Operation): boolean =>
+/** True if each request creates something new. A revision needs no key: it names the one before it. */
+export const createsDocument = ({ method, answers, condition }: Operation): boolean =>
   method === 'POST' && 201 in answers && condition === undefined;
 
 /** Runs what makes something, once for each key that a request brings; without a key, as it is. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { jsonOfFiles } from './madeFiles.ts';
+import { jsonOfFiles } from './generatedFiles.ts';
 
 async function partsOf(files: readonly { path: string; text: string }[]): Promise<string[]> {
   const parts: string[] = [];

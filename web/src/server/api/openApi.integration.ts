@@ -17,15 +17,17 @@ beforeAll(() => described.load());
 const ask = described.ask.bind(described);
 const address = described.address;
 /** A new document; its id. */
-const made = async (kind: 'tunings' | 'grounds') =>
+const created = async (kind: 'tunings' | 'grounds') =>
   (await ask('POST', '/{kind}', { kind }, 201, { body: { file: files[kind] } })).value['id'] as string;
 
 describe('the description of the API', () => {
   it('is OpenAPI 3.1 and holds every operation', () => {
     expect(described.description.openapi).toMatch(/^3\.1\./);
-    const told = Object.entries(described.description.paths).flatMap(([path, methods]) => Object.keys(methods).map((m) => `${m} ${path}`));
+    const listed = Object.entries(described.description.paths).flatMap(([path, methods]) =>
+      Object.keys(methods).map((m) => `${m} ${path}`),
+    );
     expect(described.faultsOf('/{kind}', 'post', 201, 'application/json', { id: NOBODY })).not.toEqual([]);
-    expect(told.sort()).toEqual(operations.map(({ method, path }) => `${method.toLowerCase()} ${path}`).sort());
+    expect(listed.sort()).toEqual(operations.map(({ method, path }) => `${method.toLowerCase()} ${path}`).sort());
   });
 
   it.each(Object.keys(files) as (keyof typeof files)[])('is what %s are answered by', async (kind) => {
@@ -90,7 +92,7 @@ describe('the description of the API', () => {
   });
 
   it('is what blind trials are answered by: rounds are found by their pair, whichever is which', async () => {
-    const [a, b, yard] = await Promise.all([made('tunings'), made('tunings'), made('grounds')]);
+    const [a, b, yard] = await Promise.all([created('tunings'), created('tunings'), created('grounds')]);
     const round = {
       who: 'Wren',
       choice: 'a',
@@ -140,7 +142,7 @@ describe('the description of the API', () => {
   });
 
   it('is what reports are answered by: those of a tuning, newest first', async () => {
-    const tuning = { id: await made('tunings'), revision: 2, name: 'Brisk' };
+    const tuning = { id: await created('tunings'), revision: 2, name: 'Brisk' };
     const report = {
       tuning,
       changedSince: false,
@@ -274,9 +276,9 @@ describe('the description of the API', () => {
     expect([answer.status, answer.headers.get('content-type')]).toEqual([200, 'text/event-stream']);
     described.seen.add('GET /changes 200');
     const reader = (answer.body as ReadableStream<Uint8Array>).getReader();
-    let told = '';
+    let heard = '';
     const until = async (words: string) => {
-      while (!told.includes(words)) told += new TextDecoder().decode((await reader.read()).value);
+      while (!heard.includes(words)) heard += new TextDecoder().decode((await reader.read()).value);
     };
     await until(': listening');
     const { value } = await ask('POST', '/{kind}', { kind: 'tapes' }, 201, { body: { file: files.tapes } });

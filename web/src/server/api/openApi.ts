@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { createDocument, type ZodOpenApiOperationObject, type ZodOpenApiResponseObject } from 'zod-openapi';
-import { makesAnew } from './idempotency.ts';
+import { createsDocument } from './idempotency.ts';
 import { type Operation, parameters } from './operation.ts';
 import { file, problem } from './shapes.ts';
 
@@ -11,7 +11,7 @@ function problemsOf({ path, query, condition, takesFile, body, method, answers }
   const isWrite = method !== 'GET';
   const hasBody = takesFile || body !== undefined;
   return {
-    ...(makesAnew({ answers, condition, method } as Operation)
+    ...(createsDocument({ answers, condition, method } as Operation)
       ? { 409: 'A request with the same idempotency key is still in progress' }
       : {}),
     400: 'The request can’t be read',
@@ -29,18 +29,18 @@ function problemsOf({ path, query, condition, takesFile, body, method, answers }
 }
 
 function answersOf(operation: Operation): Record<string, ZodOpenApiResponseObject> {
-  const told: Record<string, ZodOpenApiResponseObject> = {};
+  const responses: Record<string, ZodOpenApiResponseObject> = {};
   for (const [status, words = ''] of Object.entries(problemsOf(operation)))
-    told[status] = { description: words, content: { [PROBLEM]: { schema: problem } } };
+    responses[status] = { description: words, content: { [PROBLEM]: { schema: problem } } };
   for (const [status, { words, schema, tagged, type = 'application/json' }] of Object.entries(operation.answers))
-    told[status] = {
+    responses[status] = {
       description: words,
       ...(schema ? { content: { [type]: { schema } } } : Number(status) >= 400 ? { content: { [PROBLEM]: { schema: problem } } } : {}),
       ...(tagged ? { headers: z.object({ etag: z.string() }) } : {}),
     };
   if (operation.method === 'GET' && Object.values(operation.answers).some(({ tagged }) => tagged))
-    told['304'] = { description: 'If-None-Match names the ETag: nothing has changed' };
-  return told;
+    responses['304'] = { description: 'If-None-Match names the ETag: nothing has changed' };
+  return responses;
 }
 
 const conditions = {
@@ -92,19 +92,19 @@ function described(operation: Operation): ZodOpenApiOperationObject {
     requestParams: {
       ...(names.length > 0 ? { path: z.object(Object.fromEntries(names.map((name) => [name, parameters[name]]))) } : {}),
       ...(operation.query ? { query: operation.query } : {}),
-      ...(operation.condition ? { header: conditions[operation.condition] } : makesAnew(operation) ? { header: keyed } : {}),
+      ...(operation.condition ? { header: conditions[operation.condition] } : createsDocument(operation) ? { header: keyed } : {}),
     },
     ...(body ? { requestBody: { required: true, content: { 'application/json': { schema: body } } } } : {}),
     responses: answersOf(operation) as ZodOpenApiOperationObject['responses'],
   };
 }
 
-let made: object | undefined;
+let description: object | undefined;
 
 /** The description of the API, OpenAPI 3.1. */
 export function openApi(operations: readonly Operation[]): Record<string, unknown> {
-  made ??= describe(operations);
-  return made as Record<string, unknown>;
+  description ??= describe(operations);
+  return description as Record<string, unknown>;
 }
 
 function describe(operations: readonly Operation[]): object {

@@ -4,7 +4,7 @@ import type { Database } from '../data/connection.ts';
 import type { JudgedBody } from '../judge/judge.ts';
 
 /** The validated request of an operation. */
-export interface Asked<Q = Record<string, never>, B = never> {
+export interface OperationRequest<Q = Record<string, never>, B = never> {
   request: Request;
   url: URL;
   query: Q;
@@ -28,7 +28,7 @@ interface Answer {
   tagged?: boolean;
 }
 
-/** One thing that the API does: all that is told of it, checked before it, and done. */
+/** An operation of the API: its description, its checks, and its work. */
 export interface Operation {
   method: 'GET' | 'POST' | 'PUT' | 'DELETE';
   /** Below /api/v1, with parameters in braces: kind, id, number. */
@@ -44,7 +44,7 @@ export interface Operation {
   largest?: number;
   answers: Record<number, Answer>;
   // biome-ignore lint/suspicious/noExplicitAny: each operation's query is of its own schema's type
-  run(asked: Asked<any, any>): Promise<Response>;
+  run(request: OperationRequest<any, any>): Promise<Response>;
 }
 
 /** Parameters in paths. */

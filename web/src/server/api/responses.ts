@@ -38,8 +38,8 @@ export const done = () => new Response(null, { status: 204 });
 
 /** The answer that a problem gives. */
 export function problemResponse({ status, message, members }: Problem): Response {
-  const { allow, retryAfter, ...told } = members;
-  const text = jsonText({ type: 'about:blank', title: message, status, ...told });
+  const { allow, retryAfter, ...rest } = members;
+  const text = jsonText({ type: 'about:blank', title: message, status, ...rest });
   const headers = new Headers({ ...lengthOf(text), 'content-type': 'application/problem+json', 'cache-control': 'no-store' });
   if (typeof allow === 'string') headers.set('allow', allow);
   // What is left of a body that nobody reads would be taken for the next request.

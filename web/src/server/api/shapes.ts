@@ -14,14 +14,14 @@ export const text = (most: number) =>
     .max(most)
     .refine((line) => line.isWellFormed() && !line.includes('\0'), 'expected text');
 
-/** A file of a format, told by the format's own JSON Schema; its references stay its own by its $id. */
+/** A file of a format, described by the format's own JSON Schema; its $id keeps its references its own. */
 function fileOf(kind: (typeof formatNames)[number]) {
   const { $schema, ...schema } = jsonSchema(kind);
   return z.looseObject({ format: z.string(), version: z.int(), name: z.string() }).meta({
     id: kind,
-    override: ({ jsonSchema: told }) => {
-      for (const key of Object.keys(told)) delete told[key as never];
-      Object.assign(told, { $id: `/api/v1/schemas/${kind}`, ...schema });
+    override: ({ jsonSchema: target }) => {
+      for (const key of Object.keys(target)) delete target[key as never];
+      Object.assign(target, { $id: `/api/v1/schemas/${kind}`, ...schema });
     },
   });
 }

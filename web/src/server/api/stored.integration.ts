@@ -37,12 +37,12 @@ it.each([
   const newest = read.ok ? read.value.members[0]?.reading : undefined;
   if (!newest?.ok) throw new Error('the oracle can’t read it');
   const own = await project('Old post');
-  const { value: made } = await ask('POST', `/tunings?project=${own}`, { file: { format: 'zygopod/tuning', version: 2, name: 'New' } });
-  await ask('PUT', `/tunings/${made.id}/draft`, { file: old, base: 1 }, { 'if-none-match': '*' });
+  const { value: created } = await ask('POST', `/tunings?project=${own}`, { file: { format: 'zygopod/tuning', version: 2, name: 'New' } });
+  await ask('PUT', `/tunings/${created.id}/draft`, { file: old, base: 1 }, { 'if-none-match': '*' });
   for (const table of ['revisions', 'drafts'])
-    await client.query(`update ${table} set file = $2 where document_id = $1`, [made.id, JSON.stringify(old)]);
+    await client.query(`update ${table} set file = $2 where document_id = $1`, [created.id, JSON.stringify(old)]);
   for (const path of ['', '/draft', '/revisions/1'])
-    expect(canonicalText((await ask('GET', `/tunings/${made.id}${path}`)).value.file), path).toBe(canonicalText(newest.value));
+    expect(canonicalText((await ask('GET', `/tunings/${created.id}${path}`)).value.file), path).toBe(canonicalText(newest.value));
   expect(canonicalText((await ask('GET', `/projects/${own}/file`)).value.tunings)).toBe(canonicalText([newest.value]));
 });
 

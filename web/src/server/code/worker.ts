@@ -1,16 +1,16 @@
 import { parentPort } from 'node:worker_threads';
 import { CannotHold, checkFolder, meetsWalls, motionOf, printerOf, wallsOf } from '@zygopod/code';
 import { fileStem, keepAsTargets, metricsOf, readTape, readTargets, readTuning, runDrills } from '@zygopod/core';
-import type { CodeAsked, CodeMade } from './maker.ts';
+import type { CodeRequest, GeneratedCode } from './generator.ts';
 
 /** Makes code and checks away from the thread that answers. Files have been judged by then. */
-function make(asked: CodeAsked): CodeMade {
-  const read = readTuning(asked.tuning);
+function generate(request: CodeRequest): GeneratedCode {
+  const read = readTuning(request.tuning);
   if (!read.ok) return { why: 'the tuning is none' };
   const { file, parameters } = read.value;
   try {
-    if (asked.what === 'code') {
-      const printer = printerOf(asked.to);
+    if (request.what === 'code') {
+      const printer = printerOf(request.to);
       const place = (what: string) => `${fileStem(file.name)}-${what}.${printer.extension}`;
       return {
         files: [
@@ -19,11 +19,11 @@ function make(asked: CodeAsked): CodeMade {
         ],
       };
     }
-    const tapes = asked.tapes.flatMap((one) => {
+    const tapes = request.tapes.flatMap((one) => {
       const tape = readTape(one);
       return tape.ok ? [tape.value] : [];
     });
-    const set = asked.targets === null ? null : readTargets(asked.targets);
+    const set = request.targets === null ? null : readTargets(request.targets);
     const targets = set?.ok
       ? set.value
       : {
@@ -40,4 +40,4 @@ function make(asked: CodeAsked): CodeMade {
   }
 }
 
-parentPort?.on('message', (asked: CodeAsked) => parentPort?.postMessage(make(asked)));
+parentPort?.on('message', (request: CodeRequest) => parentPort?.postMessage(generate(request)));

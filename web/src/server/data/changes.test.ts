@@ -20,17 +20,17 @@ describe('changes', () => {
   });
 
   it('are kept from nobody by one who cannot hear them any more, who is asked once', () => {
-    let asked = 0;
+    let polls = 0;
     const heard: number[] = [];
     listenToChanges(() => {
-      asked++;
+      polls++;
       throw new TypeError('closed');
     });
     const stop = listenToChanges((change) => heard.push(change?.head ?? 0));
     expect(() => passOn(change(1))).not.toThrow();
     passOn(change(2));
     stop?.();
-    expect([asked, heard]).toEqual([1, [1, 2]]);
+    expect([polls, heard]).toEqual([1, [1, 2]]);
   });
 
   it('are told to so many and no more; one who has gone makes room', () => {

@@ -22,7 +22,7 @@ export const LISTENERS = 200;
 /** The channel of the database by which all servers on it hear of each change (PostgreSQL: NOTIFY). */
 const CHANNEL = 'zygopod_changes';
 
-/** Milliseconds until the connection that listens is opened anew. */
+/** Milliseconds until the listening connection is opened again. */
 const AGAIN = 500;
 
 const changes = new EventEmitter<{ change: [Change | null] }>();

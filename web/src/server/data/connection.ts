@@ -46,7 +46,7 @@ function keptOnError(client: pg.PoolClient): pg.PoolClient {
   return client;
 }
 
-/** A database on the pool of `url`; connections that die are dropped, and opened anew when next needed. */
+/** A database on the pool of `url`; dead connections are dropped, and opened again when next needed. */
 export function openDatabase(url: string): Database {
   const pool = new PatientPool({
     connectionString: url,
@@ -60,9 +60,9 @@ export function openDatabase(url: string): Database {
     idle_in_transaction_session_timeout: 10_000,
     query_timeout: 12_000,
   });
-  const tell = (error: Error) => log.warn({ error: error.message }, 'a database connection was lost');
-  pool.on('error', tell);
-  // A connection that is in use tells its own end, also between two statements of a transaction.
-  pool.on('connect', (client) => client.on('error', tell));
+  const warn = (error: Error) => log.warn({ error: error.message }, 'a database connection was lost');
+  pool.on('error', warn);
+  // A connection in use reports its own end, also between two statements of a transaction.
+  pool.on('connect', (client) => client.on('error', warn));
   return drizzle(pool, { schema });
 }

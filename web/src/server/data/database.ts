@@ -9,7 +9,7 @@ let opened: Database | undefined;
 let ready: Promise<void> | undefined;
 let isPreparing = false;
 
-/** The application's database, migrated and with the demo data in it. A failed preparation is tried anew by the next call. */
+/** The application's database, migrated and with the demo data in it. The next call retries a failed preparation. */
 export async function database(): Promise<Database> {
   const url = process.env['DATABASE_URL'];
   if (!url) throw new Error('DATABASE_URL is not set');
@@ -67,17 +67,17 @@ export async function databaseCondition(): Promise<Condition> {
   const over = new Promise<never>((_, fail) => {
     timer = setTimeout(() => fail(late), PATIENCE);
   });
-  const asked = database().then((db) => tryToWrite(db));
-  asked.catch(() => undefined);
+  const attempt = database().then((db) => tryToWrite(db));
+  attempt.catch(() => undefined);
   try {
-    const condition = await Promise.race([asked, over]);
+    const condition = await Promise.race([attempt, over]);
     wasUp = true;
     return condition;
   } catch (error) {
     const trouble = noteTrouble(error);
     if (trouble) return trouble;
     if (error === late && isPreparing) return 'preparing';
-    // Logged once: it is asked for again and again.
+    // Logged once: it is queried again and again.
     if (wasUp) log.warn({ error: String(error) }, 'the database does not answer');
     wasUp = false;
     return 'down';
@@ -86,7 +86,7 @@ export async function databaseCondition(): Promise<Condition> {
   }
 }
 
-/** Tests whether the database can be written to. While writes fail, one is tried; else the server is only asked whether it is read-only. */
+/** Tests whether the database can be written to. While writes fail, one is tried; else the server is only queried for its read-only state. */
 async function tryToWrite(db: Database): Promise<Condition> {
   const { rows } = await db.execute<{ readonly: string }>(sql`select current_setting('transaction_read_only') as readonly`);
   if (rows[0]?.readonly === 'on') return 'readOnly';

@@ -15,7 +15,7 @@ const files = import.meta.glob<{ default: { name: string } }>('../../../../demo/
 const DEMO_PROJECT = 'Saltmarsh Post';
 
 /** The grounds that the demo's tunings and tapes are made for. */
-const madeFor: Readonly<Record<string, string>> = {
+const drivenWith: Readonly<Record<string, string>> = {
   'carrier-day-boots.tuning.json': 'boardwalk.ground.json',
   'carrier-storm-boots.tuning.json': 'boardwalk.ground.json',
   'first-draft.tuning.json': 'boardwalk.ground.json',
@@ -31,7 +31,7 @@ const madeFor: Readonly<Record<string, string>> = {
 
 /** Lays the demo's tunings and tapes on the grounds made for them, but for those that somebody has laid elsewhere. */
 async function layOut(db: Database): Promise<void> {
-  for (const [file, ground] of Object.entries(madeFor)) {
+  for (const [file, ground] of Object.entries(drivenWith)) {
     const [place] = await db.select({ id: documents.id }).from(documents).where(eq(documents.demo, ground)).limit(1);
     if (place)
       await db
@@ -47,26 +47,26 @@ async function demoProject(db: Database): Promise<string> {
   if (marked) return marked.id;
   const [named] = await db.update(projects).set({ isDemo: true }).where(eq(projects.name, DEMO_PROJECT)).returning({ id: projects.id });
   if (named) return named.id;
-  const [made] = await db.insert(projects).values({ name: DEMO_PROJECT, isDemo: true }).returning({ id: projects.id });
-  if (!made) throw new Error('the demo project could not be made');
-  return made.id;
+  const [created] = await db.insert(projects).values({ name: DEMO_PROJECT, isDemo: true }).returning({ id: projects.id });
+  if (!created) throw new Error('the demo project could not be made');
+  return created.id;
 }
 
 /** Modes of loading the demo: load missing documents; restore them as shipped, keeping history; or reset them, dropping all changes. */
-type Way = 'missing' | 'restore' | 'reset';
+type LoadMode = 'missing' | 'restore' | 'reset';
 
 /** A number of our own for the lock that lets one load the demo at a time. */
 const LOCK = 7_304_113;
 
 /** Loads the demo data: all of it or nothing, one after the other, announced as it is kept. */
-export async function loadDemo(database: Database, way: Way): Promise<void> {
+export async function loadDemo(database: Database, mode: LoadMode): Promise<void> {
   await database.transaction(async (tx) => {
     await tx.execute(sql`select pg_advisory_xact_lock(${LOCK})`);
-    await load(tx as unknown as Database, way);
+    await load(tx as unknown as Database, mode);
   });
 }
 
-async function load(db: Database, way: Way): Promise<void> {
+async function load(db: Database, mode: LoadMode): Promise<void> {
   const project = await demoProject(db);
   for (const [path, module] of Object.entries(files).sort(([a], [b]) => (a < b ? -1 : 1))) {
     const demo = path.split('/').at(-1) as string;
@@ -77,8 +77,8 @@ async function load(db: Database, way: Way): Promise<void> {
       .from(documents)
       .where(eq(documents.demo, demo))
       .limit(1);
-    if (there && way === 'missing') continue;
-    if (there && way === 'restore') {
+    if (there && mode === 'missing') continue;
+    if (there && mode === 'restore') {
       await db.update(documents).set({ putAwayAt: null, project }).where(eq(documents.id, there.id));
       const { hash } = await getRevision(db, there.id, there.head);
       if (there.putAwayAt) await announce(db, { kind, id: there.id, head: there.head, is: 'back' });

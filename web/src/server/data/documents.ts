@@ -53,7 +53,7 @@ export async function createDocument(db: Database, kind: DocumentKind, creation:
 
 /** Where a page of a list begins: after what was made then and has this id, whether that is still there or not. */
 export interface Place {
-  madeAt: Date;
+  createdAt: Date;
   id: string;
 }
 
@@ -64,7 +64,7 @@ interface Listing {
   after?: Place | undefined;
   /** Part of the name, in capitals or not. */
   q?: string | undefined;
-  /** Those that are put away, instead of those in use. */
+  /** Archived ones, instead of those in use. */
   away?: boolean;
 }
 
@@ -75,7 +75,7 @@ export async function listDocuments(
   { limit, project, after, q, away = false }: Listing,
 ): Promise<{ items: Document[]; next: Place | null }> {
   const { createdAt, id, name, putAwayAt } = documents;
-  const beyond = after && or(lt(createdAt, after.madeAt), and(eq(createdAt, after.madeAt), lt(id, after.id)));
+  const beyond = after && or(lt(createdAt, after.createdAt), and(eq(createdAt, after.createdAt), lt(id, after.id)));
   const named = q ? ilike(name, `%${q.replace(/[\\%_]/g, '\\$&')}%`) : undefined;
   const items = await db
     .select(shown)
@@ -94,10 +94,10 @@ export async function listDocuments(
     .limit(limit + 1);
   const page = items.slice(0, limit);
   const last = page.at(-1);
-  return { items: page, next: items.length > limit && last ? { madeAt: last.createdAt, id: last.id } : null };
+  return { items: page, next: items.length > limit && last ? { createdAt: last.createdAt, id: last.id } : null };
 }
 
-/** A document that is in use; put away or unknown ones are 404. */
+/** A document in use; archived or unknown ones are 404. */
 export async function findDocument(db: Reader, kind: DocumentKind, id: string): Promise<Document> {
   const [found] = await db
     .select({ document: shown, projectAway: projects.putAwayAt })
@@ -171,7 +171,7 @@ export async function archive(db: Database, kind: DocumentKind, id: string, seen
   });
 }
 
-/** The row of a document that is put away, held; 404 where there is none, 409 where it is in use. */
+/** The row of an archived document, locked; 404 if there is none, 409 if it is in use. */
 async function holdAway(tx: Reader, kind: DocumentKind, id: string): Promise<Document> {
   const [document] = await tx
     .select(shown)
@@ -195,7 +195,7 @@ export async function restore(db: Database, kind: DocumentKind, id: string): Pro
   });
 }
 
-/** Removes a document that is put away, with its history, for good. */
+/** Deletes an archived document with its history, permanently. */
 export async function removeForever(db: Database, kind: DocumentKind, id: string, seen: Seen): Promise<void> {
   await db.transaction(async (tx) => {
     const document = await holdAway(tx, kind, id);

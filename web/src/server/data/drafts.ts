@@ -41,7 +41,7 @@ export async function putDraft(
     const current = await getDraft(tx, id);
     if (!seen(current?.version ?? 0)) throw new Problem(409, 'The draft was changed elsewhere', { current: current ?? null });
     if (base !== undefined && base > head) throw new Problem(422, 'The base is no revision of this document', { base, head });
-    // A first draft that is made from an older revision knows nothing of the newest: both are brought together first.
+    // A first draft of an older revision lacks the newest changes: both are merged first.
     if (!current && base !== undefined && base < head)
       throw new Problem(409, `Revision ${head} was saved elsewhere meanwhile`, { current: null });
     const next = { version, base: base ?? head, file };
@@ -80,8 +80,8 @@ function counting(db: Database, draftIsThere: SQL, fits: SQL | undefined) {
   );
 }
 
-/** The base that is told, or the newest revision. */
-const baseOf = (isTold: boolean, head: AnyColumn) => (isTold ? sql<number>`${sql.placeholder('base')}::int` : sql<number>`${head}`);
+/** The given base, or the newest revision. */
+const baseOf = (isGiven: boolean, head: AnyColumn) => (isGiven ? sql<number>`${sql.placeholder('base')}::int` : sql<number>`${head}`);
 
 /** Keeps a draft in place of the one that was seen. */
 const putOver = (db: Database, hasBase: boolean) =>

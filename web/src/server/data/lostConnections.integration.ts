@@ -21,10 +21,10 @@ describe('a database that ends its connections', () => {
     const statuses = new Set<number>();
     for (let round = 0; round < 25; round++) {
       const writes = Array.from({ length: 8 }, async (_, i) => {
-        const made = await post('/tunings', { file: { ...tuning, name: `Boots ${round} ${i}` } });
-        statuses.add(made.status);
-        if (made.status !== 201) return;
-        const { id } = (await made.json()) as { id: string };
+        const created = await post('/tunings', { file: { ...tuning, name: `Boots ${round} ${i}` } });
+        statuses.add(created.status);
+        if (created.status !== 201) return;
+        const { id } = (await created.json()) as { id: string };
         saved.push({ id, head: 1 });
         const revision = await post(`/tunings/${id}/revisions`, { file: tuning }, { 'if-match': '"1"' });
         statuses.add(revision.status);

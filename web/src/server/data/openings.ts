@@ -46,7 +46,7 @@ const oldestFirst = [asc(documents.createdAt), asc(documents.demo), asc(document
 /** The demo's documents that a first visit opens. */
 const foremost: Readonly<Record<Subject, string>> = { tuning: 'carrier-day-boots.tuning.json', ground: 'boardwalk.ground.json' };
 
-/** The document that is opened where none is asked for: the demo's main one, else the oldest there is, of a project or at all; null where there is none. */
+/** The document to open by default: the demo's main one, else the oldest, of a project or at all; null if there is none. */
 export async function firstOf(db: Moment, subject: Subject, project?: string): Promise<string | null> {
   const [first] = await db
     .select({ id: documents.id })
@@ -66,9 +66,9 @@ export async function firstOf(db: Moment, subject: Subject, project?: string): P
 }
 
 /**
- * Opens what an address names, with the other that it asks for. A tuning without a ground comes up on the one that it was last on, a ground
- * without a tuning under the demo's main one. Throws a Problem where there is no such document. Reads only, so that nobody who saves
- * meanwhile gets in its way; `rememberGround` keeps the ground for the next time.
+ * Opens an address's document, with the other one that it names. A tuning without a ground opens on its last one, a ground without a tuning under the
+ * demo's main one. Throws a Problem if there is no such document. Reads only, so that it doesn't block concurrent saves; `rememberGround` stores the
+ * ground for the next time.
  */
 export function openWith(db: Database, subject: Subject, id: string, other: string | null): Promise<Opening> {
   const open = async (moment: Moment): Promise<Opening> => {
@@ -159,9 +159,9 @@ async function openDocument<F>(db: Moment, kind: Subject, id: string, read: (fil
   };
 }
 
-/** The ground that a tuning comes up on: the one asked for; else the one it was last on; else the demo's first. */
-async function layOn(db: Moment, tuning: string, asked: string | null, project: string): Promise<Opened<Ground>> {
-  if (asked) return openGround(db, asked);
+/** The ground of a tuning: the requested one; else its last one; else the demo's first. */
+async function layOn(db: Moment, tuning: string, wanted: string | null, project: string): Promise<Opened<Ground>> {
+  if (wanted) return openGround(db, wanted);
   const [{ ground: known = null } = {}] = await db.select({ ground: documents.ground }).from(documents).where(eq(documents.id, tuning));
   return openGround(db, known && (await isInUse(db, known)) ? known : await needed(db, 'ground', project));
 }

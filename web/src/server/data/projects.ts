@@ -8,7 +8,7 @@ import { documents, projects, projectVersions, revisions } from './schema.ts';
 
 export type ProjectRow = typeof projects.$inferSelect;
 
-/** How many documents of each kind there are in use, and how many are put away. */
+/** Numbers of documents in use, and archived, by kind. */
 export type Counts = Record<DocumentKind | 'away', number>;
 
 /** A page of the projects in use, or of the archived ones, oldest first, and the place of the next page. */
@@ -17,7 +17,7 @@ export async function listProjects(
   { away, limit, after }: { away: boolean; limit: number; after?: Place | undefined },
 ): Promise<{ items: ProjectRow[]; next: Place | null }> {
   const { createdAt, id, putAwayAt } = projects;
-  const beyond = after && or(gt(createdAt, after.madeAt), and(eq(createdAt, after.madeAt), gt(id, after.id)));
+  const beyond = after && or(gt(createdAt, after.createdAt), and(eq(createdAt, after.createdAt), gt(id, after.id)));
   const rows = await db
     .select()
     .from(projects)
@@ -26,10 +26,10 @@ export async function listProjects(
     .limit(limit + 1);
   const items = rows.slice(0, limit);
   const last = items.at(-1);
-  return { items, next: rows.length > limit && last ? { madeAt: last.createdAt, id: last.id } : null };
+  return { items, next: rows.length > limit && last ? { createdAt: last.createdAt, id: last.id } : null };
 }
 
-/** A project that is in use; put away or unknown ones are 404. */
+/** A project in use; archived or unknown ones are 404. */
 export async function findProject(db: Reader, id: string): Promise<ProjectRow> {
   const [project] = await db.select().from(projects).where(eq(projects.id, id)).limit(1);
   if (!project) throw new Problem(404, 'No project has this id');
@@ -69,7 +69,7 @@ async function keepVersion(tx: Pick<Database, 'insert'>, { id: project, version,
   await tx.insert(projectVersions).values({ project, version, name, unit, names }).onConflictDoNothing();
 }
 
-export async function makeProject(db: Database, values: ProjectValues & { name: string }): Promise<ProjectRow> {
+export async function createProject(db: Database, values: ProjectValues & { name: string }): Promise<ProjectRow> {
   return db.transaction(async (tx) => {
     const [project] = await tx
       .insert(projects)
@@ -114,7 +114,7 @@ export async function listVersions(db: Reader, id: string, limit: number): Promi
 }
 
 /** Puts a project away, with all that is in it; the last one in use stays. */
-export async function putProjectAway(db: Database, id: string): Promise<void> {
+export async function archiveProject(db: Database, id: string): Promise<void> {
   await db.transaction(async (tx) => {
     const inUse = await tx.select({ id: projects.id }).from(projects).where(isNull(projects.putAwayAt)).for('update');
     await findProject(tx, id);

@@ -1,4 +1,4 @@
-/** JSON that is kept and passed on as text: a large file is neither read nor written anew on its way through the server. */
+/** JSON stored and passed on as text: the server neither parses nor serialises a large file. */
 export class RawJson {
   readonly text: string;
 

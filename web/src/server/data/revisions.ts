@@ -84,6 +84,6 @@ export async function nameRevision(
     .where(and(eq(revisions.document, id), eq(revisions.number, number)))
     .returning();
   if (!revision) throw new Problem(404, `There is no revision ${number}`);
-  const { file: _, ...told } = revision;
-  return told;
+  const { file: _, ...head } = revision;
+  return head;
 }

@@ -39,7 +39,7 @@ const documentFile = customType<{ data: RawJson; driverData: string }>({
 });
 
 /** Milliseconds, as JavaScript's dates: a cursor made from a row finds that row. */
-const made = timestamp('created_at', { withTimezone: true, precision: 3 }).notNull().defaultNow();
+const created = timestamp('created_at', { withTimezone: true, precision: 3 }).notNull().defaultNow();
 
 /** A project: the documents of one game, its unit, and its own names for parameters. */
 export const projects = pgTable('projects', {
@@ -53,7 +53,7 @@ export const projects = pgTable('projects', {
   /** Counts the changes of name, unit and names, and guards against overwriting. */
   version: integer('version').notNull().default(1),
   putAwayAt: timestamp('put_away_at', { withTimezone: true, precision: 3 }),
-  createdAt: made,
+  createdAt: created,
 });
 
 /** Versions of a project's name, unit and names. Rows are only ever added. */
@@ -67,23 +67,23 @@ export const projectVersions = pgTable(
     name: text('name').notNull(),
     unit: text('unit').notNull(),
     names: file('names').notNull(),
-    createdAt: made,
+    createdAt: created,
   },
   (table) => [primaryKey({ columns: [table.project, table.version] })],
 );
 
-/** Requests that made something, by the key that came with them: asked again, each gets the answer that it got first. */
+/** Requests that created something, by their key: repeated, each gets its first answer. */
 export const requests = pgTable(
   'requests',
   {
     key: text('key').primaryKey(),
     /** SHA-256 of method, path and body: another request must not use the key. */
     request: text('request').notNull(),
-    /** The answer; null while the request is under way. */
+    /** The answer; null while the request is in progress. */
     status: integer('status'),
     headers: file('headers'),
     body: text('body'),
-    createdAt: made,
+    createdAt: created,
   },
   (table) => [index('requests_by_age').on(table.createdAt)],
 );
@@ -106,13 +106,13 @@ export const documents = pgTable(
     head: integer('head').notNull(),
     /** Number of the newest draft that there has been: drafts count on from it, so that no version comes twice. */
     drafted: integer('drafted').notNull().default(0),
-    /** When it was put away; null for what is in use. What is put away is left out of lists, and can be brought back. */
+    /** The time of its archiving; null if it is in use. Lists leave archived ones out, and they can be restored. */
     putAwayAt: timestamp('put_away_at', { withTimezone: true, precision: 3 }),
     /** The ground that a tuning was last laid on. */
     ground: uuid('ground_id').references((): AnyPgColumn => documents.id, { onDelete: 'set null' }),
     /** The name of the demo file that this was loaded from. */
     demo: text('demo'),
-    createdAt: made,
+    createdAt: created,
     updatedAt: timestamp('updated_at', { withTimezone: true, precision: 3 }).notNull().defaultNow(),
   },
   (table) => [
@@ -142,7 +142,7 @@ export const revisions = pgTable(
     /** SHA-256 of the file's canonical text. */
     hash: text('hash').notNull(),
     file: documentFile('file').notNull(),
-    createdAt: made,
+    createdAt: created,
   },
   (table) => [uniqueIndex('revisions_by_number').on(table.document, table.number)],
 );
@@ -181,7 +181,7 @@ export const trials = pgTable(
     nameB: text('name_b').notNull(),
     /** Null once the ground is deleted: the vote stays. */
     ground: uuid('ground_id').references(() => documents.id, { onDelete: 'set null' }),
-    createdAt: made,
+    createdAt: created,
   },
   (table) => [
     index('trials_by_tunings').on(table.tuningA, table.tuningB, table.createdAt),
@@ -200,7 +200,7 @@ export const reports = pgTable(
       .references(() => documents.id, { onDelete: 'cascade' }),
     revision: integer('revision').notNull(),
     report: file('report').notNull(),
-    createdAt: made,
+    createdAt: created,
   },
   (table) => [index('reports_by_tuning').on(table.tuning, table.createdAt)],
 );
@@ -216,7 +216,7 @@ export const handOffs = pgTable(
     handOff: file('hand_off').notNull(),
     /** Where in the project's folder it is written by each saved revision; null where it was for once. */
     path: text('path'),
-    createdAt: made,
+    createdAt: created,
   },
   (table) => [index('hand_offs_by_tuning').on(table.tuning, table.createdAt)],
 );

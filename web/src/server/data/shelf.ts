@@ -14,7 +14,7 @@ export interface Mark {
   id: string;
 }
 
-interface Asked {
+interface ListRequest {
   project: string;
   /** Null: of all kinds. */
   kind: DocumentKind | null;
@@ -90,7 +90,7 @@ function beyond(order: Order, { value, id }: Mark): SQL | undefined {
 }
 
 /** Conditions of a search: text in the name, or in names and notes of revisions; numbers in the newest revision. */
-function asked({ text, conditions }: Search): (SQL | undefined)[] {
+function conditionsOf({ text, conditions }: Search): (SQL | undefined)[] {
   const found = text
     ? or(
         ilike(documents.name, like(text)),
@@ -114,7 +114,7 @@ function asked({ text, conditions }: Search): (SQL | undefined)[] {
 /** A page of a project's shelf: documents with their newest revisions. */
 export async function listShelf(
   db: Reader,
-  { project, kind, search, order, away, limit, after }: Asked,
+  { project, kind, search, order, away, limit, after }: ListRequest,
 ): Promise<{ items: ShelfItem[]; next: Mark | null }> {
   const rows = await db
     .select({ ...shown, value: values[order] })
@@ -125,7 +125,7 @@ export async function listShelf(
         eq(documents.project, project),
         kind ? eq(documents.kind, kind) : undefined,
         away ? isNotNull(documents.putAwayAt) : isNull(documents.putAwayAt),
-        ...asked(search),
+        ...conditionsOf(search),
         after && beyond(order, after),
       ),
     )

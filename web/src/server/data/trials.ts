@@ -33,12 +33,12 @@ export async function listTrials(
     .where(
       and(
         tunings && or(pair(tunings[0], tunings[1]), pair(tunings[1], tunings[0])),
-        after && or(lt(createdAt, after.madeAt), and(eq(createdAt, after.madeAt), lt(id, after.id))),
+        after && or(lt(createdAt, after.createdAt), and(eq(createdAt, after.createdAt), lt(id, after.id))),
       ),
     )
     .orderBy(desc(createdAt), desc(id))
     .limit(limit + 1);
   const items = rows.slice(0, limit);
   const last = items.at(-1);
-  return { items, next: rows.length > limit && last ? { madeAt: last.createdAt, id: last.id } : null };
+  return { items, next: rows.length > limit && last ? { createdAt: last.createdAt, id: last.id } : null };
 }

@@ -9,7 +9,7 @@ const { address, stop } = await ownServer();
 afterAll(stop);
 const get = (path: string, headers = {}, method = 'GET') => rawRequest(address, path, { headers, method });
 
-/** The three ways in which an answer can be read. */
+/** The three encodings of an answer. */
 const readings = [
   [undefined, (body: Buffer) => body],
   ['gzip', (body: Buffer) => gunzipSync(body)],
@@ -20,9 +20,9 @@ const readings = [
 async function tuningNamed(name: string): Promise<string> {
   const file = { format: 'zygopod/tuning', version: 2, name };
   const headers = { 'content-type': 'application/json' };
-  const made = await rawRequest(address, '/api/v1/tunings', { method: 'POST', headers, body: JSON.stringify({ file, note: name }) });
-  expect(made.status).toBe(201);
-  return (JSON.parse(made.body.toString()) as { id: string }).id;
+  const created = await rawRequest(address, '/api/v1/tunings', { method: 'POST', headers, body: JSON.stringify({ file, note: name }) });
+  expect(created.status).toBe(201);
+  return (JSON.parse(created.body.toString()) as { id: string }).id;
 }
 
 const boardwalk = JSON.parse(readFileSync(new URL('../../../../demo/boardwalk.ground.json', import.meta.url), 'utf8')) as object;
@@ -30,8 +30,8 @@ const boardwalk = JSON.parse(readFileSync(new URL('../../../../demo/boardwalk.gr
 /** Makes a ground of several kilobytes. */
 async function aGround(): Promise<string> {
   const headers = { 'content-type': 'application/json' };
-  const made = await rawRequest(address, '/api/v1/grounds', { method: 'POST', headers, body: JSON.stringify({ file: boardwalk }) });
-  return (JSON.parse(made.body.toString()) as { id: string }).id;
+  const created = await rawRequest(address, '/api/v1/grounds', { method: 'POST', headers, body: JSON.stringify({ file: boardwalk }) });
+  return (JSON.parse(created.body.toString()) as { id: string }).id;
 }
 
 describe('answers are sent as small as the reader takes them', () => {

@@ -10,7 +10,7 @@ const api = `${address}/api/v1`;
 const json = { 'content-type': 'application/json' };
 const file = { format: 'zygopod/tuning', version: 2, name: 'Boots in a queue' };
 
-async function made(kind: 'tunings' | 'grounds', body: object): Promise<string> {
+async function created(kind: 'tunings' | 'grounds', body: object): Promise<string> {
   const answer = await fetch(`${api}/${kind}`, { method: 'POST', headers: json, body: JSON.stringify({ file: body }) });
   return ((await answer.json()) as { id: string }).id;
 }
@@ -71,8 +71,8 @@ describe('uploads that stop in the middle', () => {
 
 describe('a page that is opened while its tuning is saved', () => {
   it('is opened, and the ground that its address names is remembered', async () => {
-    const tuning = await made('tunings', file);
-    const grounds = [await made('grounds', ground('Here')), await made('grounds', ground('There'))];
+    const tuning = await created('tunings', file);
+    const grounds = [await created('grounds', ground('Here')), await created('grounds', ground('There'))];
     let isOver = false;
     const saving = (async () => {
       for (let head = 1; !isOver; head++)
@@ -95,7 +95,7 @@ describe('a page that is opened while its tuning is saved', () => {
 
 describe('a database that is read-only', () => {
   it('is read, refuses what is written with 503, and health says so until it is over', async () => {
-    const id = await made('tunings', file);
+    const id = await created('tunings', file);
     const admin = new pg.Client({ connectionString: databaseUrl });
     await admin.connect();
     const { rows } = await admin.query<{ name: string }>('select current_database() as name');
@@ -151,7 +151,7 @@ describe('two servers on one database', () => {
     };
     try {
       await hears(': listening');
-      const id = await made('tunings', file);
+      const id = await created('tunings', file);
       expect(await hears(`"id":"${id}","head":1,"is":"made"`)).toBeLessThan(1000);
       await fetch(`${api}/tunings/${id}`, { method: 'DELETE', headers: { 'if-match': '"1"' } });
       expect(await hears(`"id":"${id}","head":1,"is":"away"`)).toBeLessThan(1000);

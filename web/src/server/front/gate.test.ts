@@ -7,7 +7,7 @@ const closed = { host: '127.0.0.1', token: 'lång token' };
 
 const come = (arrival: Partial<Arrival>, to: { host: string; token: string | undefined } = house): Passage =>
   passage({ method: 'GET', url: '/api/v1/tunings', ...arrival, headers: { host: 'localhost:4380', ...arrival.headers } }, to);
-const status = (way: Passage) => (way.kind === 'refused' ? way.status : way.kind);
+const status = (passed: Passage) => (passed.kind === 'refused' ? passed.status : passed.kind);
 const json = { 'content-type': 'application/json', 'content-length': '2' };
 
 it('lets a body be as large as the largest file', () => {
@@ -65,8 +65,8 @@ describe('the gate', () => {
   });
 
   it('keeps a token from the address as a cookie, and takes it out of there', () => {
-    const way = come({ url: `/bench/7?a=1&token=${encodeURIComponent('lång token')}` }, closed);
-    expect(way).toMatchObject({ kind: 'redirect', to: '/bench/7?a=1' });
-    expect((way as { cookie: string }).cookie).toMatch(/HttpOnly; SameSite=Strict/);
+    const passed = come({ url: `/bench/7?a=1&token=${encodeURIComponent('lång token')}` }, closed);
+    expect(passed).toMatchObject({ kind: 'redirect', to: '/bench/7?a=1' });
+    expect((passed as { cookie: string }).cookie).toMatch(/HttpOnly; SameSite=Strict/);
   });
 });

@@ -19,7 +19,7 @@ export interface Arrival {
   headers: IncomingHttpHeaders;
 }
 
-/** Who may come in: the host that the server listens on, and the access token where one is set. */
+/** Conditions of access: the host that the server listens on, and the access token if one is set. */
 export interface House {
   host: string | undefined;
   token: string | undefined;
@@ -87,14 +87,14 @@ export function passage(arrival: Arrival, house: House): Passage {
   );
 }
 
-/** Without the token nobody comes in; one in the address is kept as a cookie and taken out of there. */
-function tokenPassage({ headers }: Arrival, asked: URL, token: string): Passage | null {
-  const given = asked.searchParams.get('token');
+/** Requires the token; one in the address is stored as a cookie and removed from the address. */
+function tokenPassage({ headers }: Arrival, url: URL, token: string): Passage | null {
+  const given = url.searchParams.get('token');
   if (given !== null && isToken(given, token)) {
-    asked.searchParams.delete('token');
+    url.searchParams.delete('token');
     return {
       kind: 'redirect',
-      to: `${asked.pathname}${asked.search}`,
+      to: `${url.pathname}${url.search}`,
       cookie: `${COOKIE}=${encodeURIComponent(token)}; HttpOnly; SameSite=Strict; Path=/`,
     };
   }

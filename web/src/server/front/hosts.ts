@@ -2,8 +2,8 @@
 const LOOPBACK = new Set(['localhost', '127.0.0.1', '[::1]']);
 
 /**
- * Whether a `Host` header is one that this server answers to: a loopback name, the host that it was told to listen on, or an address in
- * figures. Any other name may have been bound to this machine by somebody else's page (DNS rebinding), and would count as its origin.
+ * True if this server answers to a `Host` header: a loopback name, the host that it listens on by option, or an address in figures. Any other name
+ * may have been bound to this machine by somebody else's page (DNS rebinding), and would count as its origin.
  */
 export function isKnownHost(header: string | null, own: string | undefined): boolean {
   if (header === null) return false;

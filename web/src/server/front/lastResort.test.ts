@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 
-/** A server of its own process whose answers fail in the way that their path names. */
+/** A server in a process of its own; an answer's path names its kind of failure. */
 const program = `
   import { createServer } from 'node:http';
   import { answered } from ${JSON.stringify(new URL('lastResort.ts', import.meta.url).href)};
@@ -37,9 +37,9 @@ afterAll(() => {
 
 const count = async () => Number(await (await fetch(`${address}/count`)).text());
 
-it.each(['/now', '/later', '/timer', '/listener', '/rejection'])('an exception at %s is answered with 500 and counted', async (way) => {
+it.each(['/now', '/later', '/timer', '/listener', '/rejection'])('an exception at %s is answered with 500 and counted', async (path) => {
   const before = await count();
-  const answer = await fetch(`${address}${way}`);
+  const answer = await fetch(`${address}${path}`);
   const text = await answer.text();
   expect(answer.status).toBe(500);
   expect(answer.headers.get('content-type')).toBe('application/problem+json');

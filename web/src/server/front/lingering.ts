@@ -1,6 +1,6 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
 
-/** Milliseconds for which what still comes of a refused body is taken in and thrown away. */
+/** Milliseconds for which the rest of a refused body is read and discarded. */
 const LINGER = 2000;
 
 /**

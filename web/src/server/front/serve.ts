@@ -29,12 +29,12 @@ const HEADERS = {
   'content-security-policy': "default-src 'none'; frame-ancestors 'none'",
 };
 
-function turnAway(response: ServerResponse, way: Exclude<Passage, { kind: 'in' }>): void {
-  if (way.kind === 'redirect') {
-    response.writeHead(302, { location: way.to, 'set-cookie': way.cookie }).end();
+function turnAway(response: ServerResponse, passed: Exclude<Passage, { kind: 'in' }>): void {
+  if (passed.kind === 'redirect') {
+    response.writeHead(302, { location: passed.to, 'set-cookie': passed.cookie }).end();
     return;
   }
-  const { status, title, headers } = way;
+  const { status, title, headers } = passed;
   // What is left of a body that nobody reads would be taken for the next request.
   const body = JSON.stringify({ type: 'about:blank', title, status });
   for (const [name, value] of Object.entries({ connection: 'close', ...headers })) response.setHeader(name, value);
@@ -56,8 +56,8 @@ function receive(request: IncomingMessage, response: ServerResponse): unknown {
     log.info({ request: id, method, path: url.split('?')[0], status: response.statusCode, milliseconds });
   });
   lingering(request, response);
-  const way = passage({ method, url, headers: request.headers }, house);
-  if (way.kind !== 'in') return turnAway(response, way);
+  const passed = passage({ method, url, headers: request.headers }, house);
+  if (passed.kind !== 'in') return turnAway(response, passed);
   const application = () => compressed(request, response, () => handler(request, response));
   return url.startsWith('/api/') ? application() : serveFile(request, response, application);
 }
@@ -82,7 +82,7 @@ server.on('clientError', (error: NodeJS.ErrnoException, socket) => {
   );
 });
 
-/** Milliseconds that answers under way get when the server is told to stop. */
+/** Milliseconds for answers in progress when the server must stop. */
 const GRACE = 3000;
 function end(): void {
   server.close(() => process.exit(0));

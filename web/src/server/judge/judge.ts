@@ -26,7 +26,7 @@ type Kept = Pick<JudgedBody, 'name' | 'text' | 'hash' | 'line' | 'numbers'>;
 /** Plain data, because it may come from another thread. */
 export type Verdict = { ok: true; body: JudgedBody } | { ok: false; status: number; title: string; members?: Record<string, unknown> };
 
-/** Faults told at the most. */
+/** Maximum number of reported faults. */
 const MOST = 50;
 
 /** The ETag of a draft, with or without its quotes. */

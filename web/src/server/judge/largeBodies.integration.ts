@@ -14,7 +14,7 @@ const ground = (walls: unknown, more = {}) => ({
   walls,
   ...more,
 });
-const many = <T>(count: number, make: (i: number) => T) => Array.from({ length: count }, (_, i) => make(i));
+const many = <T>(count: number, itemAt: (i: number) => T) => Array.from({ length: count }, (_, i) => itemAt(i));
 
 /** The longest that another request had to wait (ms) while this one was answered. */
 async function longestWait(work: Promise<unknown>): Promise<number> {

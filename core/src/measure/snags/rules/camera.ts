@@ -1,4 +1,4 @@
-import { halfLifeOf, mendTo, type Rule, told } from './rule.ts';
+import { halfLifeOf, mendTo, numberWords, type Rule } from './rule.ts';
 
 /** Camera. */
 export const cameraRules: readonly Rule[] = [
@@ -9,7 +9,7 @@ export const cameraRules: readonly Rule[] = [
       camera.follow === 'perTick'
         ? {
             path: 'camera.follow',
-            evidence: `the view catches up ${told(100 * camera.perTick)} % per tick`,
+            evidence: `the view catches up ${numberWords(100 * camera.perTick)} % per tick`,
             ...mendTo('Follow with the equivalent half-life', {
               'camera.follow': 'smooth',
               'camera.halfLife': halfLifeOf(camera.perTick, clock.hz),

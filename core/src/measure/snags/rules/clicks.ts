@@ -1,15 +1,15 @@
 import type { Parameters } from '../../../tuning/catalogue/catalogue.ts';
 import { stopDistance } from '../../../tuning/outcomes.ts';
-import { mendTo, type Rule, tickTravel, told } from './rule.ts';
+import { mendTo, numberWords, type Rule, tickTravel } from './rule.ts';
 
-/** The way (unit) to rest by the ramp, hands off. */
-function stopWay({ ramp, pace, clock }: Parameters): number {
+/** The distance (unit) to rest by the ramp, hands off. */
+function distanceToStop({ ramp, pace, clock }: Parameters): number {
   if (ramp.model === 'instant') return 0;
   if (ramp.model === 'smooth') return (pace.walkSpeed * ramp.halfLife) / Math.LN2;
   return stopDistance(pace.walkSpeed, ramp.decelerate, 1 / clock.hz, clock.integration);
 }
 
-/** Ways to points. */
+/** Paths to points. */
 export const clicksRules: readonly Rule[] = [
   [
     'arrive-orbits',
@@ -18,7 +18,7 @@ export const clicksRules: readonly Rule[] = [
       p.route.enabled && p.scheme !== 'step' && p.route.arrival === 'radiusOnly' && p.route.arriveRadius < tickTravel(p) / 2
         ? {
             path: 'route.arriveRadius',
-            evidence: `radius ${told(p.route.arriveRadius)}, one tick travels ${told(tickTravel(p))}`,
+            evidence: `radius ${numberWords(p.route.arriveRadius)}, one tick travels ${numberWords(tickTravel(p))}`,
             ...mendTo('End on the point exactly', { 'route.arrival': 'exact' }),
           }
         : null,
@@ -27,10 +27,10 @@ export const clicksRules: readonly Rule[] = [
     'arrive-overshoots',
     'fault',
     (p) =>
-      p.route.enabled && p.scheme !== 'step' && !p.route.brake && stopWay(p) > p.route.arriveRadius
+      p.route.enabled && p.scheme !== 'step' && !p.route.brake && distanceToStop(p) > p.route.arriveRadius
         ? {
             path: 'route.brake',
-            evidence: `stops within ${told(stopWay(p))}, the radius is ${told(p.route.arriveRadius)}`,
+            evidence: `stops within ${numberWords(distanceToStop(p))}, the radius is ${numberWords(p.route.arriveRadius)}`,
             ...mendTo('Brake before the point', { 'route.brake': true }),
           }
         : null,

@@ -1,9 +1,11 @@
 import { bodySize } from '../../../tuning/body.ts';
 import type { Parameters } from '../../../tuning/catalogue/catalogue.ts';
 import type { Snag } from '../snag.ts';
-import { mendTo, neat, type Rule, tickTravel, told } from './rule.ts';
+import { mendTo, neat, numberWords, type Rule, tickTravel } from './rule.ts';
 
-/** What is wrong with a push, if anything: at least two ticks' travel, at most half the body; where no push is both, the edge had better hold. */
+/**
+ * The fault of a push, if any. A sound one is at least two ticks' travel and at most half the body; where no push is both, the edge had better hold.
+ */
 function pushMend(p: Parameters): Pick<Snag, 'mend'> {
   const { width, height } = bodySize(p.body);
   const [least, most] = [2 * tickTravel(p), Math.min(width, height) / 2];
@@ -27,7 +29,7 @@ export const edgesRules: readonly Rule[] = [
       if (bounds.measure !== 'centre' || (bounds.policy !== 'clamp' && bounds.policy !== 'push') || out <= 0) return null;
       return {
         path: 'bounds.measure',
-        evidence: `${told(out)} of the body hangs over the edge`,
+        evidence: `${numberWords(out)} of the body hangs over the edge`,
         ...mendTo('Keep the whole body inside', { 'bounds.measure': 'body' }),
       };
     },
@@ -37,7 +39,11 @@ export const edgesRules: readonly Rule[] = [
     'fault',
     (p) =>
       p.bounds.policy === 'push' && p.bounds.push < 2 * tickTravel(p)
-        ? { path: 'bounds.push', evidence: `pushed by ${told(p.bounds.push)}, one tick travels ${told(tickTravel(p))}`, ...pushMend(p) }
+        ? {
+            path: 'bounds.push',
+            evidence: `pushed by ${numberWords(p.bounds.push)}, one tick travels ${numberWords(tickTravel(p))}`,
+            ...pushMend(p),
+          }
         : null,
   ],
   [
@@ -46,7 +52,11 @@ export const edgesRules: readonly Rule[] = [
     (p) => {
       const half = Math.min(...Object.values(bodySize(p.body))) / 2;
       if (p.bounds.policy !== 'push' || p.bounds.push <= half || p.bounds.push < 2 * tickTravel(p)) return null;
-      return { path: 'bounds.push', evidence: `pushed by ${told(p.bounds.push)}, half the body is ${told(half)}`, ...pushMend(p) };
+      return {
+        path: 'bounds.push',
+        evidence: `pushed by ${numberWords(p.bounds.push)}, half the body is ${numberWords(half)}`,
+        ...pushMend(p),
+      };
     },
   ],
 ];

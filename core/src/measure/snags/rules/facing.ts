@@ -1,4 +1,4 @@
-import { halfLifeOf, mendTo, type Rule, steers, told } from './rule.ts';
+import { halfLifeOf, mendTo, numberWords, type Rule, steers } from './rule.ts';
 
 /** Facing. */
 export const facingRules: readonly Rule[] = [
@@ -9,7 +9,7 @@ export const facingRules: readonly Rule[] = [
       facing.turn === 'perTick'
         ? {
             path: 'facing.turn',
-            evidence: `turns by ${told(100 * facing.perTick)} % per tick`,
+            evidence: `turns by ${numberWords(100 * facing.perTick)} % per tick`,
             ...mendTo('Turn with the equivalent half-life', {
               'facing.turn': 'smooth',
               'facing.halfLife': halfLifeOf(facing.perTick, clock.hz),
@@ -40,7 +40,7 @@ export const facingRules: readonly Rule[] = [
       facing.whenStill === 'start'
         ? {
             path: 'facing.whenStill',
-            evidence: `when standing, it returns to ${told(facing.start)}°`,
+            evidence: `when standing, it returns to ${numberWords(facing.start)}°`,
             ...mendTo('Keep the last facing', { 'facing.whenStill': 'keep' }),
           }
         : null,

@@ -1,6 +1,6 @@
-import { mendTo, type Rule, steers, told } from './rule.ts';
+import { mendTo, numberWords, type Rule, steers } from './rule.ts';
 
-/** Stick travel under which a dead zone is none. */
+/** Stick travel below which there is no dead zone. */
 const LEAST_ZONE = 0.03;
 
 /** Hands. */
@@ -12,7 +12,7 @@ export const handsRules: readonly Rule[] = [
       !p.input.normaliseDiagonals && steers(p) && p.input.directions !== '4' && p.input.axes === 'both' && p.pace.walkSpeed > 0
         ? {
             path: 'input.normaliseDiagonals',
-            evidence: `straight ${told(p.pace.walkSpeed)}, diagonal ${told(p.pace.walkSpeed * Math.SQRT2)}`,
+            evidence: `straight ${numberWords(p.pace.walkSpeed)}, diagonal ${numberWords(p.pace.walkSpeed * Math.SQRT2)}`,
             ...mendTo('Even diagonals', { 'input.normaliseDiagonals': true }),
           }
         : null,
@@ -24,7 +24,7 @@ export const handsRules: readonly Rule[] = [
       input.deadZone < LEAST_ZONE
         ? {
             path: 'input.deadZone',
-            evidence: `stick travel above ${told(input.deadZone)} moves it`,
+            evidence: `stick travel above ${numberWords(input.deadZone)} moves it`,
             ...mendTo('A dead zone of 0.15', { 'input.deadZone': 0.15, ...(input.outerZone <= 0.2 ? { 'input.outerZone': 0.95 } : {}) }),
           }
         : null,

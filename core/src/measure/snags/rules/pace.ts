@@ -3,12 +3,12 @@ import type { Parameters } from '../../../tuning/catalogue/catalogue.ts';
 import { isLink } from '../../../tuning/links.ts';
 import type { FileValue } from '../../../tuning/schema.ts';
 import { rawAt } from '../../../tuning/tuning.ts';
-import { mendTo, neat, type Rule, told } from './rule.ts';
+import { mendTo, neat, numberWords, type Rule } from './rule.ts';
 
-/** Body widths a second of a walk that is put where there is none. */
+/** Body widths per second of the walk proposed where there is none. */
 const USUAL_WALK = 5.8;
 
-/** Whether sprinting is another pace. */
+/** True if sprinting is another pace. */
 const usesSprint = ({ pace, stamina }: Parameters) => stamina.enabled || pace.sprintSpeed !== pace.walkSpeed;
 
 /** Speeds. */
@@ -24,7 +24,7 @@ export const paceRules: readonly Rule[] = [
       if (!isLink(rawAt(file, 'pace.sprintSpeed')) && p.pace.sprintSpeed <= walk)
         set['pace.sprintSpeed'] = { of: 'pace.walkSpeed', times: 1.75 };
       if (!isLink(rawAt(file, 'pace.restoredSpeed'))) set['pace.restoredSpeed'] = { of: 'pace.walkSpeed' };
-      return { path: 'pace.walkSpeed', evidence: 'walk is 0', ...mendTo(`Walk at ${told(walk)}`, set) };
+      return { path: 'pace.walkSpeed', evidence: 'walk is 0', ...mendTo(`Walk at ${numberWords(walk)}`, set) };
     },
   ],
   [
@@ -35,7 +35,7 @@ export const paceRules: readonly Rule[] = [
       if (p.scheme === 'step' || walkSpeed <= 0 || !usesSprint(p) || sprintSpeed > walkSpeed) return null;
       return {
         path: 'pace.sprintSpeed',
-        evidence: `sprint ${told(sprintSpeed)}, walk ${told(walkSpeed)}`,
+        evidence: `sprint ${numberWords(sprintSpeed)}, walk ${numberWords(walkSpeed)}`,
         ...mendTo('Sprint at 1.75 × walk', { 'pace.sprintSpeed': { of: 'pace.walkSpeed', times: 1.75 } }),
       };
     },
@@ -47,7 +47,7 @@ export const paceRules: readonly Rule[] = [
       if (isLink(rawAt(file, 'pace.restoredSpeed')) || pace.restoredSpeed === pace.walkSpeed) return null;
       return {
         path: 'pace.restoredSpeed',
-        evidence: `after a sprint it walks at ${told(pace.restoredSpeed)}, before at ${told(pace.walkSpeed)}`,
+        evidence: `after a sprint it walks at ${numberWords(pace.restoredSpeed)}, before at ${numberWords(pace.walkSpeed)}`,
         ...mendTo('Restore the walk speed', { 'pace.restoredSpeed': { of: 'pace.walkSpeed' } }),
       };
     },
@@ -62,8 +62,8 @@ export const paceRules: readonly Rule[] = [
       const times = neat(sprintSpeed / walkSpeed);
       return {
         path: 'pace.sprintSpeed',
-        evidence: `sprint ${told(sprintSpeed)} does not follow walk ${told(walkSpeed)}`,
-        ...mendTo(`Sprint at ${told(times)} × walk`, { 'pace.sprintSpeed': { of: 'pace.walkSpeed', times } }),
+        evidence: `sprint ${numberWords(sprintSpeed)} does not follow walk ${numberWords(walkSpeed)}`,
+        ...mendTo(`Sprint at ${numberWords(times)} × walk`, { 'pace.sprintSpeed': { of: 'pace.walkSpeed', times } }),
       };
     },
   ],

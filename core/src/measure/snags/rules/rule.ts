@@ -4,15 +4,15 @@ import type { FileValue } from '../../../tuning/schema.ts';
 import type { Tuning } from '../../../tuning/tuning.ts';
 import type { Severity, Snag, SnagId } from '../snag.ts';
 
-/** What a rule finds in a tuning; null where it is sound. */
+/** A rule's finding in a tuning; null if it is sound. */
 type Found = Omit<Snag, 'id' | 'severity'>;
 export type Rule = readonly [SnagId, Severity, (p: Parameters, tuning: Tuning) => Found | null];
 
-export const told = (value: number) => shortNumber(value);
+export const numberWords = (value: number) => shortNumber(value);
 export const neat = (value: number) => Number(value.toPrecision(4));
 export const mendTo = (words: string, set: Record<string, FileValue>): Pick<Snag, 'mend'> => ({ mend: { words, set } });
 
-/** Way (unit) of a tick at the fastest gait. */
+/** Distance (unit) of a tick at the fastest gait. */
 export const tickTravel = ({ pace, clock }: Parameters) => Math.max(pace.walkSpeed, pace.sprintSpeed) / clock.hz;
 
 export const steers = ({ scheme }: Parameters) => scheme === 'steer' || scheme === 'latch';

@@ -1,4 +1,4 @@
-import { mendTo, type Rule, told } from './rule.ts';
+import { mendTo, numberWords, type Rule } from './rule.ts';
 
 /** Share of the bar that a lump may be. */
 const COARSE = 0.04;
@@ -15,7 +15,7 @@ export const staminaRules: readonly Rule[] = [
       stamina.enabled && !stamina.emptyEndsSprint && stamina.drain > 0
         ? {
             path: 'stamina.emptyEndsSprint',
-            evidence: `empty after ${told(stamina.max / stamina.drain)} s, and the sprint continues`,
+            evidence: `empty after ${numberWords(stamina.max / stamina.drain)} s, and the sprint continues`,
             ...mendTo('End it when empty', { 'stamina.emptyEndsSprint': true }),
           }
         : null,
@@ -27,7 +27,7 @@ export const staminaRules: readonly Rule[] = [
       stamina.enabled && stamina.regainWhile === 'always' && stamina.regain * stamina.regainMovingFactor > 0
         ? {
             path: 'stamina.regainWhile',
-            evidence: `drains ${told(stamina.drain)} and regains ${told(stamina.regain * stamina.regainMovingFactor)} per second at once`,
+            evidence: `drains ${numberWords(stamina.drain)} and regains ${numberWords(stamina.regain * stamina.regainMovingFactor)} per second at once`,
             ...mendTo('Regain while not sprinting', { 'stamina.regainWhile': 'notSprinting' }),
           }
         : null,
@@ -40,7 +40,7 @@ export const staminaRules: readonly Rule[] = [
       if (!stamina.enabled || lump <= COARSE * stamina.max) return null;
       return {
         path: 'stamina.interval',
-        evidence: `${told(lump)} at once every ${told(stamina.interval)} s, ${told((100 * lump) / stamina.max)} % of the bar`,
+        evidence: `${numberWords(lump)} at once every ${numberWords(stamina.interval)} s, ${numberWords((100 * lump) / stamina.max)} % of the bar`,
         ...mendTo('Drain and regain continuously', { 'stamina.interval': 0 }),
       };
     },
@@ -52,7 +52,7 @@ export const staminaRules: readonly Rule[] = [
       stamina.enabled && stamina.recoverTo < Math.min(stamina.startAt, stamina.max)
         ? {
             path: 'stamina.recoverTo',
-            evidence: `unlocks at ${told(stamina.recoverTo)}, starts at ${told(stamina.startAt)}`,
+            evidence: `unlocks at ${numberWords(stamina.recoverTo)}, starts at ${numberWords(stamina.startAt)}`,
             ...mendTo('Unlock at the start threshold', { 'stamina.recoverTo': stamina.startAt }),
           }
         : null,
@@ -64,7 +64,7 @@ export const staminaRules: readonly Rule[] = [
       stamina.enabled && stamina.interval > LUMP && Math.max(stamina.drain, stamina.regain) > 0
         ? {
             path: 'stamina.interval',
-            evidence: `what happens within ${told(stamina.interval)} s is applied at its end`,
+            evidence: `what happens within ${numberWords(stamina.interval)} s is applied at its end`,
             ...mendTo('Drain and regain continuously', { 'stamina.interval': 0 }),
           }
         : null,

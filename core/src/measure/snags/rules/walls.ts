@@ -1,4 +1,4 @@
-import { mendTo, type Rule, tickTravel, told } from './rule.ts';
+import { mendTo, numberWords, type Rule, tickTravel } from './rule.ts';
 
 /** Walls. */
 export const wallsRules: readonly Rule[] = [
@@ -21,7 +21,7 @@ export const wallsRules: readonly Rule[] = [
       p.contact.response !== 'none' && !p.contact.swept && p.scheme !== 'step' && tickTravel(p) > 0
         ? {
             path: 'contact.swept',
-            evidence: `one tick travels ${told(tickTravel(p))}: it passes thinner walls`,
+            evidence: `one tick travels ${numberWords(tickTravel(p))}: it passes thinner walls`,
             ...mendTo('Check the whole movement of a tick', { 'contact.swept': true }),
           }
         : null,

@@ -3,7 +3,7 @@ import { type Difference, differences, isLink, linkWords, significantPair, specO
 import { useState } from 'react';
 import { useTuning } from '../../tuning/context.ts';
 
-/** Changes that are listed until all are asked for. */
+/** Number of changes listed until all are requested. */
 const SHOWN = 4;
 
 /** A parameter's two values, in the fewest digits that distinguish them. */

@@ -16,7 +16,7 @@ const keys: { control: Control; place: string }[] = [
 const more: Control[] = ['sprint', 'sprintToggle', 'autoRun', 'plant', 'action', 'launch'];
 
 /** Direction of the held keys or stick. */
-function wayOf({ held, stickX, stickY }: HandsState): [number, number] {
+function directionOf({ held, stickX, stickY }: HandsState): [number, number] {
   const isHeld = (control: Control) => (held[controls.indexOf(control)] ? 1 : 0);
   const [x, y] = [isHeld('right') - isHeld('left'), isHeld('down') - isHeld('up')];
   return x !== 0 || y !== 0 ? [x, y] : [stickX, stickY];
@@ -42,9 +42,9 @@ export function Hands() {
       const look = held ? 'held' : latched ? 'latched' : 'up';
       if (cap.dataset['look'] !== look) cap.dataset['look'] = look;
     }
-    // In scheme turn the way asked for is turn across and drive along.
+    // In scheme turn the request is turn across and drive along.
     const turns = drive.world.parameters.scheme === 'turn';
-    const [across, down] = isTape ? wayOf(hands) : turns ? [body.intentTurn, -body.intentDrive] : [body.intentX, body.intentY];
+    const [across, down] = isTape ? directionOf(hands) : turns ? [body.intentTurn, -body.intentDrive] : [body.intentX, body.intentY];
     const [x, y] = [34 + across * 22, 34 + down * 22];
     place(knob.current, { cx: x, cy: y });
     place(arm.current, { x2: x, y2: y });

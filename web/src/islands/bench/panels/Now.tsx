@@ -24,7 +24,7 @@ function gaitClock(): (trace: Trace, row: number) => number {
   };
 }
 
-/** Shows the body's state at the visible moment: now, or the one looked back at. */
+/** Shows the body's state at the visible moment: now, or the selected one. */
 export function Now() {
   const { drive } = useTuning();
   const speed = useRef<HTMLSpanElement>(null);

@@ -12,7 +12,7 @@ import { useTuning } from '../../tuning/context.ts';
 /** Time (ms) without a change after which a looped tape is checked. */
 const PAUSE = 150;
 
-/** Kinds that are listed until all are asked for. */
+/** Number of kinds listed until all are requested. */
 const SHOWN = 3;
 
 /** Identity of a snag: drills and tape report each kind once, the ground reports each place. */
@@ -36,10 +36,10 @@ export function Snags({ judge }: { judge: Judge }) {
   const cheap = useMemo(() => tuningSnags(tuning, ground), [tuning, ground]);
   const found = useMemo(() => {
     const seen = new Set<string>();
-    // What the numbers say themselves is not told again by a drill; what a tape shows has its moment.
+    // A drill doesn't repeat a finding of the numbers themselves; a finding on a tape has its moment.
     const isNew = (snag: Snag) => !seen.has(keyOf(snag)) && seen.add(keyOf(snag));
-    const told = new Set(cheap.map(({ id, path }) => `${id} ${path}`));
-    const rest = (judged?.judgement.snags ?? []).filter(({ id, path }) => !told.has(`${id} ${path}`));
+    const listed = new Set(cheap.map(({ id, path }) => `${id} ${path}`));
+    const rest = (judged?.judgement.snags ?? []).filter(({ id, path }) => !listed.has(`${id} ${path}`));
     return bySeverity([...cheap, ...looped, ...rest].filter(isNew));
   }, [cheap, looped, judged]);
 

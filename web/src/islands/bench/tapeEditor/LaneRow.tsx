@@ -41,7 +41,7 @@ export function LaneRow({
         : lane === 'point'
           ? { at: where(tick) }
           : lane === 'swipe'
-            ? { way: 'right' as const }
+            ? { direction: 'right' as const }
             : {};
     const next = addPart(parts, { lane, ...what }, tick, NEW_LENGTH * hz, ticks);
     if (!next) return;
@@ -76,10 +76,10 @@ export function LaneRow({
   };
   const key = (event: KeyboardEvent, index: number) => {
     const part = parts[index] as TapePart;
-    const way = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+    const delta = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
     if (event.key === 'Delete' || event.key === 'Backspace') editing.remove(index);
-    else if (way !== undefined) {
-      const by = way * (event.shiftKey ? 10 : 1);
+    else if (delta !== undefined) {
+      const by = delta * (event.shiftKey ? 10 : 1);
       const next = event.altKey ? stretchPart(parts, part, 'to', part.to + by, ticks) : movePart(parts, part, part.from + by, ticks);
       put(next, `move ${partWords(part)}`);
     } else return;

@@ -2,7 +2,7 @@ import { movePart, type Swipe, stretchPart, type TapePart } from '@zygopod/core'
 import { useEffect, useState } from 'react';
 import { partWords, type TapeEditing } from './editing.ts';
 
-const ways: readonly Swipe[] = ['up', 'right', 'down', 'left'];
+const directions: readonly Swipe[] = ['up', 'right', 'down', 'left'];
 
 /** The numbers of the picked part, to be typed. */
 export function PartFields({
@@ -25,7 +25,7 @@ export function PartFields({
       parts.map((one, i) => (i === index ? { ...part, ...over } : one)),
       `change ${partWords(part)}`,
     );
-  const { lane, at, way } = part;
+  const { lane, at, direction } = part;
   const isStick = lane === 'stick';
   const amount = at ? Math.hypot(at[0], at[1]) : 0;
   const angle = at ? (Math.atan2(at[1], at[0]) * 180) / Math.PI : 0;
@@ -65,9 +65,13 @@ export function PartFields({
           <Entry label="y" unit="" value={at[1]} put={(value) => change({ at: [at[0], value] })} />
         </>
       )}
-      {way && (
-        <select aria-label="Direction of the swipe" value={way} onChange={(event) => change({ way: event.target.value as Swipe })}>
-          {ways.map((one) => (
+      {direction && (
+        <select
+          aria-label="Direction of the swipe"
+          value={direction}
+          onChange={(event) => change({ direction: event.target.value as Swipe })}
+        >
+          {directions.map((one) => (
             <option key={one}>{one}</option>
           ))}
         </select>
@@ -81,13 +85,13 @@ export function PartFields({
 
 /** A number that is put as it is left. */
 export function Entry({ label, unit, value, put }: { label: string; unit: string; value: number; put(value: number): void }) {
-  const told = String(Number(value.toFixed(3)));
-  const [text, setText] = useState(told);
-  useEffect(() => setText(told), [told]);
+  const rounded = String(Number(value.toFixed(3)));
+  const [text, setText] = useState(rounded);
+  useEffect(() => setText(rounded), [rounded]);
   const typed = Number(text.trim().replace(',', '.').replace('−', '-'));
   const isNumber = text.trim() !== '' && Number.isFinite(typed);
   const leave = () => {
-    if (isNumber && typed !== Number(told)) put(typed);
+    if (isNumber && typed !== Number(rounded)) put(typed);
   };
   return (
     <label className="flex items-baseline gap-1 text-ink-soft">
@@ -102,7 +106,7 @@ export function Entry({ label, unit, value, put }: { label: string; unit: string
         onBlur={leave}
         onKeyDown={(event) => {
           if (event.key === 'Enter') leave();
-          if (event.key === 'Escape') setText(told);
+          if (event.key === 'Escape') setText(rounded);
         }}
       />
       {unit}

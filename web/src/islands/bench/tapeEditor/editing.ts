@@ -16,13 +16,13 @@ export const laneWords = (lane: PartLane): string =>
   lane === 'stick' ? 'Stick' : lane === 'point' ? 'Points' : lane === 'swipe' ? 'Swipes' : controlWords[lane];
 
 /** Describes a part with its value. */
-export function partWords({ lane, at, way }: TapePart): string {
+export function partWords({ lane, at, direction }: TapePart): string {
   if (lane === 'stick' && at) {
     const angle = Math.round((Math.atan2(at[1], at[0]) * 180) / Math.PI);
     return `stick ${Math.hypot(at[0], at[1]).toFixed(2)} at ${angle}°`;
   }
   if (lane === 'point' && at) return `point ${at[0].toFixed(0)}, ${at[1].toFixed(0)}`;
-  if (lane === 'swipe') return `swipe ${way}`;
+  if (lane === 'swipe') return `swipe ${direction}`;
   return laneWords(lane);
 }
 
@@ -71,7 +71,7 @@ export class TapeEditing {
     );
   }
 
-  /** The lanes with parts, and those that were asked for. */
+  /** The lanes with parts, and the requested ones. */
   lanesOf({ parts }: TakenApart): PartLane[] {
     const extra = this.$extra.get();
     return allLanes.filter((lane) => extra.includes(lane) || parts.some((part) => part.lane === lane));

@@ -63,7 +63,7 @@ it('keeps the word that was typed where a vote fails, and sends it with the next
   await vi.waitFor(() => expect(page.says('Kept.')).toBe(true));
   expect(sent.map(({ body }) => body)).toEqual([sent[0]?.body, sent[0]?.body]);
   expect(sent[1]?.body).toMatchObject({ who: 'Ada', why: 'it drifts', choice: 'none' });
-  // The same request, asked again: it is done once.
+  // The same request, repeated: it is done once.
   expect(sent[1]?.headers['idempotency-key']).toBe(sent[0]?.headers['idempotency-key']);
 });
 

@@ -13,7 +13,7 @@ import { useSheet } from '../../chart/useSheet.ts';
 import { ViewMenu } from '../../chart/YardMenus.tsx';
 import type { BlindTrial } from './trial.ts';
 
-const layers = { wedge: true, velocity: false, grown: false, looked: false };
+const layers = { wedge: true, velocity: false, grown: false, searched: false };
 
 /** The yard of a blind trial, with nothing that reveals the tuning. */
 export function TrialYard({ trial }: { trial: BlindTrial }) {

@@ -109,7 +109,7 @@ describe('a blind trial', () => {
     trial.choose(1);
     trial.next();
     expect([trial.$round.get(), trial.$driven.get(), trial.$answered.get()]).toEqual([2, 0, null]);
-    // What was kept stays told.
+    // Kept answers stay revealed.
     expect(trial.$rounds.get()).toHaveLength(1);
     expect(driven(trial)).toBeLessThan(before / 2);
   });

@@ -67,11 +67,11 @@ export function ImportFiles({ files, close, done }: { files: readonly File[]; cl
       members.map((member, i) => ({ ...member, i })),
       async ({ kind, name, reading, i }) => {
         // One that was created before is not created again: its key is known.
-        const made = await createDocument(collectionOf(kind), reading.ok ? reading.value : null, importNote(key), {
+        const created = await createDocument(collectionOf(kind), reading.ok ? reading.value : null, importNote(key), {
           project: target,
           key: `${key}-${i}`,
         });
-        if ('why' in made) refused.push(`${name}: ${made.why}`);
+        if ('why' in created) refused.push(`${name}: ${created.why}`);
         else good++;
       },
       setCount,
@@ -85,9 +85,9 @@ export function ImportFiles({ files, close, done }: { files: readonly File[]; cl
     if (refused.length === 0 && broken.length === 0) close();
   };
   const importAsOwn = async () => {
-    const made = await askServer<{ id: string }>('POST', '/api/v1/projects', { body: ownProject });
-    if ('why' in made) setFaults([made.why]);
-    else await importAll(made.body.id);
+    const created = await askServer<{ id: string }>('POST', '/api/v1/projects', { body: ownProject });
+    if ('why' in created) setFaults([created.why]);
+    else await importAll(created.body.id);
   };
   const undo = async () => {
     if (!project) return;

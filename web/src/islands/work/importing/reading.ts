@@ -14,7 +14,7 @@ export interface ReadFile {
 /** Maximum number of faults reported per file. */
 const TOLD = 8;
 
-const told = (faults: readonly Fault[]) => [
+const problems = (faults: readonly Fault[]) => [
   ...faults.slice(0, TOLD).map(faultText),
   ...(faults.length > TOLD ? [`and ${faults.length - TOLD} more`] : []),
 ];
@@ -33,14 +33,14 @@ export async function readFile(file: Pick<File, 'name' | 'size' | 'text'>): Prom
     return none('cannot be read: it was changed or removed meanwhile');
   }
   const read = parseAny(text);
-  if (!read.ok) return { name, project: null, members: [], faults: told(read.faults) };
+  if (!read.ok) return { name, project: null, members: [], faults: problems(read.faults) };
   const { project, members } = read.value;
   return {
     name,
     project,
     members: members.filter(({ reading }) => reading.ok),
     faults: members.flatMap((member) =>
-      member.reading.ok ? [] : told(member.reading.faults).map((fault) => (member.name ? `${member.name}: ${fault}` : fault)),
+      member.reading.ok ? [] : problems(member.reading.faults).map((fault) => (member.name ? `${member.name}: ${fault}` : fault)),
     ),
   };
 }

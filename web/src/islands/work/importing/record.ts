@@ -31,7 +31,7 @@ const filesKey = (files: readonly Pick<File, 'name' | 'size'>[]): string => JSON
 /** The note of the first revision of each document that an import creates. */
 export const importNote = (key: string): string => `Imported, ${key}`;
 
-/** Records that an import has begun; the returned function ends that. */
+/** Records the start of an import; the returned function ends it. */
 export function beginImport(key: string, project: string, files: readonly Pick<File, 'name' | 'size'>[], total: number): () => void {
   const release = holdPage(`import-${key}`);
   const record: ImportRecord = { key, project, files: filesKey(files), total, at: Date.now() };

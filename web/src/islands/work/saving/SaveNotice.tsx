@@ -38,7 +38,7 @@ export function SaveNotice<F extends Named, S extends Steps<F>>({ work, otherwis
         <span data-testid="save-trouble" data-refusal={state.refusal}>
           ◆ {refusalWords(state, work.trade.subject)} {saving.isUnsettled && keptWords(isKept)}
         </span>
-        <WaysOut work={work} refusal={state.refusal} />
+        <Choices work={work} refusal={state.refusal} />
       </Notice>
     );
   if (!isKept && saving.isUnsettled)
@@ -59,7 +59,7 @@ function Retry<F extends Named, S extends Steps<F>>({ work }: { work: Work<F, S>
 }
 
 /** Actions for a refusal. */
-function WaysOut<F extends Named, S extends Steps<F>>({ work, refusal }: { work: Work<F, S>; refusal: Refusal }) {
+function Choices<F extends Named, S extends Steps<F>>({ work, refusal }: { work: Work<F, S>; refusal: Refusal }) {
   const { trade, opening, steps, saving } = work;
   const { here } = useScreens();
   const [why, setWhy] = useState<string | null>(null);
@@ -72,10 +72,10 @@ function WaysOut<F extends Named, S extends Steps<F>>({ work, refusal }: { work:
   };
   const copy = async () => {
     const file = steps.$now.get();
-    const made = await createDocument(collection, { ...file, name: `${file.name.slice(0, 112)}, a copy` }, `From ${file.name}`);
-    if ('why' in made) return setWhy(made.why);
+    const created = await createDocument(collection, { ...file, name: `${file.name.slice(0, 112)}, a copy` }, `From ${file.name}`);
+    if ('why' in created) return setWhy(created.why);
     await saving.abandon();
-    window.location.assign(addressOf(here, { ...placeOf(opening), [trade.subject]: made.id }));
+    window.location.assign(addressOf(here, { ...placeOf(opening), [trade.subject]: created.id }));
   };
   const exportFile = () => {
     const file = steps.$now.get();

@@ -38,7 +38,7 @@ export class Keeping<F> {
     this.#isStoreDue = true;
     this.#storing ??= this.#storeAll().finally(() => {
       this.#storing = null;
-      this.tellSafe();
+      this.reportSafe();
     });
   }
 
@@ -61,7 +61,7 @@ export class Keeping<F> {
   /** Everything entered is on the server; typed text stays stored. */
   settled(): void {
     if (this.#storing === null) this.store();
-    this.tellSafe();
+    this.reportSafe();
   }
 
   /** Settles once the copy is as it has to be. */
@@ -72,10 +72,10 @@ export class Keeping<F> {
   /** Calls back once all that is worked on is on the server, or kept in this browser. */
   whenSafe(call: () => void): void {
     this.#whenSafe.push(call);
-    this.tellSafe();
+    this.reportSafe();
   }
 
-  tellSafe(): void {
+  reportSafe(): void {
     if (this.#unsettled().file !== null && (this.#storing !== null || !this.$kept.get())) return;
     for (const call of this.#whenSafe.splice(0)) call();
   }

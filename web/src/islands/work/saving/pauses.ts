@@ -6,4 +6,4 @@ const RETRY = 2000;
 const LONGEST_RETRY = 30_000;
 
 /** The pause before the next try (ms): it doubles with each, and is no shorter than the server asks for. */
-export const pauseAfter = (tries: number, asked: number): number => Math.max(asked, Math.min(LONGEST_RETRY, RETRY * 2 ** tries));
+export const pauseAfter = (tries: number, retryAfter: number): number => Math.max(retryAfter, Math.min(LONGEST_RETRY, RETRY * 2 ** tries));

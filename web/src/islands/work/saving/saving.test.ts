@@ -30,7 +30,7 @@ afterEach(() => {
 
 const open = () =>
   new Saving<{ name: string }>('grounds', { id: 'abc', head: 3, saved: { name: 'three' }, draftVersion: 0 }, { at: 'saved' }, copies, 'p');
-/** What the browser keeps of the page's work. */
+/** The browser's copies of the page's work. */
 const kept = async () => (await copies.of('abc'))[0]?.file ?? null;
 const draft = (version: number) => ({ status: 200, body: { version } });
 

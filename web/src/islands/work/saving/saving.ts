@@ -274,9 +274,9 @@ export class Saving<F> {
     const { id, head, draftVersion, draft } = this.#origin;
     // A draft with later typing stays.
     const ends = draftVersion > 0 && dequal(draft?.file, file) ? { draft: `"${draftVersion}"` } : {};
-    const asked = request('POST', `${this.#path}/revisions`, { file, note, ...ends }, head);
-    this.#saving = asked;
-    const answer = await asked;
+    const sent = request('POST', `${this.#path}/revisions`, { file, note, ...ends }, head);
+    this.#saving = sent;
+    const answer = await sent;
     this.#saving = null;
     if (answer.is === 'ok') {
       const other = answer.body['draft'] as TheirDraft<F> | null | undefined;

@@ -12,7 +12,7 @@ import { begin } from './opened.ts';
 import { Saving } from './saving.ts';
 
 /**
- * What a person typed is in the page, in the browser, or on the server, or its loss is said before: random sequences of typing, saving, leaving
+ * A person's typing is in the page, in the browser, or on the server, or its loss is announced before. Random sequences of typing, saving, leaving
  * and reloading, on servers that are away, slow, frozen, archived or shared with others, in browsers with several tabs or without room.
  */
 
@@ -73,12 +73,12 @@ async function respond(method: string, path: string, init: RequestInit): Promise
     throw new DOMException('slow', 'TimeoutError');
   }
   await wait(5);
-  const { status, body: told } = server.answer(method, path, headers, body);
+  const { status, body: history } = server.answer(method, path, headers, body);
   // It was done, and nobody hears of it.
   if (now === 'lost') throw new TypeError('lost');
   if (now === 'slow') await wait(3000);
   if (page?.isGone) return never();
-  return new Response(JSON.stringify(told), { status });
+  return new Response(JSON.stringify(history), { status });
 }
 
 const read = (kept: unknown) => {
@@ -128,7 +128,7 @@ class Page {
     this.do(() => this.steps.replace(withValue(this.steps.$now.get(), path, value as FileValue), path));
   }
 
-  /** What the banner's buttons do: merges, and uses what was kept. Gives what was shown and given up. */
+  /** The actions of the banner's buttons: merges, and uses the kept copy. Returns the shown and the dropped values. */
   decide(): void {
     this.do(() => {
       const state = this.saving.$state.get();
@@ -141,7 +141,7 @@ class Page {
     });
   }
 
-  /** Leaves, if nothing would be lost by that, as a person does who is asked. */
+  /** Leaves, unless something would be lost by that, as a person does who must confirm it. */
   leave(): boolean {
     return this.do(() => {
       if (!this.saving.leave()) return false;
@@ -189,7 +189,7 @@ function somebody(does: 'drafts' | 'saves', path: string, value: number): void {
 /** A sequence of this seed: every number is another parameter's, so that all of them have to be there in the end. */
 async function play(seed: number): Promise<string[]> {
   const next = sequence(seed * 7919 + 13);
-  const told: string[] = [];
+  const history: string[] = [];
   network = 'online';
   server = new ModelServer(newTuning('Typed'));
   copies = new PageCopies();
@@ -206,7 +206,7 @@ async function play(seed: number): Promise<string[]> {
       const path = unused.splice(Math.floor(next() * unused.length), 1)[0] as string;
       const value = ++number;
       typed.set(path, value);
-      told.push(`${page.name} types ${path} ${value}`);
+      history.push(`${page.name} types ${path} ${value}`);
       page.type(path, value);
       // Its database has it within this time, whatever becomes of the page.
       await vi.advanceTimersByTimeAsync(next() < 0.5 ? 10 : PERIOD);
@@ -216,49 +216,49 @@ async function play(seed: number): Promise<string[]> {
       if (!server.isArchived) {
         const value = ++number;
         typed.set(path, value);
-        told.push(`somebody ${does} ${path} ${value}`);
+        history.push(`somebody ${does} ${path} ${value}`);
         somebody(does, path, value);
       }
     } else if (what < 0.5) {
-      told.push(`${page.name} saves`);
+      history.push(`${page.name} saves`);
       void page.do(() => page.saving.saveRevision(page.steps.$now.get(), ''));
       await vi.advanceTimersByTimeAsync(next() < 0.3 ? 2 : PERIOD);
     } else if (what < 0.66) {
       const dies = next() < 0.3;
-      told.push(`${page.name} ${dies ? 'dies' : 'leaves'}`);
+      history.push(`${page.name} ${dies ? 'dies' : 'leaves'}`);
       // What can't be kept is said: no more can be done for it.
       if (dies && !copies.isFull && page.saving.$kept.get()) {
         const path = next() < 0.5 ? unused.pop() : undefined;
         if (path) {
           // Text that is typed and not entered is stored, too.
           typed.set(path, ++number);
-          told.push(`${page.name} has ${path} ${number} typed and not entered`);
+          history.push(`${page.name} has ${path} ${number} typed and not entered`);
           const value = number as FileValue;
           page.do(() => page.saving.hold(() => withValue(page.steps.$now.get(), path, value)));
           await vi.advanceTimersByTimeAsync(10);
         }
         page.die();
       } else if (!page.leave()) {
-        told.push('… and is asked to stay');
+        history.push('… and is asked to stay');
         continue;
       }
       open.splice(at, 1);
       if (open.length === 0 || next() < 0.7) open.push(await opened());
     } else if (what < 0.72 && open.length < 3) {
-      told.push('a tab is opened');
+      history.push('a tab is opened');
       open.push(await opened());
     } else if (what < 0.76) {
-      told.push(`${page.name} decides`);
+      history.push(`${page.name} decides`);
       page.decide();
     } else if (what < 0.8) {
       copies.isFull = !copies.isFull;
-      told.push(`the browser is ${copies.isFull ? 'full' : 'free'}`);
+      history.push(`the browser is ${copies.isFull ? 'full' : 'free'}`);
     } else if (what < 0.84) {
       server.isArchived = !server.isArchived;
-      told.push(server.isArchived ? 'archived' : 'restored');
+      history.push(server.isArchived ? 'archived' : 'restored');
     } else {
       network = (['online', 'online', 'offline', 'lost', 'frozen', 'slow', 'failing'] as const)[Math.floor(next() * 7)] as Network;
-      told.push(network);
+      history.push(network);
       await vi.advanceTimersByTimeAsync(next() < 0.5 ? 30 : 2000);
     }
   }
@@ -270,7 +270,7 @@ async function play(seed: number): Promise<string[]> {
   for (const page of open) {
     void page.do(() => page.saving.retry());
     await vi.advanceTimersByTimeAsync(1000);
-    expect(page.leave(), told.join('\n')).toBe(true);
+    expect(page.leave(), history.join('\n')).toBe(true);
     await vi.advanceTimersByTimeAsync(1000);
   }
   const last = await opened();
@@ -284,7 +284,7 @@ async function play(seed: number): Promise<string[]> {
   last.die();
   // Nothing that the server has stays behind.
   if (lost.length === 0 && copies.kept.size > 0) lost.push(`${copies.kept.size} copies left: ${[...copies.kept.keys()]}`);
-  return lost.length > 0 ? [`seed ${seed}: lost ${lost.join(', ')}`, ...told] : [];
+  return lost.length > 0 ? [`seed ${seed}: lost ${lost.join(', ')}`, ...history] : [];
 }
 
 /** Opens a page, which waits a moment for pages that are going. */

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { LISTENERS, listenToChanges } from '../../data/changes.ts';
 import { Problem } from '../../problem.ts';
-import type { Asked, Operation } from '../operation.ts';
+import type { Operation, OperationRequest } from '../operation.ts';
 
 /** Milliseconds after which a line is sent that says nothing: whoever hears none for long knows that the connection is dead. */
 const BEAT = 15_000;
@@ -15,7 +15,7 @@ const listen: Operation = {
     'Server-sent events: a `change` with { kind, id, head, is } whenever a document is created, saved, archived or restored, on any ' +
     'server; `look` when some may have been missed',
   answers: { 200: { words: 'An event stream', schema: z.string(), type: 'text/event-stream' } },
-  run: async ({ request }: Asked) => {
+  run: async ({ request }: OperationRequest) => {
     const encoder = new TextEncoder();
     let end = () => {};
     const stream = new ReadableStream<Uint8Array>({

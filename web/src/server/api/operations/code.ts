@@ -1,15 +1,15 @@
 import { languageIds } from '@zygopod/code/constants';
 import { type Reading, readTape, readTargets, readTuning } from '@zygopod/core';
 import { z } from 'zod';
-import { type CodeAsked, makeCode } from '../../code/maker.ts';
+import { type CodeRequest, generateCode } from '../../code/generator.ts';
 import { Problem } from '../../problem.ts';
-import { jsonOfFiles } from '../madeFiles.ts';
-import type { Asked, Operation } from '../operation.ts';
+import { jsonOfFiles } from '../generatedFiles.ts';
+import type { Operation, OperationRequest } from '../operation.ts';
 import { streamed } from '../responses.ts';
 import { text } from '../shapes.ts';
 
 const file = z.record(z.string(), z.unknown()).meta({ description: 'A file of its format' });
-const made = z
+const created = z
   .strictObject({ files: z.array(z.strictObject({ path: text(200), text: z.string() })) })
   .meta({ id: 'MadeFiles', description: 'Files with their paths in a folder' });
 
@@ -21,8 +21,8 @@ function judged(reading: Reading<unknown>, what: string): void {
     });
 }
 
-async function answer(asked: CodeAsked, { signal }: Request): Promise<Response> {
-  const done = await makeCode(asked, signal);
+async function answer(wanted: CodeRequest, { signal }: Request): Promise<Response> {
+  const done = await generateCode(wanted, signal);
   if ('why' in done) throw new Problem(422, `No file can hold it: ${done.why}`);
   return streamed(jsonOfFiles(done.files), { 'content-type': 'application/json', 'cache-control': 'private, no-cache' });
 }
@@ -32,7 +32,7 @@ const codeBody = z
     tuning: file,
     to: z.enum(languageIds).meta({ description: 'The language' }),
   })
-  .meta({ id: 'CodeAsked' });
+  .meta({ id: 'CodeRequest' });
 
 const code: Operation = {
   method: 'POST',
@@ -41,8 +41,8 @@ const code: Operation = {
   words:
     'Generates a tuning’s motion as code from the core’s own stages: one file without dependencies, and a second one for walls if it meets any',
   body: codeBody,
-  answers: { 200: { words: 'The files, the motion first', schema: made } },
-  run: async ({ body, request }: Asked<object, z.infer<typeof codeBody>>) => {
+  answers: { 200: { words: 'The files, the motion first', schema: created } },
+  run: async ({ body, request }: OperationRequest<object, z.infer<typeof codeBody>>) => {
     judged(readTuning(body.tuning), 'tuning');
     return answer({ what: 'code', tuning: body.tuning, to: body.to }, request);
   },
@@ -60,7 +60,7 @@ const checksBody = z
     targets: file.nullable().meta({ description: 'Target set; null: a band around each current value' }),
     tapes: z.array(file).max(12).meta({ description: 'Tapes whose motion the game must repeat' }),
   })
-  .meta({ id: 'ChecksAsked' });
+  .meta({ id: 'ChecksRequest' });
 
 const checks: Operation = {
   method: 'POST',
@@ -69,8 +69,8 @@ const checks: Operation = {
   words: 'Generates a folder for a build server: goldens, and for each language a test that reports where the game diverges from them',
   body: checksBody,
   largest: LARGEST_CHECKS,
-  answers: { 200: { words: 'The files of the folder', schema: made } },
-  run: async ({ body, request }: Asked<object, z.infer<typeof checksBody>>) => {
+  answers: { 200: { words: 'The files of the folder', schema: created } },
+  run: async ({ body, request }: OperationRequest<object, z.infer<typeof checksBody>>) => {
     judged(readTuning(body.tuning), 'tuning');
     if (body.targets) judged(readTargets(body.targets), 'target set');
     let ticks = 0;

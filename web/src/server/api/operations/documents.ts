@@ -4,7 +4,7 @@ import { keptOf } from '../../data/kept.ts';
 import { findProject, firstProject } from '../../data/projects.ts';
 import { seenBy } from '../conditions.ts';
 import { after, cursorOf } from '../cursor.ts';
-import type { Asked, Operation } from '../operation.ts';
+import type { Operation, OperationRequest } from '../operation.ts';
 import { done, json } from '../responses.ts';
 import { document, documentPage, documentWithFile } from '../shapes.ts';
 
@@ -34,7 +34,7 @@ const list: Operation = {
   words: 'Lists the documents of a kind, newest first, by pages',
   query: listQuery,
   answers: { 200: { words: 'A page', schema: documentPage } },
-  run: async ({ kind, query, database }: Asked<z.infer<typeof listQuery>>) => {
+  run: async ({ kind, query, database }: OperationRequest<z.infer<typeof listQuery>>) => {
     const { items, next } = await listDocuments(await database(), kind, query);
     return json({ items, next: next && cursorOf(next) });
   },
@@ -51,12 +51,12 @@ const create: Operation = {
     201: { words: 'The document, with its first revision', schema: document, tagged: true },
     409: { words: 'The body’s id is already used by a document' },
   },
-  run: async ({ kind, url, query, file, database }: Asked<z.infer<typeof inProject>>) => {
+  run: async ({ kind, url, query, file, database }: OperationRequest<z.infer<typeof inProject>>) => {
     const body = await file();
     const db = await database();
     const project = query.project ? await findProject(db, query.project) : await firstProject(db);
-    const made = await createDocument(db, kind, { id: body.id, project: project.id, ...keptOf(body), note: body.note });
-    return json(made, { status: 201, etag: '1', location: `${url.pathname}/${made.id}` });
+    const created = await createDocument(db, kind, { id: body.id, project: project.id, ...keptOf(body), note: body.note });
+    return json(created, { status: 201, etag: '1', location: `${url.pathname}/${created.id}` });
   },
 };
 
@@ -66,7 +66,7 @@ const read: Operation = {
   name: 'getDocument',
   words: 'Returns a document with the file of its newest revision; the ETag is that revision’s number',
   answers: { 200: { words: 'The document', schema: documentWithFile, tagged: true } },
-  run: async ({ kind, id, database }: Asked) => {
+  run: async ({ kind, id, database }: OperationRequest) => {
     const found = await getDocument(await database(), kind, id);
     return json(found, { etag: String(found.head) });
   },
@@ -79,7 +79,7 @@ const away: Operation = {
   words: 'Archives the document whose newest revision If-Match names: it leaves the lists and can be restored',
   condition: 'seen',
   answers: { 204: { words: 'Archived' } },
-  run: async ({ kind, id, request, database }: Asked) => {
+  run: async ({ kind, id, request, database }: OperationRequest) => {
     await archive(await database(), kind, id, seenBy(request.headers));
     return done();
   },
@@ -91,7 +91,7 @@ const back: Operation = {
   name: 'bringBack',
   words: 'Restores an archived document with its history and draft. 409 if it is in use',
   answers: { 200: { words: 'The document', schema: document, tagged: true }, 409: { words: 'It is in use' } },
-  run: async ({ kind, id, database }: Asked) => {
+  run: async ({ kind, id, database }: OperationRequest) => {
     const found = await restore(await database(), kind, id);
     return json(found, { etag: String(found.head) });
   },
@@ -104,7 +104,7 @@ const forever: Operation = {
   words: 'Deletes an archived document and its history permanently. 409 if it is in use',
   condition: 'seen',
   answers: { 204: { words: 'Deleted' } },
-  run: async ({ kind, id, request, database }: Asked) => {
+  run: async ({ kind, id, request, database }: OperationRequest) => {
     await removeForever(await database(), kind, id, seenBy(request.headers));
     return done();
   },

@@ -3,7 +3,7 @@ import { deleteDraft, getDraft, putDraft } from '../../data/drafts.ts';
 import { RawJson } from '../../data/rawJson.ts';
 import { Problem } from '../../problem.ts';
 import { seenBy, seenOrNone } from '../conditions.ts';
-import type { Asked, Operation } from '../operation.ts';
+import type { Operation, OperationRequest } from '../operation.ts';
 import { done, json } from '../responses.ts';
 import { draft } from '../shapes.ts';
 
@@ -15,7 +15,7 @@ const read: Operation = {
   name: 'getDraft',
   words: 'Returns the draft of a document; its ETag is the version to name when writing',
   answers: { 200: { words: 'The draft', schema: draft, tagged: true } },
-  run: async ({ kind, id, database }: Asked) => {
+  run: async ({ kind, id, database }: OperationRequest) => {
     const db = await database();
     await findDocument(db, kind, id);
     const found = await getDraft(db, id);
@@ -35,7 +35,7 @@ const put: Operation = {
     200: { words: 'The draft; it replaced an earlier one', schema: draft, tagged: true },
     201: { words: 'The first draft since a revision', schema: draft, tagged: true },
   },
-  run: async ({ kind, id, request, file, database }: Asked) => {
+  run: async ({ kind, id, request, file, database }: OperationRequest) => {
     const seen = seenOrNone(request.headers);
     const { text, base } = await file();
     const kept = await putDraft(await database(), kind, id, new RawJson(text), base, seen);
@@ -50,7 +50,7 @@ const remove: Operation = {
   words: 'Discards the draft that If-Match names: the document is as last saved',
   condition: 'seen',
   answers: { 204: { words: 'Discarded' } },
-  run: async ({ kind, id, request, database }: Asked) => {
+  run: async ({ kind, id, request, database }: OperationRequest) => {
     await deleteDraft(await database(), kind, id, seenBy(request.headers));
     return done();
   },

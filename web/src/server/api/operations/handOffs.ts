@@ -3,7 +3,7 @@ import { cases, handOffPathFault, readUnits } from '@zygopod/core';
 import { z } from 'zod';
 import { type HandOffRow, keepHandOff, listHandOffs, standingHandOffs } from '../../data/handOffs.ts';
 import { RawJson } from '../../data/rawJson.ts';
-import type { Asked, Operation } from '../operation.ts';
+import type { Operation, OperationRequest } from '../operation.ts';
 import { json } from '../responses.ts';
 import { text } from '../shapes.ts';
 
@@ -33,8 +33,8 @@ const handOff = z
 
 const kept = handOff.extend({ id: z.uuid(), createdAt: z.iso.datetime() }).meta({ id: 'KeptHandOff' });
 
-const toldOf = ({ id, createdAt, handOff: { text: told } }: HandOffRow) =>
-  new RawJson(`{"id":${JSON.stringify(id)},"createdAt":${JSON.stringify(createdAt)},${told.trim().slice(1)}`);
+const answerOf = ({ id, createdAt, handOff: { text } }: HandOffRow) =>
+  new RawJson(`{"id":${JSON.stringify(id)},"createdAt":${JSON.stringify(createdAt)},${text.trim().slice(1)}`);
 
 const keep: Operation = {
   method: 'POST',
@@ -43,9 +43,9 @@ const keep: Operation = {
   words: 'Records that a tuning was handed over to its game, and in which form',
   body: handOff,
   answers: { 201: { words: 'The hand-off', schema: kept }, 404: { words: 'The tuning doesn’t exist' } },
-  run: async ({ body, database }: Asked<object, z.infer<typeof handOff>>) =>
+  run: async ({ body, database }: OperationRequest<object, z.infer<typeof handOff>>) =>
     json(
-      toldOf(
+      answerOf(
         await keepHandOff(await database(), {
           tuning: body.tuning.id,
           handOff: new RawJson(JSON.stringify(body)),
@@ -70,8 +70,8 @@ const list: Operation = {
   words: 'Lists the hand-offs of a tuning, newest first',
   query: listQuery,
   answers: { 200: { words: 'The hand-offs', schema: z.strictObject({ items: z.array(kept) }) } },
-  run: async ({ query, database }: Asked<z.infer<typeof listQuery>>) =>
-    json({ items: (await listHandOffs(await database(), query.tuning, query.limit)).map(toldOf) }),
+  run: async ({ query, database }: OperationRequest<z.infer<typeof listQuery>>) =>
+    json({ items: (await listHandOffs(await database(), query.tuning, query.limit)).map(answerOf) }),
 };
 
 const standing: Operation = {
@@ -80,7 +80,7 @@ const standing: Operation = {
   name: 'standingHandOffs',
   words: 'Lists the newest hand-off for each path in a project’s folder',
   answers: { 200: { words: 'The hand-offs', schema: z.strictObject({ items: z.array(kept) }) } },
-  run: async ({ id, database }: Asked) => json({ items: (await standingHandOffs(await database(), id)).map(toldOf) }),
+  run: async ({ id, database }: OperationRequest) => json({ items: (await standingHandOffs(await database(), id)).map(answerOf) }),
 };
 
 export const handOffOperations = [keep, list, standing];

@@ -4,16 +4,16 @@ import type { Database } from '../../data/connection.ts';
 import { loadDemo } from '../../data/demo.ts';
 import type { Place } from '../../data/documents.ts';
 import {
+  archiveProject,
   changeProject,
   countsOf,
+  createProject,
   findProject,
   listProjects,
   listVersions,
-  makeProject,
   membersOf,
   type ProjectMember,
   type ProjectRow,
-  putProjectAway,
   restoreProject,
 } from '../../data/projects.ts';
 import { jsonText } from '../../data/rawJson.ts';
@@ -22,7 +22,7 @@ import { listShelf, type Mark, orders } from '../../data/shelf.ts';
 import { Problem } from '../../problem.ts';
 import { ifSeen } from '../conditions.ts';
 import { after, next, cursorOf as placeCursor } from '../cursor.ts';
-import type { Asked, Operation } from '../operation.ts';
+import type { Operation, OperationRequest } from '../operation.ts';
 import { done, json, streamed } from '../responses.ts';
 import { counts, project, projectFile, projectVersion, shelfPage, text } from '../shapes.ts';
 
@@ -40,7 +40,7 @@ const values = z
   })
   .meta({ id: 'ProjectValues' });
 
-const made = values.extend({ name }).meta({ id: 'NewProject' });
+const created = values.extend({ name }).meta({ id: 'NewProject' });
 
 const list: Operation = {
   method: 'GET',
@@ -56,7 +56,7 @@ const list: Operation = {
       .meta({ description: 'List what is archived instead of what is in use', override: { type: 'boolean' } }),
   }),
   answers: { 200: { words: 'A page', schema: z.strictObject({ items: z.array(project), next }) } },
-  run: async ({ query, database }: Asked<{ away: boolean; limit: number; after?: Place }>) => {
+  run: async ({ query, database }: OperationRequest<{ away: boolean; limit: number; after?: Place }>) => {
     const page = await listProjects(await database(), query);
     return json({ items: page.items, next: page.next && placeCursor(page.next) });
   },
@@ -67,10 +67,10 @@ const create: Operation = {
   path: '/projects',
   name: 'makeProject',
   words: 'Creates an empty project',
-  body: made,
+  body: created,
   answers: { 201: { words: 'The project', schema: project, tagged: true } },
-  run: async ({ body, url, database }: Asked<object, z.infer<typeof made>>) => {
-    const row = await makeProject(await database(), { ...body, name: body.name.trim() });
+  run: async ({ body, url, database }: OperationRequest<object, z.infer<typeof created>>) => {
+    const row = await createProject(await database(), { ...body, name: body.name.trim() });
     return json(row, { status: 201, etag: String(row.version), location: `${url.pathname}/${row.id}` });
   },
 };
@@ -81,7 +81,7 @@ const read: Operation = {
   name: 'getProject',
   words: 'Returns a project and how many documents it holds; the ETag is its version',
   answers: { 200: { words: 'The project', schema: project.extend({ counts }), tagged: true } },
-  run: async ({ id, database }: Asked) => {
+  run: async ({ id, database }: OperationRequest) => {
     const db = await database();
     const found = await findProject(db, id);
     const held = await countsOf(db, id);
@@ -97,7 +97,7 @@ const change: Operation = {
   condition: 'ifSeen',
   body: values,
   answers: { 200: { words: 'The project', schema: project, tagged: true } },
-  run: async ({ id, body, request, database }: Asked<object, z.infer<typeof values>>) => {
+  run: async ({ id, body, request, database }: OperationRequest<object, z.infer<typeof values>>) => {
     const row = await changeProject(await database(), id, { ...body, name: body.name?.trim() }, ifSeen(request.headers));
     return json(row, { etag: String(row.version) });
   },
@@ -114,7 +114,7 @@ const versions: Operation = {
   words: 'Lists the versions of a project’s name, unit and names, newest first',
   query: versionQuery,
   answers: { 200: { words: 'The versions', schema: z.strictObject({ items: z.array(projectVersion) }) } },
-  run: async ({ id, query, database }: Asked<z.infer<typeof versionQuery>>) => {
+  run: async ({ id, query, database }: OperationRequest<z.infer<typeof versionQuery>>) => {
     const db = await database();
     await findProject(db, id);
     return json({ items: await listVersions(db, id, query.limit) });
@@ -127,8 +127,8 @@ const away: Operation = {
   name: 'putProjectAway',
   words: 'Archives a project with everything in it; it can be restored. 409 if it is the only one in use',
   answers: { 204: { words: 'Archived' } },
-  run: async ({ id, database }: Asked) => {
-    await putProjectAway(await database(), id);
+  run: async ({ id, database }: OperationRequest) => {
+    await archiveProject(await database(), id);
     return done();
   },
 };
@@ -139,7 +139,7 @@ const back: Operation = {
   name: 'restoreProject',
   words: 'Restores an archived project',
   answers: { 200: { words: 'The project', schema: project } },
-  run: async ({ id, database }: Asked) => json(await restoreProject(await database(), id)),
+  run: async ({ id, database }: OperationRequest) => json(await restoreProject(await database(), id)),
 };
 
 const demo: Operation = {
@@ -150,7 +150,7 @@ const demo: Operation = {
     'Restores the demo: archived and deleted documents return, and changed ones get a revision with the shipped values. ' +
     'Everything else in the project stays',
   answers: { 200: { words: 'The project', schema: project } },
-  run: async ({ id, database }: Asked) => {
+  run: async ({ id, database }: OperationRequest) => {
     const db = await database();
     const found: ProjectRow = await findProject(db, id);
     if (!found.isDemo) throw new Problem(404, 'This is not the demo’s project');
@@ -182,7 +182,7 @@ const exportFile: Operation = {
   name: 'getProjectFile',
   words: 'Returns a project as one file, with the newest revisions of all documents in use. 422 if it is too large for a project file',
   answers: { 200: { words: 'The file', schema: projectFile }, 422: { words: 'It is too large for one file' } },
-  run: async ({ id, database }: Asked) => {
+  run: async ({ id, database }: OperationRequest) => {
     const db = await database();
     const { name, unit, names } = await findProject(db, id);
     const members = await membersOf(db, id);
@@ -230,14 +230,14 @@ const shelf: Operation = {
   words: 'Lists the documents of a project with their main numbers and newest revisions, by pages',
   query: shelfQuery,
   answers: { 200: { words: 'A page', schema: shelfPage } },
-  run: async ({ id, query, database }: Asked<z.infer<typeof shelfQuery>>) => {
+  run: async ({ id, query, database }: OperationRequest<z.infer<typeof shelfQuery>>) => {
     const { kind, q, sort, ...rest } = query;
-    const asked = { ...rest, project: id, kind: kind ? kindIn(kind) : null, search: readSearch(q), order: sort };
+    const filter = { ...rest, project: id, kind: kind ? kindIn(kind) : null, search: readSearch(q), order: sort };
     const db = await database();
     await findProject(db, id);
-    const beyond = asked.after && sort !== 'name' && Number.isNaN(Date.parse(`${asked.after.value}Z`));
+    const beyond = filter.after && sort !== 'name' && Number.isNaN(Date.parse(`${filter.after.value}Z`));
     if (beyond) throw new Problem(400, '`after` belongs to a list in another order');
-    const { items, next } = await listShelf(db, asked);
+    const { items, next } = await listShelf(db, filter);
     return json({ items, next: next && cursorOf(next) });
   },
 };

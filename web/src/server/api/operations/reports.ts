@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { RawJson } from '../../data/rawJson.ts';
 import { keepReport, listReports, type ReportRow } from '../../data/reports.ts';
-import type { Asked, Operation } from '../operation.ts';
+import type { Operation, OperationRequest } from '../operation.ts';
 import { json } from '../responses.ts';
 import { text } from '../shapes.ts';
 
@@ -35,8 +35,8 @@ const report = z
 
 const kept = report.extend({ id: z.uuid(), createdAt: z.iso.datetime() }).meta({ id: 'KeptReport' });
 
-const toldOf = ({ id, createdAt, report: { text: told } }: ReportRow) =>
-  new RawJson(`{"id":${JSON.stringify(id)},"createdAt":${JSON.stringify(createdAt)},${told.trim().slice(1)}`);
+const answerOf = ({ id, createdAt, report: { text } }: ReportRow) =>
+  new RawJson(`{"id":${JSON.stringify(id)},"createdAt":${JSON.stringify(createdAt)},${text.trim().slice(1)}`);
 
 const keep: Operation = {
   method: 'POST',
@@ -45,10 +45,10 @@ const keep: Operation = {
   words: 'Saves the drill results of a tuning',
   body: report,
   answers: { 201: { words: 'The report', schema: kept }, 404: { words: 'The tuning doesn’t exist' } },
-  run: async ({ body, database }: Asked<object, z.infer<typeof report>>) => {
+  run: async ({ body, database }: OperationRequest<object, z.infer<typeof report>>) => {
     const { id: tuning, revision } = body.tuning;
     const row = await keepReport(await database(), { tuning, revision, report: new RawJson(JSON.stringify(body)) });
-    return json(toldOf(row), { status: 201 });
+    return json(answerOf(row), { status: 201 });
   },
 };
 
@@ -64,8 +64,8 @@ const list: Operation = {
   words: 'Lists the reports of a tuning, newest first',
   query: listQuery,
   answers: { 200: { words: 'The reports', schema: z.strictObject({ items: z.array(kept) }) } },
-  run: async ({ query, database }: Asked<z.infer<typeof listQuery>>) =>
-    json({ items: (await listReports(await database(), query.tuning, query.limit)).map(toldOf) }),
+  run: async ({ query, database }: OperationRequest<z.infer<typeof listQuery>>) =>
+    json({ items: (await listReports(await database(), query.tuning, query.limit)).map(answerOf) }),
 };
 
 export const reportOperations = [keep, list];

@@ -3,7 +3,7 @@ import { findDocument } from '../../data/documents.ts';
 import { keptOf } from '../../data/kept.ts';
 import { getRevision, listRevisions, nameRevision, saveRevision } from '../../data/revisions.ts';
 import { seenBy } from '../conditions.ts';
-import type { Asked, Operation } from '../operation.ts';
+import type { Operation, OperationRequest } from '../operation.ts';
 import { json } from '../responses.ts';
 import { revision, revisionPage, revisionWithFile, saved, text } from '../shapes.ts';
 
@@ -19,10 +19,10 @@ const list: Operation = {
   words: 'Lists the history of a document without its files, newest first, by pages',
   query,
   answers: { 200: { words: 'A page', schema: revisionPage, tagged: true } },
-  run: async ({ kind, id, query: asked, database }: Asked<z.infer<typeof query>>) => {
+  run: async ({ kind, id, query: page, database }: OperationRequest<z.infer<typeof query>>) => {
     const db = await database();
     const { head } = await findDocument(db, kind, id);
-    return json(await listRevisions(db, id, asked.limit, asked.before), { etag: `${head}` });
+    return json(await listRevisions(db, id, page.limit, page.before), { etag: `${head}` });
   },
 };
 
@@ -36,11 +36,11 @@ const save: Operation = {
   condition: 'seen',
   takesFile: true,
   answers: { 201: { words: 'The revision', schema: saved, tagged: true } },
-  run: async ({ kind, id, url, request, file, database }: Asked) => {
+  run: async ({ kind, id, url, request, file, database }: OperationRequest) => {
     const seen = seenBy(request.headers);
     const body = await file();
-    const made = await saveRevision(await database(), kind, id, keptOf(body), body.note, seen, body.draft);
-    return json(made, { status: 201, etag: String(made.number), location: `${url.pathname}/${made.number}` });
+    const created = await saveRevision(await database(), kind, id, keptOf(body), body.note, seen, body.draft);
+    return json(created, { status: 201, etag: String(created.number), location: `${url.pathname}/${created.number}` });
   },
 };
 
@@ -55,7 +55,7 @@ const name: Operation = {
   words: 'Names a revision. Nothing else in a revision ever changes',
   body: nameBody,
   answers: { 200: { words: 'The revision', schema: revision } },
-  run: async ({ kind, id, number, body, database }: Asked<object, z.infer<typeof nameBody>>) => {
+  run: async ({ kind, id, number, body, database }: OperationRequest<object, z.infer<typeof nameBody>>) => {
     const named = await nameRevision(await database(), kind, id, number, body.name.trim());
     return json(named);
   },
@@ -67,7 +67,7 @@ const read: Operation = {
   name: 'getRevision',
   words: 'Returns one revision with its file. It never changes',
   answers: { 200: { words: 'The revision', schema: revisionWithFile, tagged: true } },
-  run: async ({ kind, id, number, database }: Asked) => {
+  run: async ({ kind, id, number, database }: OperationRequest) => {
     const db = await database();
     await findDocument(db, kind, id);
     const revision = await getRevision(db, id, number);

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { databaseCondition } from '../../data/database.ts';
 import { exceptions } from '../../exceptions.ts';
 import { openApi } from '../openApi.ts';
-import type { Asked, Operation } from '../operation.ts';
+import type { Operation, OperationRequest } from '../operation.ts';
 import { json } from '../responses.ts';
 import { health } from '../shapes.ts';
 
@@ -29,7 +29,7 @@ const schema: Operation = {
   name: 'getSchema',
   words: 'Returns the JSON Schema (2020-12) of a file format',
   answers: { 200: { words: 'The schema', schema: z.looseObject({ title: z.string() }), type: 'application/schema+json' } },
-  run: async ({ kind }: Asked) => json(jsonSchema(kind), { type: 'application/schema+json' }),
+  run: async ({ kind }: OperationRequest) => json(jsonSchema(kind), { type: 'application/schema+json' }),
 };
 
 /** The operation that describes all operations. */

@@ -4,7 +4,7 @@ import { findProject } from '../../data/projects.ts';
 import { RawJson } from '../../data/rawJson.ts';
 import { chosenNames, deleteSource, getSource, linkedSources, putSource } from '../../data/sources.ts';
 import { seenBy, seenOrNone } from '../conditions.ts';
-import type { Asked, Operation } from '../operation.ts';
+import type { Operation, OperationRequest } from '../operation.ts';
 import { done, json } from '../responses.ts';
 import { text } from '../shapes.ts';
 
@@ -45,7 +45,7 @@ const read: Operation = {
   name: 'getSource',
   words: 'Returns the game’s own code kept with a tuning; its ETag is the version to name when writing',
   answers: { 200: { words: 'The source', schema: kept, tagged: true }, 204: { words: 'None is kept with this tuning' } },
-  run: async ({ id, database }: Asked) => {
+  run: async ({ id, database }: OperationRequest) => {
     const row = await getSource(await database(), id);
     if (!row) return done();
     return json(row, { etag: String(row.version) });
@@ -64,7 +64,7 @@ const put: Operation = {
     200: { words: 'The source; it replaced an earlier one', schema: kept, tagged: true },
     201: { words: 'The first source of the tuning', schema: kept, tagged: true },
   },
-  run: async ({ id, body, request, database }: Asked<object, z.infer<typeof values>>) => {
+  run: async ({ id, body, request, database }: OperationRequest<object, z.infer<typeof values>>) => {
     const seen = seenOrNone(request.headers);
     const { row, isFirst } = await putSource(
       await database(),
@@ -83,7 +83,7 @@ const remove: Operation = {
   words: 'Forgets the source that If-Match names; the tuning stays',
   condition: 'seen',
   answers: { 204: { words: 'It is gone' } },
-  run: async ({ id, request, database }: Asked) => {
+  run: async ({ id, request, database }: OperationRequest) => {
     await deleteSource(await database(), id, seenBy(request.headers));
     return done();
   },
@@ -95,7 +95,7 @@ const linked: Operation = {
   name: 'linkedSources',
   words: 'The sources of a project’s tunings that are linked to files of its folder',
   answers: { 200: { words: 'The sources', schema: z.strictObject({ items: z.array(kept) }) } },
-  run: async ({ id, database }: Asked) => json({ items: await linkedSources(await database(), id) }),
+  run: async ({ id, database }: OperationRequest) => json({ items: await linkedSources(await database(), id) }),
 };
 
 const names: Operation = {
@@ -104,7 +104,7 @@ const names: Operation = {
   name: 'sourceNames',
   words: 'Which parameter each name of a project’s sources is, as it was chosen by hand; null: none',
   answers: { 200: { words: 'The names', schema: z.strictObject({ names: sourceNames }) } },
-  run: async ({ id, database }: Asked) => {
+  run: async ({ id, database }: OperationRequest) => {
     const db = await database();
     await findProject(db, id);
     return json({ names: await chosenNames(db, id) });

@@ -4,7 +4,7 @@ import type { Database } from '../../data/connection.ts';
 import type { Place } from '../../data/documents.ts';
 import { keepTrial, listTrials, type TrialRow } from '../../data/trials.ts';
 import { after, cursorOf, next } from '../cursor.ts';
-import type { Asked, Operation } from '../operation.ts';
+import type { Operation, OperationRequest } from '../operation.ts';
 import { json, streamed } from '../responses.ts';
 import { text } from '../shapes.ts';
 
@@ -30,7 +30,7 @@ const kept = round
   })
   .meta({ id: 'KeptTrialRound' });
 
-const toldOf = ({ id, who, choice, why, first, ground, createdAt, ...row }: TrialRow) => ({
+const answerOf = ({ id, who, choice, why, first, ground, createdAt, ...row }: TrialRow) => ({
   id,
   who,
   choice,
@@ -64,7 +64,7 @@ const keep: Operation = {
   words: 'Saves a round of a blind trial between two revisions',
   body: round,
   answers: { 201: { words: 'The round', schema: kept }, 404: { words: 'A tuning or the ground doesn’t exist' } },
-  run: async ({ body, database }: Asked<object, z.infer<typeof round>>) => {
+  run: async ({ body, database }: OperationRequest<object, z.infer<typeof round>>) => {
     const { a, b, ...rest } = body;
     const row = await keepTrial(await database(), {
       ...rest,
@@ -75,7 +75,7 @@ const keep: Operation = {
       revisionB: b.revision,
       nameB: b.name,
     });
-    return json(toldOf(row), { status: 201 });
+    return json(answerOf(row), { status: 201 });
   },
 };
 
@@ -86,9 +86,9 @@ const list: Operation = {
   words: 'Lists the rounds of blind trials between two tunings, or all rounds, newest first, by pages',
   query: listQuery,
   answers: { 200: { words: 'A page', schema: z.strictObject({ items: z.array(kept), next }) } },
-  run: async ({ query, database }: Asked<z.infer<typeof listQuery>>) => {
+  run: async ({ query, database }: OperationRequest<z.infer<typeof listQuery>>) => {
     const page = await listTrials(await database(), { ...query, pair: pairOf(query) });
-    return json({ items: page.items.map(toldOf), next: page.next && cursorOf(page.next) });
+    return json({ items: page.items.map(answerOf), next: page.next && cursorOf(page.next) });
   },
 };
 
@@ -123,7 +123,7 @@ const csv: Operation = {
   words: 'Returns the same rounds as CSV',
   query: pairQuery,
   answers: { 200: { words: 'The rounds', schema: z.string(), type: 'text/csv' } },
-  run: async ({ query, database }: Asked<z.infer<typeof pairQuery>>) =>
+  run: async ({ query, database }: OperationRequest<z.infer<typeof pairQuery>>) =>
     streamed(csvOf(await database(), pairOf(query)), {
       'content-type': 'text/csv; charset=utf-8',
       'content-disposition': 'attachment; filename="blind-trials.csv"',

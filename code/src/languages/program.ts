@@ -1,6 +1,6 @@
-import type { Asked, Program, Routine } from '../fold/ir.ts';
+import type { Callback, Program, Routine } from '../fold/ir.ts';
 
-/** What the file of a tuning is made from. */
+/** The program of a tuning's file. */
 export interface Motion {
   tuning: string;
   program: Program;
@@ -34,7 +34,7 @@ export function edgeSettings({ edges, fields }: Pick<Motion, 'edges' | 'fields'>
 /** Controls that are directions: keys that steer. */
 export const STEERING = 4;
 
-/** What hands are told of: a comment in every language. */
+/** The hands' contents: a comment in every language. */
 export const handsWords =
   'What the player does. Report each change as it comes, between two ticks: press, release, stick, point, swipe. A tick uses them up.';
 
@@ -49,7 +49,7 @@ function firstSentence(words: string): string {
   return words;
 }
 
-/** What a routine's comment says: the first sentence of its own words, and where in the core the rest is told. */
+/** A routine's comment: the first sentence of its own, and the place in the core of the rest. */
 export const docOf = ({ words, source }: Pick<Routine, 'words' | 'source'>): string =>
   `${firstSentence(words.replace(/\s+/g, ' '))} (${source})`.trim();
 
@@ -67,22 +67,23 @@ export function filled(text: string): string[] {
   return lines;
 }
 
-/** What of the game is called, in the order in which it is handed over. */
-export const asked: readonly Asked[] = ['contact', 'isClear', 'plan'];
+/** The game's callbacks, in the order of the arguments. */
+export const callbacks: readonly Callback[] = ['contact', 'isClear', 'plan'];
 
-/** What a tick asks the game. */
-export const asksOf = ({ tick }: Pick<Motion, 'tick'>): Asked[] => asked.filter((one) => tick.some(({ uses }) => uses.has(one)));
+/** The callbacks of a tick. */
+export const callbacksUsed = ({ tick }: Pick<Motion, 'tick'>): Callback[] =>
+  callbacks.filter((one) => tick.some(({ uses }) => uses.has(one)));
 
-/** What is told of a tick, in which the game's contact is named as the language has it. */
+/** The comment of a tick, with the language's name of the game's contact callback. */
 export const tickWords = (motion: Motion, contact = 'contact'): string =>
-  asksOf(motion).includes('contact')
+  callbacksUsed(motion).includes('contact')
     ? `A tick; ${contact} takes the body towards velocityToX and velocityToY as far as the game's walls let it: it sets contactX, contactY, contactVx, contactVy and contactCount, and contactStops to 1 where no speed is left.`
     : 'A tick.';
 
 /** The lists of planes that a body touches at once. */
 export const planeLists = ['planeX', 'planeY', 'planeIsWall'] as const;
 
-/** What holds a body among walls, as code. */
+/** The code that holds a body among walls. */
 export interface Walls {
   tuning: string;
   program: Program;

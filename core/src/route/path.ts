@@ -3,8 +3,8 @@ import { length } from '../math/functions.ts';
 /** Square of the angle (radians) within which a point lies on the line of an interval. */
 const ALONG = 1e-20;
 
-/** Length of a way through points. */
-export function wayLength(points: readonly (readonly [number, number])[]): number {
+/** Length of a path through points. */
+export function pathLength(points: readonly (readonly [number, number])[]): number {
   let sum = 0;
   for (let i = 1; i < points.length; i++) {
     const [a, b] = [points[i - 1], points[i]] as [[number, number], [number, number]];
@@ -14,11 +14,10 @@ export function wayLength(points: readonly (readonly [number, number])[]): numbe
 }
 
 /**
- * Length of the straight way from a root (px, py) through an interval, from its left end (lx, ly) to its right one (rx, ry), to a
- * target; where the interval does not let it through, round the end that is in the way. A target on the root's side of the
- * interval is mirrored at it: no way through can be shorter.
+ * Length of the straight path from a root (px, py) through an interval, from its left end (lx, ly) to its right one (rx, ry), to a target; if the
+ * interval blocks it, round the blocking end. A target on the root's side of the interval is mirrored at it: no path through can be shorter.
  */
-export function wayThrough(
+export function pathThrough(
   px: number,
   py: number,
   lx: number,

@@ -1,5 +1,5 @@
 /** A file that was generated, with its place in a folder. */
-export interface MadeFile {
+export interface GeneratedFile {
   path: string;
   text: string;
 }
@@ -8,7 +8,7 @@ export interface MadeFile {
 const SLICE = 64 * 1024;
 
 /** Generates `{ "files": [{ path, text }, …] }` piece by piece. Takes each file out of `files`, so that its memory is given back as it is read. */
-export async function* jsonOfFiles(files: MadeFile[]): AsyncGenerator<string> {
+export async function* jsonOfFiles(files: GeneratedFile[]): AsyncGenerator<string> {
   yield '{"files":[';
   for (let file = files.shift(), i = 0; file; file = files.shift(), i++) {
     yield `${i > 0 ? ',' : ''}{"path":${JSON.stringify(file.path)},"text":"`;

@@ -5,7 +5,7 @@ import { sequence } from '../testing/sequence.ts';
 import type { Grown } from './inflate.ts';
 import { Locator } from './locate.ts';
 import { buildMesh, type Mesh } from './mesh.ts';
-import { WayGraph } from './wayGraph.ts';
+import { PathGraph } from './pathGraph.ts';
 
 type Point = [number, number];
 
@@ -48,7 +48,7 @@ function wallSides(mesh: Mesh): [Point, Point][] {
 const placeOf = ({ x, y }: Mesh, corner: number): Point => [x[corner] as number, y[corner] as number];
 const turn = (a: Point, b: Point, c: Point) => (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]);
 
-/** Whether a leg is free: it crosses no wall's side, and lies in the mesh all along. */
+/** True if a leg is free: it crosses no wall's side, and lies in the mesh all along. */
 function isFree(a: Point, b: Point, walls: readonly [Point, Point][], locator: Locator): boolean {
   for (const [c, d] of walls) if (turn(a, b, c) * turn(a, b, d) < -1e-6 && turn(c, d, a) * turn(c, d, b) < -1e-6) return false;
   const parts = Math.ceil(Math.hypot(b[0] - a[0], b[1] - a[1]) / (CELL / 11)) + 1;
@@ -56,7 +56,7 @@ function isFree(a: Point, b: Point, walls: readonly [Point, Point][], locator: L
   return true;
 }
 
-/** The yardstick: each pair of corners tried against every wall, and Floyd's shortest ways between all of them. */
+/** The oracle: each pair of corners tested against every wall, and Floyd's shortest paths between all of them. */
 class AllPairs {
   readonly #points: Point[];
   readonly #free: (a: Point, b: Point) => boolean;
@@ -68,24 +68,26 @@ class AllPairs {
       .filter((corner) => mesh.bends[corner])
       .map((corner) => placeOf(mesh, corner));
     this.#free = (a, b) => isFree(a, b, walls, locator);
-    const ways = this.#points.map((a) => this.#points.map((b) => (this.#free(a, b) ? Math.hypot(b[0] - a[0], b[1] - a[1]) : Infinity)));
-    for (const via of ways.keys())
-      for (const row of ways)
-        for (const to of ways.keys())
-          if ((row[via] as number) + (ways[via]?.[to] as number) < (row[to] as number))
-            row[to] = (row[via] as number) + (ways[via]?.[to] as number);
-    this.#ways = ways;
+    const distances = this.#points.map((a) =>
+      this.#points.map((b) => (this.#free(a, b) ? Math.hypot(b[0] - a[0], b[1] - a[1]) : Infinity)),
+    );
+    for (const via of distances.keys())
+      for (const row of distances)
+        for (const to of distances.keys())
+          if ((row[via] as number) + (distances[via]?.[to] as number) < (row[to] as number))
+            row[to] = (row[via] as number) + (distances[via]?.[to] as number);
+    this.#ways = distances;
   }
 
-  /** Length of the shortest way between two points; infinite where there is none. */
+  /** Length of the shortest path between two points; infinite if there is none. */
   between(start: Point, goal: Point): number {
     if (this.#free(start, goal)) return Math.hypot(goal[0] - start[0], goal[1] - start[1]);
     const from = this.#points.map((p) => (this.#free(start, p) ? Math.hypot(p[0] - start[0], p[1] - start[1]) : Infinity));
     const to = this.#points.map((p) => (this.#free(p, goal) ? Math.hypot(goal[0] - p[0], goal[1] - p[1]) : Infinity));
     let least = Infinity;
     this.#ways.forEach((row, a) => {
-      row.forEach((way, b) => {
-        least = Math.min(least, (from[a] as number) + way + (to[b] as number));
+      row.forEach((distance, b) => {
+        least = Math.min(least, (from[a] as number) + distance + (to[b] as number));
       });
     });
     return least;
@@ -120,27 +122,27 @@ describe('shortest ways among cells', () => {
       const mesh = randomMesh(next);
       if (!mesh) continue;
       const locator = new Locator(mesh);
-      const graph = new WayGraph(mesh);
+      const graph = new PathGraph(mesh);
       const yardstick = new AllPairs(mesh, locator);
       for (let query = 0; query < 12; query++) {
         const [start, goal] = [randomPlace(mesh, locator, next), randomPlace(mesh, locator, next)];
         if (!start || !goal) continue;
-        const find = (g: WayGraph) => g.find(...start.at, start.polygon, ...goal.at, goal.polygon);
+        const find = (g: PathGraph) => g.find(...start.at, start.polygon, ...goal.at, goal.polygon);
         const found = find(graph);
         const least = yardstick.between(start.at, goal.at);
-        const told = `ground ${seed}, way ${query}: ${start.at} to ${goal.at}`;
-        // A way through a point that two walls leave between them is none for the mesh.
-        if (!found) expect(mesh.regions[start.polygon], told).not.toBe(mesh.regions[goal.polygon]);
+        const label = `ground ${seed}, way ${query}: ${start.at} to ${goal.at}`;
+        // The mesh has no path through a point that two walls leave between them.
+        if (!found) expect(mesh.regions[start.polygon], label).not.toBe(mesh.regions[goal.polygon]);
         else {
-          expect(found.length, told).toBeLessThan(least + 1e-4);
+          expect(found.length, label).toBeLessThan(least + 1e-4);
           if (found.points.length > 2) bent++;
           const walls = wallSides(mesh);
           for (let i = 1; i < found.points.length; i++)
-            expect(isFree(found.points[i - 1] as Point, found.points[i] as Point, walls, locator), told).toBe(true);
+            expect(isFree(found.points[i - 1] as Point, found.points[i] as Point, walls, locator), label).toBe(true);
         }
-        expect(find(graph), told).toEqual(found);
+        expect(find(graph), label).toEqual(found);
         // What a search has kept changes no later one.
-        expect(find(new WayGraph(mesh))?.length ?? -1, told).toBeCloseTo(found?.length ?? -1, 9);
+        expect(find(new PathGraph(mesh))?.length ?? -1, label).toBeCloseTo(found?.length ?? -1, 9);
       }
     }
     expect(bent).toBeGreaterThan(200);

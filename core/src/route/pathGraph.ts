@@ -2,15 +2,15 @@ import { length } from '../math/functions.ts';
 import { doubled } from './doubled.ts';
 import type { Mesh } from './mesh.ts';
 import { MinHeap } from './minHeap.ts';
+import { pathLength } from './path.ts';
 import { isSeen, isSeenFrom } from './rays.ts';
 import { SearchNodes } from './searchNodes.ts';
 import { SideTable } from './sideTable.ts';
 import { Sight } from './sight.ts';
 import { LEFT, RIGHT, WallCorners } from './wallCorners.ts';
-import { wayLength } from './way.ts';
 
-/** A way from one point to another: its points, start and end included; its length; bends looked into to find it. */
-interface FoundWay {
+/** A path from one point to another: its points, start and end included; its length; the number of bends visited to find it. */
+interface FoundPath {
   points: [number, number][];
   length: number;
   expanded: number;
@@ -20,7 +20,7 @@ interface FoundWay {
 const NEAR = 1e-6;
 const INWARD = 1e-5;
 
-/** How much longer than the shortest that could be ways are that the start looks out for at a time. */
+/** The start looks for bends of paths up to this much longer than the lower bound at a time. */
 const WIDER = 1.02;
 
 /** Product of two legs (unit²) below which they count as one straight line. */
@@ -30,19 +30,18 @@ const STRAIGHT = 1e-6;
 const ROOM = 4096;
 
 /**
- * Shortest ways in a mesh. They bend at corners of walls only, held there as a taut string is: the straight sides between such
- * corners that see one another, held at both ends, make a graph in which all shortest ways lie (the reduced visibility graph:
- * Liu and Arimoto 1992, “Path planning using a tangent graph for mobile robots among polygonal and curved obstacles”). The
- * sides that lead on from a corner are found when a search comes there first, by looking into the mesh between the directions
- * in which a way can leave, and are kept. A* goes over the graph; what the start sees is looked for only as far as it matters,
- * and whether a corner sees the goal when it is the corner's turn. A state is a corner and the hand on which its wall lies:
- * 2 × corner for the left, one more for the right, with y upwards.
+ * Shortest paths in a mesh. They bend at corners of walls only, as a taut string does. The straight sides between such corners that see one another,
+ * held at both ends, form a graph that contains all shortest paths (the reduced visibility graph: Liu and Arimoto 1992, “Path planning using a
+ * tangent graph for mobile robots among polygonal and curved obstacles”). The sides from a corner are computed when a search first reaches it, by
+ * looking into the mesh between the directions in which a path can leave, and are cached. A* runs over the graph. The start's view is computed only
+ * as far as needed, and a corner's view of the goal when the corner is expanded. A state is a corner and the hand on which its wall lies: 2 × corner
+ * for the left, one more for the right, with y upwards.
  */
-export class WayGraph {
+export class PathGraph {
   readonly #mesh: Mesh;
   readonly #table: SideTable;
   readonly #walls: WallCorners;
-  /** What the start sees, and what a corner does. */
+  /** Views from the start and from a corner. */
   readonly #startSight: Sight;
   readonly #sight: Sight;
   /** By state, where its sides begin and end among all, −1 as long as they are not known. */
@@ -68,8 +67,8 @@ export class WayGraph {
     this.#nodes = new SearchNodes(states);
   }
 
-  /** The shortest way between two points in given polygons; null where they are in different regions. */
-  find(startX: number, startY: number, startPolygon: number, goalX: number, goalY: number, goalPolygon: number): FoundWay | null {
+  /** The shortest path between two points in given polygons; null if they are in different regions. */
+  find(startX: number, startY: number, startPolygon: number, goalX: number, goalY: number, goalPolygon: number): FoundPath | null {
     const nodes = this.#nodes;
     const heap = this.#heap;
     nodes.clear();
@@ -89,7 +88,7 @@ export class WayGraph {
     let met = 0;
     let expanded = 0;
     for (let hasMore = true; ; ) {
-      // Before a corner has its turn, the start has looked as far as ways of its length can lead.
+      // Before a corner is expanded, the start has seen all bends that paths of its length can use.
       while (hasMore && heap.least >= bound) {
         bound = WIDER * (heap.least < Infinity ? heap.least : bound);
         hasMore = sight.lookOn(bound);
@@ -105,8 +104,8 @@ export class WayGraph {
     }
   }
 
-  /** The sides that lead on from the bends that the last search looked into, as segments: x, y, x, y, … */
-  sidesLooked(): number[] {
+  /** The sides from the bends that the last search visited, as segments: x, y, x, y, … */
+  searchedSides(): number[] {
     const { count, state, isDone, x, y } = this.#nodes;
     const segments: number[] = [];
     for (let node = 0; node < count; node++) {
@@ -157,7 +156,7 @@ export class WayGraph {
     }
   }
 
-  /** Notes a way to a state; one that is shorter than any before waits for its turn by that and the straight way on to the goal. */
+  /** Records a path to a state. If it is shorter than any before, it is queued by its length and the straight distance to the goal. */
   #reach(state: number, x: number, y: number, way: number, parent: number): void {
     const node = this.#nodes.reach(state, x, y, way, parent);
     if (node !== -1) this.#heap.push(node, way + length(this.#goalX - x, this.#goalY - y));
@@ -177,7 +176,7 @@ export class WayGraph {
     const corner = state >> 1;
     const [onX, onY, alongX, alongY] = turns.subarray(4 * corner, 4 * corner + 4) as unknown as [number, number, number, number];
     const sight = this.#sight;
-    // With the wall to the right a way turns right, from going on to going along; with it to the left the other way round.
+    // With the wall to the right a path turns right, from going on to going along; with it to the left the other way round.
     if (state & 1) sight.from(firstSide[corner] as number, alongX, alongY, onX, onY);
     else sight.from(firstSide[corner] as number, -alongX, -alongY, -onX, -onY);
     this.#ranges[2 * state] = this.#sideCount;
@@ -216,8 +215,8 @@ export class WayGraph {
     return [x + dx * share, y + dy * share];
   }
 
-  /** The way through a node to the goal; straight there for −1. */
-  #wayFrom(startX: number, startY: number, last: number, expanded: number): FoundWay {
+  /** The path through a node to the goal; straight there for −1. */
+  #wayFrom(startX: number, startY: number, last: number, expanded: number): FoundPath {
     const { x, y, parent } = this.#nodes;
     const points: [number, number][] = [[this.#goalX, this.#goalY]];
     for (let node = last; node !== -1; node = parent[node] as number) points.push([x[node] as number, y[node] as number]);
@@ -226,6 +225,6 @@ export class WayGraph {
     // A start or a goal on a corner makes no leg of no length.
     const way = points.filter(([px, py], i) => i === 0 || px !== points[i - 1]?.[0] || py !== points[i - 1]?.[1]);
     if (way.length === 1) way.push([this.#goalX, this.#goalY]);
-    return { points: way, length: wayLength(way), expanded };
+    return { points: way, length: pathLength(way), expanded };
   }
 }

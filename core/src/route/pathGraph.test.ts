@@ -5,7 +5,7 @@ import { openGround } from '../testing/drive.ts';
 import { sequence } from '../testing/sequence.ts';
 import { Locator } from './locate.ts';
 import { buildMesh } from './mesh.ts';
-import { WayGraph } from './wayGraph.ts';
+import { PathGraph } from './pathGraph.ts';
 
 type Point = [number, number];
 const SIZE = 300;
@@ -87,7 +87,7 @@ function find(walls: { points: Point[]; closed: boolean }[], start: Point, targe
   const mesh = buildMesh(wallLoops(ground), { shape: 'circle', radius }, area);
   const locator = new Locator(mesh);
   const [from, to] = [locator.at(...start), locator.at(...target)];
-  return from < 0 || to < 0 ? null : new WayGraph(mesh).find(...start, from, ...target, to);
+  return from < 0 || to < 0 ? null : new PathGraph(mesh).find(...start, from, ...target, to);
 }
 
 describe('shortest ways', () => {
