@@ -39,7 +39,7 @@ const names = (page: Page) =>
   page.getByTestId('side').evaluateAll((rows) => rows.map((row) => row.querySelector('span[title]')?.textContent));
 
 describe('compare', () => {
-  it('tells of three sides what differs, what that does and when they part; one is muted, one alone, two swapped', async () => {
+  it('shows for three sides what differs, the effects, and where they diverge; one is muted, one alone, two swapped', async () => {
     const ids = [
       await tuning('Boots, brisk', { walkSpeed: 200 }),
       await tuning('Boots, plain', { walkSpeed: 120 }),
@@ -137,7 +137,7 @@ describe('compare', () => {
     await page.context().close();
   });
 
-  it('tells what could not be fetched, and compares the rest', async () => {
+  it('lists what could not be fetched, and compares the rest', async () => {
     const id = await tuning('Left over', { walkSpeed: 90 });
     const { page } = await compared([id, '99999999-9999-4999-8999-999999999999.4', 'nonsense']);
     await page.getByRole('alert').getByText('No tuning has this id').waitFor();
@@ -174,7 +174,7 @@ describe('compare', () => {
 });
 
 describe('a blind trial', () => {
-  it('hides which is which, keeps each round, and tells it with the tally', async () => {
+  it('hides which is which, keeps each round, and reveals it with the tally', async () => {
     const ids = [await tuning('Boots, light', { walkSpeed: 250 }), await tuning('Boots, leaden', { walkSpeed: 50 })];
     const { page, faults } = await compared(ids);
     await page.getByRole('button', { name: /Blind trial/ }).click();

@@ -84,7 +84,7 @@ describe('snags on the bench', () => {
     await page.context().close();
   });
 
-  it('of a looped tape are told with their moment, and go when they are mended', async () => {
+  it('of a looped tape are listed with their moment, and disappear once mended', async () => {
     const id = await createDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'Flipped', facing: { flip: 'x' } });
     const { page, faults } = await openPage(browser, `${address}/bench/${id}`, {});
     await ready(page);
@@ -249,7 +249,7 @@ describe('the Drills screen', () => {
     await page.context().close();
   });
 
-  it('tells what else a number moves, and leads to that drill', async () => {
+  it('shows what else a number moves, and leads to that drill', async () => {
     const id = await createDocument(address, 'tunings', { format: 'zygopod/tuning', version: 2, name: 'Moved' });
     const { page, faults } = await openPage(browser, `${address}/drills/${id}`, {});
     await drill(page, 'hard-stop').click();

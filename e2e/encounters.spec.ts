@@ -27,7 +27,7 @@ const floor = {
 const on = async (over: object) => openBench(browser, address, {}, await createDocument(address, 'grounds', groundFile(over)));
 
 describe('walls', () => {
-  it('are slid along at cos 45° of the speed, with the angle told; stop and friction are felt at once', async () => {
+  it('are slid along at cos 45° of the speed, with the angle shown; stop and friction take effect at once', async () => {
     const { page, faults } = await on(floor);
     await choose(page, 'pace', 'Ramp', 'instant');
     await page.keyboard.down('KeyD');
@@ -57,7 +57,7 @@ describe('walls', () => {
     await page.context().close();
   });
 
-  it('the share kept is set by drawing, and the scene tells what the core does', async () => {
+  it('the fraction kept is set by drawing, and the scene shows the core’s result', async () => {
     const { page } = await on(floor);
     const handle = page.locator('#figure-walls').getByRole('slider', { name: 'Speed kept along the wall' });
     await handle.press('Shift+ArrowRight');
@@ -117,7 +117,7 @@ describe('edges', () => {
 });
 
 describe('facing', () => {
-  it('throws a pebble in each of eight directions, the way that is faced', async () => {
+  it('throws a pebble in each of eight directions, the faced one', async () => {
     const { page } = await on({ start: { x: 320, y: 192, facing: 90 } });
     const encounters = [
       ['E', 'KeyD'],
@@ -190,7 +190,7 @@ describe('camera', () => {
     await page.context().close();
   });
 
-  it('narrow gaps, reach and room are looked over in a worker', async () => {
+  it('narrow gaps, reach and room are surveyed in a worker', async () => {
     const { page, faults } = await openBench(browser, address);
     await layer(page, 'Gaps', true);
     await layer(page, 'Reach', true);

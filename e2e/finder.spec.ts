@@ -70,7 +70,7 @@ describe('another tuning', () => {
     await page.context().close();
   });
 
-  it('put away leaves the list; its page says so, and it is there again when brought back', async () => {
+  it('archived leaves the list; its page says so, and it is back once restored', async () => {
     const id = await createDocument(address, 'tunings', tuning(`${OWN} away`));
     const one = `${address}/api/v1/tunings/${id}`;
     expect((await fetch(one, { method: 'DELETE', headers: { 'if-match': '"1"' } })).status).toBe(204);

@@ -25,7 +25,7 @@ async function spoken(page: Page, id: string): Promise<{ fractions: number; word
 }
 
 describe('the Hand-off', () => {
-  it('gives constants in the game’s units and names, and the next one tells what alone differs', async () => {
+  it('gives constants in the game’s units and names, and the next one lists only the differences', async () => {
     const project = await createProject(address, `Handed ${Date.now()}`);
     const answer = await fetch(`${address}/api/v1/tunings?project=${project}`, {
       method: 'POST',

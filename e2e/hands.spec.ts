@@ -166,7 +166,7 @@ describe('figures', () => {
 });
 
 describe('trying', () => {
-  it('a held key multiplies the number last looked at, and lets it be as it was', async () => {
+  it('a held key multiplies the number focused last, and then restores it', async () => {
     const { page } = await openBench(browser, address);
     const walk = field(page, 'pace', /^Walk/);
     await walk.hover();

@@ -12,7 +12,7 @@ beforeAll(async () => {
 afterAll(() => browser.close());
 
 describe('the reference of the API', () => {
-  it('tells every operation that the description has, and asks nobody else for anything', async () => {
+  it('lists every operation of the description, and sends no request elsewhere', async () => {
     const { paths } = (await (await fetch(`${address}/api/v1/openapi.json`)).json()) as {
       paths: Record<string, Record<string, { operationId: string }>>;
     };

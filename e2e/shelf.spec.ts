@@ -247,7 +247,7 @@ describe('the shelf', () => {
 });
 
 describe('pasting', () => {
-  it('asks for units that nothing tells, and takes those that are told', async () => {
+  it('asks for units without evidence, and accepts the given ones', async () => {
     const { page } = await emptyShelf(`Units ${Date.now()}`);
     await page.getByRole('button', { name: 'Paste numbers from code' }).click();
     const code = page.getByRole('textbox', { name: 'Code or data with numbers' });

@@ -199,7 +199,7 @@ describe('tapes as files', () => {
     ['no ticks', { ...tape, ticks: 0 }, /cannot be read: ticks/],
     ['a stick beyond its end', { ...tape, events: [{ at: 3, stick: [7, 0] }] }, /cannot be read: events\.0/],
   ];
-  it('that are none are told of in words, and nothing changes', async () => {
+  it('that are invalid are explained, and nothing changes', async () => {
     const { page, faults } = await openBench(browser, address);
     const path = join(folder, 'bad.tape.json');
     for (const [what, content, words] of wrong) {
@@ -214,7 +214,7 @@ describe('tapes as files', () => {
     await page.context().close();
   });
 
-  it('with events out of order and a body of another version are played, and the latter is told', async () => {
+  it('with events out of order and a body of another version are played, and the latter is reported', async () => {
     const { page } = await openBench(browser, address);
     const path = join(folder, 'foreign.tape.json');
     const events = [

@@ -35,7 +35,7 @@ async function loopedBench() {
 }
 
 describe('tapes on the bench', () => {
-  it('loops what was driven, drives it anew with every number, and keeps what it was as a ghost', async () => {
+  it('loops the drive, replays it with every number, and keeps the earlier one as a ghost', async () => {
     const { page, faults } = await loopedBench();
     const ticks = Number((await cost(page)).split(' ')[0]);
     expect(ticks).toBeGreaterThan(40);
@@ -109,7 +109,7 @@ describe('tapes on the bench', () => {
     await page.context().close();
   });
 
-  it('has a tape ready where nothing was driven yet, and drives it anew within a frame while a number is dragged', async () => {
+  it('has a tape ready before the first drive, and replays it within a frame while a number is dragged', async () => {
     const { page, faults } = await openBench(browser, address);
     await page.getByRole('button', { name: 'Loop “A lap of the Boardwalk”' }).click();
     await looping(page).waitFor();
@@ -167,7 +167,7 @@ describe('tapes on the bench', () => {
     await page.context().close();
   });
 
-  it('measures between the calipers: way, speeds, slope, turns and contacts', async () => {
+  it('measures between the calipers: distance, speeds, slope, turns and contacts', async () => {
     const { page } = await loopedBench();
     await page.keyboard.press('p');
     const box = await page.getByTestId('strip').boundingBox();

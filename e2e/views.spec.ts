@@ -176,7 +176,7 @@ describe('figures', () => {
     await page.context().close();
   });
 
-  it('tell of what follows a changed number as following, not as changed', async () => {
+  it('mark what follows a changed number as following, not as changed', async () => {
     const { page } = await openBench(browser, address);
     await enter(page, 'pace', /^Walk/, '160');
     const changes = page.getByRole('region', { name: 'Changes' });
@@ -195,7 +195,7 @@ describe('a tuning', () => {
     await page.getByRole('dialog').getByRole('button', { name, exact: true }).click();
   };
 
-  it('is duplicated with its changes, renamed, and put away', async () => {
+  it('is duplicated with its changes, renamed, and archived', async () => {
     const { page, faults } = await openBench(browser, address);
     const original = page.url();
     await enter(page, 'pace', /^Walk/, '151');

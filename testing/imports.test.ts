@@ -89,7 +89,7 @@ const above = ['tick', 'world', 'plan'];
 
 const nameOf = (path: string): string => path.slice(path.lastIndexOf(sep) + 1).replace(/\.ts$/, '');
 
-describe('imports point one way', () => {
+describe('imports point in one direction', () => {
   it.each(['core/src', 'code/src', 'web/src/islands', 'web/src/server', 'cli/src'])('among the rooms of %s', (folder) => {
     expect(circleIn(roomsOf(folder))).toBeNull();
   });

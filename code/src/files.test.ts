@@ -79,7 +79,7 @@ describe('the code of a tuning', () => {
     }
   });
 
-  it('asks for contact where its body meets walls, and for ways where it goes to points', () => {
+  it('calls back for contact if its body meets walls, and for paths if it goes to points', () => {
     expect(callbacksUsed(motionOf(tuned()))).toEqual(['contact']);
     expect(callbacksUsed(motionOf(tuned({ 'contact.response': 'none' })))).toEqual([]);
     expect(callbacksUsed(motionOf(tuned({ scheme: 'step' })))).toEqual(['isClear']);

@@ -70,7 +70,7 @@ describe('numbers under 500 names', () => {
     expect(filesOf('csv').taken.length).toBeGreaterThan(200);
   });
 
-  it('that mean something to the language itself are told before anything is written', () => {
+  it('that the language reserves are reported before anything is written', () => {
     const refused = (to: string, name: string) =>
       handOver(tuning, 'rev 1', { to, units: plainUnits, names: { 'pace.walkSpeed': name }, style: null, all: true });
     for (const to of languageIds) {

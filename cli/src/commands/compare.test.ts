@@ -13,7 +13,7 @@ const day = 'carrier-day-boots.tuning.json';
 const storm = 'carrier-storm-boots.tuning.json';
 
 describe('compare', () => {
-  it('tells what differs and what that does, for machines', () => {
+  it('lists differences and their effects for machines', () => {
     const { status, stdout } = compare(day, storm, '--json');
     expect(status).toBe(0);
     const { parameters, metrics } = JSON.parse(stdout) as {

@@ -90,7 +90,7 @@ describe('drill', () => {
     expect(stderr.trimEnd().split('\n')).toHaveLength(1);
   });
 
-  it('tells of targets that name no metric or contradict each other, and judges the rest', () => {
+  it('reports targets that name no metric or contradict each other, and judges the rest', () => {
     const junit = join(folder, 'odd.xml');
     const odd = targets(
       { metric: 'jumpHeight', max: 1 },

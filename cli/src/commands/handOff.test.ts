@@ -122,7 +122,7 @@ describe('import', () => {
     }
   });
 
-  it('tells what it does not know, and takes guesses only when asked to', () => {
+  it('reports unknown numbers, and accepts guesses only on request', () => {
     writeFileSync(at('game.lua'), 'local speed = 90\nlocal mana = 3\nlocal radius = 8');
     const careful = run('import', at('game.lua'));
     expect(JSON.parse(careful.stdout)).toMatchObject({ body: { radius: 8 } });

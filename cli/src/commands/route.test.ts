@@ -11,7 +11,7 @@ function route(...args: string[]): { status: number | null; stdout: string; stde
 }
 
 describe('route', () => {
-  it('answers for machines: points from start to end, length, seconds of walking, what was looked into', () => {
+  it('answers for machines: points from start to end, length, walking time, visited bends', () => {
     const { status, stdout } = route('--from', '448,3776', '--to', '5952,576', '--json');
     const answer = JSON.parse(stdout) as {
       reached: boolean;

@@ -45,7 +45,7 @@ describe('a game’s own file', () => {
     expect(readFileSync(at('player.lua'), 'utf8')).toBe(lua.replace('5.6', '5.9').replace('drain = 12', 'drain = 10'));
   });
 
-  it('lists what it has no place for with exit 1, and writes no guess unless it is told to', () => {
+  it('lists unplaced numbers with exit 1, and writes guesses only on request', () => {
     writeFileSync(at('hero.py'), 'SPEED = 120\nACCEL = 900\n');
     writeFileSync(
       at('hero.tuning.json'),
@@ -70,7 +70,7 @@ describe('a game’s own file', () => {
     expect(readFileSync(at('hero.py'), 'utf8')).toBe('SPEED = 120\nSTOP = 2000\n');
   });
 
-  it('asks for units that nothing tells', () => {
+  it('asks for units if there is no evidence for them', () => {
     writeFileSync(at('hero.cfg'), 'walk_speed = 3.5\nradius = 0.4\n');
     expect(run('import', at('hero.cfg'))).toMatchObject({
       status: 1,

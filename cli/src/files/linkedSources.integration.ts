@@ -169,7 +169,7 @@ describe('a source that is linked to a file of the folder', () => {
     for (const name of ['First of two', 'Second of two']) await app.archive(await listed(name));
   });
 
-  it('has both sides alike after any sequence of changes, each looked at by a new process', async () => {
+  it('has both sides equal after any sequence of changes, each seen by a new process', async () => {
     const next = sequence(2207);
     folder.write('src/many.lua', code);
     await linked('Many', code, 'src/many.lua');

@@ -55,7 +55,7 @@ describe('a folder and a project', () => {
     expect((await look()).lines).toEqual([]);
   });
 
-  it('take changes both ways, and merge those of both by parameter', async () => {
+  it('take changes in both directions, and merge concurrent ones by parameter', async () => {
     put('tunings/boots.tuning.json', tuning('Boots'));
     await look();
     const one = await listed('Boots');
@@ -143,7 +143,7 @@ describe('a folder and a project', () => {
     expect(folder.read().files.size).toBe(2);
   });
 
-  it('go one way where one way is asked for', async () => {
+  it('go in one direction on request', async () => {
     put('tunings/boots.tuning.json', tuning('Boots'));
     await create('tuning', tuning('Coat'));
     await look('push');
@@ -155,7 +155,7 @@ describe('a folder and a project', () => {
     expect(await app.list(project)).toHaveLength(2);
   });
 
-  it('are brought together by push and pull, which say what they did and what they left alone', async () => {
+  it('are merged by push and pull, which list what they did and what they skipped', async () => {
     put('tunings/boots.tuning.json', tuning('Boots', 120));
     put('grounds/yard.ground.json', '{');
     const said: string[] = [];

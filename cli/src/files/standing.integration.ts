@@ -75,7 +75,7 @@ describe('hand-offs with a place in the folder', () => {
     expect(JSON.parse(folder.text('data/motion.json') ?? '')).toMatchObject({ amble: 13 });
   });
 
-  it('are left as they are once they were changed by hand, and what they would be is told', async () => {
+  it('stay as edited by hand, and the new content is reported', async () => {
     for (const path of ['src/motion.h', 'data/motion.json']) {
       const ours = (folder.text(path) ?? '').replace(/(amble\D*)[\d.]+/i, '$17');
       writeFileSync(join(folder.root, path), ours);

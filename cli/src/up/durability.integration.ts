@@ -36,7 +36,7 @@ it('finds drafts and revisions again after kill -9 of the server', async () => {
   }
 });
 
-it('refuses a taken port with a way out', async () => {
+it('refuses a used port and suggests another', async () => {
   const port = await freePort();
   const options = { host: '127.0.0.1', port, databaseUrl: inject('databaseUrl') };
   const server = await startServer(options);

@@ -106,7 +106,7 @@ describe('up, whatever dies', () => {
     run = next;
   });
 
-  it('told to stop ends with one line and nothing running', async () => {
+  it('stopped, ends with one line and nothing running', async () => {
     const before = run.said;
     run.process.kill('SIGINT');
     expect(await run.ended).toBe(0);
@@ -181,7 +181,7 @@ describe('up that cannot be', () => {
     }
   });
 
-  it('told to stop while it starts ends with one line and nothing running', async () => {
+  it('stopped during its start, ends with one line and nothing running', async () => {
     for (const after of [0, 1200]) {
       const state = newFolder();
       const run = await start(state);

@@ -47,7 +47,7 @@ describe('constants', () => {
     expect(handOver(tuning, 'rev 12', choice({ all: true })).text).toContain('STAMINA_DRAIN');
   });
 
-  it('are named by their groups where their own names do not tell', () => {
+  it('are preceded by their groups where their own names are ambiguous', () => {
     expect(wordsOfPath('pace.walkSpeed')).toEqual(['walk', 'speed']);
     expect(wordsOfPath('stamina.max')).toEqual(['stamina', 'max']);
     expect(wordsOfPath('scheme')).toEqual(['scheme']);
@@ -135,7 +135,7 @@ describe('names of a game', () => {
     expect(handOver(tuned(), 'rev 1', choice({ style: 'PascalCase' })).text).toMatch(/#define WalkSpeed /);
   });
 
-  it('that are words of the language, no names, or one twice are told before anything is written', () => {
+  it('that are reserved, invalid or duplicate are reported before anything is written', () => {
     for (const writer of code) {
       const word = writer.reserved[3] as string;
       const { text, faults } = handOver(
@@ -160,7 +160,7 @@ describe('names of a game', () => {
 });
 
 describe('the next hand-off', () => {
-  it('tells what alone differs from the one before', () => {
+  it('lists only the differences from the one before', () => {
     const [was, now] = [tuned(), tuned({ 'ramp.decelerate': 1000, 'stamina.enabled': true })].map(
       (tuning) => handOver(tuning, 'rev 1', choice()).values,
     );

@@ -174,7 +174,7 @@ describe('folding', () => {
     expect(specialised('loops', { least: 9 }).text).toContain('< 9');
   });
 
-  it('keeps a field that never changes as a number, and tells one that does', () => {
+  it('keeps a constant field as a number, and reports one that varies', () => {
     const { text, specialiser } = specialised('unpacks', { by: 2, inner: { least: 3 } }, { y: 4 });
     // Written, it is not the same in every tick.
     expect([...specialiser.varying]).toEqual(['y']);

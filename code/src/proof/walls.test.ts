@@ -22,7 +22,7 @@ describe.each(provable)('the motion in %s', (language) => {
     }
   });
 
-  it('is the model’s along ways to where the pointer was pressed, bit for bit', () => {
+  it('is the model’s along paths to clicked points, bit for bit', () => {
     for (const seed of seeds(2, 18)) {
       const ground = randomGround(seed * 173);
       const tuning = amongWalls(seed * 89, {

@@ -71,7 +71,7 @@ describe('a free place', () => {
     expect(moved).toBeGreaterThan(25);
   });
 
-  it('is as near at each side of the ground: walls across an edge, and starts outside of it, mirrored four ways', () => {
+  it('is as near at each side of the ground: walls across an edge, and starts outside of it, in four mirror images', () => {
     let moved = 0;
     for (const seed of seeds(100, 300)) {
       const next = sequence(seed * 4001);

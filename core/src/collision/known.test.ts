@@ -37,7 +37,7 @@ describe('walls that happen to be known', () => {
     expect(moved).toBeGreaterThan(500);
   });
 
-  it('change nothing of the way on which the first one is met', () => {
+  it('change nothing of the displacement that meets the first one', () => {
     for (let seed = 1; seed <= 2000; seed++) {
       const { near, far, next } = pair(seed);
       const [dx, dy] = [next() * 20 - 10, next() * 20 - 10];

@@ -53,7 +53,7 @@ describe('where a text stops being JSON', () => {
     expect(jsonFault('['.repeat(1_000_000))).toMatchObject({ column: 100_001, found: '"[[[[[[[[[[[["' });
   });
 
-  it('is told when a file is read', () => {
+  it('is reported when a file is read', () => {
     expect(readJson('{"a":1,\n"b" 2}')).toEqual({
       ok: false,
       faults: [{ path: '', found: 'no JSON from line 2, column 5 on: "2}"', expected: 'a UTF-8 JSON file' }],

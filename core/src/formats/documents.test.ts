@@ -196,7 +196,7 @@ describe('directions', () => {
 });
 
 describe('a file full of faults', () => {
-  it('tells the first fifty', () => {
+  it('reports the first fifty', () => {
     for (const bad of [{}, { at: -1, press: 'up' }, { at: 0 }, 7, null]) {
       const events = Array.from({ length: 300_000 }, () => bad);
       const read = readTape({ format: 'zygopod/tape', version: 2, name: 'Bad', hz: 60, ticks: 10, events });

@@ -153,7 +153,7 @@ describe('formulas as mathematics', () => {
       )
       .join('');
 
-  it('are well-formed MathML that tells the words, the numbers and the result', () => {
+  it('are well-formed MathML with the words, the numbers and the result', () => {
     for (let seed = 1; seed <= 40; seed++)
       for (const formula of formulasOf(randomParameters(seed * 53), 'px')) {
         const math = formulaMath(formula);
@@ -192,7 +192,7 @@ describe('formulas as Markdown', () => {
 });
 
 describe('the reference of the formulas', () => {
-  it('is as they are now (./zygopod docs writes it), and holds all that random tunings tell', () => {
+  it('is current (./zygopod docs writes it), and holds all formulas of random tunings', () => {
     const text = formulaReference();
     expect(readFileSync(new URL('../../../docs/formulas.md', import.meta.url), 'utf8')).toBe(text);
     for (let seed = 1; seed <= 120; seed++)

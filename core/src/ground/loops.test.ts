@@ -23,7 +23,7 @@ describe('loops of cells', () => {
 
 describe('loops of walls', () => {
   const wall = (points: [number, number][], closed: boolean) => wallLoops(openGround({ walls: [{ points, closed }] }));
-  it('turn closed ones the right way round and open ones there and back', () => {
+  it('turn closed ones in the right direction and open ones there and back', () => {
     const square: [number, number][] = [
       [0, 0],
       [10, 0],

@@ -25,7 +25,7 @@ describe('a number in significant digits', () => {
     }
   });
 
-  it('has as many digits as tell it apart from another one', () => {
+  it('has as many digits as distinguish it from another one', () => {
     expect(significantPair(0.99961, 1)).toEqual(['0.9996', '1']);
     expect(significantPair(140, 140.04)).toEqual(['140', '140.04']);
     expect(significantPair(140, 110)).toEqual(['140', '110']);

@@ -43,7 +43,7 @@ describe('where two sides part', () => {
     expect(words(partings(a, b, 'px')).join()).toContain('a comes to rest');
   });
 
-  it('tells who does not sprint, and who runs empty', () => {
+  it('reports a side that does not sprint, and one that runs empty', () => {
     const events: TapeEvent[] = [...right, { at: 60, press: 'sprint' }];
     const a = side('a', { 'stamina.enabled': true, 'stamina.drain': 50 }, events);
     const b = side('b', { 'stamina.enabled': true, 'stamina.drain': 50 }, right);
@@ -54,7 +54,7 @@ describe('where two sides part', () => {
     expect(partings(a, later, 'px').map(({ words }) => words)).toContain('c runs empty 0.5 s later');
   });
 
-  it('tells a wall that one meets and the other passes, and ways of looking', () => {
+  it('reports a wall that only one side meets, and different facings', () => {
     const wall = {
       points: [
         [300, 0],

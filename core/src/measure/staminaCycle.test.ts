@@ -36,7 +36,7 @@ describe('staminaCycle', () => {
     expect(Math.abs(sprinting / (to - from) - cycle.share)).toBeLessThan(0.01);
   });
 
-  it('tells them of random bars, whichever of start and recovery is the larger', () => {
+  it('holds for random bars, whichever of start and recovery is the larger', () => {
     for (const seed of seeds(6, 60)) {
       const next = sequence(seed * 6_700_417);
       const all = {

@@ -32,7 +32,7 @@ const survey = (ground: Ground, values = {}) => {
 };
 
 describe('narrow gaps', () => {
-  it('are told with place and width, once a corridor', () => {
+  it('are reported with place and width, once per corridor', () => {
     const gaps = narrowGaps(gate(26), parametersWith().body, false);
     expect(gaps).toHaveLength(1);
     expect(gaps[0]?.width).toBeCloseTo(26, 9);
@@ -72,7 +72,7 @@ describe('narrow gaps', () => {
 });
 
 describe('a survey', () => {
-  it('tells whether the goal can be reached, to a hundredth of a pixel of the gap', () => {
+  it('reports whether the goal can be reached, to a hundredth of a pixel of the gap', () => {
     expect(survey(gate(24.1)).reachesGoal).toBe(true);
     expect(survey(gate(23.9)).reachesGoal).toBe(false);
     expect(survey(gate(23.9), { 'body.radius': 11 }).reachesGoal).toBe(true);

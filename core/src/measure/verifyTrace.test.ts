@@ -86,7 +86,7 @@ describe('a game’s trace', () => {
     expect(verified([head, ...lines.slice(1)].join('\n'))).toMatchObject({ first: null, missing: 0, left: 0 });
   });
 
-  it('that is none is told by its line', () => {
+  it('that is malformed is reported by its line', () => {
     for (const [text, why] of [
       ['', 'found nothing'],
       ['a,b\n1,2', 'found the columns a, b'],

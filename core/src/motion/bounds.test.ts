@@ -27,7 +27,7 @@ describe('clamp', () => {
     expect(run('clamp', ['right'], { 'body.shape': 'box', 'body.width': 50 }).body.x).toBe(375);
   });
 
-  it('along an edge keeps the speed along it, and tells when the edge is met and left', () => {
+  it('along an edge keeps the speed along it, and emits the events of meeting and leaving it', () => {
     const events: TapeEvent[] = [...hold('right', 'down'), { at: 200, release: 'right' }];
     const world = drive(
       { 'ramp.model': 'instant' },

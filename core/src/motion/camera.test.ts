@@ -44,7 +44,7 @@ describe('camera', () => {
     expect(lag({ 'camera.follow': 'deadZone', 'camera.heading': 90 }, 200)).toBeCloseTo(40, 9);
   });
 
-  it('looks ahead by the seconds it is told', () => {
+  it('looks ahead by the seconds that are set', () => {
     expect(lag({ 'camera.follow': 'locked', 'camera.lookAhead': 0.5 })).toBeCloseTo(-70, 9);
   });
 

@@ -53,7 +53,7 @@ const anyTuning = (next: () => number): Record<string, FileValue> => ({
 });
 
 describe('any clicks', () => {
-  it('all arrive on their points without touching a wall, in about the time that the way takes', () => {
+  it('all arrive on their points without touching a wall, in about the expected time', () => {
     let clicks = 0;
     for (let seed = 1; clicks < campaign(250, 1000); seed++) {
       const next = sequence(seed * 15_485_863);
@@ -163,7 +163,7 @@ describe('a gap that the body fits and its margin does not', () => {
   const go = (ground: Ground, more: Record<string, FileValue> = {}) =>
     drive({ 'route.enabled': true, 'bounds.policy': 'clamp', ...more }, 900, click(1, 500, 220), ground);
 
-  it('is walked where there is no other way, and said so', () => {
+  it('is walked if there is no other path, and reported', () => {
     for (const gap of [24.2, 25, 27]) {
       const world = go(room(gap));
       expect([world.body.x, world.body.y]).toEqual([500, 220]);
@@ -172,7 +172,7 @@ describe('a gap that the body fits and its margin does not', () => {
     expect(rowOf(go(room(40)), SQUEEZED)).toBe(-1);
   });
 
-  it('is not, where there is another way, nor one that the body does not fit', () => {
+  it('is not if there is another path, nor one too narrow for the body', () => {
     const open = room(25);
     const detour = { ...open, walls: [wall([300, 60], [300, 187.5]), wall([300, 212.5], [300, 400])] };
     expect(rowOf(go(detour), SQUEEZED)).toBe(-1);
@@ -182,7 +182,7 @@ describe('a gap that the body fits and its margin does not', () => {
   });
 });
 
-describe('a way that begins within the margin of a wall', () => {
+describe('a path that begins within the margin of a wall', () => {
   it('never crosses one: thin walls on both sides', () => {
     for (let seed = 1; seed <= 300; seed++) {
       const next = sequence(seed * 977);

@@ -57,7 +57,7 @@ describe('sliding along a wall', () => {
       }
   });
 
-  it('keeps all of it, or stops, as told', () => {
+  it('keeps all of it, or stops, as set', () => {
     expect(drive({ ...instant, 'contact.keepSpeed': true }, 20, push(50), floor).body.vx).toBeCloseTo(140, 6);
     expect(drive({ ...instant, 'contact.response': 'stop' }, 20, push(50), floor).body).toMatchObject({ vx: 0, vy: 0 });
     expect(drive({ ...instant, 'contact.response': 'none' }, 60, push(90), floor).body.y).toBeGreaterThan(100);

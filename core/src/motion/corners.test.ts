@@ -62,7 +62,7 @@ describe('a corner of any opening', () => {
     }
   });
 
-  it('ends a latched way', () => {
+  it('ends a latched direction', () => {
     const ground = openGround({ start: { x: 450, y: 560 }, walls: [wall([400, 900], [400, 500], [600, 400])] });
     const tap = (['left', 'up'] as const).flatMap((control) => [
       { at: 0, press: control },

@@ -8,7 +8,7 @@ import type { FileValue } from '../tuning/schema.ts';
 const deflection = (values: Record<string, FileValue>, events: TapeEvent[]) =>
   drive({ 'input.devices': 'sum', ...values }, 1, events).body.intentAmount;
 
-it('two devices add up when told to, never beyond what one of them alone gives', () => {
+it('two devices add up if so set, never beyond what one of them alone gives', () => {
   const next = sequence(83);
   for (let i = 0; i < 300; i++) {
     const stick: TapeEvent[] = [{ at: 0, stick: [next() * 2 - 1, next() * 2 - 1] }];

@@ -32,7 +32,7 @@ describe('facing', () => {
     expect(facing(values, [{ at: 0, point: [0, 500] }])).toBe(90);
   });
 
-  it('goes back to the start when told so, and has a sign flipped when told so', () => {
+  it('goes back to the start if so set, and has its sign flipped if so set', () => {
     const stop: Parameters<typeof drive>[2] = [
       { at: 0, press: 'left' },
       { at: 10, release: 'left' },
@@ -65,7 +65,7 @@ describe('facing', () => {
     expect(facing({ 'facing.start': 0, 'facing.stickiness': 0 }, [stick(23)])).toBe(45);
   });
 
-  it('turns the shorter way at its rate, the same at every tick rate', () => {
+  it('turns in the shorter direction at its rate, the same at every tick rate', () => {
     const values = { 'facing.start': 170, 'facing.turn': 'rate', 'facing.rate': 90, 'facing.directions': 'free', 'ramp.model': 'instant' };
     const up = [{ at: 0, press: 'up' as const }];
     for (const hz of [30, 60, 144]) expect(facing({ ...values, 'clock.hz': hz }, up, hz / 2)).toBeCloseTo(-145, 6);
@@ -93,7 +93,7 @@ describe('facing', () => {
 });
 
 describe('the facing of a trace', () => {
-  it('is in (−180, 180], whatever start it is given and whichever way it turns', () => {
+  it('is in (−180, 180], for any start and either direction of turn', () => {
     for (const facing of [-360, -270, -180, -179, 0, 180, 181, 270, 359, 360])
       for (const values of [
         {},

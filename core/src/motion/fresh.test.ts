@@ -50,7 +50,7 @@ function among(seed: number) {
 const copyOf = (hands: Hands): Hands => ({ ...hands, held: hands.held.slice(), order: hands.order.slice() });
 
 describe('what a tick comes to', () => {
-  it('depends on the state alone, not on what was looked up on the way to it', () => {
+  it('depends on the state alone, not on what was cached before', () => {
     for (let seed = 1; seed <= 50; seed++) {
       const { parameters, ground, next } = among(seed);
       const recorder = new Recorder();

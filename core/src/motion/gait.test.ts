@@ -91,7 +91,7 @@ describe('gaits', () => {
     expect(world.body.vx).toBe(245);
   });
 
-  it('drains while blocked only when told to', () => {
+  it('drains while blocked only if so set', () => {
     const wall = { ...on, 'bounds.policy': 'clamp' };
     const left: TapeEvent[] = [
       { at: 0, press: 'left' },

@@ -222,7 +222,7 @@ describe('sprint control', () => {
     expect(intent({}, press('sprint'))).toMatchObject({ sprintOn: 1, sprintWanted: 0 });
   });
 
-  it('ends on stop, on a wall or edge, on an action, as told', () => {
+  it('ends on stop, on a wall or edge, on an action, as set', () => {
     const toggled: TapeEvent[] = [
       { at: 0, press: 'sprint' },
       { at: 1, release: 'sprint' },
@@ -238,7 +238,7 @@ describe('sprint control', () => {
     expect(intent({ ...values('wall'), 'bounds.policy': 'clamp' }, edge, 9).sprintOn).toBe(0);
   });
 
-  it('held and cancelled has to be pressed anew', () => {
+  it('held and cancelled must be pressed again', () => {
     const held: TapeEvent[] = [...walking, { at: 0, press: 'sprint' }, { at: 5, press: 'action' }];
     const values = { 'pace.sprintEndsOn': ['action'] };
     expect(intent(values, held, 20).sprintOn).toBe(0);

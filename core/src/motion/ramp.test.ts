@@ -165,7 +165,7 @@ describe('any ramp', () => {
 });
 
 describe('easing from a sprint', () => {
-  it('never falls below the walk, at any rate, and is ½·ease·t² on its way', () => {
+  it('never falls below the walk, at any rate, and is ½·ease·t² until then', () => {
     for (const hz of [7, 30, 60, 144])
       for (const integration of ['exact', 'trapezoid', 'semiImplicit'])
         for (const ease of [150, 900, 4000]) {

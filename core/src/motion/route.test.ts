@@ -106,9 +106,9 @@ describe('a tap', () => {
   });
 });
 
-describe('walls on the way', () => {
+describe('walls before the goal', () => {
   const walled = ground({ walls: [wall(300, 100, 300, 500)] });
-  it('are gone round by the shortest way, without touching', () => {
+  it('are passed by the shortest path, without touching', () => {
     const world = run({}, tap(0, 500, 300), 900, walled);
     expect([world.body.x, world.body.y]).toEqual([500, 300]);
     expect(Math.max(...Array.from({ length: world.trace.end }, (_, row) => world.trace.at('contacts', row)))).toBe(0);
@@ -126,7 +126,7 @@ describe('walls on the way', () => {
     expect([world.body.x, world.body.y]).toEqual([500, 300]);
   });
 
-  it('hold up a body that keeps to the straight way for as long as it is told to wait, again and again', () => {
+  it('hold up a body on a straight line for the set patience, again and again', () => {
     for (const after of [0.5, 1, 3]) {
       const world = run({ 'route.planner': 'straight', 'route.stuckAfter': after }, tap(2, 500, 300), 900, walled);
       const met = Array.from({ length: world.trace.end }, (_, row) => row).find((row) => world.trace.at('contacts', row) > 0) as number;
@@ -137,7 +137,7 @@ describe('walls on the way', () => {
     }
   });
 
-  it('are looked at anew as often as is asked for', () => {
+  it('are searched again at the set interval', () => {
     const count = (every: number) => rowsOf(run({ 'route.replanEvery': every }, tap(2, 900, 300), 240), REPLANNED).length;
     expect(count(0)).toBe(0);
     // Four seconds, less the part in which nothing is planned.
@@ -211,7 +211,7 @@ describe('planting', () => {
     expect(trace.at('speed', 300)).toBe(0);
     expect(rowsOf(world, ROUTE_CANCELLED)).toEqual([101]);
   });
-  it('or goes on to it when told so', () => {
+  it('or goes on to it if so set', () => {
     expect(run({ 'route.afterPlant': 'resume' }, events).body.x).toBe(800);
   });
   it('takes a click in the very tick in which the feet are planted, and in the one in which they are let go', () => {
@@ -248,8 +248,8 @@ describe('planting', () => {
   });
 });
 
-describe('a world on its way', () => {
-  it('goes the same way after it has been kept and restored', () => {
+describe('a world on a path', () => {
+  it('follows the same path after it was saved and restored', () => {
     const walled = ground({ walls: [wall(300, 100, 300, 500)] });
     const first = run({}, tap(0, 500, 300), 60, walled);
     const kept = first.save();

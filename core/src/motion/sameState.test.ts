@@ -45,7 +45,7 @@ function driveAll(worlds: World[], recorder: Recorder, next: () => number, ticks
 const copyOf = (hands: Hands): Hands => ({ ...hands, held: hands.held.slice(), order: hands.order.slice() });
 
 describe('every row of the catalogue', () => {
-  it('changed under way gives what a fresh world with it gives from the same state', () => {
+  it('changed during a drive gives the result of a fresh world from the same state', () => {
     const draws = seeds(3, 9);
     let runs = 0;
     [...specs.keys()].forEach((path, row) => {

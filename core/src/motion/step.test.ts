@@ -57,7 +57,7 @@ describe('a step', () => {
     expect(trace.at('x', 2) - trace.at('x', 1)).toBeLessThan(trace.at('x', 7) - trace.at('x', 6));
   });
 
-  it('from beside the centre is brought to it', () => {
+  it('from beside the centre ends on a centre', () => {
     const motion = run({}, press(0, 'down'), 30, ground([], 41, 50)).body;
     expect([motion.x, motion.y]).toEqual([48, 80]);
   });
@@ -95,7 +95,7 @@ describe('presses', () => {
     });
   });
 
-  it('held repeat, or not when told so', () => {
+  it('held repeat, or not if so set', () => {
     expect(run({ 'step.time': 0.1 }, press(0, 'right', 58), 60).body.x).toBe(48 + 10 * 32);
     expect(run({ 'step.time': 0.1, 'step.repeat': false }, press(0, 'right', 58), 60).body.x).toBe(80);
   });
@@ -149,7 +149,7 @@ describe('walls', () => {
 });
 
 describe('steps of any kind', () => {
-  it('go the way of the newest of the keys that are held, whatever the older one does', () => {
+  it('follow the newest of the held keys, whatever the older one does', () => {
     const walled = ground(['....', '..##', '....'].map((row) => row + '.'.repeat(20)));
     // Right is blocked by a solid cell: down is stepped as soon as it is pressed, also while right is bumped at.
     for (let at = 1; at < 20; at++) {

@@ -12,7 +12,7 @@ function tuned(values: Record<string, FileValue>) {
 }
 
 describe('a line of numbers', () => {
-  it('tells of a tuning what it lives by', () => {
+  it('describes a tuning by its main numbers', () => {
     expect(tuningLine(tuned({ 'pace.walkSpeed': 140, 'ramp.decelerate': 1400, 'clock.integration': 'exact' }))).toBe(
       'walk 140 · sprint 245 · stops within 7 px',
     );
@@ -27,7 +27,7 @@ describe('a line of numbers', () => {
     expect(tuningLine(tuned({ scheme: 'step', 'step.time': 0, 'step.buffer': 0 }))).toContain('at once');
   });
 
-  it('tells of a ground and of a tape how large they are', () => {
+  it('describes a ground and a tape by their sizes', () => {
     const ground = readGround({
       format: 'zygopod/ground',
       version: 1,

@@ -24,7 +24,7 @@ describe('a project', () => {
     ).toEqual(['Boots', 'Yard', 'Lap', 'Brisk']);
   });
 
-  it('may be empty, and tells unknown keys and newer versions', () => {
+  it('may be empty, and reports unknown keys and newer versions', () => {
     expect(readProject({ format: 'zygopod/project', version: 1 })).toMatchObject({ ok: true, value: { name: 'Project', tunings: [] } });
     expect(readProject({ ...project, sprites: [] })).toMatchObject({ ok: false });
     const newer = readProject({ ...project, version: 2 });

@@ -83,7 +83,7 @@ describe('a span cut from a drive', () => {
     expect(recording.cut('Later', 300, 400)).toBeNull();
   });
 
-  it('begins with the tuning of its first tick where that was changed under way', () => {
+  it('begins with the tuning of its first tick if that was changed later', () => {
     for (let seed = 1; seed <= 20; seed++) {
       const { world, recording, recorder, next } = driven(seed, 400);
       const other = anyParameters(next);
@@ -135,7 +135,7 @@ describe('a span cut from a drive', () => {
       expect(copied(recording.handsAt(tick)), `tick ${tick}`).toBe(seen[tick - 1]);
   });
 
-  it('tells the numbers that this core does not know', () => {
+  it('lists the numbers that this core does not know', () => {
     const { world, recording } = driven(5, 50);
     const tape = recording.cut('Span', 10, 50) as Tape;
     const foreign = kept({ ...tape, snapshot: { hands: {}, ...tape.snapshot, body: { ...tape.snapshot?.body, legsCount: 4 } } });

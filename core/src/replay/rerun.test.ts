@@ -42,7 +42,7 @@ describe('hands driven again by frames', () => {
     }
   });
 
-  it('are plain ticks where the tuning steps evenly, and where no pattern is told', () => {
+  it('are plain ticks if the tuning steps evenly, and if no pattern is given', () => {
     const even = rerun(tape(100), parameters('fixed'), plainGround(), { frames: 'uneven' });
     const plain = rerun(tape(100), parameters('fixed'), plainGround());
     expect(even.hash()).toBe(plain.hash());

@@ -68,7 +68,7 @@ describe('a mesh', () => {
     expect(inside).toBeGreaterThan(1000);
   });
 
-  it('is made of convex polygons that fit together: each side is its twin’s, the other way round', () => {
+  it('is made of convex polygons that fit together: each side is its twin’s reverse', () => {
     for (let seed = 1; seed <= 30; seed++) {
       const mesh = buildMesh(wallLoops(anyGround(seed)), { shape: 'circle', radius: 6 }, area);
       for (let polygon = 0; polygon + 1 < mesh.starts.length; polygon++) {

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { MinHeap } from './minHeap.ts';
 
 describe('a heap', () => {
-  it('gives what was put in by its keys, the least first, whenever it is asked', () => {
+  it('returns its items by their keys, the least first, at any time', () => {
     // A number is put in; null takes one out.
     fc.assert(
       fc.property(fc.array(fc.option(fc.integer({ min: 0, max: 50 }), { freq: 3 })), (steps) => {

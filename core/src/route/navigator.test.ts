@@ -199,12 +199,12 @@ describe('awkward grounds', () => {
     ).toBe(false);
   });
 
-  it('without a free place give no way', () => {
+  it('without a free place give no path', () => {
     expect(plan({ cells: Array.from({ length: 13 }, () => '#'.repeat(13)) })).toBeNull();
     expect(plan({}, { 'body.radius': 5000 })).not.toBeUndefined();
   });
 
-  it('and a body far too large for them give no way, and no error', () => {
+  it('and a body far too large for them give no path, and no error', () => {
     for (const radius of [300, 5000, 1e5])
       for (const planner of ['shortest', 'grid8', 'straight'])
         expect(() =>
@@ -244,7 +244,7 @@ describe('awkward grounds', () => {
 });
 
 describe('what a navigator is made for', () => {
-  it('is told by its key: every parameter that changes a way changes the key', () => {
+  it('is identified by its key: every parameter that changes a path changes the key', () => {
     const base = { 'route.enabled': true };
     const key = (values: Record<string, FileValue>) => navigatorKey(parametersWith({ ...base, ...values }));
     for (const [path, value] of [
@@ -266,7 +266,7 @@ describe('what a navigator is made for', () => {
     expect(key({ 'pace.walkSpeed': 99 })).toBe(key({}));
   });
 
-  it('changed under way, the origin is heeded: the centre keeps its way', () => {
+  it('after a change of origin, the centre keeps its path', () => {
     const ground = openGround({ size: { width: 800, height: 400 }, start: { x: 100, y: 200 } });
     const ends = [0, 0.5, 1].map((originX) => {
       const plan = navigator({ 'body.originX': originX }, ground).plan(100, 200, 301.8, 200);

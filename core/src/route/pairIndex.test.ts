@@ -20,7 +20,7 @@ describe('numbers for pairs', () => {
     expect(map.size).toBeGreaterThan(100_000);
   });
 
-  it('tell pairs apart by their order and their signs, to the ends of 32 bits', () => {
+  it('distinguish pairs by their order and their signs, to the ends of 32 bits', () => {
     const index = new PairIndex();
     const ends = [0, 1, -1, 2 ** 31 - 1, -(2 ** 31)];
     const numbers = ends.flatMap((a) => ends.map((b) => index.number(a, b)));

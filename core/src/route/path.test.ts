@@ -4,7 +4,7 @@ import { pathLength, pathThrough } from './path.ts';
 
 const coordinate = fc.integer({ min: -50, max: 50 });
 
-describe('the way through an interval', () => {
+describe('the path through an interval', () => {
   it('is straight where the interval lets it through, and goes round its ends where it does not', () => {
     expect(pathThrough(0, -10, -5, 0, 5, 0, 0, 10)).toBe(20);
     expect(pathThrough(0, -3, -1, 0, 1, 0, 5, 3)).toBeCloseTo(Math.hypot(1, 3) + Math.hypot(4, 3), 12);
@@ -23,7 +23,7 @@ describe('the way through an interval', () => {
     expect(pathThrough(-5, 0, -5, 0, 5, 0, -2, 4)).toBe(5);
   });
 
-  it('is the least over all points of the interval, and so never more than any way through', () => {
+  it('is the least over all points of the interval, and so never longer than any path through', () => {
     fc.assert(
       fc.property(coordinate, coordinate, fc.integer({ min: 1, max: 40 }), coordinate, coordinate, (px, depth, width, tx, ty) => {
         // Seen from below, the interval's left end lies at −width, its right end at width.
@@ -43,7 +43,7 @@ describe('the way through an interval', () => {
   });
 });
 
-describe('the length of a way', () => {
+describe('the length of a path', () => {
   it('is the sum of its legs', () => {
     expect(
       pathLength([

@@ -114,8 +114,8 @@ function randomPlace(mesh: Mesh, locator: Locator, next: () => number): { at: Po
 /** Grounds on which a side seen from a corner begins or ends just opposite to where the look ends: one in a thousand has one. */
 const RARE = [227, 494, 2621, 2978];
 
-describe('shortest ways among cells', () => {
-  it('are as short as any over the corners of the mesh, from corners and walls, too; asked again they are the same', () => {
+describe('shortest paths among cells', () => {
+  it('are as short as any over the corners of the mesh, from corners and walls, too; repeated they are the same', () => {
     let bent = 0;
     for (const seed of [...RARE, ...Array.from({ length: 90 }, (_, i) => i + 1)]) {
       const next = sequence(seed);

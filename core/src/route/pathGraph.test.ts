@@ -90,7 +90,7 @@ function find(walls: { points: Point[]; closed: boolean }[], start: Point, targe
   return from < 0 || to < 0 ? null : new PathGraph(mesh).find(...start, from, ...target, to);
 }
 
-describe('shortest ways', () => {
+describe('shortest paths', () => {
   it('agree with brute force on small grounds to within half a per cent, and keep clear of every wall', () => {
     let compared = 0;
     let detours = 0;

@@ -42,7 +42,7 @@ describe('what is seen', () => {
     expect(seenFrom(20, 61)).toEqual(['60,100', '60,60']);
   });
 
-  it('is looked for only as far as ways of a length lead, and the rest is left for later', () => {
+  it('extends only as far as paths of a length lead, and the rest is left for later', () => {
     const sight = new Sight(sides);
     sight.around(20, 50, locator.at(20, 50), 20, 54);
     expect(sight.lookOn(4.5)).toBe(true);
@@ -64,7 +64,7 @@ describe('what is seen', () => {
     expect(look(0, 1, -1, 0)).toEqual(['60,100']);
   });
 
-  it('agrees between two points with going along the way step by step, on 40 grounds', () => {
+  it('agrees between two points with walking the line step by step, on 40 grounds', () => {
     let hidden = 0;
     for (let seed = 1; seed <= 40; seed++) {
       const next = sequence(seed);
@@ -87,7 +87,7 @@ describe('what is seen', () => {
 });
 
 describe('a corner of a wall', () => {
-  it('holds ways that turn towards it, on the hand on which it lies', () => {
+  it('holds paths that turn towards it, on its hand', () => {
     const { mesh, sides } = placesAmong(block);
     const walls = new WallCorners(sides);
     const corner = Array.from(mesh.x.keys()).find((i) => mesh.x[i] === 60 && mesh.y[i] === 60) as number;

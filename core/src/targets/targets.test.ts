@@ -57,7 +57,7 @@ describe('targets', () => {
     }
   });
 
-  it('that contradict each other or name no metric are told of, those that narrow each other are not', () => {
+  it('that contradict each other or name no metric are reported, those that narrow each other are not', () => {
     const two = (a: Partial<Target>, b: Partial<Target>) =>
       targetFaults([
         { metric: 'riseTime', ...a },

@@ -193,7 +193,7 @@ describe('every row of the catalogue', () => {
     expect(rowsOf('walls').slice(0, 4)).toEqual(['contact.response', 'contact.wallFriction', 'contact.keepSpeed', 'contact.cornerAssist']);
   });
 
-  it('tells itself to writers of files: title, help, unit, default and range are in the JSON Schema', () => {
+  it('is described for authors of files: title, help, unit, default and range are in the JSON Schema', () => {
     const schema = jsonSchema('tuning') as { properties: Record<string, { properties?: Record<string, object> }> };
     for (const [path, spec] of specs) {
       let at: { properties?: Record<string, object> } = schema;

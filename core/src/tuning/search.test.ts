@@ -13,7 +13,7 @@ describe('a search', () => {
       expect(readSearch(`${name} > 150`), name).toEqual({ text: '', conditions: [{ path: 'pace.walkSpeed', is: '>', value: 150 }] });
   });
 
-  it('takes every sign and every way to write a number', () => {
+  it('accepts every sign and every notation of a number', () => {
     const conditionsOf = (text: string) => readSearch(text).conditions.map(({ is, value }) => [is, value]);
     expect(conditionsOf('walk<1')).toEqual([['<', 1]]);
     expect(conditionsOf('walk <= .5')).toEqual([['<=', 0.5]]);

@@ -55,7 +55,7 @@ export function handOffsAnswer(described: Described, { tuning, tape, targets }: 
     ]);
   });
 
-  it('is what code and checks are answered by, whatever is asked for', async () => {
+  it('matches the answers for code and checks, for any language', async () => {
     for (const to of languageIds) {
       const { value } = await ask('POST', '/code', {}, 200, { body: { tuning, to } });
       const starts = (value['files'] as { text: string }[]).map(({ text }) => text.slice(0, 200));

@@ -82,7 +82,7 @@ function known(seed: number): Known {
 }
 
 describe('the units of a source', () => {
-  it('are proposed rightly where something tells them, and never taken wrongly without a question: 300 sources in known units', () => {
+  it('are proposed rightly where there is evidence, and never wrong without a question: 300 sources in known units', () => {
     let [right, all] = [0, 0];
     const wrong: string[] = [];
     for (const seed of seeds(300, 3000)) {

@@ -84,7 +84,7 @@ describe('code in any language', () => {
     }
   });
 
-  it('tells how far a line is moved in', () => {
+  it('reports a line’s indentation', () => {
     const { tokens } = tokensOf('a:\n  b: 1\n    c: 2\nd: 3\n');
     const firsts = tokens.filter(({ kind }, i) => kind !== 'end' && (i === 0 || tokens[i - 1]?.kind === 'end'));
     expect(firsts.map(({ text, indent }) => [text, indent])).toEqual([

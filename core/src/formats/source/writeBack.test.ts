@@ -134,7 +134,7 @@ describe('a source with a tuning’s numbers in it', () => {
     expect(plainUnits.length).toBe('px');
   });
 
-  it('writes more digits when asked, flags and words as they stand, and says what has no place', () => {
+  it('writes more digits on request, flags and words in their notation, and lists what has no place', () => {
     const code = 'walk_speed = 140\nstamina_max = 50\nSTAMINA_ENABLED = True\nbody_shape = "circle"';
     const { placed, terms, tuning } = opened(code);
     const after = resolved(

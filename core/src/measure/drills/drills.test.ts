@@ -80,7 +80,7 @@ describe('drills agree with closed forms', () => {
     expect(measured({ 'input.directions': '4' }, 'eight-directions').diagonalRatio).toBeUndefined();
   });
 
-  it('faces all eight ways, unless an axis is turned', () => {
+  it('faces all eight directions, unless an axis is turned', () => {
     for (const directions of ['4', '8', '16', 'free'])
       expect(measured({ 'facing.directions': directions }, 'eight-directions').facingErrors).toBe(0);
     // Right and left, and the four diagonals.
@@ -171,7 +171,7 @@ describe('drills agree with closed forms', () => {
     expect(measured({ 'facing.from': 'input', 'ramp.model': 'instant' }, 'facing-turn').facingLag).toBe(0);
   });
 
-  it('clicks: on the point, by the shortest way, and in the time that it takes', () => {
+  it('clicks: on the point, by the shortest path, and in the expected time', () => {
     const m = measured({ 'route.enabled': true, 'ramp.model': 'instant', 'facing.directions': 'free' }, 'click-tour', 're-click', 'plant');
     expect(m.arriveError).toBeLessThan(0.01);
     expect(m.arriveOvershoot).toBe(0);
@@ -211,7 +211,7 @@ describe('drills agree with closed forms', () => {
     });
   });
 
-  it('swipes lead whoever goes on by itself, and auto-run ends when it is asked back', () => {
+  it('swipes lead a body that goes on by itself, and auto-run ends by the opposite direction', () => {
     expect(measured({ scheme: 'latch' }, 'swipe-sequence').swipesTaken).toBe(4);
     expect(measured({ 'pace.autoRun': 'walk' }, 'auto-run').autoRunEnds).toBe(0);
   });

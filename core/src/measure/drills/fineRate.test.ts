@@ -31,8 +31,8 @@ describe('metrics of facing are those at a fine tick rate', () => {
   });
 });
 
-describe('metrics of clicks are those of the way', () => {
-  it('from a click to the point or into its radius, braking by the way that is left, at every rate', () => {
+describe('metrics of clicks are those of the path', () => {
+  it('from a click to the point or into its radius, braking for the remaining path, at every rate', () => {
     each(80, 800, (seed) => {
       const next = sequence(seed * 67_867_967);
       const [hz, walk, up, down] = [Math.round(20 + next() * 220), 40 + next() * 300, 300 * 30 ** next(), 100 * 60 ** next()];

@@ -40,7 +40,7 @@ describe('snags of a ground', () => {
     expect(named({}, tuningWith({ scheme: 'step', 'body.radius': 12 }).parameters)).toEqual([]);
   });
 
-  it('tell where, and by how much', () => {
+  it('give the place and the size', () => {
     const ground = openGround({
       size: { width: 640, height: 384 },
       start: { x: 80, y: 80 },

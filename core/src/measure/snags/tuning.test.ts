@@ -79,7 +79,7 @@ describe('snags of a tuning', () => {
     }
   });
 
-  it('tell that full speed needs more room than there is', () => {
+  it('report that full speed needs more room than there is', () => {
     const slow = tuningWith({ 'pace.walkSpeed': 400, 'ramp.accelerate': 60 });
     const small = openGround({ size: { width: 640, height: 384 } });
     const [snag] = tuningSnags(slow, small);

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { bends } from './drawRoute.ts';
 
-describe('the bends of a way', () => {
+describe('the bends of a path', () => {
   it('are one a corner: an arc in small steps is its middle', () => {
     const arc = (cx: number, cy: number) =>
       [0, 12, 24, 36, 48].map((degrees): [number, number] => [

@@ -63,7 +63,7 @@ describe('a view', () => {
     expect(right).toBeLessThanOrEqual(800 - 40 + 1e-9);
   });
 
-  it('zooms about the pointer, within limits, and pans by the pointer’s way', () => {
+  it('zooms about the pointer, within limits, and pans by the pointer’s travel', () => {
     const view = { scale: 1, x: 100, y: 50 };
     const near = zoomAt(view, 2, 300, 200);
     expect([near.x + 300 / near.scale, near.y + 200 / near.scale]).toEqual([400, 250]);

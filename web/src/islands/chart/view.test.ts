@@ -101,6 +101,6 @@ describe('a view that follows', () => {
   });
 });
 
-it('a point is brought into the middle', () => {
+it('a point is moved into the middle', () => {
   expect(on(centred({ scale: 2, x: 0, y: 0 }, { width: 800, height: 400 }, 70, 90), 70, 90)).toEqual([400, 200]);
 });

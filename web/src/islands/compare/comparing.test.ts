@@ -76,7 +76,7 @@ it('another revision of a side comes to that side, though another one was taken 
   expect(names(comparing)).toEqual(['Own']);
 });
 
-it('of two revisions or tapes that were asked for the later one is shown, whichever answer is slower', async () => {
+it('of two requested revisions or tapes the later one is shown, whichever answer is slower', async () => {
   const comparing = await compared();
   const adding = comparing.add(side('b'));
   await answer('/tunings/b');

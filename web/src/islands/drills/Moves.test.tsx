@@ -45,7 +45,7 @@ afterEach(() => page.unmount());
 
 const called = (times: number) => vi.waitFor(() => expect(calls).toHaveLength(times), { timeout: 5000 });
 
-it('says why nothing was measured, measures again when it is asked to, and lists what moves the metric', async () => {
+it('says why nothing was measured, measures again on request, and lists what moves the metric', async () => {
   expect(page.says('Measuring …')).toBe(true);
   await called(1);
   await act(async () => calls[0]?.fail('It took more than 30 seconds.'));

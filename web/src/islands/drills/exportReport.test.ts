@@ -80,7 +80,7 @@ const taken = (form: Form, name = 'Boots') => {
   return { ...(files[0] as (typeof files)[number]), of };
 };
 
-describe('a report that is taken out', () => {
+describe('an exported report', () => {
   it('as CSV has a line for each metric of each drill, with its band, as a table is read', () => {
     const { name, text, of } = taken('CSV', 'Boots, "wet"');
     expect(name).toBe('boots-wet.drills.csv');
@@ -98,7 +98,7 @@ describe('a report that is taken out', () => {
     expect(text.split('\r\n')).toHaveLength(rows.length + 2);
   });
 
-  it('as JSON tells of which revision it is, on which ground, by which targets and when', () => {
+  it('as JSON names its revision, its ground, its targets and its time', () => {
     vi.useFakeTimers({ now: new Date('2026-03-04T05:06:07Z') });
     const { name, text, of } = taken('JSON');
     expect(name).toBe('boots.drills.json');

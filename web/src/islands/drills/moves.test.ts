@@ -73,14 +73,14 @@ describe('what a number moves', () => {
     expect(walk.map(({ share }) => Math.abs(share))).toEqual(walk.map(({ share }) => Math.abs(share)).toSorted((a, b) => b - a));
   });
 
-  it('is told from one side where the other is out of range', async () => {
+  it('is computed from one side if the other is out of range', async () => {
     const most = tuning({ 'stamina.enabled': true, 'stamina.max': 1e6, 'stamina.drain': 1e6 });
     expect(triedPaths(most)).toContain('stamina.drain');
     const found = await whatIsMoved(most, 'stamina.drain', measure('sprint-to-empty'));
     expect(found.find(({ metric }) => metric === 'sprintTime')?.isOneSided).toBe(true);
   });
 
-  it('cannot be asked of what has no tenth', () => {
+  it('does not exist for a value without a tenth', () => {
     const paths = triedPaths(tuning({ 'contact.wallFriction': 0 }));
     expect(paths).not.toContain('contact.wallFriction');
     expect(paths).not.toContain('clock.hz');

@@ -26,7 +26,7 @@ const created = () =>
 afterEach(() => vi.unstubAllGlobals());
 
 describe('a report', () => {
-  it('tells what was judged by what, and how that stands', () => {
+  it('holds the subject, the targets and the result', () => {
     const report = created();
     expect(report).toMatchObject({ ...of, targets: { id: 'S', revision: 3, name: 'Brisk' }, metrics, core: VERSION });
     expect(report.judged).toEqual([

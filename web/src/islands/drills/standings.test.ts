@@ -4,7 +4,7 @@ import type { Judgement } from '../../workers/drills.ts';
 import { standings } from './drillsWork.ts';
 
 describe('how a drill stands', () => {
-  it('is told by its main metric, or by the one that is out where the main one is not', () => {
+  it('shows the main metric, or the one out of its band if the main one is not', () => {
     const found = { sprintTime: 5, sprintDistance: 900, recoverTime: 3 };
     const now = { drills: [{ name: 'sprint-to-empty', not: null, metrics: found }] } as unknown as Judgement;
     const standing = (targets: Parameters<typeof standings>[2]) =>

@@ -61,7 +61,7 @@ describe('pads', () => {
 
 describe('swipes', () => {
   const at = (x: number, y: number, time: number) => ({ x, y, time });
-  it('have a way, unless too short or too slow', () => {
+  it('have a direction, unless too short or too slow', () => {
     expect(swipeBetween(at(0, 0, 0), at(60, 20, 200), 40, 0.4).direction).toBe('right');
     expect(swipeBetween(at(0, 0, 0), at(-60, 20, 200), 40, 0.4).direction).toBe('left');
     expect(swipeBetween(at(0, 0, 0), at(10, -60, 200), 40, 0.4).direction).toBe('up');

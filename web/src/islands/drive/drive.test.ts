@@ -48,7 +48,7 @@ describe('a drive', () => {
     }
   });
 
-  it('runs as many ticks as fit into its time, and tells what is left of one', () => {
+  it('runs as many ticks as fit into its time, and returns the rest of one', () => {
     const drive = new Drive(tuned(), ground);
     drive.say({ press: 'right' });
     let time = 0;
@@ -145,7 +145,7 @@ describe('a drive', () => {
     expect(rerun(earlier, tuned(), ground, {}).hash()).toBe(hash);
   });
 
-  it('starts where it was told to, until it is told otherwise', () => {
+  it('starts where it is set, until it is set elsewhere', () => {
     const drive = new Drive(tuned(), ground);
     drive.say({ press: 'right' });
     for (let i = 0; i < 60; i++) drive.advance(1 / 60);

@@ -90,7 +90,7 @@ describe('a loop', () => {
     expect(drive.row).toBeLessThan(drive.world.trace.end);
   });
 
-  it('is driven anew with every change, and what it was goes along as a ghost', () => {
+  it('is replayed with every change, and the earlier drive goes along as a ghost', () => {
     drive.loop({ from: 0, to: 2 });
     const before = rows();
     drive.retune(tuned({ 'pace.walkSpeed': 280 }), tuned());

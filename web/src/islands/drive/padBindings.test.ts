@@ -39,7 +39,7 @@ const odd = (axes: number[], pressed: number[] = []) =>
   }) as unknown as Gamepad;
 
 describe('maps of pads', () => {
-  it('a pad without the standard mapping does nothing until it is told, and then what it is told', () => {
+  it('a pad without the standard mapping does nothing until it has bindings, and then follows them', () => {
     pollPads(hub, () => [odd([1, 0, 0, 0], [3])]);
     expect(said).toEqual([]);
     const map: PadMap = { buttons: { 3: 'sprint' }, stick: [2, 3] };

@@ -63,7 +63,7 @@ describe('the set that a tuning is judged by', () => {
     expect(chooseTargets([], 'T')).toBeNull();
   });
 
-  it('is looked for in the page’s project, and in all where that has none', async () => {
+  it('is searched in the page’s project, and in all if that has none', async () => {
     $project.set({ id: 'P', name: 'Game' });
     let own = [{ id: 'own', demo: null }];
     fakeServer(({ query }) => ({ body: { items: query['project'] === 'P' ? own : [brisk] } }));

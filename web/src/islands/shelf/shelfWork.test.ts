@@ -36,7 +36,7 @@ describe('a shelf', () => {
     expect(shelf.$picked.get()).toBe('a');
   });
 
-  it('keeps what is picked while it is there, with the revision that is looked at', async () => {
+  it('keeps the selection while it exists, with the shown revision', async () => {
     let all = [item('a'), item('b')];
     const { shelf } = shelfOf(() => ({ items: all }));
     await shelf.load();
@@ -51,7 +51,7 @@ describe('a shelf', () => {
     expect(shelf.$picked.get()).toBeNull();
   });
 
-  it('is asked once after much typing, and its address says what is asked at once', async () => {
+  it('is requested once after much typing, and its address holds the query at once', async () => {
     const { shelf, sent } = shelfOf(() => ({ items: [] }));
     for (const q of ['w', 'wa', 'walk', 'walk > 80']) shelf.ask({ q }, true);
     expect(went.at(-1)).toBe('/shelf/P?q=walk+%3E+80');
@@ -88,7 +88,7 @@ describe('a shelf', () => {
     expect(shelf.$picked.get()).toBe('a');
   });
 
-  it('shows what was asked last, though an older answer comes after it', async () => {
+  it('shows the last query’s rows, even if an older answer comes later', async () => {
     const waiting: { q: string | undefined; answer(): void }[] = [];
     const { shelf } = shelfOf(
       ({ query }) => new Promise((answer) => waiting.push({ q: query['q'], answer: () => answer({ items: [item(`of ${query['q']}`)] }) })),
@@ -160,7 +160,7 @@ describe('what is done with a document of the shelf', () => {
     ]);
   });
 
-  it('is told why it was not done, and the shelf stays as it was', async () => {
+  it('shows why it was not done, and the shelf stays as it was', async () => {
     const { shelf } = serve({ isChanged: true });
     for (const done of [
       rename(shelf, item('a'), 'Miller'),

@@ -6,7 +6,7 @@ const code = 'speed = 3.5\nrun = 6\nodd_number = 900\nsprint_multiplier = 2';
 const of = (changes: object) => readPasting({ ...firstPasting, code, ...changes });
 
 describe('a paste', () => {
-  it('is read as its numbers speak for, which is told', () => {
+  it('is read by the evidence of its numbers, which is shown', () => {
     const { placed, terms, needsUnits, pasted } = of({});
     expect(placed.map(({ path, isGuess }) => [path, isGuess])).toEqual([
       ['pace.walkSpeed', true],

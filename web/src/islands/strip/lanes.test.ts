@@ -33,7 +33,7 @@ function sight(world: World, from: number, to: number, width: number) {
 }
 
 describe('the rows in sight', () => {
-  it.each(['speed', 'stamina', 'amount'] as Column[])('of %s are told by the pixel: its last, lowest and highest value', (column) => {
+  it.each(['speed', 'stamina', 'amount'] as Column[])('of %s are drawn by the pixel: its last, lowest and highest value', (column) => {
     for (let seed = 1; seed <= 12; seed++) {
       const world = driven(seed * 37, 900);
       const next = sequence(seed);
@@ -140,7 +140,7 @@ describe('a lane', () => {
     expect(Math.min(...path.map(([, y]) => y))).toBeCloseTo(12, 6);
   });
 
-  it('outlines a sprint that was asked for, and fills what of it was given', () => {
+  it('outlines a requested sprint, and fills the given part of it', () => {
     const world = driven(9, 1800);
     const { ctx, filled, outlined } = paper();
     sprintLane.draw(laneView(world, ctx));

@@ -26,7 +26,7 @@ function check(trace: Trace, next: () => number, what: string): void {
 }
 
 describe('the pieces of a trace', () => {
-  it('are its rows, whatever has been written, overwritten and begun anew', () => {
+  it('are its rows, whatever was written, overwritten and restarted', () => {
     for (let seed = 1; seed <= 25; seed++) {
       const next = sequence(seed * 13);
       const world = new World(parametersWith({ 'stamina.enabled': true }), openGround({}), 100 + Math.floor(next() * 900));

@@ -24,7 +24,7 @@ describe('the key of a command', () => {
   });
 });
 
-it('the two of a pair of keys are told apart where that matters', () => {
+it('the two of a pair of keys are distinguished where that matters', () => {
   expect([keyName('ShiftLeft'), keyName('ShiftRight'), keyWord('ShiftLeft'), keyName('ArrowLeft'), keyName('KeyW')]).toEqual([
     'Left Shift',
     'Right Shift',

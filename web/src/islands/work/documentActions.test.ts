@@ -9,7 +9,7 @@ afterEach(() => {
   $project.set(null);
 });
 
-describe('what the server is asked', () => {
+describe('requests to the server', () => {
   it('goes as JSON, with a body only where there is one', async () => {
     const sent = fakeServer(() => ({ body: { fine: 1 } }));
     expect(await askServer('PUT', '/api/v1/a?b=c', { body: { d: [1, 'é'] }, seen: 3 })).toEqual({ is: 'ok', body: { fine: 1 } });
@@ -26,7 +26,7 @@ describe('what the server is asked', () => {
     ]);
   });
 
-  it('is told in words where it fails: what the server says, its number, or that it is away', async () => {
+  it('is explained if it fails: the server’s message, its number, or that it is unreachable', async () => {
     const answers = [
       { status: 409, body: { title: 'It was changed elsewhere' } },
       { status: 500, body: '<h1>no JSON</h1>' },
@@ -57,7 +57,7 @@ describe('a document', () => {
     expect(await fetchDocument('tapes', 'U')).toMatchObject({ why: 'There is no tape of this id.' });
   });
 
-  it('is made in the page’s project, saved and put away against the revision that was seen', async () => {
+  it('is created in the page’s project, saved and archived against the known revision', async () => {
     $project.set({ id: 'P', name: 'Game' });
     const sent = fakeServer(({ method }) => (method === 'POST' ? { status: 201, body: { id: 'new', number: 5 } } : { status: 204 }));
     expect(await createDocument('grounds', { name: 'Quay' }, 'drawn')).toEqual({ id: 'new' });

@@ -32,7 +32,7 @@ it('a second click a moment later, and a try after a lost answer, bring the key 
   expect(new Set(keys()).size).toBe(1);
 });
 
-it('what was refused, or is asked later on, is another request', async () => {
+it('after a refusal, or later on, it is another request', async () => {
   answers = [{ status: 422 }, { body: {} }, { body: {} }];
   await create('other');
   await create('other');
@@ -48,7 +48,7 @@ it('what makes nothing brings no key', async () => {
   expect(keys()).toEqual([undefined, undefined]);
 });
 
-it('how a request ended is told by what can be done about it', async () => {
+it('the end of a request is classified by what can be done about it', async () => {
   const kinds: [number, object, string][] = [
     [200, {}, 'ok'],
     [201, {}, 'ok'],

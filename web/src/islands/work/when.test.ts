@@ -18,7 +18,7 @@ describe('a date', () => {
     expect(whenWords(time.toISOString(), { now })).toBe(words);
   });
 
-  it('has its time of day where that is asked for', () => {
+  it('has its time of day on request', () => {
     expect(whenWords(at(2026, 11, 20, 7, 5), { now: at(2026, 11, 28), exact: true })).toBe('20 Nov 2026 07:05');
   });
 });

@@ -13,7 +13,7 @@ const calls: unknown[][] = [];
 /** An error as a driver throws it, with a code, inside of another. */
 const coded = (code: string) => new Error('insert into documents failed', { cause: Object.assign(new Error('secret words'), { code }) });
 
-describe('what is told of a failure', () => {
+describe('the answer to a failure', () => {
   it.each([
     ['a connection that is refused', coded('ECONNREFUSED'), 503],
     ['a connection that was ended', coded('57P01'), 503],

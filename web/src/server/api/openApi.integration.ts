@@ -175,7 +175,7 @@ describe('the description of the API', () => {
   handOffsAnswer(described, { tuning, tape, targets });
   sourcesAnswer(described, tuning);
 
-  it('is what projects are answered by: made, filled, searched, put away and back', async () => {
+  it('matches the answers for projects: created, filled, searched, archived and restored', async () => {
     const { value } = await ask('POST', '/projects', {}, 201, { body: { name: ' Tide mill ', names: { 'pace.walkSpeed': 'walk_speed' } } });
     expect(value).toMatchObject({ name: 'Tide mill', unit: 'px', names: { 'pace.walkSpeed': 'walk_speed' }, isDemo: false });
     const at = { id: value['id'] as string };
@@ -270,7 +270,7 @@ describe('the description of the API', () => {
     expect(await of('pram-cart.tuning.json')).toMatchObject({ head: pram.head + 2 });
   });
 
-  it('tells of changes as they happen', async () => {
+  it('reports changes as they happen', async () => {
     const over = new AbortController();
     const answer = await fetch(`${address}/api/v1/changes`, { signal: over.signal });
     expect([answer.status, answer.headers.get('content-type')]).toEqual([200, 'text/event-stream']);

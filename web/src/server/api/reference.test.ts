@@ -17,7 +17,7 @@ describe('a type in words', () => {
   });
 });
 
-it('an operation is told by its group, with parameters, body and answers', () => {
+it('an operation is listed by its group, with parameters, body and answers', () => {
   const description: Description = {
     paths: {
       '/boats/{id}': {

@@ -46,7 +46,7 @@ it.each([
   expect(canonicalText((await ask('GET', `/projects/${own}/file`)).value.tunings)).toBe(canonicalText([newest.value]));
 });
 
-it('a project that is too large for one file is refused with its size and a way out; just below, it is one file that can be read', async () => {
+it('a project too large for one file is refused with its size and an alternative; just below, it is one readable file', async () => {
   const own = await project('Heavy post');
   const add = (name: string, megabytes: number) =>
     client.query(

@@ -19,7 +19,7 @@ describe('changes', () => {
     ]);
   });
 
-  it('are kept from nobody by one who cannot hear them any more, who is asked once', () => {
+  it('reach everyone, past a closed client, which is tried once', () => {
     let polls = 0;
     const heard: number[] = [];
     listenToChanges(() => {
@@ -33,7 +33,7 @@ describe('changes', () => {
     expect([polls, heard]).toEqual([1, [1, 2]]);
   });
 
-  it('are told to so many and no more; one who has gone makes room', () => {
+  it('have a limit of listeners; one that leaves makes room', () => {
     const stops = Array.from({ length: LISTENERS }, () => listenToChanges(() => undefined));
     expect(listenToChanges(() => undefined)).toBeNull();
     stops[7]?.();

@@ -174,7 +174,7 @@ describe('a request that makes something', () => {
   const ask = (key: string, body: object) =>
     fetch(`${api}/tunings`, { method: 'POST', headers: { ...json, 'idempotency-key': key }, body: JSON.stringify(body) });
 
-  it('is done once for each key, however often and whenever it is asked', async () => {
+  it('is done once for each key, however often and whenever it is sent', async () => {
     const key = crypto.randomUUID();
     const answers = await Promise.all(Array.from({ length: 6 }, () => ask(key, { file })));
     const ids = await Promise.all(answers.map(async (answer) => ((await answer.json()) as { id: string }).id));
@@ -243,7 +243,7 @@ describe('a project', () => {
     expect((await fetch(`${api}/tunings/${document}`)).status).toBe(200);
   });
 
-  it('of the demo is restored as often as it is asked for, also all at once', async () => {
+  it('of the demo is restored on every request, also all at once', async () => {
     const { items } = (await (await fetch(`${api}/projects`)).json()) as { items: { id: string; isDemo: boolean }[] };
     const demo = items.find(({ isDemo }) => isDemo)?.id;
     const answers = await Promise.all(Array.from({ length: 16 }, () => fetch(`${api}/projects/${demo}/demo`, { method: 'POST' })));

@@ -25,7 +25,7 @@ describe('the tally of a blind trial', () => {
     expect(tallyOf([round('a', false, { a: { ...a, revision: 2 } }), round('b')], a, b)).toEqual({ a: 0, b: 1, none: 0 });
   });
 
-  it('tells who leads, and how likely that is by chance', () => {
+  it('names the leader, and the probability of the lead by chance', () => {
     expect(tallyWords({ a: 7, b: 2, none: 4 }, ['brisk', 'heavy'])).toBe('7 of 9 for brisk, p 0.09');
     expect(tallyWords({ a: 0, b: 5, none: 0 }, ['brisk', 'heavy'])).toBe('5 of 5 for heavy, p 0.03');
     expect(tallyWords({ a: 2, b: 2, none: 0 }, ['brisk', 'heavy'])).toBe('2 of 4 for either');

@@ -101,7 +101,7 @@ describe('a blind trial', () => {
     expect(trial.$rounds.get()).toHaveLength(1);
   });
 
-  it('draws each round anew, and hides what the last one was', async () => {
+  it('draws each round again, and hides the last one’s sides', async () => {
     const trial = trialWith(A_FIRST, B_FIRST);
     fakeServer(({ body }) => ({ status: 201, body: keeps(body as Round) }));
     const before = driven(trial);

@@ -282,7 +282,7 @@ describe('saving', () => {
     expect([saving.$head.get(), saving.$state.get()]).toEqual([4, { at: 'saved' }]);
   });
 
-  it('goes on with what is typed while a revision is on its way', async () => {
+  it('goes on with further typing while a revision is in transit', async () => {
     const saving = open();
     answers = [{ status: 201, body: { number: 4 } }, draft(1)];
     const saved = saving.saveRevision({ name: 'done' }, '');
