@@ -156,7 +156,7 @@ describe('tuning', () => {
     const before = await walk.inputValue();
     await walk.fill('fast');
     await walk.press('Enter');
-    await page.getByRole('alert').getByText('no number of the tuning').waitFor();
+    await page.getByRole('alert').getByText('isn’t a number of the tuning').waitFor();
     await walk.press('Escape');
     expect(await walk.inputValue()).toBe(before);
     expect(await page.getByRole('alert').count()).toBe(0);

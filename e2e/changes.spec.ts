@@ -137,7 +137,7 @@ describe('a change elsewhere', () => {
     await until(
       () => page.getByTestId('save-state').getAttribute('data-state'),
       (state) => state === 'conflict',
-      'the conflict told',
+      'the conflict’s notice',
     );
     expect(await walk.inputValue()).toContain('150');
     expect(faults).toEqual([]);

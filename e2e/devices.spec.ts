@@ -53,7 +53,7 @@ describe('devices', () => {
     await hold([0, 0, 0, 0], []);
     await page.keyboard.press('k');
     const sheet = page.getByRole('dialog', { name: 'Driving keys' });
-    await sheet.getByText('“Odd stick” is heard').waitFor();
+    await sheet.getByText('“Odd stick” is connected').waitFor();
     await sheet.getByRole('button', { name: 'Add a button for Sprint', exact: true }).click();
     await hold([0, 0, 0, 0], [3]);
     await sheet.getByRole('button', { name: 'button 4' }).waitFor();

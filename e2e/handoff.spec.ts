@@ -221,7 +221,7 @@ describe('the Hand-off', () => {
       await page.reload();
     };
     await name({ 'pace.walkSpeed': 'while' });
-    await page.getByRole('alert').getByText('while is a word of C itself').waitFor();
+    await page.getByRole('alert').getByText('while is a reserved word of C').waitFor();
     expect(await page.getByRole('button', { name: 'Save', exact: true }).isDisabled()).toBe(true);
     await name({});
     await page.getByTestId('file-text').waitFor();

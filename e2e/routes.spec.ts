@@ -235,7 +235,7 @@ describe('click to go', () => {
     await choose(page, 'pace', 'Ramp', 'instant');
     await enter(page, 'pace', /^Walk/, '600');
     await enter(page, 'clicks', /^Arrive radius/, '0.5');
-    await until(run, (words) => words === 'never there', 'circling in the figure');
+    await until(run, (words) => words === 'never arrives', 'circling in the figure');
     await page.mouse.click(...at(403.3, 81.7));
     await until(
       () => reading(page, 'speed'),

@@ -265,7 +265,7 @@ describe('pasting', () => {
     await until(
       () => create.isEnabled(),
       (is) => is,
-      'units that are told',
+      'the given units',
     );
     expect(await page.getByRole('spinbutton', { name: 'Pixels per tile' }).inputValue()).toBe('16');
     await page.context().close();

@@ -225,7 +225,7 @@ describe('a server that says no', () => {
     [401, { title: 'An access token is needed' }, /access token/, 'Sign in'],
     [403, { title: 'Writes from another origin are refused' }, /another origin/, 'Try now'],
     [500, { title: 'The server failed' }, /The server failed/, 'Try now'],
-  ])('with %i says why and what to do, and is not asked without end', async (status, problem, words, choice) => {
+  ])('with %i says why and what to do, and is not retried without end', async (status, problem, words, choice) => {
     const { id, page, context } = await opened();
     let requests = 0;
     await page.route('**/draft', (route) => {

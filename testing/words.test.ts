@@ -41,16 +41,13 @@ function textsOf(path: string): Text[] {
   return found;
 }
 
-/** Sources whose texts stand on a screen, in the terminal or in the API’s description. */
-const spoken = [
-  ...filesBelow('web/src/islands', /\.tsx?$/),
-  ...filesBelow('web/src/pages', /\.(tsx?|astro)$/),
-  ...filesBelow('web/src/server/api', /\.ts$/),
-  ...filesBelow('core/src/tuning/catalogue', /\.ts$/),
-  ...filesBelow('core/src/measure', /\.ts$/),
-  'core/src/motion/events.ts',
-  'cli/src/main.ts',
-].filter((path) => !/\.(test|integration|spec)\.tsx?$/.test(path));
+/** All TypeScript of the repository. */
+const code = ['core/src', 'code/src', 'cli/src', 'web/src', 'e2e', 'testing'].flatMap((folder) => filesBelow(folder, /\.tsx?$/));
+
+const isTest = (path: string): boolean => /\.(test|integration|spec)\.tsx?$/.test(path) || /^(e2e|testing)\//.test(path);
+
+/** Sources whose texts stand on a screen, in a file, in the terminal or in the API’s description, and the pages. */
+const spoken = [...code.filter((path) => !isTest(path)), ...filesBelow('web/src/pages', /\.astro$/)];
 
 /** Phrases that the glossary has better words for. */
 const banned = [
@@ -80,6 +77,9 @@ const banned = [
   /\b(tell|tells|told)\b/i,
   /\bways?\b/i,
   /\bdeeds?\b/i,
+  /\blikeness\b/i,
+  /\banew\b/i,
+  /\blooked (into|at)\b/i,
 ];
 
 /** Words that a sentence of the interface may have at the most. */
@@ -89,7 +89,12 @@ const sentences = (text: string): string[] => text.split(/[.!?:;](?=\s|$)/);
 const wordsIn = (sentence: string): number => sentence.split(/[\s/]+/).filter((word) => /\p{L}/u.test(word)).length;
 
 describe('what people read', () => {
-  const texts = spoken.flatMap(textsOf);
+  // Lists of names and programs in other languages are no prose.
+  const lists = /^code\/src\/languages\/|^core\/src\/formats\/source\/(cells|meanings|vocabulary)\.ts$/;
+  const texts = spoken
+    .filter((path) => !lists.test(path))
+    .flatMap(textsOf)
+    .filter(({ text }) => !/[;{}] |SELECT|select /.test(text));
 
   it('is in the words of the glossary', () => {
     const wrong = texts.flatMap(({ text, place }) => banned.filter((one) => one.test(text)).map((one) => `${place} ${one}: ${text}`));
@@ -101,6 +106,42 @@ describe('what people read', () => {
       .filter(({ text }) => sentences(text).some((one) => wordsIn(one) > LONGEST))
       .map(({ text, place }) => `${place}: ${text}`);
     expect(long).toEqual([]);
+  });
+});
+
+describe('the code', () => {
+  it('has no name from the old words', () => {
+    const old = /(^|[a-z$#_])([tT]old|[aA]sked|[lL]ooked)($|[A-Z])|^#?tell($|[A-Z])/;
+    const wrong = code.flatMap((path) => {
+      const source = ts.createSourceFile(path, readFileSync(join(root, path), 'utf8'), ts.ScriptTarget.Latest, true, ts.ScriptKind.TSX);
+      const names: string[] = [];
+      const visit = (node: ts.Node): void => {
+        if ((ts.isIdentifier(node) || ts.isPrivateIdentifier(node)) && old.test(node.text)) names.push(`${path}: ${node.text}`);
+        ts.forEachChild(node, visit);
+      };
+      visit(source);
+      return names;
+    });
+    expect(wrong).toEqual([]);
+  });
+
+  it('generates comments in the words of the glossary', () => {
+    const comments = code
+      .filter((path) => path.startsWith('code/src/languages/') && !isTest(path))
+      .flatMap((path) =>
+        [...readFileSync(join(root, path), 'utf8').matchAll(/(?:\/\*+|\/{2,3}|--|^#|"{3}) ?[A-Z](?:(?!\*\/|\\n|"{3}).)*/gm)].map(
+          ([text]) => ({ text, path }),
+        ),
+      );
+    expect(comments.length).toBeGreaterThan(60);
+    const wrong = comments.flatMap(({ text, path }) => banned.filter((one) => one.test(text)).map((one) => `${path} ${one}: ${text}`));
+    expect(wrong).toEqual([]);
+  });
+
+  it('has doc comments that begin with a verb or the documented noun', () => {
+    const riddles = /\/\*\*[\s*]*(What|Whether|Tells|Told|Who)\b[^\n]*/g;
+    const wrong = code.flatMap((path) => [...readFileSync(join(root, path), 'utf8').matchAll(riddles)].map(([text]) => `${path}: ${text}`));
+    expect(wrong).toEqual([]);
   });
 });
 
@@ -125,10 +166,7 @@ describe('the glossary', () => {
       .filter((line) => line.startsWith('| ') && !line.startsWith('| word') && !line.startsWith('| ---'))
       .flatMap((line) => [...(line.split('|')[3] ?? '').matchAll(/`(\w+)`/g)].map(([, name]) => name as string));
     expect(names.length).toBeGreaterThan(30);
-    const code = ['core/src', 'code/src', 'cli/src', 'web/src']
-      .flatMap((folder) => filesBelow(folder, /\.tsx?$/))
-      .map((path) => readFileSync(join(root, path), 'utf8'))
-      .join('\n');
-    expect(names.filter((name) => !new RegExp(`\\b${name}\\b`).test(code))).toEqual([]);
+    const text = code.map((path) => readFileSync(join(root, path), 'utf8')).join('\n');
+    expect(names.filter((name) => !new RegExp(`\\b${name}\\b`).test(text))).toEqual([]);
   });
 });

@@ -64,7 +64,7 @@ export function readText(path: string, most: number = documentKinds.tape.largest
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
   } catch {
-    throw new Misuse(`${name}: found bytes that are no UTF-8, expected a UTF-8 JSON file`);
+    throw new Misuse(`${name}: found bytes that aren’t UTF-8, expected a UTF-8 JSON file`);
   }
 }
 

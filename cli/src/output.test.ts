@@ -22,7 +22,7 @@ describe('output to a file', () => {
     ['a folder that is none', join(folder, 'none', 'trace.csv'), 'ENOENT'],
     ['a folder itself', folder, 'EISDIR'],
     ['a disk that is full', '/dev/full', 'ENOSPC'],
-  ])('that cannot be is told in one line: %s', async (_, path, code) => {
+  ])('that fails is reported in one line: %s', async (_, path, code) => {
     const output = new Output(path);
     const writing = (async () => {
       for (let i = 0; i < 100; i++) await output.write('x'.repeat(10_000));

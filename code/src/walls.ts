@@ -37,7 +37,7 @@ const at = (name: string): Value => ({ is: { is: 'local', name, kind: 'number' }
 
 /** The contact of a tuning's body among walls, folded with its numbers. Throws `CannotHold` for one that meets none. */
 export function wallsOf({ file, parameters }: Tuning, sources: Sources = core): Walls {
-  if (!meetsWalls(parameters)) throw new CannotHold('walls: its body meets none on its way');
+  if (!meetsWalls(parameters)) throw new CannotHold('walls: its body meets none');
   const { plan } = standalone(parameters);
   const contact = { ...plan.contact, felt: true };
   const { probe } = contact;

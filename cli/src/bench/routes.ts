@@ -109,7 +109,7 @@ function measureMap(map: BenchMap, reach: Reach): Figure[] {
     { name: `  the first ${FIRST} on a new ground`, figure: `${median(first.map(({ ratio }) => ratio)).toFixed(1)} × faster`, reach: '' },
     { name: '  99th percentile', figure: `${quantile(times, 0.99).toFixed(2)} ms`, reach: `reach < ${reach.p99} ms` },
     {
-      name: '  longer than the smoothed way of A*',
+      name: '  longer than the smoothed path of A*',
       figure: `${compared.filter(({ isLonger }) => isLonger).length} of ${compared.length}`,
       reach: 'reach 0',
     },

@@ -21,7 +21,7 @@ export async function checks(path: string, { output, tape, targets }: ChecksOpti
     files = checkFolder(tuning, set, tapes);
   } catch (error) {
     if (!(error instanceof CannotHold)) throw error;
-    process.stderr.write(`no goldens can be made: ${printable(error.message)}\n`);
+    process.stderr.write(`can’t create goldens: ${printable(error.message)}\n`);
     return FINDING;
   }
   for (const { path: name, text, stays } of files) {

@@ -61,7 +61,7 @@ export function drillTable(results: readonly DrillResult[], targets: readonly Ju
       const value = valueWords(key, metrics[key as keyof Metrics] as number, unit);
       return `${(i === 0 ? drill.title : '').padEnd(22)} ${metricSpecOf(key).words.padEnd(26)} ${value.padStart(14)}  ${mark}`.trimEnd();
     });
-    return [...(lines.length > 0 ? lines : [`${drill.title.padEnd(22)} gave no number`]), ...(cutShort ? [`  ${cutShort}`] : [])];
+    return [...(lines.length > 0 ? lines : [`${drill.title.padEnd(22)} has no result`]), ...(cutShort ? [`  ${cutShort}`] : [])];
   });
 }
 

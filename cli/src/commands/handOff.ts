@@ -31,7 +31,7 @@ async function handedOf(tuning: Tuning, options: ExportOptions): Promise<{ text:
       return { text, comment: language.comment };
     } catch (error) {
       if (!(error instanceof CannotHold)) throw error;
-      say(`no file can hold it: ${error.message}`);
+      say(`can’t be written: ${error.message}`);
       return null;
     }
   }
@@ -67,7 +67,7 @@ export async function exportTuning(path: string, options: ExportOptions): Promis
     const isOurs = isAsWritten(there, comment);
     for (const line of differing(there, text)) say(line);
     if (!isOurs && !options.force) {
-      say(`${output} was changed by hand, or is not of Zygopod: it is left as it is (--force writes over it)`);
+      say(`${output} was changed by hand, or isn’t from Zygopod: not overwritten (use --force)`);
       return FINDING;
     }
   }

@@ -23,7 +23,7 @@ function addressOf(given: string | undefined): string {
     const { address } = JSON.parse(readFileSync(join(stateFolder, 'up.pid'), 'utf8')) as { address?: string };
     if (address) return address;
   } catch {
-    // Told below.
+    // Reported below.
   }
   throw new Misuse('Zygopod is not running: start it with ./zygopod up, or name its --address');
 }

@@ -66,12 +66,12 @@ export function route(options: RouteOptions): number {
     setUpMilliseconds: Number((ready - begun).toFixed(3)),
   };
   if (options.json) process.stdout.write(`${JSON.stringify(answer)}\n`);
-  else if (!found) process.stdout.write('no way\n');
+  else if (!found) process.stdout.write('no path\n');
   else {
     const { points, length, seconds, expanded } = answer;
     process.stdout.write(
       `${found.reached ? 'reached' : 'not reached, the nearest place is taken'}: ${length.toFixed(2)} ${ground.unit} over ${points.length} points, ` +
-        `${seconds === null ? 'never there' : `${seconds.toFixed(2)} s`}, ${expanded} looked into, ${milliseconds} ms\n`,
+        `${seconds === null ? 'never arrives' : `${seconds.toFixed(2)} s`}, ${expanded} visited, ${milliseconds} ms\n`,
     );
     for (const [x, y] of points) process.stdout.write(`${x.toFixed(3)}, ${y.toFixed(3)}\n`);
   }

@@ -85,7 +85,7 @@ export async function sim(options: SimOptions): Promise<number> {
     const unknown = world.resume(tape.snapshot);
     if (unknown.length > 0)
       process.stderr.write(
-        `${options.from ?? options.tape}: snapshot.body: found ${unknown.join(', ')}, which this core does not know: it only begins near there\n`,
+        `${options.from ?? options.tape}: snapshot.body: found ${unknown.join(', ')}, unknown to this core: the start is approximate\n`,
       );
   }
   const output = new Output(options.trace);

@@ -75,7 +75,7 @@ describe('a game’s own file', () => {
     expect(run('import', at('hero.cfg'))).toMatchObject({
       status: 1,
       stdout: '',
-      stderr: expect.stringContaining('the units are not sure'),
+      stderr: expect.stringContaining('the units are uncertain'),
     });
     expect(JSON.parse(run('import', at('hero.cfg'), '--units', 'tiles:20').stdout)).toMatchObject({
       pace: { walkSpeed: 70 },
@@ -83,7 +83,7 @@ describe('a game’s own file', () => {
     });
   });
 
-  it('keeps its rights, its bytes that are no UTF-8, and the link that leads to it', () => {
+  it('keeps its rights, its bytes that aren’t UTF-8, and the link that leads to it', () => {
     const bytes = Buffer.from('walk_speed = 120 # fu\xdfg\xe4nger\nradius = 12\n', 'latin1');
     writeFileSync(at('old.rb'), bytes, { mode: 0o640 });
     symlinkSync(at('old.rb'), at('link.rb'));

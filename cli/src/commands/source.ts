@@ -49,18 +49,18 @@ function termsOf(options: ReadingOptions, source: Source, placed: readonly Place
     const terms: Terms = { units: gameUnits(options.units), fileUnit: 'px', strictly: true, isHandedOver: own !== null };
     const doubts = own ? [] : doubtsIn(placed, terms);
     if (doubts.length > 0)
-      say(`hard to believe in these units: ${doubts.join(', ')}; ${unitsWord(proposeUnits(placed, source).terms.units)} would be likelier`);
+      say(`implausible in these units: ${doubts.join(', ')}; ${unitsWord(proposeUnits(placed, source).terms.units)} would be likelier`);
     return terms;
   }
   if (own) return { units: own, fileUnit: 'px', strictly: true, isHandedOver: true };
   const { terms, isSure, evidence, doubts } = proposeUnits(placed, source);
   const word = unitsWord(terms.units);
-  const why = [...evidence, ...doubts.map((doubt) => `hard to believe: ${doubt}`)].join('; ');
+  const why = [...evidence, ...doubts.map((doubt) => `implausible: ${doubt}`)].join('; ');
   if (isSure || options.guesses) {
     if (word !== unitsWord(plainUnits)) say(`units: ${word} (${why})`);
     return terms;
   }
-  say(`the units are not sure, likely ${word} (${why}): say --units, or --guesses to take these`);
+  say(`the units are uncertain, likely ${word} (${why}): set --units, or use --guesses to accept these`);
   return null;
 }
 
@@ -75,7 +75,7 @@ export async function importTuning(path: string, options: ImportOptions): Promis
   if (!terms) return FINDING;
   const pasted = pastedTuning(options.name.slice(0, 120), placed, terms);
   for (const { found, path: own, why } of placed)
-    if (!own && found.kind === 'number') say(`line ${found.line}: ${found.name} is left out: ${why}`);
+    if (!own && found.kind === 'number') say(`line ${found.line}: ${found.name} is skipped: ${why}`);
   for (const { path: own, why } of pasted.refused) say(`${own}: ${why}`);
   const out = documentText(pasted.file);
   if (options.output === undefined || options.output === '-') process.stdout.write(out);
@@ -111,7 +111,7 @@ function linesOf({ edits, placed, unplaced, refused }: WrittenBack): string[] {
       return `line ${line}: ${name}: ${before} → ${after}${rounding}${isFlattened ? ' (in place of the expression)' : ''}`;
     }),
     `${edits.length} of ${placed} numbers change, nothing else`,
-    ...refused.map(({ line, name, why }) => `line ${line}: ${name} is left as it is: ${why}`),
+    ...refused.map(({ line, name, why }) => `line ${line}: ${name} is unchanged: ${why}`),
     ...unplaced.map(
       ({ path, value: wanted, was }) => `${path} (${specOf(path).label}) has no place there: ${value(was)} → ${value(wanted)}`,
     ),

@@ -24,7 +24,7 @@ export async function verify(options: VerifyOptions): Promise<number> {
     throw new Misuse(`${options.trace}: found no row of a tick of the tape, expected ticks from -1 to ${trace.end - trace.first - 2}`);
   const { first, most, rows, columns, left, missing, firstMissing } = found;
   if (options.json) process.stdout.write(`${JSON.stringify(found)}\n`);
-  else if (!first) process.stdout.write(`${rows} rows are the model's: ${columns.join(', ')}\n`);
+  else if (!first) process.stdout.write(`${rows} rows match the model: ${columns.join(', ')}\n`);
   else {
     const { tick, time, column, model, game, by, stage } = first;
     process.stdout.write(
@@ -33,6 +33,6 @@ export async function verify(options: VerifyOptions): Promise<number> {
     for (const one of most) process.stdout.write(`most at tick ${one.tick}: ${one.column} off by ${shortNumber(one.by, 6)}\n`);
   }
   if (missing > 0) process.stderr.write(`${missing} ticks of the model have no row, the first of them ${firstMissing}\n`);
-  if (left > missing) process.stderr.write(`${left - missing} rows are of no tick of the tape\n`);
+  if (left > missing) process.stderr.write(`${left - missing} rows belong to no tick of the tape\n`);
   return first || left > 0 ? FINDING : GOOD;
 }

@@ -74,9 +74,9 @@ export class Application {
     }
     const problem = (await response.json().catch(() => ({}))) as { title?: string };
     if (response.ok) return problem;
-    if (response.status === 409 || response.status === 404) throw new Overtaken(problem.title ?? `the server said ${response.status}`);
-    if ([400, 413, 422].includes(response.status)) throw new Refused(problem.title ?? `the server said ${response.status}`);
-    throw new Away(`${path}: ${problem.title ?? `the server said ${response.status}`}`);
+    if (response.status === 409 || response.status === 404) throw new Overtaken(problem.title ?? `the server answered ${response.status}`);
+    if ([400, 413, 422].includes(response.status)) throw new Refused(problem.title ?? `the server answered ${response.status}`);
+    throw new Away(`${path}: ${problem.title ?? `the server answered ${response.status}`}`);
   }
 
   async projects(): Promise<ProjectHead[]> {
@@ -168,7 +168,7 @@ export class Application {
       headers: this.#token ? { authorization: `Bearer ${this.#token}` } : {},
       signal: over,
     });
-    if (!response.ok || !response.body) throw new Away(`the server said ${response.status}`);
+    if (!response.ok || !response.body) throw new Away(`the server answered ${response.status}`);
     const decoder = new TextDecoder();
     for await (const chunk of response.body as unknown as AsyncIterable<Uint8Array>)
       if (/^(event: (change|look)|: listening)/m.test(decoder.decode(chunk, { stream: true }))) hear();

@@ -136,7 +136,7 @@ export class Folder {
       const file =
         member?.reading.ok && member.kind === kind
           ? { path, kind, file: member.reading.value, why: '', inode }
-          : none(faults[0] ? faultText(faults[0]) : `it is no ${kind}`);
+          : none(faults[0] ? faultText(faults[0]) : `it isn’t a ${kind}`);
       this.#known.set(path, { stamp, read: file });
       return file;
     } catch (error) {

@@ -105,7 +105,7 @@ describe('a source that is linked to a file of the folder', () => {
     expect((await numbers('Hero')).parameters.ramp.accelerate).toBe(800);
   });
 
-  it('keeps line ends, a byte order mark and bytes that are no UTF-8, and is left alone where it can’t be what it was', async () => {
+  it('keeps line ends, a byte order mark and bytes that aren’t UTF-8, and is skipped where it can’t be what it was', async () => {
     const bytes = Buffer.concat([
       Buffer.from('walk_speed = 140 '),
       Buffer.from([0x23, 0x20, 0xe9, 0xff]),
@@ -119,12 +119,12 @@ describe('a source that is linked to a file of the folder', () => {
     expect(await look()).toEqual(['src/old.py: rev 2 of Old written: 1 number']);
     expect(readFileSync(on('src/old.py'))).toEqual(Buffer.from(bytes.toString('latin1').replace('140', '150'), 'latin1'));
     writeFileSync(on('src/old.py'), 'print("another file")\n');
-    expect((await look()).join()).toContain('src/old.py is left alone: it has none of the numbers');
+    expect((await look()).join()).toContain('src/old.py is skipped: it contains none of the numbers');
     await save('Old', { 'pace.walkSpeed': 160 });
     await look();
     expect(folder.text('src/old.py')).toBe('print("another file")\n');
     rmSync(on('src/old.py'));
-    expect((await look()).join()).toContain('src/old.py is left alone: it is not there');
+    expect((await look()).join()).toContain('src/old.py is skipped: it is not there');
     // There again, as it was on another branch.
     writeFileSync(on('src/old.py'), bytes);
     expect((await look()).join()).toContain('Walk 140 changed by hand: rev 4 of Old');
@@ -134,7 +134,7 @@ describe('a source that is linked to a file of the folder', () => {
     writeFileSync(join(root, 'outside.lua'), code);
     symlinkSync(join(root, 'outside.lua'), on('src/link.lua'));
     await linked('Outside', code, 'src/link.lua');
-    expect(await look()).toEqual(['src/link.lua is left alone: a link leads out of the folder']);
+    expect(await look()).toEqual(['src/link.lua is skipped: a link leads out of the folder']);
     await save('Outside', { 'pace.walkSpeed': 64 });
     await look();
     expect(readFileSync(join(root, 'outside.lua'), 'utf8')).toBe(code);
@@ -146,7 +146,7 @@ describe('a source that is linked to a file of the folder', () => {
     expect(await look('push')).toEqual([]);
     expect(folder.text('src/one.lua')).toBe(code);
     writeFileSync(on('src/one.lua'), code.replace('3.2', '3.5'));
-    expect(await look('pull')).toContain('src/one.lua is left alone: 1 of its numbers were changed by hand');
+    expect(await look('pull')).toContain('src/one.lua is skipped: 1 of its numbers were changed by hand');
     expect((await numbers('One way')).head).toBe(2);
     expect((await look('push')).join()).toContain('Walk 56 changed by hand: rev 3');
     expect((await look('pull')).join()).toContain('rev 3 of One way written: 1 number');
@@ -158,7 +158,7 @@ describe('a source that is linked to a file of the folder', () => {
     symlinkSync(on('src/both.lua'), on('src/same.lua'));
     await linked('Second of two', code, 'src/same.lua');
     expect((await look()).filter((line) => /both|same/.test(line))).toEqual([
-      expect.stringContaining('is left alone: another tuning is linked to it'),
+      expect.stringContaining('is skipped: another tuning is linked to it'),
     ]);
     await save('Second of two', { 'ramp.accelerate': 800 });
     await save('First of two', { 'pace.walkSpeed': 64 });

@@ -78,7 +78,7 @@ export class LinkedSources {
       const there = isTaken ? { why: 'another tuning is linked to it' } : this.#read(linked.path);
       const key = keyOf(head, linked.version, 'text' in there ? there.text : there.why);
       if (this.#seen.get(linked.document) === key) continue;
-      if ('why' in there) lines.push(`${linked.path} is left alone: ${there.why}`);
+      if ('why' in there) lines.push(`${linked.path} is skipped: ${there.why}`);
       // Seen once it was worked on to the end: a failure in between is met again.
       const after = 'why' in there ? key : await this.#work({ linked, head, names, lines }, there);
       this.#seen.set(linked.document, after ?? key);
@@ -108,12 +108,12 @@ export class LinkedSources {
     const read = file && readTuning(file);
     if (!read?.ok) return null;
     if (there.text.length > LONGEST_SOURCE) {
-      lines.push(`${path} is left alone: ${there.text.length} characters, expected at most ${LONGEST_SOURCE}`);
+      lines.push(`${path} is skipped: ${there.text.length} characters, expected at most ${LONGEST_SOURCE}`);
       return null;
     }
     const known = new Set(Object.values(source.names));
     if (!placeKept(source, there.text).some((one) => one.path !== null && known.has(one.path))) {
-      lines.push(`${path} is left alone: it has none of the numbers that ${source.name} had`);
+      lines.push(`${path} is skipped: it contains none of the numbers of ${source.name}`);
       return null;
     }
     const link: Link = { ...about, tuning: read.value };
@@ -131,13 +131,13 @@ export class LinkedSources {
     // Written by this process or another one that was ended before it could say so.
     const byHand = text === own.text ? null : takeByHand(source, { ...source, text }, tuning.file);
     if (byHand?.why) {
-      lines.push(`${path} is left alone: the numbers that were changed there can’t be a tuning: ${byHand.why}`);
+      lines.push(`${path} is skipped: its changed numbers make an invalid tuning: ${byHand.why}`);
       return false;
     }
     const changed = Object.entries(byHand?.values ?? {});
     if (byHand && changed.length > 0) {
       if (this.#direction === 'pull') {
-        lines.push(`${path} is left alone: ${changed.length} of its numbers were changed by hand`);
+        lines.push(`${path} is skipped: ${changed.length} of its numbers were changed by hand`);
         return false;
       }
       const words = changed.map(
@@ -163,7 +163,7 @@ export class LinkedSources {
     const { linked, tuning, head, lines } = link;
     const { path, source } = linked;
     const into = intoKept(source, tuning, { gameNames: link.names });
-    for (const { line, name, why } of into.refused) lines.push(`${path}: line ${line}: ${name} stays as it is: ${why}`);
+    for (const { line, name, why } of into.refused) lines.push(`${path}: line ${line}: ${name} is unchanged: ${why}`);
     if (into.text === source.text || this.#direction === 'push') return;
     const whole = join(this.#folder.root, path);
     // Somebody who has just written it comes first: it is seen at the next look.

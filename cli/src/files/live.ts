@@ -47,7 +47,7 @@ export class Live {
         this.#watch(folder);
       } catch (error) {
         const why = error instanceof Error ? error.message : String(error);
-        // Told once: it is tried again and again.
+        // Reported once, though it is retried again and again.
         if (why !== this.#lastWhy) say(`files: ${why}`);
         this.#lastWhy = why;
         this.#watcher?.close();

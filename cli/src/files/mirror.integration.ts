@@ -98,7 +98,7 @@ describe('a folder and a project', () => {
     put('tunings/coat.tuning.json', tuning('Coat', 77));
     const { broken, lines } = await look();
     expect(broken).toEqual([expect.stringMatching(/^tunings\/boots\.tuning\.json: found no JSON/)]);
-    expect(lines.join()).toContain('tunings/boots.tuning.json is left alone');
+    expect(lines.join()).toContain('tunings/boots.tuning.json is skipped');
     expect((await onServer('Coat')).pace.walkSpeed).toBe(77);
     expect((await listed('Boots')).head).toBe(1);
     expect(folder.text('tunings/boots.tuning.json')).toContain('<<<<<<<');
@@ -111,7 +111,7 @@ describe('a folder and a project', () => {
     put('tunings/boots.tuning.json', tuning('Boots'));
     await look();
     renameSync(root, `${root}-away`);
-    await expect(look()).rejects.toThrow('is away');
+    await expect(look()).rejects.toThrow('is unavailable');
     mkdtempSync(`${root}-`);
     folder.write('.keep', '');
     await expect(look()).rejects.toThrow('is empty');
@@ -170,7 +170,7 @@ describe('a folder and a project', () => {
       }
     };
     expect(await run(push)).toBe(1);
-    expect(said.join('')).toContain('grounds/yard.ground.json is left alone: found no JSON');
+    expect(said.join('')).toContain('grounds/yard.ground.json is skipped: found no JSON');
     expect((await onServer('Boots')).pace.walkSpeed).toBe(120);
     rmSync(join(root, 'grounds/yard.ground.json'));
     await create('tuning', tuning('Coat'));

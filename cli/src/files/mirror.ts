@@ -25,7 +25,7 @@ export class Mirror {
   readonly #exchange: Exchange;
   readonly #standing: StandingHandOffs;
   readonly #sources: LinkedSources;
-  readonly #toldBroken = new Map<string, string>();
+  readonly #reportedBroken = new Map<string, string>();
   readonly #quiet: number;
   readonly #now: () => number;
   /** When the files of documents were missed first. */
@@ -61,11 +61,11 @@ export class Mirror {
   async look(): Promise<MirrorReport> {
     const report: MirrorReport = { lines: [], broken: [], isWaiting: false };
     const isKnown = this.#memory.pairs.size > 0;
-    if (isKnown && !this.#folder.isThere()) throw new Error(`${this.#folder.root} is away: nothing is taken for removed`);
+    if (isKnown && !this.#folder.isThere()) throw new Error(`${this.#folder.root} is unavailable: no file counts as removed`);
     const listed = new Map((await this.#app.list(this.#project)).map((one) => [one.id, one]));
     const disk = this.#folder.read();
     if (isKnown && disk.files.size === 0 && disk.unread.size === 0 && this.#folder.text(PROJECT_FILE) === null)
-      throw new Error(`${this.#folder.root} is empty: nothing is taken for removed`);
+      throw new Error(`${this.#folder.root} is empty: no file counts as removed`);
     await this.#step(report, PROJECT_FILE, () => lookAtProject(this.#folder, this.#app, this.#memory, this.#direction, report.lines));
     this.#reportBroken(disk, report);
     const own = await this.#follow(disk, report);
@@ -115,7 +115,7 @@ export class Mirror {
     try {
       await work();
     } catch (error) {
-      if (error instanceof Overtaken) report.lines.push(`${what}: changed meanwhile, looked at again`);
+      if (error instanceof Overtaken) report.lines.push(`${what}: changed meanwhile, retrying`);
       else if (isFileFailure(error)) this.#leaveAlone(report, what, failureWords(error));
       else if (error instanceof Refused) this.#leaveAlone(report, what, error.message);
       else throw error;
@@ -125,7 +125,7 @@ export class Mirror {
   #reportBroken({ files, unread }: DiskFiles, report: MirrorReport): void {
     for (const [kind, why] of unread) this.#leaveAlone(report, collectionOf(kind), why);
     for (const { path, file, why } of files.values()) {
-      if (file) this.#toldBroken.delete(path);
+      if (file) this.#reportedBroken.delete(path);
       else this.#leaveAlone(report, path, why);
     }
   }
@@ -133,8 +133,8 @@ export class Mirror {
   /** Reports what can't be read or written, a line once. */
   #leaveAlone(report: MirrorReport, path: string, why: string): void {
     report.broken.push(`${path}: ${why}`);
-    if (this.#toldBroken.get(path) !== why) report.lines.push(`${path} is left alone: ${why}`);
-    this.#toldBroken.set(path, why);
+    if (this.#reportedBroken.get(path) !== why) report.lines.push(`${path} is skipped: ${why}`);
+    this.#reportedBroken.set(path, why);
   }
 
   /** A document and its file that were alike once. */
@@ -258,7 +258,7 @@ export class Mirror {
             // They are of one name, and nothing is known of them: both grew from what it was at first.
             const first = await this.#app.file(server, 1);
             await this.#exchange.merge(server, match.path, first ? [first] : [], match.file, theirs, report);
-          } else report.lines.push(`${match.path} is left alone: it is not what ${server.name} is, and nothing is known of it`);
+          } else report.lines.push(`${match.path} is skipped: it is not what ${server.name} is, and nothing is known of it`);
         } else if (this.#fetches) this.#exchange.write(server, this.#exchange.freePath(server.kind, server.name, disk), theirs, report);
       });
     }

@@ -17,7 +17,7 @@ export function folderAt(path: string): Folder {
   try {
     mkdirSync(root, { recursive: true });
   } catch (error) {
-    throw new Misuse(`${path} cannot be made: ${error instanceof Error ? error.message : error}`);
+    throw new Misuse(`${path} cannot be created: ${error instanceof Error ? error.message : error}`);
   }
   return new Folder(root);
 }

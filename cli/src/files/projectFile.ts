@@ -45,7 +45,7 @@ export async function lookAtProject(
   const text = folder.text(PROJECT_FILE);
   const here = headIn(text);
   if (text !== null && here === null) {
-    if (memory.projectText !== text) lines.push(`${PROJECT_FILE} is left alone: it is not a project file without documents`);
+    if (memory.projectText !== text) lines.push(`${PROJECT_FILE} is skipped: it is not a project file without documents`);
     memory.projectText = text;
     memory.keep();
     return;

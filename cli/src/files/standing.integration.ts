@@ -81,7 +81,7 @@ describe('hand-offs with a place in the folder', () => {
       writeFileSync(join(folder.root, path), ours);
       const one = await listed();
       await app.save(one, one.head, tuning(220 + one.head), '');
-      expect((await look()).join()).toContain(`${path} was changed by hand and is left as it is; rev ${one.head + 1} would be `);
+      expect((await look()).join()).toContain(`${path} was changed by hand and is not overwritten; rev ${one.head + 1} has `);
       expect(folder.text(path)).toBe(ours);
       // Taken away by hand it is written again.
       rmSync(join(folder.root, path));
@@ -94,7 +94,7 @@ describe('hand-offs with a place in the folder', () => {
     await handOver(id, { path: 'clash.lua', to: 'lua' }, 'Clash');
     expect(await look('push')).toEqual([]);
     await app.changeProject(await app.project(project), { names: { 'pace.walkSpeed': 'end' } });
-    expect((await look()).join()).toContain('clash.lua is not written: pace.walkSpeed: end is a word of Lua itself');
+    expect((await look()).join()).toContain('clash.lua is not written: pace.walkSpeed: end is a reserved word of Lua');
     expect(folder.text('clash.lua')).toBeNull();
     await app.changeProject(await app.project(project), { names: {} });
     expect((await look()).join()).toContain('clash.lua: rev 1 of Clash handed over');

@@ -18,7 +18,7 @@ export class StandingHandOffs {
   readonly #memory: Memory;
   readonly #project: string;
   /** Last fingerprint of each path, to skip unchanged ones. */
-  readonly #looked = new Map<string, string>();
+  readonly #last = new Map<string, string>();
 
   constructor(folder: Folder, app: Application, memory: Memory, project: string) {
     this.#folder = folder;
@@ -38,11 +38,11 @@ export class StandingHandOffs {
       if (head === undefined) continue;
       const there = this.#folder.text(one.path);
       const key = JSON.stringify([one, head, names, there === null ? null : hashOf(there)]);
-      if (this.#looked.get(one.path) === key) continue;
+      if (this.#last.get(one.path) === key) continue;
       const line = await this.#write(one, head, names, there);
       if (line) lines.push(line);
       const now = this.#folder.text(one.path);
-      this.#looked.set(one.path, JSON.stringify([one, head, names, now === null ? null : hashOf(now)]));
+      this.#last.set(one.path, JSON.stringify([one, head, names, now === null ? null : hashOf(now)]));
     }
     return lines;
   }
@@ -63,7 +63,7 @@ export class StandingHandOffs {
     if (there === text) return null;
     if (there !== null && this.#memory.written.get(path) !== hashOf(there) && !isAsWritten(there, writer.comment)) {
       const [first = '', ...more] = differing(there, text);
-      return `${path} was changed by hand and is left as it is; rev ${head} would be ${first}${more.length > 0 ? ` and ${more.length} more lines` : ''}`;
+      return `${path} was changed by hand and is not overwritten; rev ${head} has ${first}${more.length > 0 ? ` and ${more.length} more lines` : ''}`;
     }
     this.#folder.write(path, text);
     this.#memory.written.set(path, hashOf(text));

@@ -102,7 +102,7 @@ export class Clones {
   readonly #app: Application;
   readonly #dice: Dice;
   readonly #seed: number;
-  readonly #told: string[] = [];
+  readonly #history: string[] = [];
   /** The id of each document, by its mark. */
   readonly #ids = new Map<number, string>();
   #clones: readonly Clone[] = [];
@@ -130,7 +130,7 @@ export class Clones {
         if (this.#dice.is(0.7)) await clone.look();
       }
       const faults = (await this.#rest()) ?? (await this.#faults());
-      return faults.length > 0 ? [`seed ${this.#seed}`, ...faults, ...this.#told] : [];
+      return faults.length > 0 ? [`seed ${this.#seed}`, ...faults, ...this.#history] : [];
     } finally {
       for (const clone of this.#clones) clone.clear();
     }
@@ -150,43 +150,43 @@ export class Clones {
     const fileOf = (own: string) => JSON.parse(files.get(own) as string) as Tuning;
     const what = dice.next();
     if (what < 0.1 && this.#marks < 9) {
-      this.#told.push('makes one');
+      this.#history.push('makes one');
       await this.#create(clone, null);
     } else if (what < 0.16 && this.#marks < 9 && name) {
-      this.#told.push(`copies ${name}`);
+      this.#history.push(`copies ${name}`);
       await this.#create(clone, fileOf(name));
     } else if (what < 0.3 && name) {
       const to = `renamed-${step}.tuning.json`;
-      this.#told.push(`renames ${name} to ${to}`);
+      this.#history.push(`renames ${name} to ${to}`);
       clone.rename(name, to);
       // And it is changed in the same go: another name, another speed.
       if (dice.is(0.4)) clone.write(to, { ...fileOf(name), name: `Renamed ${step}`, pace: { walkSpeed: ++this.#speed } });
     } else if (what < 0.43 && name) {
-      this.#told.push(`edits ${name}`);
+      this.#history.push(`edits ${name}`);
       clone.remove(name);
       await this.#between();
       clone.write(name, { ...fileOf(name), pace: { walkSpeed: ++this.#speed } });
     } else if (what < 0.53 && name) {
-      this.#told.push(`removes ${name}`);
+      this.#history.push(`removes ${name}`);
       clone.branches.push(files);
       clone.remove(name);
     } else if (what < 0.65) {
-      this.#told.push('keeps a branch');
+      this.#history.push('keeps a branch');
       clone.branches.push(files);
     } else if (what < 0.76 && clone.branches.length > 0) {
-      this.#told.push('checks a branch out, and back');
+      this.#history.push('checks a branch out, and back');
       await clone.become(dice.one(clone.branches), this.#between);
       await this.#between();
       if (dice.is(0.7)) await clone.become(files, this.#between);
     } else if (what < 0.88 && clone.branches.length > 0) {
-      this.#told.push('merges a branch');
+      this.#history.push('merges a branch');
       await clone.become(this.#merged(files, dice.one(clone.branches)), this.#between);
     } else if (clone.stashed) {
-      this.#told.push('takes its stash');
+      this.#history.push('takes its stash');
       await clone.become(clone.stashed, this.#between);
       clone.stashed = null;
     } else {
-      this.#told.push('stashes');
+      this.#history.push('stashes');
       clone.stashed = files;
     }
   }
@@ -239,7 +239,7 @@ export class Clones {
       }
       await pause(50);
     }
-    throw new Error(`seed ${this.#seed}: the document of mark ${mark} is not made\n${this.#told.join('\n')}`);
+    throw new Error(`seed ${this.#seed}: the document of mark ${mark} is not made\n${this.#history.join('\n')}`);
   }
 
   /** Syncs until nothing changes any more. Returns faults if it never comes to rest. */

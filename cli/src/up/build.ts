@@ -32,7 +32,7 @@ function fingerprint(): string {
   return hash.digest('hex');
 }
 
-/** Builds the web application unless the last build was made from the same sources. Told to stop it leaves none behind that counts. */
+/** Builds the web application unless the last build was made from the same sources. Stopped, it leaves no build behind that counts. */
 export async function buildIfChanged(say: (line: string) => void, stop?: AbortSignal): Promise<void> {
   const now = fingerprint();
   const built = existsSync(stamp) && existsSync(join(root, 'web/dist/server/entry.mjs')) ? readFileSync(stamp, 'utf8') : '';

@@ -108,7 +108,7 @@ async function createCluster(bin: string, data: string, password: string): Promi
   try {
     const flags = ['-U', 'zygopod', '--pwfile', file, '-A', 'scram-sha-256', '-E', 'UTF8', '--locale=C'];
     const result = await asServerUser(join(bin, 'initdb'), ['-D', data, ...flags]);
-    if (result.status !== 0) throw new Misuse(`PostgreSQL could not make its cluster: ${result.output}`);
+    if (result.status !== 0) throw new Misuse(`PostgreSQL could not create its cluster: ${result.output}`);
   } finally {
     rmSync(file, { force: true });
   }

@@ -44,7 +44,7 @@ describe('the lock of a folder', () => {
     await new Lock(folder).take(folder, say);
     writeFileSync(path(), JSON.stringify(held));
     await new Lock(folder).take(folder, say);
-    expect(said).toEqual([`An earlier run (process ${held.pid}) was killed; taking over what it left.`]);
+    expect(said).toEqual([`An earlier run (process ${held.pid}) was killed; taking over its processes.`]);
     expect(written()).toEqual(runningNow(process.pid));
   });
 

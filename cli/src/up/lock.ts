@@ -57,7 +57,7 @@ export class Lock {
     const earlier = heldBy(this.#path);
     if (earlier && isAlive(earlier))
       throw new Misuse(`Zygopod is running already${earlier.address ? ` on ${earlier.address}` : ''} (process ${earlier.pid}).`);
-    if (earlier) say(`An earlier run (process ${earlier.pid}) was killed; taking over what it left.`);
+    if (earlier) say(`An earlier run (process ${earlier.pid}) was killed; taking over its processes.`);
     for (let waited = 0; earlier?.sweeper && isAlive(earlier.sweeper) && waited < this.#patience; waited += 50)
       await new Promise((next) => setTimeout(next, 50));
     if (existsSync(this.#path)) rmSync(this.#path, { force: true });

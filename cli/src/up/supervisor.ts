@@ -122,7 +122,7 @@ export class Supervisor {
       unanswered = (await server.answers()) ? 0 : unanswered + 1;
     }
     if (this.#server !== server || this.#isServerDead) return;
-    this.#parts.say('The server does not answer; it is ended.');
+    this.#parts.say('The server does not answer; stopping it.');
     server.kill();
   }
 
@@ -169,7 +169,7 @@ export class Supervisor {
   async #mend(dead: string): Promise<void> {
     const { say } = this.#parts;
     this.#state = 'mending';
-    say(`${dead} has died; starting it again.`);
+    say(`${dead} has died; restarting it.`);
     const last = performance.now() + LONGEST;
     let end = performance.now() + MENDED_IN;
     let why = '';
@@ -187,7 +187,7 @@ export class Supervisor {
         if (error instanceof Killed) end = Math.min(last, performance.now() + MENDED_IN);
         // Only free disk space can help: wait for it.
         if (this.#parts.database?.hasRoom() === false) {
-          if (!isFullSaid) say('The disk is full: the database is started again as soon as there is room.');
+          if (!isFullSaid) say('The disk is full: the database restarts as soon as there is room.');
           isFullSaid = true;
           end = performance.now() + MENDED_IN;
         }

@@ -31,7 +31,7 @@ async function placeOf(options: UpOptions): Promise<{ host: string; port: number
     throw new Misuse(`--port: found ${options.port}, expected a whole number from 1 to 65535`);
   const loopback = /^(127\.|localhost$|::1$)/.test(options.host);
   if (!loopback && !process.env['ZYGOPOD_TOKEN'])
-    throw new Misuse(`--host ${options.host} lets other machines in: set ZYGOPOD_TOKEN to the access token that they have to give.`);
+    throw new Misuse(`--host ${options.host} allows other machines: set ZYGOPOD_TOKEN to the access token that they must use.`);
   return { host: options.host, port };
 }
 

@@ -5,7 +5,7 @@ import { callbacksUsed } from '../languages/program.ts';
 import { motionPrinters, registry } from '../languages/registry.ts';
 import { motionOf } from '../motion.ts';
 
-/** A file of the folder: where it stands in it, and whether one that is there already stays (it is the game's own). */
+/** A file of the folder: its path in it, and whether an existing one stays (it is the game's own). */
 export interface FolderFile {
   path: string;
   text: string;
@@ -20,24 +20,24 @@ The targets, as JUnit XML:
 ./zygopod drill --tuning tuning.tuning.json --targets targets.targets.json --junit feel.xml
 \`\`\`
 
-The goldens, in the language of the game; exit 1 where it parts from one of them:
+The goldens, in the language of the game; exit 1 if its motion differs from one of them:
 
 | language | run in this folder |
 | --- | --- |
 ${registry.map(({ title, check }) => `| ${title} | \`${check.run}\` |`).join('\n')}
 
-Each golden holds the hands of a tape, a tick a line, and where the model is after it (\`is_x\`, \`is_y\` …), where nothing is in the way.
-Each test runs the model's own code (\`motion.…\`) until your movement stands in its place: \`game.py\`, and what the other tests include or
-import, are yours to change.
+Each golden holds the hands of a tape, a tick per line, and the model's state after it (\`is_x\`, \`is_y\` …), without walls.
+Each test runs the model's own code (\`motion.…\`) until you replace it with your movement: \`game.py\`, and the files that the other tests
+include or import, are yours to change.
 `;
 
-/** A golden: the hands of a tape, a tick a line, and what the model makes of them. */
+/** A golden: the hands of a tape, a tick per line, and the model's state after each. */
 function golden(tuning: Tuning, tape: Tape): string {
   const { hands, rows } = modelRun(tuning, tape);
   return [columns, ...hands.map((line, i) => [...line, ...(rows[i] as number[])])].map((cells) => `${cells.join(',')}\n`).join('');
 }
 
-/** The files of a folder for a build server. Throws `CannotHold` with what no file can hold. */
+/** The files of a folder for a build server. Throws `CannotHold` with the construct that no file can hold. */
 export function checkFolder(tuning: Tuning, targets: TargetSet, tapes: readonly Tape[]): FolderFile[] {
   const motion = motionOf(tuning);
   const taken = new Set<string>();

@@ -71,7 +71,7 @@ export interface Routine {
   parameters: { name: string; kind: Kind }[];
   /** Null: it gives nothing. */
   gives: Kind | null;
-  /** What it or its callees read, write or call. */
+  /** Everything that it or its callees read, write or call. */
   uses: ReadonlySet<Used>;
   body: Statement[];
   /** The text of its doc comment. */

@@ -122,7 +122,7 @@ export interface Scope {
 export function literal(value: unknown): Expression {
   if (typeof value === 'boolean') return truth(value);
   if (typeof value === 'number') return number(value);
-  throw new CannotHold(`${String(value)} is no number`);
+  throw new CannotHold(`${String(value)} isn’t a number`);
 }
 
 /** A number is true where it is not 0. */

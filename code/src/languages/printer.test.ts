@@ -153,7 +153,7 @@ describe('the comment of a function', () => {
     ['−1, 0 or 1, by their presses (0: up. Else: down): the newest wins.', '−1, 0 or 1, by their presses (0: up. Else: down).'],
     ['No end', 'No end'],
     ['', ''],
-  ])('of "%s" is its first sentence, and where the rest is told', (words, first) => {
+  ])('of "%s" is its first sentence, and the place of the rest', (words, first) => {
     expect(docOf({ words, source: 'motion/ramp.ts' })).toBe(`${first} (motion/ramp.ts)`.trim());
   });
 

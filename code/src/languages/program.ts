@@ -36,7 +36,7 @@ export const STEERING = 4;
 
 /** The hands' contents: a comment in every language. */
 export const handsWords =
-  'What the player does. Report each change as it comes, between two ticks: press, release, stick, point, swipe. A tick uses them up.';
+  'The input of a player. Report each change when it happens, between two ticks: press, release, stick, point, swipe. A tick consumes them.';
 
 /** The first sentence of some words; what is in brackets ends none. */
 function firstSentence(words: string): string {
@@ -77,7 +77,7 @@ export const callbacksUsed = ({ tick }: Pick<Motion, 'tick'>): Callback[] =>
 /** The comment of a tick, with the language's name of the game's contact callback. */
 export const tickWords = (motion: Motion, contact = 'contact'): string =>
   callbacksUsed(motion).includes('contact')
-    ? `A tick; ${contact} takes the body towards velocityToX and velocityToY as far as the game's walls let it: it sets contactX, contactY, contactVx, contactVy and contactCount, and contactStops to 1 where no speed is left.`
+    ? `A tick; ${contact} moves the body towards velocityToX and velocityToY as far as the game's walls allow: it sets contactX, contactY, contactVx, contactVy and contactCount, and contactStops to 1 if no speed is left.`
     : 'A tick.';
 
 /** The lists of planes that a body touches at once. */
@@ -87,12 +87,12 @@ export const planeLists = ['planeX', 'planeY', 'planeIsWall'] as const;
 export interface Walls {
   tuning: string;
   program: Program;
-  /** Takes the body along, looks whether it can go straight, and lays out the courses of the walls. */
+  /** Moves the body, tests whether a straight line is clear, and lays out the courses of the walls. */
   contact: Routine;
   isClear: Routine;
   courses: Routine;
-  /** The numbers that are written while it runs, with how they start. */
+  /** The fields that are written while it runs, with their initial values. */
   fields: [string, number][];
-  /** How many planes are touched at once, at the most. */
+  /** Maximum number of planes touched at once. */
   planes: number;
 }

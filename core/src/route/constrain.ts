@@ -106,7 +106,7 @@ export class Constrainer {
       const [left, right] = [nextEdge(beyond), previousEdge(beyond)];
       edge = this.#crosses(a, b, this.#triangles[left] as number, apex) ? left : right;
     }
-    throw new Error('a side meets a point on its way');
+    throw new Error('a side meets a point before its end');
   }
 
   /** Turns the diagonal of the quadrilateral around an edge. */

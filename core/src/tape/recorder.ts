@@ -93,7 +93,7 @@ export class Recorder {
 
   /** The tape since the start. Throws if the start has been dropped. */
   tape(name: string, hz: number): Tape {
-    if (this.#first > 0) throw new Error(`the first ${this.#first} ticks are forgotten`);
+    if (this.#first > 0) throw new Error(`the first ${this.#first} ticks are no longer kept`);
     return tapeOf({
       name,
       hz,

@@ -48,13 +48,13 @@ describe('entries of a number field', () => {
 
   it.each([
     ['', 'a number is needed'],
-    ['fast', 'no number of the tuning'],
+    ['fast', 'isn’t a number of the tuning'],
     ['1e9', 'outside'],
     ['-5', 'outside'],
     ['5 s to full', 'neither', 'pace.walkSpeed'],
     ['0 s to full', 'above 0', 'ramp.accelerate'],
     ['50%', 'neither', 'pace.walkSpeed'],
-    ['/0', 'no number'],
+    ['/0', 'isn’t a number'],
     ['0x10', 'neither'],
   ])('refuses “%s” and says why', (text, why, path = 'pace.walkSpeed') => {
     const entry = read(text, path);

@@ -67,7 +67,7 @@ function pathNamed(name: string): string | null {
 
 function linkTo(name: string, times: number, plus: number): Link | string {
   const of = pathNamed(name);
-  if (!of) return `“${name.trim()}” is no number of the tuning`;
+  if (!of) return `“${name.trim()}” isn’t a number of the tuning`;
   return { of, ...(times === 1 ? {} : { times }), ...(plus === 0 ? {} : { plus }) };
 }
 
@@ -122,10 +122,10 @@ export function readEntry(typed: string, path: string, parameters: Parameters, l
     if (value === null) continue;
     if (typeof value === 'string') return refuse(value.startsWith('“') ? value : `needs ${value}`);
     const number = typeof value === 'number' ? value : follow(value, numberAt(parameters, value.of));
-    if (!Number.isFinite(number)) return refuse('that is no number');
+    if (!Number.isFinite(number)) return refuse('that isn’t a number');
     if (number < spec.min || number > spec.max)
       return refuse(`${shortNumber(number)} is outside ${shortNumber(spec.min)} to ${shortNumber(spec.max)}${unit ? ` ${unit}` : ''}`);
-    if (isWhole(spec) && !Number.isInteger(number)) return refuse(`${shortNumber(number)} is no whole number`);
+    if (isWhole(spec) && !Number.isInteger(number)) return refuse(`${shortNumber(number)} isn’t a whole number`);
     return { ok: true, value, number };
   }
   return refuse(`“${typed.trim().slice(0, 40)}” is neither a number nor a rule such as +10%`);

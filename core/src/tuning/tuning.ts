@@ -79,7 +79,7 @@ export function newTuning(name: string, unit: 'px' | 'm' = 'px'): TuningFile {
 /** The number at `path`, after links. */
 export function numberAt(parameters: Parameters, path: string): number {
   const value = valueAt(parameters, path);
-  if (typeof value !== 'number') throw new Error(`${path} is no number`);
+  if (typeof value !== 'number') throw new Error(`${path} isn’t a number`);
   return value;
 }
 
@@ -91,6 +91,6 @@ export function valueAt(parameters: Parameters, path: string): unknown {
 /** The row of a path that is known to be a number. */
 export function numberSpec(path: string): NumberSpec {
   const spec = specOf(path);
-  if (spec.kind !== 'number') throw new Error(`${path} is no number`);
+  if (spec.kind !== 'number') throw new Error(`${path} isn’t a number`);
   return spec;
 }

@@ -7,7 +7,7 @@ export const check: CheckFile = {
   name: 'check.c',
   run: 'cc -O2 -ffp-contract=off check.c -lm -o check && ./check goldens/*.csv',
   text: (asks) =>
-    snakeCased(`/* Replays goldens against the game's own movement, and says where it first parts from them, and by how much. */
+    snakeCased(`/* Replays goldens against the game's own movement, and reports the first difference, and its size. */
 #include <stdio.h>
 #include <stdlib.h>
 /* Your own movement in place of the model's: a Body, motion_start and motion_tick. */
@@ -15,7 +15,7 @@ export const check: CheckFile = {
 #define SLACK 1e-6
 ${asks.includes('isClear') ? '\nstatic int is_clear(Body *b, double fromX, double fromY, double toX, double toY) { (void)b; (void)fromX; (void)fromY; (void)toX; (void)toY; return 1; }\n' : ''}${
   asks.includes('plan')
-    ? '\nstatic double points[4];\n/* Straight there. */\nstatic int plan(Body *b, double fromX, double fromY, double toX, double toY) {\n    points[0] = fromX; points[1] = fromY; points[2] = toX; points[3] = toY;\n    b->way.points = points; b->way.count = 2; b->way.reached = 1; b->way.squeezed = 0;\n    return 1;\n}\n'
+    ? '\nstatic double points[4];\n/* A straight path. */\nstatic int plan(Body *b, double fromX, double fromY, double toX, double toY) {\n    points[0] = fromX; points[1] = fromY; points[2] = toX; points[3] = toY;\n    b->way.points = points; b->way.count = 2; b->way.reached = 1; b->way.squeezed = 0;\n    return 1;\n}\n'
     : ''
 }
 static int check(const char *name) {

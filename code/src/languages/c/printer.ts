@@ -94,8 +94,8 @@ ${wrapped(walls.fields.map(([field]) => field))
 } Walls;
 
 ${this.routines(walls.program.routines)}
-/* Walls, each a segment: x0, y0, x1, y1, in the same unit as the motion. courses has room for three numbers a wall, near for one; all
-   are the game's to keep. Again where walls have moved. */
+/* Walls, each a segment: x0, y0, x1, y1, in the same unit as the motion. courses has room for three numbers per wall, near for one; the
+   game owns all of them. Call it again when walls have moved. */
 void walls_start(Walls *w, const double *segments, int many, double *courses, double *near) {
     memset(w, 0, sizeof *w);
     w->segments = segments; w->courses = courses; w->near = near; w->many = many;
@@ -103,10 +103,10 @@ ${this.#begins('w', walls.fields)}
     ${this.callOn('w', walls.courses, ['many'])};
 }
 
-/* Takes the body along its walls: for the game's contact. */
+/* Moves the body along its walls: for the game's contact. */
 void walls_contact(Walls *w, Body *b) { ${this.callOn('w', walls.contact)}; }
 
-/* True if the body can go straight from one place to another. */
+/* True if the straight line from one place to another is clear for the body. */
 int walls_isClear(Walls *w, double fromX, double fromY, double toX, double toY) {
     return ${this.callOn('w', walls.isClear, ['fromX', 'fromY', 'toX', 'toY'])};
 }
@@ -120,7 +120,7 @@ int walls_isClear(Walls *w, double fromX, double fromY, double toX, double toY) 
     const many = controls.length;
     const all = (prefix: string, names: readonly string[], first: number) =>
       `enum { ${names.map((name, i) => `${prefix}${snake(name).toUpperCase()}${i === 0 ? ` = ${first}` : ''}`).join(', ')} };`;
-    return `${filled(`/* ${handsWords} Begin with Hands h = {0}. */`).join('\n   ')}
+    return `${filled(`/* ${handsWords} Initialise with Hands h = {0}. */`).join('\n   ')}
 ${filled(all('HANDS_', controls, 0)).join('\n       ')}
 ${all('SWIPE_', swipes, 1)}
 typedef struct {
@@ -145,7 +145,7 @@ void hands_swipe(Hands *h, int swipe) { h->changed = 1; h->swipe = swipe; }
     const set = settings.map(([field, value]) => `b->${field} = ${value};`);
     const unused = edgeNames.filter((edge) => !settings.some(([, value]) => value.startsWith(edge))).map((edge) => `(void)${edge};`);
     return `
-/* Holds a started body in an area by its edges, as far as the tuning has it. */
+/* Holds a started body in an area, with the edges that the tuning uses. */
 void motion_edges(Body *b, double left, double top, double right, double bottom) {
     ${[...set, ...unused].join(' ')}
 }
@@ -164,8 +164,8 @@ void motion_edges(Body *b, double left, double top, double right, double bottom)
 ${this.#hands(motion)}
 ${
   asks.includes('plan')
-    ? `/* A way for the body's place: its points x, y, …, from where it is to where it gets, which stay the game's and have to last as long as they
-   are followed; whether it gets where it was wanted to, and whether it goes through a gap that leaves no room for the margin. */
+    ? `/* A path of the body's place: its points x, y, …, which the game owns and keeps as long as they are followed; reached: it ends at the
+   destination; squeezed: it uses a gap without room for the margin. */
 typedef struct {
     const double *points;
     int count, reached, squeezed;
@@ -173,7 +173,7 @@ typedef struct {
 
 `
     : ''
-}/* What lasts from tick to tick; game is the game's own, for it alone, to be set after motion_start. */
+}/* The state between ticks; game is for the game's own use, set it after motion_start. */
 typedef struct {
     void *game;${asks.includes('plan') ? '\n    Way way;' : ''}
 ${wrapped(motion.fields.map(([field]) => field))
@@ -181,21 +181,21 @@ ${wrapped(motion.fields.map(([field]) => field))
   .join('\n')}
 } Body;
 
-/* The game's walls: takes the body from x, y towards velocityToX, velocityToY; sets contactX and contactY where it came to, contactVx
-   and contactVy where its velocity is less for it, contactCount where it touches, contactStops 1 where no speed is left. edgeLeft … are the game's. */
+/* The game's walls: moves the body from x, y towards velocityToX, velocityToY. Sets contactX and contactY to its place, contactVx and
+   contactVy to its velocity, contactCount to its contacts, and contactStops to 1 if no speed is left. edgeLeft … are the game's. */
 typedef void (*Contact)(Body *b);${
       asks.includes('isClear')
-        ? '\n\n/* Whether nothing is in the way of the body straight from one place to another. */\ntypedef int (*Clear)(Body *b, double fromX, double fromY, double toX, double toY);'
+        ? '\n\n/* True if the straight line from one place to another is clear for the body. */\ntypedef int (*Clear)(Body *b, double fromX, double fromY, double toX, double toY);'
         : ''
     }${
       asks.includes('plan')
-        ? '\n\n/* Writes a way from one place to another into the body; 0 where there is none, and then it leaves the way as it is. */\ntypedef int (*Plan)(Body *b, double fromX, double fromY, double toX, double toY);'
+        ? '\n\n/* Writes a path from one place to another into the body; 0 if there is none, and then the path stays unchanged. */\ntypedef int (*Plan)(Body *b, double fromX, double fromY, double toX, double toY);'
         : ''
     }
 
 ${this.needed(cHelpers, routines)}${motion.program.tables.map(({ name, values }) => `static const double ${name}[] = { ${values.map((value) => this.number(value)).join(', ')} };\n`).join('')}
 ${routines}
-void motion_free(Body *b) { b->contactX = b->velocityToX; b->contactY = b->velocityToY; } /* Nothing is in the way. */
+void motion_free(Body *b) { b->contactX = b->velocityToX; b->contactY = b->velocityToY; } /* No walls: the whole displacement. */
 
 void motion_start(Body *b) {
     memset(b, 0, sizeof *b);

@@ -10,7 +10,7 @@ const driver: Driver = {
     snakeCased(`#include <stdio.h>
 #include "motion.c"
 ${segments ? '#include "walls.c"' : ''}
-static double told[65536], points[4096];
+static double paths[65536], points[4096];
 static int count;
 ${
   segments
@@ -32,8 +32,8 @@ ${
   asks.includes('plan')
     ? `static int plan(Body *b, double fromX, double fromY, double toX, double toY) {
   Way *way = &b->way;
-  for (int i = 0; i < count; i += ${WAY} + 2 * (int)told[i + 7]) {
-    const double *t = told + i;
+  for (int i = 0; i < count; i += ${WAY} + 2 * (int)paths[i + 7]) {
+    const double *t = paths + i;
     if (t[0] != fromX || t[1] != fromY || t[2] != toX || t[3] != toY) continue;
     if (t[4] == 0) return 0;
     way->reached = t[5] != 0; way->squeezed = t[6] != 0; way->count = (int)t[7];
@@ -51,7 +51,7 @@ int main(void) {
   for (;;) {
     for (int i = 0; i < ${LINE + 1}; i++) if (scanf("%lf", &w[i]) != 1) return 0;
     count = (int)w[${LINE}];
-    for (int i = 0; i < count; i++) if (scanf("%lf", &told[i]) != 1) return 1;
+    for (int i = 0; i < count; i++) if (scanf("%lf", &paths[i]) != 1) return 1;
     if (w[0] != 0) {
       motion_start(&b); ${begin((field, at) => `b.${field} = w[${at}];`)}
       ${segments ? `b.game = &walls; walls_start(&walls, segments, ${segments.length / 4}, courses, near);` : ''}

@@ -5,7 +5,7 @@ import { compared } from '../../golden/modelRun.ts';
 export const check: CheckFile = {
   name: 'check.cs',
   run: 'mcs check.cs motion.cs -out:check.exe && mono check.exe goldens/*.csv',
-  text: (asks) => `// Replays goldens against the game's own movement, and says where it first parts from them, and by how much.
+  text: (asks) => `// Replays goldens against the game's own movement, and reports the first difference, and its size.
 using System;
 using System.Globalization;
 using System.IO;

@@ -53,7 +53,7 @@ export class CSharp extends Curly {
     return `// Walls for the motion of ${inComment(walls.tuning)}, made by Zygopod: a circle or a level box swept against segments, the model's, bit for bit.
 using System;
 
-/// <summary>Walls, each a segment: x0, y0, x1, y1, in the same unit as the motion. What is handed to a tick are Contact and IsClear.</summary>
+/// <summary>Walls, each a segment: x0, y0, x1, y1, in the same unit as the motion. Pass Contact and IsClear to a tick.</summary>
 public sealed class Walls {
     readonly double[] segments, courses, near;
     readonly double[] ${planeLists.map((name) => `${name} = new double[${walls.planes}]`).join(', ')};
@@ -67,10 +67,10 @@ public sealed class Walls {
         ${this.callOn('this', walls.courses, ['many'])};
     }
 
-    /// <summary>Takes the body along its walls.</summary>
+    /// <summary>Moves the body along its walls.</summary>
     public void Contact(Body b) { ${this.callOn('this', walls.contact)}; }
 
-    /// <summary>Whether the body can go straight from one place to another.</summary>
+    /// <summary>True if the straight line from one place to another is clear for the body.</summary>
     public bool IsClear(double fromX, double fromY, double toX, double toY) {
         return ${this.callOn('this', walls.isClear, ['fromX', 'fromY', 'toX', 'toY'])};
     }
@@ -114,8 +114,7 @@ public sealed class Hands {
 
 ${
   plans
-    ? `/// <summary>A way for the body's place: its points x, y, …, from where it is to where it gets; whether it gets where it was wanted to, and whether
-/// it goes through a gap that leaves no room for the margin. A plan writes it; where there is none it says false, and leaves it as it is.</summary>
+    ? `/// <summary>A path of the body's place: its points x, y, …; reached: it ends at the destination; squeezed: it uses a gap without room for the margin. A plan writes it; if there is none, it returns false and leaves it unchanged.</summary>
 public sealed class Way {
     public double[] points = new double[0];
     public bool reached, squeezed;
@@ -131,7 +130,7 @@ public static class Motion {
 ${this.needed(csharpHelpers, printed)}
 ${motion.program.tables.map(({ name, values }) => `    static readonly double[] ${name} = { ${values.map((value) => this.number(value)).join(', ')} };\n`).join('')}
 ${printed}
-    /// <summary>Nothing is in the way.</summary>
+    /// <summary>No walls: the whole displacement.</summary>
     public static void Free(Body b) {
         b.contactX = b.velocityToX;
         b.contactY = b.velocityToY;
@@ -153,7 +152,7 @@ ${this.steps(motion)
 
   protected edgesText(settings: readonly (readonly [string, string])[]): string {
     return `
-    /// <summary>Holds a body in an area by its edges, as far as the tuning has it.</summary>
+    /// <summary>Holds a body in an area, with the edges that the tuning uses.</summary>
     public static void Edges(Body b, double left, double top, double right, double bottom) {
 ${settings.map(([field, value]) => `        b.${field} = ${value};`).join('\n')}
     }

@@ -10,7 +10,7 @@ const driver: Driver = {
 using System.Globalization;
 public static class Drive {
     static double[] v;
-    static bool Told(double fromX, double fromY, double toX, double toY, out int at) {
+    static bool Planned(double fromX, double fromY, double toX, double toY, out int at) {
         for (at = ${LINE + 1}; at < v.Length; at += ${WAY} + 2 * (int)v[at + 7])
             if (v[at] == fromX && v[at + 1] == fromY && v[at + 2] == toX && v[at + 3] == toY) return v[at + 4] != 0;
         throw new Exception("nobody planned that");
@@ -33,7 +33,7 @@ public static class Drive {
                 : '(ax, ay, bx, by) => bx < 0 || by < 0 || bx >= 512 || by >= 384 || ((long)Math.Floor(bx / 32) * 7 + (long)Math.Floor(by / 32) * 13) % 5 != 0',
               plan: `(fromX, fromY, toX, toY, way) => {
                 int at;
-                if (!Told(fromX, fromY, toX, toY, out at)) return false;
+                if (!Planned(fromX, fromY, toX, toY, out at)) return false;
                 way.reached = v[at + 5] != 0; way.squeezed = v[at + 6] != 0;
                 way.points = new double[2 * (int)v[at + 7]];
                 Array.Copy(v, at + ${WAY}, way.points, 0, way.points.Length);

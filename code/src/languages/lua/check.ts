@@ -6,7 +6,7 @@ export const check: CheckFile = {
   name: 'check.lua',
   run: 'lua5.4 check.lua goldens/*.csv',
   text: (asks) =>
-    snakeCased(`-- Replays goldens against the game's own movement, and says where it first parts from them, and by how much.
+    snakeCased(`-- Replays goldens against the game's own movement, and reports the first difference, and its size.
 -- Your own movement in place of the model's: start() gives a body with x, y, vx, vy ...; tick(body, hands, free) moves it.
 local motion = dofile("motion.lua")
 

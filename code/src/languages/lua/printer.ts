@@ -122,11 +122,11 @@ export class Lua extends Printer {
     return snakeCased(`-- Walls for the motion of ${inComment(walls.tuning)}, made by Zygopod for Lua 5.3 and newer.
 -- A circle or a level box swept against segments: every result is the model's, bit for bit.
 -- luacheck: no max line length
--- luacheck: ignore 581 (the opposite of x < y is not x >= y where one of them is no number)
+-- luacheck: ignore 581 (the opposite of x < y is not x >= y if one of them is NaN)
 local M = {}
 
 ${this.#routines(walls.program.routines)}
--- Walls, each a segment: x0, y0, x1, y1, in the same unit as the motion. What is handed to a tick are contact and isClear of what is given.
+-- Walls, each a segment: x0, y0, x1, y1, in the same unit as the motion. Pass contact and isClear of the result to a tick.
 function M.walls(segments)
   local w = {
     segments = segments,
@@ -137,10 +137,10 @@ ${walls.fields.map(([field, value]) => `    ${field} = ${field === 'many' ? '#se
   }
   ${this.callOn('w', walls.courses, ['w.many'])}
 
-  -- Takes the body along its walls.
+  -- Moves the body along its walls.
   function w.contact(b) ${this.callOn('w', walls.contact)} end
 
-  -- Whether the body can go straight from one place to another.
+  -- True if the straight line from one place to another is clear for the body.
   function w.isClear(fromX, fromY, toX, toY)
     return ${this.callOn('w', walls.isClear, ['fromX', 'fromY', 'toX', 'toY'])}
   end
@@ -159,7 +159,7 @@ return M
     const routines = this.#routines(motion.program.routines);
     return snakeCased(`-- The motion of ${inComment(motion.tuning)}, made by Zygopod for Lua 5.3 and newer: every result is the model's, bit for bit.
 -- luacheck: no max line length
--- luacheck: ignore 581 (the opposite of x < y is not x >= y where one of them is no number)
+-- luacheck: ignore 581 (the opposite of x < y is not x >= y if one of them is NaN)
 local M = {}
 
 local controls = { ${motion.controls.map((name, i) => `["${name}"] = ${i + 1}`).join(', ')} }
@@ -204,7 +204,7 @@ end
 
 ${this.needed(luaHelpers, routines)}${motion.program.tables.map(({ name, values }) => `local ${name} = { ${values.map((value) => this.number(value)).join(', ')} }\n`).join('')}
 ${routines}
--- Nothing is in the way.
+-- No walls: the whole displacement.
 function M.free(b)
   b.contactX, b.contactY = b.velocityToX, b.velocityToY
 end
@@ -233,7 +233,7 @@ return M
 
   protected edgesText(settings: readonly (readonly [string, string])[]): string {
     return `
--- Holds a started body in an area by its edges, as far as the tuning has it.
+-- Holds a started body in an area, with the edges that the tuning uses.
 function M.edges(b, ${edgeNames.map((edge) => (settings.some(([, value]) => value.startsWith(edge)) ? edge : '_')).join(', ')})
 ${settings.map(([field, value]) => `  b.${field} = ${value}`).join('\n')}
 end

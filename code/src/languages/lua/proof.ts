@@ -10,15 +10,15 @@ const driver: Driver = {
   text: ({ begin, asks, segments }) =>
     snakeCased(`local motion = dofile("motion.lua")
 ${segments ? `local walls = dofile("walls.lua")\nlocal segments = { ${segments.map((one) => `${one} + 0.0`).join(', ')} }\nlocal held = walls.walls(segments)` : ''}
-local b, h, told = motion.start(), motion.hands(), {}
+local b, h, paths = motion.start(), motion.hands(), {}
 local function plan(fromX, fromY, toX, toY, way)
   local i = 1
-  while i <= #told do
-    local count = told[i + 7]
-    if told[i] == fromX and told[i + 1] == fromY and told[i + 2] == toX and told[i + 3] == toY then
-      if told[i + 4] == 0 then return false end
-      way.reached, way.squeezed = told[i + 5] ~= 0, told[i + 6] ~= 0
-      way.points = table.move(told, i + ${WAY}, i + ${WAY} + 2 * count - 1, 1, {})
+  while i <= #paths do
+    local count = paths[i + 7]
+    if paths[i] == fromX and paths[i + 1] == fromY and paths[i + 2] == toX and paths[i + 3] == toY then
+      if paths[i + 4] == 0 then return false end
+      way.reached, way.squeezed = paths[i + 5] ~= 0, paths[i + 6] ~= 0
+      way.points = table.move(paths, i + ${WAY}, i + ${WAY} + 2 * count - 1, 1, {})
       return true
     end
     i = math.floor(i + ${WAY} + 2 * count)
@@ -28,7 +28,7 @@ end
 for line in io.lines() do
   local v = {}
   for one in line:gmatch("%S+") do v[#v + 1] = tonumber(one) + 0.0 end
-  told = table.move(v, ${LINE + 2}, #v, 1, {})
+  paths = table.move(v, ${LINE + 2}, #v, 1, {})
   if table.remove(v, 1) ~= 0 then
     b = motion.start(); ${begin((field, at) => `b.${field} = v[${at}];`)}
     ${segments ? 'held = walls.walls(segments)' : ''}

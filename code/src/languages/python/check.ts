@@ -5,7 +5,7 @@ import { compared } from '../../golden/modelRun.ts';
 /** The adapter between the test and the game: yours to change, never overwritten. */
 const adapter = {
   name: 'game.py',
-  text: snakeCased(`"""The game's own movement, as the check asks for it. It runs the model's code until yours stands here."""
+  text: snakeCased(`"""The game's own movement, called by the check. It runs the model's code until you replace it with yours."""
 import motion
 
 hands = motion.Hands()
@@ -31,7 +31,7 @@ export const check: CheckFile = {
   adapter,
   run: 'python3 check.py',
   text: () =>
-    snakeCased(`"""Replays the goldens against the game's own movement, and says where it first parts from them, and by how much."""
+    snakeCased(`"""Replays the goldens against the game's own movement, and reports the first difference, and its size."""
 import csv
 import glob
 import os

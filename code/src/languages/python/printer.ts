@@ -133,7 +133,7 @@ import math
 
 
 class Walls:
-    """Walls, each a segment: x0, y0, x1, y1, in the same unit as the motion. What is handed to a tick are contact and isClear."""
+    """Walls, each a segment: x0, y0, x1, y1, in the same unit as the motion. Pass contact and isClear to a tick."""
 
     def __init__(self, segments):
         self.segments = segments
@@ -144,11 +144,11 @@ ${walls.fields.map(([field, value]) => `        self.${field} = ${field === 'man
         ${this.callOn('self', walls.courses, ['self.many'])}
 
     def contact(self, b):
-        """Takes the body along its walls."""
+        """Moves the body along its walls."""
         ${this.callOn('self', walls.contact)}
 
     def isClear(self, fromX, fromY, toX, toY):
-        """Whether the body can go straight from one place to another."""
+        """True if the straight line from one place to another is clear for the body."""
         return ${this.callOn('self', walls.isClear, ['fromX', 'fromY', 'toX', 'toY'])}
 
 
@@ -213,8 +213,8 @@ class Hands:
 ${
   plans
     ? `class Way:
-    """A way for the body's place: its points x, y, …, from where it is to where it gets; whether it gets where it was wanted to, and whether it
-    goes through a gap that leaves no room for the margin. A plan writes it; where there is none it says False, and leaves it as it is."""
+    """A path of the body's place: its points x, y, …; reached: it ends at the destination; squeezed: it uses a gap without room
+    for the margin. A plan writes it; if there is none, it returns False and leaves it unchanged."""
 
     def __init__(self):
         self.points = []
@@ -224,7 +224,7 @@ ${
 `
     : ''
 }class Body:
-    """What lasts from tick to tick."""
+    """The state between ticks."""
 
     def __init__(self):${plans ? '\n        self.way = Way()' : ''}
 ${motion.fields.map(([field, value]) => `        self.${field} = ${this.number(value)}`).join('\n')}
@@ -234,7 +234,7 @@ ${this.needed(pythonHelpers, routines)}${motion.program.tables.map(({ name, valu
 ${routines}
 
 def motion_free(b):
-    """Nothing is in the way."""
+    """No walls: the whole displacement."""
     b.contactX = b.velocityToX
     b.contactY = b.velocityToY
 
@@ -242,7 +242,7 @@ def motion_free(b):
 ${
   plans
     ? `def motion_straight(fromX, fromY, toX, toY, way):
-    """Straight there."""
+    """A straight path."""
     way.points, way.reached, way.squeezed = [fromX, fromY, toX, toY], True, False
     return True
 
@@ -267,7 +267,7 @@ ${tick.map((line) => `    ${line}`).join('\n')}
 
   protected edgesText(settings: readonly (readonly [string, string])[]): string {
     return `def motion_edges(b, left, top, right, bottom):
-    """Holds a body in an area by its edges, as far as the tuning has it."""
+    """Holds a body in an area, with the edges that the tuning uses."""
 ${settings.map(([field, value]) => `    b.${field} = ${value}`).join('\n')}
 
 

@@ -9,19 +9,19 @@ const driver: Driver = {
     snakeCased(`import sys
 import motion
 ${segments ? 'import walls' : ''}
-b, h, told = motion.Body(), motion.Hands(), []
+b, h, paths = motion.Body(), motion.Hands(), []
 ${segments ? `segments = [${segments.map((one) => `float(${one})`).join(', ')}]\nheld = walls.Walls(segments)` : ''}
 
 
 def plan(fromX, fromY, toX, toY, way):
     i = 0
-    while i < len(told):
-        count = int(told[i + 7])
-        if told[i:i + 4] == [fromX, fromY, toX, toY]:
-            if told[i + 4] == 0:
+    while i < len(paths):
+        count = int(paths[i + 7])
+        if paths[i:i + 4] == [fromX, fromY, toX, toY]:
+            if paths[i + 4] == 0:
                 return False
-            way.reached, way.squeezed = told[i + 5] != 0, told[i + 6] != 0
-            way.points = told[i + ${WAY}:i + ${WAY} + 2 * count]
+            way.reached, way.squeezed = paths[i + 5] != 0, paths[i + 6] != 0
+            way.points = paths[i + ${WAY}:i + ${WAY} + 2 * count]
             return True
         i += ${WAY} + 2 * count
     raise Exception("nobody planned that")
@@ -29,7 +29,7 @@ def plan(fromX, fromY, toX, toY, way):
 
 for line in sys.stdin:
     first, *v = [float(one) for one in line.split()]
-    told = v[${LINE}:]
+    paths = v[${LINE}:]
     if first:
         b = motion.Body()
         ${begin((field, at) => `b.${field} = v[${at - 1}];`)}

@@ -7,7 +7,7 @@ export const check: CheckFile = {
   name: 'check.rs',
   run: 'rustc -O check.rs -o check-rs && ./check-rs goldens/*.csv',
   text: (asks) =>
-    snakeCased(`// Replays goldens against the game's own movement, and says where it first parts from them, and by how much.
+    snakeCased(`// Replays goldens against the game's own movement, and reports the first difference, and its size.
 // Your own movement in place of the model's: a Body, motion_start and motion_tick.
 mod motion;
 

@@ -36,7 +36,7 @@ export class Rust extends Curly {
     isClear: 'isClear: &mut dyn FnMut(f64, f64, f64, f64) -> bool',
     plan: 'plan: &mut dyn FnMut(f64, f64, f64, f64, &mut Way) -> bool',
   };
-  // What is handed over is worked out before the body is lent.
+  // Arguments are computed before the body is borrowed.
   protected override arranged(own: readonly string[], { uses }: Pick<Routine, 'uses'>, text: Readonly<Record<Used, string>>): string {
     const order = ['hands', 'body', 'walls', 'contact', 'isClear', 'plan'] as const;
     return [...own, ...order.filter((one) => uses.has(one)).map((one) => text[one])].join(', ');
@@ -83,12 +83,12 @@ ${walls.fields.map(([field, value]) => `            ${field}: ${field === 'many'
         walls
     }
 
-    /// Takes the body along its walls.
+    /// Moves the body along its walls.
     pub fn contact(&mut self, b: &mut Body) {
         ${this.callOn('self', walls.contact)}
     }
 
-    /// Whether the body can go straight from one place to another.
+    /// True if the straight line from one place to another is clear for the body.
     pub fn isClear(&mut self, fromX: f64, fromY: f64, toX: f64, toY: f64) -> bool {
         ${this.callOn('self', walls.isClear, ['fromX', 'fromY', 'toX', 'toY'])}
     }
@@ -153,8 +153,8 @@ impl Hands {
 
 ${
   plans
-    ? `/// A way for the body's place: its points x, y, …, from where it is to where it gets; whether it gets where it was wanted to, and whether it
-/// goes through a gap that leaves no room for the margin. A plan writes it; where there is none it says false, and leaves it as it is.
+    ? `/// A path of the body's place: its points x, y, …; reached: it ends at the destination; squeezed: it uses a gap without room
+/// for the margin. A plan writes it; if there is none, it returns false and leaves it unchanged.
 #[derive(Clone, Debug, Default)]
 pub struct Way {
     pub points: Vec<f64>,
@@ -171,7 +171,7 @@ ${motion.fields.map(([field]) => `    pub ${field}: f64,`).join('\n')}
 
 ${this.needed(rustHelpers, printed)}${motion.program.tables.map(({ name, values }) => `const ${snake(name).toUpperCase()}: [f64; ${values.length}] = [${values.map((value) => this.number(value)).join(', ')}];\n`).join('')}
 ${printed}
-/// Nothing is in the way.
+/// No walls: the whole displacement.
 pub fn motion_free(b: &mut Body) {
     b.contactX = b.velocityToX;
     b.contactY = b.velocityToY;
@@ -204,7 +204,7 @@ ${this.steps(motion)
 
   protected edgesText(settings: readonly (readonly [string, string])[]): string {
     return `
-/// Holds a started body in an area by its edges, as far as the tuning has it.
+/// Holds a started body in an area, with the edges that the tuning uses.
 pub fn motion_edges(b: &mut Body, left: f64, top: f64, right: f64, bottom: f64) {
 ${settings.map(([field, value]) => `    b.${field} = ${value};`).join('\n')}
 }

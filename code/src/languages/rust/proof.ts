@@ -17,14 +17,14 @@ fn main() {
     ${segments ? `let segments = vec![${segments.map((one) => `${one} as f64`).join(', ')}];\n    let held = RefCell::new(walls::Walls::new(segments.clone()));` : 'let _none = RefCell::new(0);'}
     for line in std::io::stdin().lock().lines() {
         let mut v: Vec<f64> = line.unwrap().split_whitespace().map(|one| one.parse().unwrap()).collect();
-        let told: Vec<f64> = v[${LINE + 1}..].to_vec();
+        let paths: Vec<f64> = v[${LINE + 1}..].to_vec();
         if v.remove(0) != 0.0 {
             b = motion::motion_start(); ${begin((field, at) => `b.${field} = v[${at - 1}];`)}
             ${segments ? '*held.borrow_mut() = walls::Walls::new(segments.clone());' : ''}
         }
         for i in 0..11 { h.held[i] = v[i]; h.order[i] = v[11 + i]; }
         ${fields.map((field, i) => `h.${field} = v[${22 + i}];`).join(' ')} h.pointed = v[29] != 0.0; h.changed = v[30] != 0.0;
-        let _ = &told;
+        let _ = &paths;
         motion::motion_tick(&mut b, &mut h${handed(asks, {
           contact: segments
             ? '&mut |b: &mut motion::Body| held.borrow_mut().contact(b)'
@@ -34,13 +34,13 @@ fn main() {
             : '&mut |_, _, x: f64, y: f64| x < 0.0 || y < 0.0 || x >= 512.0 || y >= 384.0 || ((x / 32.0).floor() as i64 * 7 + (y / 32.0).floor() as i64 * 13) % 5 != 0',
           plan: `&mut |from_x: f64, from_y: f64, to_x: f64, to_y: f64, way: &mut motion::Way| {
             let mut i = 0;
-            while i < told.len() {
-                let count = told[i + 7] as usize;
-                if told[i..i + 4] == [from_x, from_y, to_x, to_y] {
-                    if told[i + 4] == 0.0 { return false; }
-                    way.reached = told[i + 5] != 0.0;
-                    way.squeezed = told[i + 6] != 0.0;
-                    way.points = told[i + ${WAY}..i + ${WAY} + 2 * count].to_vec();
+            while i < paths.len() {
+                let count = paths[i + 7] as usize;
+                if paths[i..i + 4] == [from_x, from_y, to_x, to_y] {
+                    if paths[i + 4] == 0.0 { return false; }
+                    way.reached = paths[i + 5] != 0.0;
+                    way.squeezed = paths[i + 6] != 0.0;
+                    way.points = paths[i + ${WAY}..i + ${WAY} + 2 * count].to_vec();
                     return true;
                 }
                 i += ${WAY} + 2 * count;

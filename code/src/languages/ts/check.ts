@@ -4,7 +4,7 @@ import { CHANGED, type CheckFile, HANDS, handed, POINTED, quoted, single } from 
 export const check: CheckFile = {
   name: 'check.ts',
   run: 'node --experimental-strip-types check.ts',
-  text: (asks) => `/* Replays the goldens against the game's own movement, and says where it first parts from them, and by how much. */
+  text: (asks) => `/* Replays the goldens against the game's own movement, and reports the first difference, and its size. */
 import { readdirSync, readFileSync } from 'node:fs';
 // Your own movement in place of the model's: a body with x, y, vx, vy …, and a tick that moves it.
 import { motionFree, motionStart, motionTick } from './motion.ts';

@@ -54,12 +54,12 @@ export class TypeScript extends Curly {
     const body = [...fieldsOf(walls.program)].sort();
     return `/* Walls for the motion of ${inComment(walls.tuning)}, made by Zygopod: a circle or a level box swept against segments, the model's, bit for bit. */
 
-/** What is read and written of a body. */
+/** The fields of a body that are read and written. */
 interface Body {
 ${body.map((field) => `  ${field}: number;`).join('\n')}
 }
 
-/** Walls, each a segment: x0, y0, x1, y1, in the same unit as the motion. What is handed to a tick are \`contact\` and \`isClear\`. */
+/** Walls, each a segment: x0, y0, x1, y1, in the same unit as the motion. Pass \`contact\` and \`isClear\` to a tick. */
 export class Walls {
   segments: ArrayLike<number>;
   courses: Float64Array;
@@ -75,10 +75,10 @@ ${walls.fields.map(([field, value]) => `  ${field} = ${this.number(value)};`).jo
     ${this.callOn('this', walls.courses, ['this.many'])};
   }
 
-  /** Takes the body along its walls. */
+  /** Moves the body along its walls. */
   contact = (b: Body): void => ${this.callOn('this', walls.contact)};
 
-  /** True if the body can go straight from one place to another. */
+  /** True if the straight line from one place to another is clear for the body. */
   isClear = (fromX: number, fromY: number, toX: number, toY: number): boolean =>
     ${this.callOn('this', walls.isClear, ['fromX', 'fromY', 'toX', 'toY'])};
 }
@@ -148,16 +148,16 @@ export function swipe(h: Hands, to: Swipe): void {
   Object.assign(h, { swipe: swipes.indexOf(to) + 1, changed: true });
 }
 
-${callbacksUsed(motion).includes('isClear') ? '/** Whether nothing is in the way of the body straight from one place to another. */\nexport type Clear = (fromX: number, fromY: number, toX: number, toY: number) => boolean;\n\n' : ''}${
+${callbacksUsed(motion).includes('isClear') ? '/** True if the straight line from one place to another is clear for the body. */\nexport type Clear = (fromX: number, fromY: number, toX: number, toY: number) => boolean;\n\n' : ''}${
   plans
-    ? `/** A way for the body's place: its points x, y, …, from where it is to where it gets; whether it gets where it was wanted to, and whether it goes through a gap that leaves no room for the margin. */
+    ? `/** A path of the body's place: its points x, y, …; reached: it ends at the destination; squeezed: it uses a gap without room for the margin. */
 export interface Way {
   points: number[];
   reached: boolean;
   squeezed: boolean;
 }
 
-/** Writes a way from one place to another; false where there is none, and then it leaves the way as it is. */
+/** Writes a path from one place to another; returns false if there is none, and then leaves it unchanged. */
 export type Plan = (fromX: number, fromY: number, toX: number, toY: number, way: Way) => boolean;
 
 `
@@ -168,7 +168,7 @@ ${motion.fields.map(([field]) => `  ${field}: number;`).join('\n')}
 
 ${this.needed(typescriptHelpers, routines)}${motion.program.tables.map(({ name, values }) => `const ${name} = [${values.map((value) => this.number(value)).join(', ')}];\n`).join('')}
 ${routines}
-/** Nothing is in the way. */
+/** No walls: the whole displacement. */
 export function motionFree(b: Body): void {
   b.contactX = b.velocityToX;
   b.contactY = b.velocityToY;
@@ -199,7 +199,7 @@ ${this.steps(motion)
 
   protected edgesText(settings: readonly (readonly [string, string])[]): string {
     return `
-/** Holds a started body in an area by its edges, as far as the tuning has it. */
+/** Holds a started body in an area, with the edges that the tuning uses. */
 export function motionEdges(b: Body, left: number, top: number, right: number, bottom: number): void {
 ${settings.map(([field, value]) => `  b.${field} = ${value};`).join('\n')}
 }

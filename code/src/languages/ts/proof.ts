@@ -9,14 +9,14 @@ const driver: Driver = {
 import { motionFree, motionStart, motionTick } from './motion.ts';
 ${segments ? `import { Walls } from './walls.ts';\nconst segments = [${segments.join(', ')}];\nlet held = new Walls(segments);` : ''}
 let b = motionStart();
-let told: number[] = [];
+let paths: number[] = [];
 function plan(fromX: number, fromY: number, toX: number, toY: number, way: { points: number[]; reached: boolean; squeezed: boolean }): boolean {
-  for (let i = 0; i < told.length; i += ${WAY} + 2 * told[i + 7]!) {
-    if (told[i] !== fromX || told[i + 1] !== fromY || told[i + 2] !== toX || told[i + 3] !== toY) continue;
-    if (told[i + 4] === 0) return false;
-    way.reached = told[i + 5] !== 0;
-    way.squeezed = told[i + 6] !== 0;
-    way.points = told.slice(i + ${WAY}, i + ${WAY} + 2 * told[i + 7]!);
+  for (let i = 0; i < paths.length; i += ${WAY} + 2 * paths[i + 7]!) {
+    if (paths[i] !== fromX || paths[i + 1] !== fromY || paths[i + 2] !== toX || paths[i + 3] !== toY) continue;
+    if (paths[i + 4] === 0) return false;
+    way.reached = paths[i + 5] !== 0;
+    way.squeezed = paths[i + 6] !== 0;
+    way.points = paths.slice(i + ${WAY}, i + ${WAY} + 2 * paths[i + 7]!);
     return true;
   }
   throw new Error('nobody planned that');
@@ -24,7 +24,7 @@ function plan(fromX: number, fromY: number, toX: number, toY: number, way: { poi
 const out: string[] = [];
 for (const line of readFileSync(0, 'utf8').split('\\n').filter(Boolean)) {
   const [first, ...v] = line.split(' ').map(Number) as number[];
-  told = v.slice(${LINE});
+  paths = v.slice(${LINE});
   if (first !== 0) {
     b = motionStart(); ${begin((field, at) => `b.${field} = v[${at - 1}]!;`)}
     ${segments ? 'held = new Walls(segments);' : ''}

@@ -41,12 +41,7 @@ const crafted: [string, string, () => string | Uint8Array, RegExp | null][] = [
   ],
   ['two million elements', 'x.svg', () => svg('<g/>'.repeat(2_000_000)), /elements/],
   ['a million attributes', 'x.svg', () => svg(`<g ${repeated(1_000_000, (i) => `a${i}="" `)}/>`), /attributes/],
-  [
-    'elements nested a hundred thousand deep',
-    'x.svg',
-    () => svg(`${'<g>'.repeat(49_000)}${'</g>'.repeat(49_000)}`),
-    /nesting|cannot be read/,
-  ],
+  ['elements nested a hundred thousand deep', 'x.svg', () => svg(`${'<g>'.repeat(49_000)}${'</g>'.repeat(49_000)}`), /nesting|unreadable/],
   ['a path of a million points', 'x.svg', () => svg(`<path d="M0 0${'L1 2 3 4'.repeat(500_000)}"/>`), /numbers|points/],
   ['a path of numbers without anything between', 'x.svg', () => svg(`<path d="M0 0L${'-1+2.5.5'.repeat(400_000)}"/>`), /numbers/],
   ['curves that are halved without end', 'x.svg', () => svg(repeated(2000, () => '<path d="M0 0C1e6 9e6 -9e6 1e6 5 5"/>')), /points/],

@@ -41,11 +41,11 @@ export function importGround(fileName: string, bytes: Uint8Array, options: Impor
   const fault = tooLarge(bytes.length);
   if (fault) return fault;
   const format = formatOf(fileName, bytes);
-  if (!format) return refused('', 'a format that is not known', 'JSON, SVG, CSV, an octile grid or PNG');
+  if (!format) return refused('', 'an unknown format', 'JSON, SVG, CSV, an octile grid or PNG');
   const name = fileName.replace(/\.(ground\.json|[a-z]+)$/i, '');
   if (format === 'png') return readPng(name, bytes, options.cell, options.threshold);
   const text = decoded(bytes);
-  if (text === null) return refused('', 'bytes that are no UTF-8', 'a text file in UTF-8');
+  if (text === null) return refused('', 'bytes that aren’t UTF-8', 'a text file in UTF-8');
   switch (format) {
     case 'json': {
       const reading = parseGround(text);

@@ -129,8 +129,8 @@ describe('files that are wrong', () => {
     expect(fault('x.map', 'type octile\nheight 2\nwidth 3\nmap\n...\n..')).toMatchObject({ path: 'line 6', found: '2 marks' });
     expect(fault('x.map', 'type octile\nheight 1\nwidth 3\nmap\n.?.')).toMatchObject({ path: 'line 5, column 2' });
     expect(fault('x.map', 'type octile\nheight x\nwidth 3\nmap')).toMatchObject({ path: 'line 2' });
-    expect(fault('x.doc', 'hello')).toMatchObject({ found: 'a format that is not known' });
-    expect(fault('x.csv', new Uint8Array([0x2e, 0xff, 0xfe]))).toMatchObject({ found: 'bytes that are no UTF-8' });
+    expect(fault('x.doc', 'hello')).toMatchObject({ found: 'an unknown format' });
+    expect(fault('x.csv', new Uint8Array([0x2e, 0xff, 0xfe]))).toMatchObject({ found: 'bytes that aren’t UTF-8' });
     expect(
       fault('x.json', '{"format":"zygopod/ground","version":1,"name":"Far","size":{"width":10,"height":10},"start":{"x":1e9,"y":0}}'),
     ).toMatchObject({ path: 'start.x' });

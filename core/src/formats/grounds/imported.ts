@@ -35,7 +35,7 @@ export function surfacesFor(
   const remarks: string[] = [];
   for (const mark of new Set(marks)) {
     surfaces[mark] = known[mark] ?? { name: `surface ${mark}`, speed: 1 };
-    if (!known[mark]) remarks.push(`The file does not say how fast one is on “${mark}”: as on open ground`);
+    if (!known[mark]) remarks.push(`The file gives no speed for “${mark}”: it is as fast as open ground`);
   }
   return { surfaces, remarks };
 }
@@ -75,7 +75,7 @@ export function groundOfCells(
   if (columns === 0) return refused('', 'no cells', 'at least one row of cells');
   const row = cells.findIndex((marks) => openIn(marks, surfaces) >= 0);
   const column = row < 0 ? 0 : openIn(cells[row] as string, surfaces);
-  if (row < 0) remarks.push('There is no open cell: the start is put in the first one');
+  if (row < 0) remarks.push('No cell is open: the start is placed in the first one');
   const start = { x: (column + 0.5) * cell, y: (Math.max(0, row) + 0.5) * cell };
   const reading = readGround({
     format: groundFormat.format,
@@ -88,7 +88,7 @@ export function groundOfCells(
     start,
   });
   if (!reading.ok) return reading;
-  return { ok: true, value: { ground: reading.value, remarks: [...remarks, `The start is put at ${start.x}, ${start.y}`] } };
+  return { ok: true, value: { ground: reading.value, remarks: [...remarks, `The start is placed at ${start.x}, ${start.y}`] } };
 }
 
 /** The parts of a ground that a format of cells alone cannot hold. */

@@ -39,7 +39,7 @@ export function readOctile(name: string, text: string, cell: number): Reading<Im
     cells.push(rowOf(columns, (x) => (ours[line[x] as string] as string).charCodeAt(0)));
   }
   const { surfaces } = surfacesFor(marks, slow);
-  const remarks = marks.size > 0 ? ['S is taken as slow (× 0.6), W as water (× 0.35)'] : [];
+  const remarks = marks.size > 0 ? ['S is read as slow (× 0.6), W as water (× 0.35)'] : [];
   return groundOfCells(name, cells, cell, surfaces, remarks);
 }
 

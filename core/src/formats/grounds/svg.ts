@@ -40,14 +40,14 @@ export function readSvg(name: string, text: string): Reading<Imported> {
   if (countUpTo(text, '=', most.attributes) > most.attributes) return tooMany('', 'attributes', most.attributes);
   if (attributesInOne(text) > most.inOneElement) return tooMany('', 'attributes in one element', most.inOneElement);
   const valid = XMLValidator.validate(text);
-  if (valid !== true) return refused(`line ${valid.err.line}, column ${valid.err.col}`, 'XML that is broken there', 'well-formed XML');
+  if (valid !== true) return refused(`line ${valid.err.line}, column ${valid.err.col}`, 'broken XML', 'well-formed XML');
   let nodes: Node[];
   try {
     nodes = new XMLParser({ preserveOrder: true, ignoreAttributes: false, attributeNamePrefix: '', processEntities: false }).parse(
       text,
     ) as Node[];
   } catch {
-    return refused('', 'XML that cannot be read', 'an SVG drawing');
+    return refused('', 'unreadable XML', 'an SVG drawing');
   }
   const root = nodes.find((node) => nameOf(node) === 'svg');
   if (!root) return refused('', 'no svg element', 'an SVG drawing');
@@ -163,7 +163,7 @@ function piecesOf(d: string, transforms: readonly string[], drawing: Drawing, he
   } catch (error) {
     if (error instanceof TooManyPoints) throw new Unreadable(here, `more than ${most.points} points`, `at most ${most.points}`);
     const at = error instanceof BrokenPath && error.at !== null ? ` at character ${error.at}` : '';
-    throw new Unreadable(here, `a path that cannot be read${at}`, 'path data of SVG');
+    throw new Unreadable(here, `an unreadable path${at}`, 'path data of SVG');
   }
 }
 
@@ -190,7 +190,7 @@ function toGround(name: string, drawing: Drawing, width: number, height: number,
   const cells = cellsOf(drawing, columns, rows, cell);
   if (!cells) return tooMany('svg', 'cells that are filled', most.fills);
   const start = drawing.start ?? { x: width / 2, y: height / 2 };
-  if (!drawing.start) remarks.push(`The start is put in the middle, at ${start.x}, ${start.y}`);
+  if (!drawing.start) remarks.push(`The start is placed in the middle, at ${start.x}, ${start.y}`);
   if (drawing.walls.length === 0 && cells.length === 0) remarks.push('The drawing holds no path and no shape');
   const reading = readGround({
     format: groundFormat.format,

@@ -10,7 +10,7 @@ const LONGEST = 200;
 export function handOffPathFault(path: string): string | null {
   if (path === '' || path.length > LONGEST) return `expected 1 to ${LONGEST} letters`;
   // biome-ignore lint/suspicious/noControlCharactersInRegex: the pattern searches for them
-  if (/[\u0000-\u001f\\:*?"<>|]/.test(path)) return 'found a sign that is in no path; parts of a path have / between them';
+  if (/[\u0000-\u001f\\:*?"<>|]/.test(path)) return 'found a character that paths can’t contain; separate folders with /';
   const parts = path.split('/');
   if (parts.some((part) => part === '' || part.startsWith('.') || part.endsWith('.') || part !== part.trim()))
     return 'expected a place below the folder, such as src/motion.h';

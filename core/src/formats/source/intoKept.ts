@@ -24,7 +24,7 @@ export interface IntoKept extends Omit<WrittenBack, 'unplaced'> {
   lines: LinePair[];
   /** Parameters without a number there that the game does not do without. */
   missing: Missing[];
-  /** Parameters that the game does without. */
+  /** Parameters that the game doesn’t use. */
   skipped: Unplaced[];
   /** The source as it is after this: its text, and the names of the added lines. */
   next: KeptSource;

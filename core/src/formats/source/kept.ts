@@ -29,15 +29,15 @@ export const keptSource = z.strictObject({
     .max(100)
     .refine((word) => typeof readUnits(word) !== 'string', 'expected units')
     .meta({ description: 'The units of its numbers', example: 'tiles:16,second,degree' }),
-  unit: z.enum(['px', 'm']).meta({ description: 'The unit of the tuning that is made of it' }),
-  strictly: z.boolean().meta({ description: 'Whether the units hold for every number, or a unit beside a number goes first' }),
-  isHandedOver: z.boolean().meta({ description: 'Whether it is an export of this application' }),
+  unit: z.enum(['px', 'm']).meta({ description: 'The unit of the tuning created from it' }),
+  strictly: z.boolean().meta({ description: 'True if the units hold for every number; false if a unit beside a number has priority' }),
+  isHandedOver: z.boolean().meta({ description: 'True if it is an export of this application' }),
   names: sourceNames.meta({ description: 'The parameter of each name in it; null: none' }),
   rounded: z
     .record(parameter, z.strictObject({ value: z.number(), reads: z.number() }))
     .meta({ description: 'By parameter: the tuning’s number that was rounded when it was written, and what it reads as' }),
-  added: z.array(parameter).max(500).meta({ description: 'Parameters that it has no number for, for which a line is added' }),
-  skipped: z.array(parameter).max(500).meta({ description: 'Parameters that the game does without' }),
+  added: z.array(parameter).max(500).meta({ description: 'Parameters without a number in it, for which a line is added' }),
+  skipped: z.array(parameter).max(500).meta({ description: 'Parameters that the game doesn’t use' }),
 });
 export type KeptSource = z.infer<typeof keptSource>;
 

@@ -57,7 +57,7 @@ const leftover = ({ found }: Placed) => {
 function valueFrom(one: Placed & { path: string }, terms: Terms, names: Names): { value: FileValue } | { why: string } {
   if (one.says !== undefined) return { value: one.says as FileValue };
   const value = takeOf(one, terms, names).read();
-  if (value === null) return { why: 'its number cannot be worked out' };
+  if (value === null) return { why: 'its number can’t be computed' };
   const spec = numberSpec(one.path);
   if (typeof value !== 'number' || heldIn(spec, value) === value) return { value };
   const range = `${isWhole(spec) ? 'the whole numbers ' : ''}${shortNumber(spec.min)} to ${shortNumber(spec.max)}`;
@@ -107,8 +107,8 @@ export function pastedTuning(name: string, placed: readonly Placed[], terms: Ter
       const next = withValue(file, path, value);
       if (resolveTuning(next).ok) file = next;
       else {
-        refused.push({ path, why: 'it does not go together with the others' });
-        left.push(`${path}: does not go together with the others`);
+        refused.push({ path, why: 'it conflicts with the others' });
+        left.push(`${path}: conflicts with the others`);
       }
     }
   const note = left.length > 0 ? `Pasted from code. Not placed: ${left.join('; ')}` : 'Pasted from code.';

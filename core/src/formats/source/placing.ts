@@ -87,7 +87,7 @@ function knownAs(one: Placed, path: string, why: string): Placed {
   const { kind } = specs.get(path) as Spec;
   // A confirmed proposal keeps its reading: half of a width, a ratio to the walk, the option that a word stands for.
   if (one.path === path) return { ...one, isGuess: false, why };
-  if (kind === 'number') return found.kind === 'number' ? { found, path, isGuess: false, why } : left(one, 'it is no number');
+  if (kind === 'number') return found.kind === 'number' ? { found, path, isGuess: false, why } : left(one, 'it isn’t a number');
   const { value } = found;
   const says = kind === 'flag' ? (typeof value === 'number' ? value !== 0 : value) : kind === 'choice' ? String(value) : value;
   return { found, path, says: says as NonNullable<Placed['says']>, isGuess: false, why };
@@ -131,9 +131,9 @@ function meaningIn(found: Found): Meant | null {
 function placeOne(found: Found): Placed {
   const path = ownPath(found);
   const says = found.kind === 'number' ? {} : { says: found.value as boolean | string | ListValue };
-  if (path) return { found, path, isGuess: false, why: 'it is called by its path', ...says };
+  if (path) return { found, path, isGuess: false, why: 'its name is the path', ...says };
   const meant = meaningIn(found);
-  if (!meant) return { found, path: null, isGuess: false, why: 'nothing in its name tells what it is' };
+  if (!meant) return { found, path: null, isGuess: false, why: 'its name gives no clue' };
   const { meaning, words, isGuess } = meant;
   const label = specs.get(meaning.path)?.label.toLowerCase();
   return {
@@ -185,8 +185,8 @@ function readPaces(placed: Placed[]): void {
     if (isBase)
       for (const one of runs) {
         const why = isOnTop
-          ? 'nothing walks here, and a sprint comes on top of what runs'
-          : 'nothing walks here: what runs may be the steady speed';
+          ? 'there is no walk here, and a sprint is added to the run'
+          : 'there is no walk here: the run may be the steady speed';
         Object.assign(one, { path: 'pace.walkSpeed', isGuess: !isOnTop || one.isGuess, why });
       }
   }
@@ -206,7 +206,7 @@ function readTurns(placed: Placed[], all: readonly Found[]): void {
   if (!isDriven || names.includes('facing')) return;
   for (const one of placed)
     if (one.path === 'facing.rate')
-      Object.assign(one, { path: 'ramp.turnRate', isGuess: true, why: 'it turns and drives here: how fast its motion turns' });
+      Object.assign(one, { path: 'ramp.turnRate', isGuess: true, why: 'turn and drive: the turn rate of its motion' });
 }
 
 /** Ambiguous names are settled by others beside them. */
@@ -251,7 +251,7 @@ function onlyThePlayed(placed: Placed[]): Placed[] {
   const isForeign = ({ found }: Placed) => found.scopes.some((_, i) => foreign.has(found.scopes.slice(0, i + 1).join('\n')));
   return placed.map((one) => {
     if (!one.path) return one;
-    if (isForeign(one) && !isPlayed(one)) return left(one, 'it is somebody else’s here');
+    if (isForeign(one) && !isPlayed(one)) return left(one, 'it belongs to something else here');
     const winner = taken.get(one.path);
     if (winner === one) return one;
     return left(one, `${specs.get(one.path)?.label.toLowerCase()} is another one already: ${winner?.found.name}`);

@@ -103,12 +103,12 @@ function saidBy(placed: readonly Placed[], { remarks, text }: Pick<Source, 'rema
   const time = perFrame > perSecond ? 'frame' : perSecond > 0 ? 'second' : perFrame > 0 ? 'frame' : null;
   const radians = owns.filter(({ angle }) => angle === 'radian').length + count(texts, /\bradians?\b|\brad\b/i);
   const degrees = owns.filter(({ angle }) => angle === 'degree').length + count(texts, /\bdegrees?\b|\bdeg\b|°/i);
-  if (length) evidence.push(length === 'm' ? 'it speaks of metres' : length === 'tiles' ? 'it speaks of tiles' : 'it speaks of pixels');
+  if (length) evidence.push(length === 'm' ? 'it mentions metres' : length === 'tiles' ? 'it mentions tiles' : 'it mentions pixels');
   if (tile !== null) evidence.push(`a tile is ${shortNumber(tile)} px`);
   if (metre !== null) evidence.push(`a metre is ${shortNumber(metre)} px`);
-  if (time) evidence.push(time === 'frame' ? 'it says per frame' : 'it speaks of seconds');
+  if (time) evidence.push(time === 'frame' ? 'it mentions frames' : 'it mentions seconds');
   if (hz !== null) evidence.push(`${shortNumber(hz)} frames a second`);
-  if (radians !== degrees) evidence.push(radians > degrees ? 'it speaks of radians' : 'it speaks of degrees');
+  if (radians !== degrees) evidence.push(radians > degrees ? 'it mentions radians' : 'it mentions degrees');
   return { length, tile, metre, time, hz, angle: radians > degrees ? 'radian' : degrees > radians ? 'degree' : null, evidence };
 }
 

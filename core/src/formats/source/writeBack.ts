@@ -173,7 +173,7 @@ function isWholeAt(text: string, { at }: Found): boolean {
 }
 
 function numberPiece(text: string, found: Found, value: Exact | null, more: number): Piece | { why: string } {
-  if (!value?.isFinite()) return { why: 'its number can’t be worked out' };
+  if (!value?.isFinite()) return { why: 'its number can’t be computed' };
   const isWhole = isWholeAt(text, found);
   const [literal, second] = found.literals as [Token, Token | undefined];
   const literalText = text.slice(literal.at, literal.end);
@@ -191,13 +191,13 @@ function numberPiece(text: string, found: Found, value: Exact | null, more: numb
     .sort((a, b) => Number(a.isFactor) - Number(b.isFactor) || a.error - b.error || b.at - a.at)
     .find(({ error }) => error <= 0.011);
   if (best) return { at: best.at, end: best.end, after: best.after, isFlattened: false };
-  if (found.times) return { why: `it is worked out from ${found.times.of}` };
+  if (found.times) return { why: `it is computed from ${found.times.of}` };
   return checked(value, { at: found.at, end: found.end, after: sign + size, isFlattened: true }, format.isWhole);
 }
 
 function checked(value: Exact, piece: Piece, isWhole: boolean): Piece | { why: string } {
   return isWhole && !value.isInteger() && value.minus(value.toDecimalPlaces(0)).abs().gt(value.abs().times(0.05))
-    ? { why: `${value.toSignificantDigits(6).toString()} would have to be whole` }
+    ? { why: `${value.toSignificantDigits(6).toString()} isn’t a whole number` }
     : piece;
 }
 
@@ -239,9 +239,9 @@ const turned: Readonly<Record<string, string>> = { true: 'false', false: 'true',
 function wordPiece(text: string, found: Found, wanted: FileValue): Piece | { why: string } {
   const { at, end } = found;
   const there = text.slice(at, end);
-  if (found.kind === 'number' || found.kind === 'list') return { why: 'a list or a choice by number is not written' };
+  if (found.kind === 'number' || found.kind === 'list') return { why: 'a list, or an option by number, can’t be written' };
   const said = found.kind === 'flag' ? turned[there.trim().toLowerCase()] : String(wanted);
-  if (said === undefined) return { why: `${there} has no opposite that is known` };
+  if (said === undefined) return { why: `${there} has no known opposite` };
   const own = /[\p{L}\p{N}_]+$/u.exec(there)?.[0] ?? there;
   const styled =
     own === own.toUpperCase() && /\p{L}/u.test(own)

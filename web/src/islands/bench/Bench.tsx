@@ -40,7 +40,7 @@ import { Yard } from './Yard.tsx';
 const looking = [
   ['Space and drag', 'Move the yard; the wheel zooms, a double click fits'],
   [', and .', 'On the strip: a tick back, a tick on'],
-  ['- [ ] =', 'Hold: try the number last looked at × 0.25, 0.5, 2, 4'],
+  ['- [ ] =', 'Hold: try the number focused last × 0.25, 0.5, 2, 4'],
 ] as const;
 
 /** Heights of strip and figures at first: the yard has the rest, more than a third of a window of 1280 × 800. */

@@ -28,7 +28,7 @@ export function TapeBar({ actions }: { actions: TapeActions }) {
         {loop && <LoopsSpan actions={actions} />}
         {loop ? <Bar label="Drive" title="Back to where the hands left off (L)" run={actions.drive} /> : <Loops actions={actions} />}
         {loop && <Bar label="Edit" title="Edit the hands as lanes: move, stretch, add, delete (E)" run={actions.edit} />}
-        <Bar label="Keep tape" title="Keep what is looped, the calipers’ span, or the whole recording" run={actions.keep} />
+        <Bar label="Keep tape" title="Keep the loop, the calipers’ span, or the whole recording" run={actions.keep} />
         <Bar label="Tapes" title="Open a kept tape" run={() => find(true)} />
         <LaneMenu />
         <Cost loop={loop} />

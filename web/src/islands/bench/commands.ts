@@ -8,7 +8,7 @@ import type { TapeActions } from './tapes.ts';
 export function benchCommands({ editing, drive, $calipers }: TuningWork, tapes: TapeActions): Command[] {
   return [
     { id: 'flip', label: 'Flip between now and before', key: 'B', run: () => editing.flip() },
-    { id: 'loop', label: 'Loop what was driven, or drive on', key: 'L', run: () => (drive.$loop.get() ? tapes.drive() : tapes.loop()) },
+    { id: 'loop', label: 'Loop the drive, or drive on', key: 'L', run: () => (drive.$loop.get() ? tapes.drive() : tapes.loop()) },
     {
       id: 'play',
       label: 'Play or hold the tape',

@@ -61,7 +61,7 @@ export function Overview({ look, inks, go }: { look(): Shown; inks(): Inks; go(x
       hidden
       role="img"
       aria-label="Map of the whole ground, with the part in sight"
-      title="Press to look there; a double click on the yard goes back"
+      title="Press to move the view there; double-click the yard to go back"
       className="absolute top-2 right-2 box-content cursor-pointer touch-none border border-rule bg-sheet"
       onPointerDown={press}
       onPointerMove={press}

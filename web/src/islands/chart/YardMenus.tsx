@@ -58,7 +58,7 @@ export function YardMenus({
 export function ViewMenu({ $mode, choose }: { $mode: ReadableAtom<ViewMode>; choose(mode: ViewMode): void }) {
   const mode = useStore($mode);
   return (
-    <Menu side="under" className={look} title="How the yard is seen; a double click goes back" label={words[mode]}>
+    <Menu side="under" className={look} title="View of the yard; double-click to reset" label={words[mode]}>
       <fieldset className="grid">
         <legend className="sr-only">View of the yard</legend>
         {viewModes.map((name) => (

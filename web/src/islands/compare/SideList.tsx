@@ -41,7 +41,7 @@ export function SideList({ children }: { children: ReactNode }) {
       <button
         type="button"
         aria-pressed={isRates}
-        title={isRates ? 'Back to the tunings' : 'The first side at all of these rates: what depends on the rate is seen at a glance'}
+        title={isRates ? 'Back to the tunings' : 'The first side at all of these rates, to see what depends on the rate'}
         className="digits mt-1 min-h-6 text-left text-[11px] whitespace-nowrap text-route hover:underline aria-pressed:font-semibold"
         onClick={() => comparing.toggleRates()}
       >

@@ -5,6 +5,6 @@ export const ComparingContext = createContext<Comparing | null>(null);
 
 export function useComparing(): Comparing {
   const comparing = useContext(ComparingContext);
-  if (!comparing) throw new Error('nothing is compared here');
+  if (!comparing) throw new Error('nothing to compare');
   return comparing;
 }

@@ -72,7 +72,7 @@ export function Moves({ drill, metric }: { drill: string; metric: keyof Metrics 
                 type="button"
                 aria-pressed={path === one.path}
                 className="min-h-6 min-w-0 flex-1 truncate text-left hover:underline"
-                title={`${one.path}${one.isTied ? ', linked: its ratio is varied' : ''}: what else it moves`}
+                title={`${one.path}${one.isTied ? ', linked: its ratio is varied' : ''}: its other effects`}
                 onClick={() => pick(one.path)}
               >
                 {specOf(one.path).label}

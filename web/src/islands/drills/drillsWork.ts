@@ -50,7 +50,7 @@ export const DrillsContext = createContext<DrillsWork | null>(null);
 
 export function useDrills(): DrillsWork {
   const drilled = useContext(DrillsContext);
-  if (!drilled) throw new Error('nothing is drilled here');
+  if (!drilled) throw new Error('no drills');
   return drilled;
 }
 

@@ -67,11 +67,11 @@ export class Loop {
     this.#again.run(AT_ONCE);
     this.#ghost?.run(AT_ONCE);
     this.#hands = null;
-    this.#tell(performance.now() - begun);
+    this.#emitCost(performance.now() - begun);
     this.#time = Math.min(this.#time, this.length);
   }
 
-  #tell(milliseconds: number): void {
+  #emitCost(milliseconds: number): void {
     this.$cost.set({ ticks: this.#again.done + (this.#ghost?.done ?? 0), milliseconds });
     this.version++;
   }
@@ -82,7 +82,7 @@ export class Loop {
     if (!left()) return;
     const begun = performance.now();
     for (let one = left(); one && performance.now() - begun < SLICE; one = left()) one.run(PIECE);
-    this.#tell(this.$cost.get().milliseconds + performance.now() - begun);
+    this.#emitCost(this.$cost.get().milliseconds + performance.now() - begun);
   }
 
   /** Numbers of the tape's snapshot that this core does not know: it only begins near where it did. */

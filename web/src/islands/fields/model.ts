@@ -104,7 +104,7 @@ export function outcome(label: string, help: string, unit: string, number: numbe
   };
 }
 
-/** A parameter that is no number: its value, what it was, and how to set it. */
+/** A parameter that isn’t a number: its value, what it was, and how to set it. */
 export function useChoice(path: string): { value: unknown; was: string | null; set(value: FileValue): void } {
   const { editing } = useTuning();
   const { file, parameters } = useStore(editing.$tuning);

@@ -129,12 +129,7 @@ function Start() {
               Use the ground’s start
             </button>
           )}
-          <button
-            type="button"
-            className="action"
-            title="Where the body is now (N); R goes back there"
-            onClick={() => drive.startHere(true)}
-          >
+          <button type="button" className="action" title="The body’s place now (N); R returns to it" onClick={() => drive.startHere(true)}>
             Start here
           </button>
         </span>

@@ -50,7 +50,7 @@ export function ClicksFigure({ number }: { number: number }) {
           )}
           <path d={draw(run.speeds) ?? ''} className="fill-none stroke-ink" strokeWidth="2" strokeLinejoin="round" />
           <text x={SPLIT - 8} y={HEIGHT - 4} textAnchor="end" className="digits fill-ink-soft text-[10px]" data-testid="click-run">
-            {run.arrived ? `there in ${shortNumber(run.seconds, 2)} s` : 'never there'}
+            {run.arrived ? `there in ${shortNumber(run.seconds, 2)} s` : 'never arrives'}
           </text>
           <TapHandle tapTime={route.tapTime} />
           <Arrival run={run.around} parameters={parameters} unit={unit} />

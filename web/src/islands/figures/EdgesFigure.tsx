@@ -44,12 +44,7 @@ export function EdgesFigure({ number }: { number: number }) {
       number={number}
       id="edges"
       drawing={
-        <svg
-          viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-          className="w-full shrink-0 select-none"
-          role="group"
-          aria-label="The frame and what its edges do"
-        >
+        <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full shrink-0 select-none" role="group" aria-label="The frame and its edges">
           <rect x={left} y={top} width={width} height={height} className="fill-sheet stroke-ink-soft" />
           <rect
             x={limit.left}

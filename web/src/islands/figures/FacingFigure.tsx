@@ -96,7 +96,7 @@ export function FacingFigure({ number }: { number: number }) {
             x={along(facing.start, R + 1)[0]}
             y={along(facing.start, R + 1)[1]}
             label="Facing at the start"
-            value={`${shortNumber(facing.start)}°, where the ground gives none`}
+            value={`${shortNumber(facing.start)}° if the ground gives none`}
             number={facing.start}
             drag={(px, py) => set('facing.start', Math.round((Math.atan2(py - CY, px - CX) * 180) / Math.PI))}
             nudge={(across, up) => set('facing.start', facing.start + across - up)}

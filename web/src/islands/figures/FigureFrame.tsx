@@ -25,7 +25,7 @@ function Rows({ id, isOpen, outcomes, more }: { id: Figure; isOpen: boolean; out
         {counts(path) ? (
           <ParameterField path={path} />
         ) : (
-          <div className="opacity-75" title={`Changes nothing now: it matters when ${whenWords(path)}.`} data-idle>
+          <div className="opacity-75" title={`No effect now: it matters when ${whenWords(path)}.`} data-idle>
             <ParameterField path={path} />
           </div>
         )}

@@ -60,7 +60,7 @@ export function BindingList({ commands, close }: { commands: Command[]; close():
           ? 'No pad is heard: press one of its buttons. The buttons below are those of the standard mapping.'
           : kind === 'standard'
             ? 'A pad with the standard mapping is heard.'
-            : `“${kind}” is heard. It has no standard mapping: press what shall work each control.`}
+            : `“${kind}” is connected without a standard mapping: press an input for each control.`}
       </p>
       <table className="w-full">
         <thead>

@@ -23,7 +23,7 @@ import { tools } from './tools.ts';
 const looking = [
   ['Space and drag', 'Move the ground; the wheel zooms, a double click fits'],
   ['Enter', 'Ends a line, closes a shape'],
-  ['Escape', 'Forgets what is half drawn, lets go of what is selected'],
+  ['Escape', 'Cancels the current drawing and clears the selection'],
   ['Delete', 'Takes the selected wall away'],
 ] as const;
 

@@ -23,7 +23,7 @@ export const tools = [
   { id: 'fill', key: '7', title: 'Fill cells', help: 'Click a cell: all like it that hang together get the mark.' },
   { id: 'erase', key: '8', title: 'Erase', help: 'Drag: cells become open, walls that are touched go.' },
   { id: 'start', key: '9', title: 'Start', help: 'Click or drag to where the body begins.' },
-  { id: 'goal', key: '0', title: 'Goal', help: 'Click or drag to where it has to get; drag its ring to size it.' },
+  { id: 'goal', key: '0', title: 'Goal', help: 'Click or drag to place the goal; drag its ring to resize it.' },
   { id: 'frame', key: 'F', title: 'Screen frame', help: 'Drag the rectangle that a fixed screen shows.' },
 ] as const;
 export type Tool = (typeof tools)[number]['id'];

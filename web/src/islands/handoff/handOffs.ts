@@ -33,7 +33,7 @@ export interface GeneratedFile {
 /** Has the server make files of a tuning as it is now: its motion in a language, or a folder of checks. */
 export async function generateFiles(path: 'code' | 'checks', body: object): Promise<{ files: GeneratedFile[] } | { why: string }> {
   const answer = await askServer<{ files: GeneratedFile[] }>('POST', `/api/v1/${path}`, { body });
-  return 'body' in answer ? { files: answer.body.files } : { why: whyOf(answer) ?? 'it could not be made' };
+  return 'body' in answer ? { files: answer.body.files } : { why: whyOf(answer) ?? 'it could not be created' };
 }
 
 /** How a tuning is to be handed over: as what, in which units and names. */

@@ -29,8 +29,8 @@ export function Export({ setProblem, close }: { setProblem(why: string | null): 
     [`All ${documentKinds[kindIn(collection)].plural.toLowerCase()} as files`, 'One file each', () => give(exportAll(shelf, collection))],
     ['The numbers of all tunings as CSV', 'One row per parameter, one column per tuning', () => give(numbers())],
     [
-      copied ? 'The link is copied' : 'A link to this shelf as it is shown',
-      'With what is found and how it is ordered',
+      copied ? 'Link copied' : 'A link to this shelf as it is shown',
+      'With its search and order',
       () => void copy().catch(() => setProblem('The browser gives no access to its clipboard.')),
     ],
   ];

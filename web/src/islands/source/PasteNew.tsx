@@ -18,7 +18,7 @@ export function PasteNew({ project, close }: { project: string; close(): void })
     const { tuning } = done.current;
     if (!done.current.isKept) {
       const stored = await storeSource(tuning, { source: kept(), path: null }, null, chosen);
-      if ('why' in stored) return `The tuning is made, but your code could not be kept with it: ${stored.why}`;
+      if ('why' in stored) return `The tuning was created, but your code could not be kept with it: ${stored.why}`;
       done.current.isKept = true;
     }
     const ground = await suitableGround(pasted.file, terms);

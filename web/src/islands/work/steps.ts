@@ -93,15 +93,15 @@ export class Steps<F> {
     this.#done.push(step);
     if (this.#done.length > DEPTH) this.#done.shift();
     this.#undone = [];
-    this.#tell();
+    this.#emit();
   }
 
   #go(file: F): void {
     this.$now.set(file);
-    this.#tell();
+    this.#emit();
   }
 
-  #tell(): void {
+  #emit(): void {
     this.$history.set({ undo: this.#done.at(-1)?.what ?? null, redo: this.#undone.at(-1)?.what ?? null });
   }
 }

@@ -31,12 +31,12 @@ export async function answer(request: Request, url: URL, requestId: string): Pro
 
 async function answerWell(request: Request, url: URL): Promise<Response> {
   const match = matcher.find(pathOf(url));
-  if (!match) throw new Problem(404, 'There is nothing here', { path: url.pathname });
+  if (!match) throw new Problem(404, 'Nothing exists at this address', { path: url.pathname });
   const { methods, values } = match;
   const allow = ['OPTIONS', ...(methods.has('GET') ? ['HEAD'] : []), ...methods.keys()].join(', ');
   if (request.method === 'OPTIONS') return new Response(null, { status: 204, headers: { allow } });
   const operation = methods.get(request.method === 'HEAD' ? 'GET' : request.method);
-  if (!operation) throw new Problem(405, `This can be asked with ${allow}`, { allow });
+  if (!operation) throw new Problem(405, `The methods here are ${allow}`, { allow });
   const { kind, id, number } = placeOf(values);
   const query = queryOf(operation, url);
   const run = async () =>

@@ -28,7 +28,7 @@ export function entityTags(header: string | null): '*' | Tag[] | null {
 /** The versions that `If-Match` names as last seen; `*` matches any existing one. 428 without the header. */
 export function seenBy(headers: Headers): Seen {
   const tags = entityTags(headers.get('if-match'));
-  if (tags === null) throw new Problem(428, 'Say which version was seen last: If-Match: "n"');
+  if (tags === null) throw new Problem(428, 'Name the version that you know: If-Match: "n"');
   // A weak tag is never the same as another, by the strong comparison that If-Match asks for.
   const seen: Seen = (version) => version > 0 && (tags === '*' || tags.some(({ isWeak, text }) => !isWeak && text === String(version)));
   const version = tags.length === 1 && tags !== '*' ? Number(tags[0]?.text) : 0;
@@ -40,7 +40,7 @@ export function seenOrNone(headers: Headers): Seen {
   const none = entityTags(headers.get('if-none-match'));
   if (none === '*' && headers.get('if-match') === null) return Object.assign((version: number) => version === 0, { only: 0 });
   if (none === null && headers.get('if-match') === null)
-    throw new Problem(428, 'Say which version was seen last: If-Match: "n", or If-None-Match: * for none');
+    throw new Problem(428, 'Name the version that you know: If-Match: "n", or If-None-Match: * for none');
   return seenBy(headers);
 }
 

@@ -27,9 +27,9 @@ function isContended(error: unknown): boolean {
 
 /** Why what was sent wasn't saved, in words, by what troubles the database. */
 const words = {
-  full: 'The database has no space left; what was sent was not saved',
-  readOnly: 'The database is read-only now; what was sent was not saved',
-  down: 'The database cannot be reached; what was sent was not saved',
+  full: 'The database has no space left; the request was not saved',
+  readOnly: 'The database is read-only now; the request was not saved',
+  down: 'The database cannot be reached; the request was not saved',
 } as const;
 
 /** Converts database errors caused by the request: text it can't hold, numbers too large, a document deleted meanwhile. */

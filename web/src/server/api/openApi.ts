@@ -18,7 +18,7 @@ function problemsOf({ path, query, condition, takesFile, body, method, answers }
     401: 'With ZYGOPOD_TOKEN set: the token is missing or wrong',
     ...(isWrite ? { 403: 'The write comes from another origin' } : {}),
     ...(path.includes('{') ? { 404: 'There is nothing of this kind, id or number' } : {}),
-    ...(condition ? { 409: 'It was changed elsewhere since; `current` is what is there' } : {}),
+    ...(condition ? { 409: 'It was changed elsewhere since; `current` is the present version' } : {}),
     ...(condition && condition !== 'ifSeen' ? { 428: 'No version was named' } : {}),
     ...(hasBody ? { 408: 'The body stopped coming', 413: 'The body is too large', 415: 'The body is no application/json' } : {}),
     421: 'This server does not answer to that host name',
@@ -46,7 +46,7 @@ function answersOf(operation: Operation): Record<string, ZodOpenApiResponseObjec
 const conditions = {
   seen: z.object({ 'if-match': z.string().meta({ description: 'The ETag that was seen last', example: '"1"' }) }),
   ifSeen: z.object({
-    'if-match': z.string().optional().meta({ description: 'The ETag that was seen last; without it nothing is checked', example: '"1"' }),
+    'if-match': z.string().optional().meta({ description: 'The known ETag; without it nothing is checked', example: '"1"' }),
   }),
   seenOrNone: z.object({
     'if-match': z.string().optional().meta({ description: 'The ETag that was seen last', example: '"1"' }),
@@ -59,7 +59,7 @@ const keyed = z.object({
     .string()
     .max(200)
     .optional()
-    .meta({ description: 'Names the request: asked again within a day, it is done once and answered as before' }),
+    .meta({ description: 'Names the request: repeated within a day, it is done once and answered as before' }),
 });
 
 const fileBody = z
@@ -67,7 +67,7 @@ const fileBody = z
     file,
     note: z.string().max(2000).optional().meta({ description: 'Why, in words' }),
     id: z.uuid().optional().meta({ description: 'Of a new document: the id that it is to have' }),
-    base: z.int().min(1).optional().meta({ description: 'For a draft: the revision that it was made from' }),
+    base: z.int().min(1).optional().meta({ description: 'For a draft: its base revision' }),
     draft: z.string().optional().meta({ description: 'For a revision: the ETag of the draft that it ends', example: '"3"' }),
   })
   .meta({ id: 'FileBody' });

@@ -53,7 +53,7 @@ export const revision = z
     id,
     document: id,
     number,
-    parent: number.nullable().meta({ description: 'The revision that it was made from' }),
+    parent: number.nullable().meta({ description: 'Its base revision' }),
     note: z.string(),
     name: z.string().meta({ description: 'Name given to it' }),
     hash: z
@@ -70,7 +70,7 @@ export const draft = z
   .strictObject({
     document: id,
     version: number.meta({ description: 'Never repeats for a document' }),
-    base: number.meta({ description: 'The revision that it was made from' }),
+    base: number.meta({ description: 'Its base revision' }),
     file,
     updatedAt: time,
   })
@@ -105,7 +105,7 @@ export const problem = z
       .array(z.looseObject({ path: z.string() }))
       .optional()
       .meta({ description: 'Where a document is not valid: path, and found and expected, or a message' }),
-    current: z.unknown().optional().meta({ description: 'With 409: what is there now' }),
+    current: z.unknown().optional().meta({ description: 'With 409: the present version' }),
   })
   .meta({ id: 'Problem', description: 'RFC 9457' });
 

@@ -17,7 +17,7 @@ let inside = 0;
 
 /** Generates code one request after the other in a worker, unless the client has left; 503 if too many wait. */
 export async function generateCode(request: CodeRequest, signal: AbortSignal): Promise<GeneratedCode> {
-  if (inside >= WAITING) throw new Problem(503, 'Too much code is being made; try again in a moment', { retryAfter: 5 });
+  if (inside >= WAITING) throw new Problem(503, 'Too much code is being generated; try again in a moment', { retryAfter: 5 });
   inside++;
   try {
     const generated = await generator.ask(request, { signal });

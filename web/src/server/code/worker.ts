@@ -6,7 +6,7 @@ import type { CodeRequest, GeneratedCode } from './generator.ts';
 /** Makes code and checks away from the thread that answers. Files have been judged by then. */
 function generate(request: CodeRequest): GeneratedCode {
   const read = readTuning(request.tuning);
-  if (!read.ok) return { why: 'the tuning is none' };
+  if (!read.ok) return { why: 'it isn’t a tuning' };
   const { file, parameters } = read.value;
   try {
     if (request.what === 'code') {

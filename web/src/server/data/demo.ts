@@ -48,7 +48,7 @@ async function demoProject(db: Database): Promise<string> {
   const [named] = await db.update(projects).set({ isDemo: true }).where(eq(projects.name, DEMO_PROJECT)).returning({ id: projects.id });
   if (named) return named.id;
   const [created] = await db.insert(projects).values({ name: DEMO_PROJECT, isDemo: true }).returning({ id: projects.id });
-  if (!created) throw new Error('the demo project could not be made');
+  if (!created) throw new Error('the demo project could not be created');
   return created.id;
 }
 

@@ -16,7 +16,7 @@ export interface Opened<F> {
   head: number;
   /** The file of the newest revision. */
   saved: F;
-  /** Work that is in no revision, and the file of the revision that it was made from. */
+  /** Work that is in no revision, and the file of its base revision. */
   draft: { version: number; base: number; file: F; from: F } | null;
 }
 

@@ -75,7 +75,7 @@ export async function createProject(db: Database, values: ProjectValues & { name
       .insert(projects)
       .values({ ...columnsOf(values), name: values.name })
       .returning();
-    if (!project) throw new Error('the project was not made');
+    if (!project) throw new Error('the project was not created');
     await keepVersion(tx, project);
     return project;
   });

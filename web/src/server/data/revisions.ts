@@ -62,7 +62,7 @@ export async function saveRevision(
     if (!seen(parent))
       throw new Problem(409, `Revision ${parent} was saved elsewhere meanwhile`, { current: await getRevision(tx, id, parent) });
     const [revision] = await tx.insert(revisions).values({ document: id, number: document.head, parent, note, hash, file }).returning();
-    if (!revision) throw new Error('the revision was not made');
+    if (!revision) throw new Error('the revision was not created');
     await announce(tx, { kind, id, head: revision.number, is: 'saved' });
     await tx.delete(drafts).where(and(eq(drafts.document, id), eq(drafts.version, draft)));
     return { ...revision, draft: (await getDraft(tx, id)) ?? null };

@@ -22,7 +22,7 @@ describe('the gate', () => {
     ['a write to a page', { method: 'POST', url: '/bench', headers: json }, 405],
     ['a method that the API says itself that it does not know', { method: 'PATCH' }, 'in'],
     ['a percent sign that stands for nothing', { url: '/api/v1/tunings/%zz' }, 400],
-    ['bytes that are no UTF-8', { url: '/%ff' }, 400],
+    ['bytes that aren’t UTF-8', { url: '/%ff' }, 400],
     ['a zero byte', { url: '/a%00b' }, 400],
     ['another host in the path', { url: '//evil.example/' }, 400],
     ['a whole address', { url: 'http://evil.example/' }, 400],

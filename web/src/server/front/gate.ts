@@ -81,7 +81,7 @@ export function passage(arrival: Arrival, house: House): Passage {
     return refused(405, `Pages are only read`, { allow: 'GET, HEAD, OPTIONS' });
   const address = addressOf(url);
   if (!address) return refused(400, 'The address is not a path, or not well encoded');
-  const unknown = isInternal(address) ? refused(404, 'There is nothing here') : null;
+  const unknown = isInternal(address) ? refused(404, 'Nothing exists at this address') : null;
   return (
     (house.token === undefined ? null : tokenPassage(arrival, address, house.token)) ?? unknown ?? writePassage(arrival) ?? { kind: 'in' }
   );

@@ -13,7 +13,7 @@ export interface JudgedBody {
   line: string;
   numbers: Record<string, number>;
   note: string;
-  /** The revision that it was made from. */
+  /** Its base revision. */
   base?: number | undefined;
   /** The version of the draft that it ends (0: none). */
   draft: number;

@@ -101,7 +101,7 @@ export function Entry({ label, unit, value, put }: { label: string; unit: string
         inputMode="decimal"
         value={text}
         aria-invalid={!isNumber}
-        title={isNumber ? undefined : 'Not a number. Escape restores what was there.'}
+        title={isNumber ? undefined : 'Not a number. Escape restores the old value.'}
         onChange={(event) => setText(event.target.value)}
         onBlur={leave}
         onKeyDown={(event) => {

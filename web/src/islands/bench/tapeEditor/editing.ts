@@ -67,7 +67,7 @@ export class TapeEditing {
     this.$picked.set(null);
     this.put(
       parts.filter((_, i) => i !== index),
-      `take away ${partWords(part)}`,
+      `remove ${partWords(part)}`,
     );
   }
 

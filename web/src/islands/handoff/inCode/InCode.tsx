@@ -128,7 +128,7 @@ function Kept({
           <ul className="mt-1 text-now" aria-label="Numbers that stay">
             {into.refused.map(({ path, name, line, why }) => (
               <li key={path}>
-                ▲ line {line}: <span className="digits">{name}</span> stays as it is: {why}
+                ▲ line {line}: <span className="digits">{name}</span> is unchanged: {why}
               </li>
             ))}
           </ul>

@@ -43,7 +43,7 @@ export function MissingNumbers({
   return (
     <section aria-label="Not in your code, but tuned" className="mt-3 max-h-52 shrink-0 overflow-y-auto">
       <h2 className="font-semibold">Not in your code, but tuned</h2>
-      {missing.length > 0 && <p className="text-ink-soft">Your code has no number for these: the game does what it does today.</p>}
+      {missing.length > 0 && <p className="text-ink-soft">Your code has no number for these: the game stays as it is.</p>}
       <ul className="mt-1">
         {missing.map(({ path, value, line, isAdded }) => (
           <li

@@ -53,7 +53,7 @@ const list: Operation = {
     away: z
       .stringbool()
       .default(false)
-      .meta({ description: 'List what is archived instead of what is in use', override: { type: 'boolean' } }),
+      .meta({ description: 'List archived documents instead of those in use', override: { type: 'boolean' } }),
   }),
   answers: { 200: { words: 'A page', schema: z.strictObject({ items: z.array(project), next }) } },
   run: async ({ query, database }: OperationRequest<{ away: boolean; limit: number; after?: Place }>) => {
@@ -205,7 +205,7 @@ const cursor = z.string().transform((text, context): Mark => {
     const [value, id] = JSON.parse(Buffer.from(text, 'base64url').toString('utf8')) as unknown[];
     if (typeof value === 'string' && value.length <= 400 && z.uuid().safeParse(id).success) return { value, id: id as string };
   } catch {
-    // Told below.
+    // Reported below.
   }
   context.addIssue({ code: 'custom', message: 'expected the next of an earlier page' });
   return z.NEVER;
@@ -218,7 +218,7 @@ const shelfQuery = z.object({
   away: z
     .stringbool()
     .default(false)
-    .meta({ description: 'List what is archived instead of what is in use', override: { type: 'boolean' } }),
+    .meta({ description: 'List archived documents instead of those in use', override: { type: 'boolean' } }),
   limit: z.coerce.number().int().min(1).max(200).default(50).meta({ description: 'Documents per page' }),
   after: cursor.optional().meta({ description: '`next` of the previous page', override: { type: 'string' } }),
 });

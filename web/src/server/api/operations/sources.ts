@@ -102,7 +102,7 @@ const names: Operation = {
   method: 'GET',
   path: '/projects/{id}/source-names',
   name: 'sourceNames',
-  words: 'Which parameter each name of a project’s sources is, as it was chosen by hand; null: none',
+  words: 'The parameters chosen by hand for names in a project’s sources; null: none',
   answers: { 200: { words: 'The names', schema: z.strictObject({ names: sourceNames }) } },
   run: async ({ id, database }: OperationRequest) => {
     const db = await database();
