@@ -1,6 +1,6 @@
 /**
- * A disc (of the body's origin) in which it meets no wall and passes no edge, worked out now and then: within it a tick need not look for any.
- * What is known of it changes no result, only the time that it takes.
+ * A disc (of the body's origin) in which it meets no wall and passes no edge, computed now and then: within it a tick need not search. It saves time
+ * and changes no result.
  */
 export interface Calm {
   x: number;

@@ -25,7 +25,7 @@ export function freePlace(body: PlacedBody, x: number, y: number): Place | null 
   return place;
 }
 
-/** The last search of each body: being sent to the same place over and over costs one search. */
+/** The last search of each body: sending it to the same place repeatedly costs one search. */
 const lastFound = /* @__PURE__ */ new WeakMap<PlacedBody, Place & { place: Place | null }>();
 
 function search(body: PlacedBody, x: number, y: number): Place | null {
@@ -41,14 +41,16 @@ function search(body: PlacedBody, x: number, y: number): Place | null {
   }
 }
 
-/** Pieces of outline that are tried with each other. */
+/** Pieces of outline to intersect with each other. */
 const MOST = 500;
 
 /** Rings to sample, and places on each, where the outline is too large to try all of it. */
 const RINGS = 200;
 const SPOKES = 48;
 
-/** A free place on one of the rings about (x, y), a quarter of the body apart, the nearest ring first: within that of the nearest one, where there is room for it. */
+/**
+ * A free place on one of the rings about (x, y), a quarter of the body apart, the nearest ring first: within that of the nearest one, if it has room.
+ */
 function onRings(body: PlacedBody, x: number, y: number, from: number): Place | null {
   const { size } = body.ground;
   const most = Math.abs(x) + Math.abs(y) + size.width + size.height;
@@ -82,10 +84,10 @@ function nearestWithin(body: PlacedBody, outline: Outline, x: number, y: number,
   return places.find((place) => isFree(body, place.x, place.y)) ?? null;
 }
 
-/** The outlines of all walls and limits within the radius, as the body's origin meets them. */
+/** The outlines of all walls and limits within the radius, for the body's origin. */
 function outlineNear(body: PlacedBody, x: number, y: number, radius: number): Outline {
   const { probe, felt, centreX, centreY } = body;
-  // Room beyond touching, so that rounding does not make a free place one that is not.
+  // Slightly beyond touching, so that rounding does not call a blocked place free.
   const room = probe.slop;
   const outline: Outline = [];
   const { left, right, top, bottom } = rangeOf(body);
@@ -112,7 +114,7 @@ function outlineNear(body: PlacedBody, x: number, y: number, radius: number): Ou
   return outline;
 }
 
-/** Where the body's origin may be put: within its limits, and on the ground on each side where nothing else holds it. */
+/** The area for the body's origin: within its limits, and on the ground on each side without one. */
 function rangeOf({ limits, ground: { size } }: PlacedBody): Limits {
   return {
     left: limits.left === -Infinity ? 0 : limits.left,
@@ -124,7 +126,7 @@ function rangeOf({ limits, ground: { size } }: PlacedBody): Limits {
 
 const isIn = ({ left, right, top, bottom }: Limits, x: number, y: number) => x >= left && x <= right && y >= top && y <= bottom;
 
-/** A coordinate of a crossing with a limit, put on the limit where only rounding parts the two. */
+/** Snaps a coordinate of a crossing to a limit if only rounding separates the two. */
 function snapped(value: number, low: number, high: number, near: number): number {
   if (Math.abs(value - low) < near) return low;
   return Math.abs(value - high) < near ? high : value;

@@ -1,14 +1,14 @@
-/** A side or an arc of the outline of a wall that has been grown by a body. */
+/** A side or an arc of the outline of a wall grown by a body. */
 export interface Piece {
-  /** Gives the places on it that may be nearest to (x, y): the foot, or an end. */
+  /** Calls back with the places on it that may be nearest to (x, y): the foot, or an end. */
   nearest(x: number, y: number, give: (x: number, y: number) => void): void;
-  /** Gives the places that it has in common with another piece. */
+  /** Calls back with its intersections with another piece. */
   crossings(other: Piece, give: (x: number, y: number) => void): void;
   isWithin(x: number, y: number, radius: number): boolean;
 }
 export type Outline = Piece[];
 
-/** Part of a side's length by which it counts as longer, so that the ends of neighbours meet in spite of rounding. */
+/** Fraction of a side's length by which it is extended, so that the ends of neighbours meet in spite of rounding. */
 const LONGER = 1e-9;
 
 class Side implements Piece {
@@ -53,7 +53,7 @@ class Side implements Piece {
   }
 }
 
-/** The round end of a capsule, taken as a whole circle: what of it lies in another part of the wall's outline is not free anyway. */
+/** The round end of a capsule, as a whole circle: its part inside the wall's outline isn't free anyway. */
 class Round implements Piece {
   readonly x: number;
   readonly y: number;
@@ -124,7 +124,7 @@ export const outlineOf = {
 
   /** Grown by a level box: a hexagon, or a rectangle where the wall is level. */
   grownByBox(ax: number, ay: number, bx: number, by: number, halfWidth: number, halfHeight: number): Outline {
-    // From its left end to its right one; rising or falling decides at which corners the box leaves the ends.
+    // From its left end to its right one; its slope decides at which corners the box leaves the ends.
     const [lx, ly, rx, ry] = ax < bx || (ax === bx && ay < by) ? [ax, ay, bx, by] : [bx, by, ax, ay];
     const falls = ry >= ly ? 1 : -1;
     const [w, h] = [halfWidth, halfHeight * falls];

@@ -2,10 +2,10 @@ import type { Ground } from '../ground/ground.ts';
 import { bodySize, centreOffset } from '../tuning/body.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 
-/** The parameters of a body and of what it meets. */
+/** The parameters of a body and of its surroundings. */
 export type BodyParameters = Pick<Parameters, 'body' | 'contact' | 'bounds'>;
 
-/** Where the body's origin may be, in the ground's unit. */
+/** The area of the body's origin, in the ground's unit. */
 export interface Limits {
   left: number;
   right: number;
@@ -13,17 +13,17 @@ export interface Limits {
   bottom: number;
 }
 
-/** An interval that is narrower than nothing becomes its middle: a frame smaller than the body holds it centred. */
+/** An interval of negative length becomes its middle: a frame smaller than the body holds it centred. */
 function interval(low: number, high: number): [number, number] {
   return low <= high ? [low, high] : [(low + high) / 2, (low + high) / 2];
 }
 
-/** The rectangle whose edges count: the screen's frame where it is meant and the ground has one, else the whole ground. */
+/** The rectangle with the edges: the screen's frame if the tuning uses it and the ground has one, else the whole ground. */
 function edgeFrame(parameters: BodyParameters, ground: Ground): { x: number; y: number; width: number; height: number } {
   return parameters.bounds.frame === 'screen' && ground.frame ? ground.frame : { x: 0, y: 0, ...ground.size };
 }
 
-/** How far inside of each edge, beyond its inset, the body's origin has to stay; negative where it goes beyond the edge. */
+/** How far inside of each edge, beyond its inset, the body's origin must stay; negative if it goes beyond the edge. */
 export function edgeMargins({ bounds, body }: BodyParameters): Limits {
   const whole = bounds.measure === 'body';
   const { width, height } = bodySize(body);

@@ -3,13 +3,13 @@ import { shareAlong } from '../math/segment.ts';
 import type { Probe } from './probe.ts';
 import { gather } from './sweep.ts';
 
-/** Overlap that is no more than rounding, in slops. */
+/** Overlap within rounding, in slops. */
 const TOUCH = 2;
 
-/** Times that a body which overlaps several walls is pushed out of them. */
+/** Rounds in which a body that overlaps several walls is pushed out of them. */
 const PUSHES = 4;
 
-/** True if the body where it is overlaps a wall by more than rounding. */
+/** True if the body overlaps a wall by more than rounding. */
 export function overlaps(p: Probe): boolean {
   p.reach = 0;
   gather(p);
@@ -18,9 +18,8 @@ export function overlaps(p: Probe): boolean {
 }
 
 /**
- * How deep a body overlaps a segment, by separating axes (Ericson 2005, section 4.4): the least overlap over all axes, 0 or less where
- * one of them parts the two. The move along that axis that parts them is left in the
- * probe's `ease` fields.
+ * Depth of a body's overlap with a segment, by separating axes (Ericson 2005, section 4.4): the least overlap over all axes, 0 or less if one of them
+ * separates the two. The move along that axis that separates them is left in the probe's `ease` fields.
  */
 function depthOf(p: Probe, i: number): number {
   const { segments } = p.index;
@@ -31,7 +30,7 @@ function depthOf(p: Probe, i: number): number {
   return p.circle ? circleDepth(p, ax, ay, bx - ax, by - ay) : boxDepth(p, ax, ay, bx, by);
 }
 
-/** For a circle the axis from the nearest point of the segment is enough. */
+/** For a circle the axis from the nearest point of the segment suffices. */
 function circleDepth(p: Probe, ax: number, ay: number, ex: number, ey: number): number {
   const share = shareAlong(p.x - ax, p.y - ay, ex, ey);
   let fx = p.x - ax - ex * share;
@@ -39,7 +38,7 @@ function circleDepth(p: Probe, ax: number, ay: number, ex: number, ey: number): 
   let distance = length(fx, fy);
   const depth = p.halfWidth - distance;
   if (distance === 0) {
-    // On the wall itself: either side is as near.
+    // On the wall itself: both sides are equally near.
     fx = -ey;
     fy = ex;
     distance = Math.sqrt(ex * ex + ey * ey);
@@ -68,7 +67,7 @@ function boxDepth(p: Probe, ax: number, ay: number, bx: number, by: number): num
   return depth;
 }
 
-/** True if the box around a body at (x, y) meets that around a wall: all of these are known, whatever else happens to be. */
+/** True if the box around a body at (x, y) meets the one around a wall. All such walls are known, whichever others are. */
 function isBy(p: Probe, i: number, x: number, y: number): boolean {
   const { segments } = p.index;
   const ax = segments[i] as number;

@@ -7,22 +7,22 @@ import { overlaps } from './overlap.ts';
 import { Probe } from './probe.ts';
 import { gather, sweep } from './sweep.ts';
 
-/** A body on a ground: where it can be, and where it is held. */
+/** A body on a ground: its free places and its limits. */
 export interface PlacedBody {
   probe: Probe;
   ground: Ground;
-  /** True if there are walls to be felt. */
+  /** True if there are walls to meet. */
   felt: boolean;
   /** From the body's origin to its centre, unit. */
   centreX: number;
   centreY: number;
-  /** Where its origin has to stay; infinite on a side that holds nothing back. */
+  /** Limits of its origin; infinite on a side without one. */
   limits: Limits;
 }
 
 const NO_LIMITS: Limits = { left: -Infinity, right: Infinity, top: -Infinity, bottom: Infinity };
 
-/** The body of a tuning among the walls of a ground, with its skin and with `margin` more. Only edges that clamp hold it. */
+/** The body of a tuning among the walls of a ground, with its skin and an additional `margin`. Only clamping edges hold it. */
 export function placedBody(parameters: BodyParameters, ground: Ground, walls: WallIndex, margin = 0): PlacedBody {
   const { contact, body, bounds } = parameters;
   const { width, height } = bodySize(body);
@@ -38,7 +38,7 @@ export function placedBody(parameters: BodyParameters, ground: Ground, walls: Wa
   };
 }
 
-/** Solid places of a ground, made once for each. */
+/** Solid places of a ground, computed once for each. */
 const testers = /* @__PURE__ */ new WeakMap<Ground, (x: number, y: number) => boolean>();
 
 function isSolid(ground: Ground, x: number, y: number): boolean {
@@ -60,7 +60,7 @@ export function isFree(body: PlacedBody, x: number, y: number): boolean {
   return !overlaps(probe) && !isSolid(body.ground, probe.x, probe.y);
 }
 
-/** True if a body can go straight from one place of its origin to another without touching a wall. */
+/** True if the straight line between two places of the origin is clear for the body. */
 export function isClear(body: PlacedBody, fromX: number, fromY: number, toX: number, toY: number): boolean {
   if (!body.felt) return true;
   const { probe } = body;

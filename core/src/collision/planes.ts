@@ -2,15 +2,15 @@ import type { Probe } from './probe.ts';
 
 const REAL = -0;
 
-/** A vector that leans less than this part of its length into a plane runs along it: less than a sweep takes for a motion into it. */
+/** A vector that leans less than this fraction of its length into a plane runs along it: below a sweep's tolerance for a motion into it. */
 const OPEN = 5e-13;
 
-/** A vector of which less than this part runs along a plane meets it head-on: what is left is rounding. */
+/** A vector of which less than this fraction runs along a plane meets it head-on: the rest is rounding. */
 const HEAD_ON = 1e-7;
 
 /**
- * The planes (walls and edges) that a body touches at once, and what of a vector they leave. With `friction`, walls take that share of
- * what runs into them from what runs along them; with `keeps` they turn a vector at its full size.
+ * The planes (walls and edges) that a body touches at once, and their effect on a vector. With `friction`, walls remove that fraction of the part
+ * into them from the part along them; with `keeps` they turn a vector at its full size.
  */
 export class Planes {
   readonly friction: number;
@@ -21,7 +21,7 @@ export class Planes {
   readonly x = new Float64Array(32);
   readonly y = new Float64Array(32);
   readonly isWall = new Uint8Array(32);
-  /** The vector to be led along them, and what is left of it. */
+  /** The vector to project, and the result. */
   inX = REAL;
   inY = REAL;
   outX = REAL;
@@ -34,7 +34,7 @@ export class Planes {
   }
 }
 
-/** Adds the plane of the contact that a probe has made, unless it is there; true when it is new. */
+/** Adds the plane of the probe's contact unless it is there; returns true if it is new. */
 export function addPlane(p: Planes, { normalX: x, normalY: y }: Probe, isWall: boolean): boolean {
   for (let i = 0; i < p.count; i++) if (p.x[i] === x && p.y[i] === y && p.isWall[i] === (isWall ? 1 : 0)) return false;
   if (p.count === p.x.length) return false;
@@ -46,9 +46,9 @@ export function addPlane(p: Planes, { normalX: x, normalY: y }: Probe, isWall: b
 }
 
 /**
- * The nearest vector to `in` that runs into none of the planes: itself; or its projection on one of them that runs into no other one;
- * or, in a corner, none. That is the projection on the cone {v: v·nᵢ ≥ 0}: what is left never runs against what was wanted, at any
- * opening. False where nothing is left.
+ * The nearest vector to `in` that runs into none of the planes: itself; or its projection on one of them that runs into no other one; or, in a
+ * corner, none. This is the projection on the cone {v: v·nᵢ ≥ 0}: the result never runs against the wanted direction, at any opening. Returns false
+ * if nothing remains.
  */
 export function leadAlong(p: Planes): boolean {
   if (p.count === 1 && p.plain) return leadAlongOne(p);
@@ -65,7 +65,7 @@ export function leadAlong(p: Planes): boolean {
     free = false;
     let tx = x - (p.x[i] as number) * into;
     let ty = y - (p.y[i] as number) * into;
-    // Once more, for what rounding has left.
+    // Once more, for rounding.
     const rest = tx * (p.x[i] as number) + ty * (p.y[i] as number);
     tx -= (p.x[i] as number) * rest;
     ty -= (p.y[i] as number) * rest;
@@ -83,7 +83,7 @@ export function leadAlong(p: Planes): boolean {
   return p.outX !== 0 || p.outY !== 0;
 }
 
-/** The same for one plane that takes nothing but what runs into it. */
+/** The same for one frictionless plane. */
 function leadAlongOne(p: Planes): boolean {
   const x = p.inX;
   const y = p.inY;
@@ -95,7 +95,7 @@ function leadAlongOne(p: Planes): boolean {
     p.outY = y;
     return x !== 0 || y !== 0;
   }
-  // Along the plane, at the length that is left: nothing of it runs into the plane for rounding.
+  // Along the plane, at the remaining length: rounding makes no part of it run into the plane.
   const along = y * nx - x * ny;
   const isHeadOn = along * along <= HEAD_ON * HEAD_ON * (x * x + y * y);
   p.outX = isHeadOn ? 0 : -ny * along;

@@ -14,14 +14,14 @@ export class Probe {
   /** Half sides with the skin, unit; for a circle both are the radius. */
   readonly halfWidth: number;
   readonly halfHeight: number;
-  /** Depth by which it counts as touching, unit. */
+  /** Depth that counts as touching, unit. */
   readonly slop: number;
   /** The centre, and the displacement along which it is swept, unit. */
   x = REAL;
   y = REAL;
   dx = REAL;
   dy = REAL;
-  /** How far its centre may come in what follows, unit. */
+  /** How far its centre may move in the following searches, unit. */
   reach = REAL;
   /** The first contact: the fraction of the displacement until it, in [0, 1]; the wall's normal, towards the body; the wall's number, −1 for none. */
   time = REAL;
@@ -37,7 +37,7 @@ export class Probe {
   bottom = -Infinity;
   /** Distance that the body may move from where walls were last collected before it can meet one; below 0 if it may not move. */
   room = REAL;
-  /** The part of a tick's time that is left to go on in. */
+  /** The remaining fraction of a tick's time. */
   rest = REAL;
   /** A sidestep: out of a wall, or round a corner, and the fraction of the displacement left after it. */
   easeX = REAL;

@@ -2,7 +2,7 @@ import type { Probe } from './probe.ts';
 import { sweepBoxes } from './sweepBox.ts';
 import { sweepCircles } from './sweepCircle.ts';
 
-/** Sees to it that `near` holds all walls that the body can touch while its centre is no farther than the probe's `reach` from where it is. */
+/** Ensures that `near` holds all walls that the body can touch while its centre is within the probe's `reach` of its place. */
 export function gather(p: Probe): void {
   const { x, y, reach } = p;
   if (x - reach < p.left || x + reach > p.right || y - reach < p.top || y + reach > p.bottom) search(p);
@@ -39,7 +39,7 @@ function search(p: Probe): void {
   putInOrder(near, count);
 }
 
-/** Has the index find the walls that the body may touch while its centre is within the box. */
+/** Queries the index for the walls that the body may touch while its centre is within the box. */
 function lookUp(p: Probe): void {
   const { box } = p.index;
   box.left = p.left - p.halfWidth;
@@ -49,7 +49,7 @@ function lookUp(p: Probe): void {
   p.index.search();
 }
 
-/** Room for as many walls near by as were found. */
+/** Reserves space for as many nearby walls as were found. */
 function reserve(p: Probe, many: number): void {
   if (p.near.length < many) p.near = new Int32Array(2 * many);
 }

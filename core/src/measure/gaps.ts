@@ -15,9 +15,12 @@ export interface Gap {
 }
 
 /** Gaps up to this many times the body's need are reported. */
-const TOLD = 1.6;
+const REPORTED = 1.6;
 /** Gaps closer than this (unit) are walls that touch. */
 const TOUCH = 1e-6;
+/** Relative difference below which two widths of a pair of walls are the same. */
+const EQUAL = 0.001;
+/** Maximum number of gaps. */
 const MOST = 400;
 
 /**
@@ -31,7 +34,7 @@ export function narrowGaps(ground: Ground, body: Parameters['body'], border: boo
   const segments = new Float64Array([...wallSegments(ground), ...(border ? frame : [])]);
   const index = new WallIndex(bucketSegments(segments));
   const size = bodySize(body);
-  const most = TOLD * Math.max(size.width, size.height) * (body.shape === 'box' ? Math.SQRT2 : 1);
+  const most = REPORTED * Math.max(size.width, size.height) * (body.shape === 'box' ? Math.SQRT2 : 1);
   const candidates = new Int32Array(segments.length / 4);
   /** By pair of walls, its narrowest gaps: more than one where the walls are parallel. */
   const found = new Map<string, Gap[]>();
@@ -48,12 +51,12 @@ export function narrowGaps(ground: Ground, body: Parameters['body'], border: boo
     for (let k = 0; k < near; k++) {
       const other = candidates[k] as number;
       const gap = between(segments, x, y, other, body, most);
-      if (!gap || gap.ratio > TOLD || isSolidAt(ground, (x + gap.b[0]) / 2, (y + gap.b[1]) / 2) || !isClear(index, gap)) continue;
+      if (!gap || gap.ratio > REPORTED || isSolidAt(ground, (x + gap.b[0]) / 2, (y + gap.b[1]) / 2) || !isClear(index, gap)) continue;
       const pair = own < other ? `${own} ${other}` : `${other} ${own}`;
       const known = found.get(pair);
       const least = known?.[0]?.width ?? Infinity;
-      if (gap.width < least * 0.999) found.set(pair, [gap]);
-      else if (gap.width < least * 1.001 && !known?.some((one) => placeOf(one) === placeOf(gap))) known?.push(gap);
+      if (gap.width < least * (1 - EQUAL)) found.set(pair, [gap]);
+      else if (gap.width < least * (1 + EQUAL) && !known?.some((one) => placeOf(one) === placeOf(gap))) known?.push(gap);
     }
   }
   const corridors = [...found.values()].filter((gaps) => gaps.length > 1);

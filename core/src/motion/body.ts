@@ -126,9 +126,9 @@ export class Body {
   /** 1 in the tick after which a cancelled sprint has to be requested again. */
   gaitLost = 0;
   gaitRefused = 0;
-  /** Seconds since the last drain. */
+  /** Seconds since the last drain; at the start far above any delay (`createBody`). The half makes the field a double. */
   gaitSinceDrain = 1e9 + 0.5;
-  /** Seconds into the current lump interval, and what it will give (or, below 0, take) at its end. */
+  /** Seconds into the current interval of `tickInterval`, and the charge at its end (below 0: a drain). */
   gaitLump = REAL;
   gaitOwed = REAL;
   /** Steady speed that the gait allows, unit/s. */
@@ -166,18 +166,18 @@ export class Body {
   /** The wanted direction at the first contact. */
   contactWayX = REAL;
   contactWayY = REAL;
-  /** Place and velocity that walls and edges leave, in a tick in which something could be met. */
+  /** Place and velocity after walls and edges, in a tick in which something can be met. */
   contactX = REAL;
   contactY = REAL;
   contactVx = REAL;
   contactVy = REAL;
-  /** 1 where contact took all of the velocity; 1 where it turned it at full size. */
+  /** 1 if contact took all of the velocity; 1 if it only turned it, at full size. */
   contactStops = 0;
   contactKeeps = 0;
-  /** Speed factor of the surface under the body's centre. */
+  /** Speed factor of the surface under the body's centre; 1 at the start (`createBody`). The half makes the field a double. */
   contactSurface = 1.5;
 
-  /** Which edges were met this tick; 1 while the body is held at one; what moved it: 0 nothing, 1 in at the other side, 2 sent. */
+  /** The edges met this tick; 1 while the body is held at one; the kind of its placement: 0 none, 1 re-entered at the other side, 2 sent. */
   boundsSides = 0;
   boundsHeld = 0;
   boundsJump = 0;
@@ -189,10 +189,10 @@ export class Body {
   vx = REAL;
   vy = REAL;
 
-  /** Where the body faces, and where it should face once it has turned, radians. */
+  /** Facing and its goal, radians. */
   facingAngle = REAL;
   facingGoal = REAL;
-  /** The direction that was last aimed along: the same one again needs no working out. */
+  /** The direction of the last goal: the same one need not be processed again. */
   facingAlongX = REAL;
   facingAlongY = REAL;
   /** Number of the sector faced, counted clockwise from east; −1 if not at a sector's middle. */
@@ -207,16 +207,16 @@ export class Body {
 
 type Named<Stage extends string> = Extract<keyof Body, `${Stage}${Capitalize<string>}`>;
 
-/** A body as one stage sees it: its own fields and `happened` to write, the others to read. */
+/** A body as one stage sees it: its own fields and `happened` are writable, the others read-only. */
 export type Own<Stage extends string> = Readonly<Body> & Pick<Body, Named<Stage> | 'happened'>;
 
-/** The bounds stage has the last word on where the body is. */
+/** The bounds stage decides the final place. */
 export type OwnMotion = Own<'bounds'> & Pick<Body, 'x' | 'y' | 'vx' | 'vy'>;
 
 /** Scratch that contact passes to bounds within a tick. Its values depend on which walls are known nearby; the results don't. */
 const passing: readonly string[] = ['contactLooks', 'contactX', 'contactY', 'contactVx', 'contactVy'];
 
-/** The names of all fields that last from tick to tick, in a fixed order. */
+/** The names of all fields that last between ticks, in a fixed order. */
 const fields = /* @__PURE__ */ Object.keys(/* @__PURE__ */ new Body()).filter((field) => !passing.includes(field)) as (keyof Body)[];
 
 /** A body at rest at 0, 0, before anything has happened. */
@@ -232,12 +232,12 @@ export function saveBody(body: Readonly<Body>): Float64Array {
   return Float64Array.from(fields, (field) => body[field]);
 }
 
-/** Puts back what `saveBody` gave. */
+/** Restores a `saveBody` result. */
 export function loadBody(body: Body, saved: ArrayLike<number>): void {
   for (let i = 0; i < fields.length; i++) body[fields[i] as keyof Body] = saved[i] as number;
 }
 
-/** The numbers of a body by name, those alone that differ from a new body's; infinity, which JSON does not have, is null. */
+/** The fields of a body that differ from a new body's, by name; infinity, which JSON lacks, is null. */
 export function nameBody(body: Readonly<Body>): Record<string, number | null> {
   const fresh = createBody();
   const named = fields.filter((field) => body[field] + 0 !== fresh[field] + 0);

@@ -16,9 +16,9 @@ export interface BoundsPlan extends Limits {
   push: number;
   sendToX: number;
   sendToY: number;
-  /** Steps from cell to cell say themselves when they are blocked. */
+  /** Grid steps report their own blocking. */
   steps: boolean;
-  /** The body among walls, for places that it is put to. */
+  /** The body among walls, to test places for it. */
   body: PlacedBody;
 }
 
@@ -37,8 +37,8 @@ export function prepareBounds(parameters: Parameters, ground: Ground, walls: Wal
 }
 
 /**
- * Has the last word on place and velocity: what contact left of them, unless the body has passed an edge that does not hold it. A push
- * ends where a wall is met; in at the other side, or sent, the body comes to the free place nearest to where it should be.
+ * Decides the final place and velocity: those of contact, unless the body has passed an edge that doesn't hold it. A push ends at a wall; a body that
+ * re-enters or is sent goes to the free place nearest to its target.
  */
 export function stepBounds(body: OwnMotion, p: BoundsPlan): void {
   if (body.contactLooks === 0) {
@@ -74,7 +74,7 @@ function meetEdges(body: OwnMotion, p: BoundsPlan): void {
   }
 }
 
-/** The edges that the body has passed because they do not hold it. */
+/** The edges that the body has passed. */
 function sidesPassed({ contactX: x, contactY: y }: OwnMotion, p: BoundsPlan): number {
   const across = x < p.left ? LEFT_SIDE : x > p.right ? RIGHT_SIDE : 0;
   return across | (y < p.top ? TOP_SIDE : y > p.bottom ? BOTTOM_SIDE : 0);
@@ -84,7 +84,7 @@ function passEdge(body: OwnMotion, p: BoundsPlan): void {
   const { contactX: x, contactY: y } = body;
   switch (p.policy) {
     case 'push':
-      // Put back inside and left its velocity: that is what trembles or pops.
+      // Moved back inside with its velocity kept: the cause of trembling or popping.
       pushTo(body, p, pushed(x, p.left, p.right, p.push), pushed(y, p.top, p.bottom, p.push));
       body.boundsHeld = 1;
       return;
@@ -94,7 +94,7 @@ function passEdge(body: OwnMotion, p: BoundsPlan): void {
         body.happened |= WRAPPED;
         return;
       }
-      // Nowhere to come in: the edge holds.
+      // No free place at the other side: the edge holds.
       pushTo(body, p, clamp(x, p.left, p.right), clamp(y, p.top, p.bottom));
       if (x < p.left || x > p.right) body.vx = 0;
       if (y < p.top || y > p.bottom) body.vy = 0;
@@ -109,7 +109,7 @@ function passEdge(body: OwnMotion, p: BoundsPlan): void {
   }
 }
 
-/** Moves the body straight to a place, or as far towards it as no wall is met. */
+/** Moves the body straight towards a place, as far as no wall is met. */
 function pushTo(body: OwnMotion, { body: placed }: BoundsPlan, toX: number, toY: number): void {
   const { probe } = placed;
   probe.x = body.contactX + placed.centreX;

@@ -1,7 +1,7 @@
 import { clamp, length } from '../math/functions.ts';
 import type { Own } from './body.ts';
 
-/** Part of a tick, or of a speed, that counts as none, against rounding. */
+/** Tolerance for rounding, as a fraction of a tick or of a speed. */
 const NONE = 1e-9;
 
 /**

@@ -12,7 +12,7 @@ export interface CameraPlan {
   zoneX: number;
   zoneY: number;
   lookAhead: number;
-  /** From the body to the middle of the view, unit. */
+  /** Offset from the body to the middle of the view, unit. */
   offsetX: number;
   offsetY: number;
   /** The view's axes: cosine and sine of its heading. */
@@ -23,20 +23,20 @@ export interface CameraPlan {
   right: number;
   top: number;
   bottom: number;
-  /** Where it stays when it does not follow; NaN: where the body starts. */
+  /** Place of a fixed view; NaN: the body's start. */
   homeX: number;
   homeY: number;
   /** Length of a fixed tick, s; for a smooth view over it the share of the lag that is kept, and its time constant halfLife/ln 2 in ticks. */
   dt: number;
   kept: number;
   lag: number;
-  /** A smooth view, straight over the body. */
+  /** A smooth view from straight above. */
   plain: boolean;
 }
 
 /**
- * The four corners of what the view shows of the ground, clockwise from its upper left: a rectangle turned by `heading`,
- * and, leaning by `tilt`, 1/cos(tilt) times as high, because the view foreshortens it.
+ * The four corners of the view on the ground, clockwise from its upper left: a rectangle turned by `heading`, and, leaning by `tilt`, 1/cos(tilt)
+ * times as high, because the view foreshortens it.
  */
 export function viewCorners(camera: Parameters['camera'], x: number, y: number): [number, number][] {
   const [halfWidth, halfHeight] = halfSides(camera);
@@ -57,7 +57,7 @@ function halfSides({ viewWidth, viewHeight, tilt }: Parameters['camera']): [numb
   return [viewWidth / 2, viewHeight / 2 / cos(tilt * DEGREE)];
 }
 
-/** The middle of the view between [half, size − half]; a ground smaller than the view is centred. */
+/** Keeps the middle of the view within [half, size − half]; a ground smaller than the view is centred. */
 function room(half: number, size: number): [number, number] {
   return half * 2 <= size ? [half, size - half] : [size / 2, size / 2];
 }
@@ -66,7 +66,7 @@ export function prepareCamera({ camera, clock }: Parameters, ground: Ground): Ca
   const c = cos(camera.heading * DEGREE);
   const s = sin(camera.heading * DEGREE);
   const [halfWidth, halfHeight] = halfSides(camera);
-  // A turned view is kept in by the level rectangle around it.
+  // A turned view is kept inside by the level rectangle around it.
   const reachX = halfWidth * Math.abs(c) + halfHeight * Math.abs(s);
   const reachY = halfWidth * Math.abs(s) + halfHeight * Math.abs(c);
   const [left, right] = camera.keepInGround ? room(reachX, ground.size.width) : [-Infinity, Infinity];
@@ -96,7 +96,7 @@ export function prepareCamera({ camera, clock }: Parameters, ground: Ground): Ca
   };
 }
 
-/** Puts the view where it is at rest: over the body, or at home. */
+/** Moves the view to its place at rest: over the body, or its fixed place. */
 export function settleCamera(body: Own<'camera'>, p: CameraPlan): void {
   const home = p.follow === 'none' && !Number.isNaN(p.homeX);
   body.cameraX = clamp(home ? p.homeX : body.x + p.offsetX, p.left, p.right);
@@ -146,7 +146,7 @@ function follow(body: Own<'camera'>, p: CameraPlan): void {
   body.cameraAimY = y;
 }
 
-/** Locked, by a share a tick, or by what lies beyond the dead zone on the view's own axes. */
+/** Locked, by a fraction per tick, or by the overlap beyond the dead zone on the view's own axes. */
 function followAtOnce(body: Own<'camera'>, p: CameraPlan): void {
   let x = body.x + body.vx * p.lookAhead + p.offsetX;
   let y = body.y + body.vy * p.lookAhead + p.offsetY;

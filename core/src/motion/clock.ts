@@ -13,8 +13,8 @@ export function prepareClock({ clock }: Parameters): ClockPlan {
 }
 
 /**
- * Begins a tick, in which nothing has happened yet, and sets the time (s) that it ends at: at a fixed rate t₀ + (n − n₀)/hz, a quotient, not
- * a sum, so that it does not drift; at the rate of the frames t + dt of theirs.
+ * Begins a tick without events, and sets the time (s) of its end: at a fixed rate t₀ + (n − n₀)/hz, a quotient, not a sum, so that it does not drift;
+ * with frames t + their dt.
  */
 export function stepClock(body: Own<'clock'>, p: ClockPlan): void {
   body.happened = 0;
@@ -25,7 +25,7 @@ export function stepClock(body: Own<'clock'>, p: ClockPlan): void {
   } else body.clockTime += body.clockDt;
 }
 
-/** Says how long the next frame is, s. */
+/** Sets the length of the next frame, s. */
 export function setFrame(body: Own<'clock'>, dt: number): void {
   body.clockDt = dt;
 }

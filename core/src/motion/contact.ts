@@ -36,7 +36,7 @@ export function stepContact(body: Own<'contact'>, p: ContactPlan): void {
 /** Walls are collected this many ticks' travel around the body at a time. */
 const LOOK = 16;
 
-/** The tick of a body near something, or that was just put where it is. */
+/** Advances a body near an obstacle, or one that was just placed. */
 function meet(body: Own<'contact'>, p: ContactPlan): void {
   const touched = body.contactCount > 0;
   p.calm.square = -1;
@@ -49,7 +49,7 @@ function meet(body: Own<'contact'>, p: ContactPlan): void {
   if (body.contactCount > 0 !== touched) body.happened |= touched ? WALL_LEFT : WALL_MET;
 }
 
-/** Takes the body as far as walls let it; near edges these count with them. */
+/** Moves the body as far as walls allow; nearby edges count as walls. */
 function meetWalls(body: Own<'contact'>, p: ContactPlan, moved: boolean): void {
   if (!p.swept) stepUnswept(body, p);
   else if (moved || !isFarFromWalls(body, p)) slide(body, p, moved);
@@ -69,7 +69,7 @@ function beginContact(body: Own<'contact'>): void {
   body.contactVy = body.velocityY;
 }
 
-/** Sees to it that a body that was put somewhere is clear of walls and within its limits; true when it had to be moved. */
+/** Ensures that a placed body is clear of walls and within its limits; returns true if it was moved. */
 function settle(body: Own<'contact'>, p: ContactPlan): boolean {
   p.calm.settled = true;
   if (!p.swept || isFree(p.body, body.x, body.y)) return false;
@@ -94,7 +94,7 @@ function passWalls(body: Own<'contact'>, moved: boolean): void {
   }
 }
 
-/** Holds the place within the edges; the velocity across an edge that is pressed goes to 0. */
+/** Keeps the place within the edges; the velocity against a pressed edge becomes 0. */
 function holdInside(body: Own<'contact'>, p: ContactPlan): void {
   if (body.contactX < p.left) {
     body.contactX = p.left;
@@ -119,7 +119,7 @@ function hold(body: Own<'contact'>, side: number): void {
   if (body.contactVx === 0 && body.contactVy === 0) body.contactStops = 1;
 }
 
-/** Where nothing was met, notes how far the body may go from where it was before it can meet a wall, or an edge of any kind. */
+/** If nothing was met, records how far the body can go from its last place before it can meet a wall, or an edge of any kind. */
 function keepCalm(body: Own<'contact'>, p: ContactPlan): void {
   const { calm } = p;
   if (body.contactCount > 0 || body.contactSides !== 0 || body.boundsJump !== STAYED) return;
@@ -131,7 +131,7 @@ function keepCalm(body: Own<'contact'>, p: ContactPlan): void {
   calm.square = room * room;
 }
 
-/** True if no wall can be met in this tick; looks out how far the body can go before one can be. */
+/** True if no wall can be met in this tick; computes how far the body can go before one can be. */
 function isFarFromWalls(body: Own<'contact'>, p: ContactPlan): boolean {
   const { probe } = p;
   probe.x = body.x + p.centreX;
@@ -141,14 +141,14 @@ function isFarFromWalls(body: Own<'contact'>, p: ContactPlan): boolean {
   gather(probe);
   const { near, count, x, y } = probe;
   const { buckets } = probe.index;
-  // What is known of walls ends with the box that was searched.
+  // Knowledge of walls ends with the searched box.
   const edge = Math.min(x - probe.left, probe.right - x, y - probe.top, probe.bottom - y) + p.half;
   let nearest = edge * edge;
   for (let k = 0; k < count; k++) {
     const square = squareTo(buckets, near[k] as number, x, y);
     if (square < nearest) nearest = square;
   }
-  // A little less than it is, for the rounding of the roots.
+  // Slightly less, for the rounding of the roots.
   probe.room = (Math.sqrt(nearest) - p.half) * (1 - 1e-9) - probe.slop;
   return probe.room > reach;
 }

@@ -15,24 +15,24 @@ export interface ContactPlan {
   calm: Calm;
   planes: Planes;
   felt: boolean;
-  /** Where the body's origin is held by edges; infinite on a side that holds nothing back. */
+  /** Limits of the body's origin; infinite on a side without one. */
   left: number;
   right: number;
   top: number;
   bottom: number;
-  /** Where an edge of any kind makes itself felt. */
+  /** Limits at which an edge of any kind takes effect. */
   farLeft: number;
   farRight: number;
   farTop: number;
   farBottom: number;
-  /** From the body's origin to its centre, unit. */
+  /** Offset from the body's origin to its centre, unit. */
   centreX: number;
   centreY: number;
   /** Distance from the body's centre to its farthest point, unit. */
   half: number;
   /** True if the ground has surfaces that change the speed. */
   surfaced: boolean;
-  /** True if a tick in which nothing is met leaves nothing to do: not on surfaces, nor stepping from cell to cell. */
+  /** True if a tick without contact has nothing else to do: no surfaces, no grid steps. */
   calms: boolean;
   slides: boolean;
   /** Contacts along which a body slides in one tick. */
@@ -41,7 +41,7 @@ export interface ContactPlan {
   swept: boolean;
 }
 
-/** Steps from cell to cell look for walls themselves, with the bare body: one as wide as its cell fits between them. */
+/** Grid steps test for walls themselves, with the bare body: one as wide as its cell fits between them. */
 export function prepareContact(parameters: Parameters, ground: Ground, walls: WallIndex): ContactPlan {
   const { contact, scheme } = parameters;
   const steps = scheme === 'step';

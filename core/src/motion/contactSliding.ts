@@ -21,7 +21,7 @@ export function slide(body: Own<'contact'>, p: ContactPlan, moved: boolean): voi
   if (hasEdges) meetAllPressed(body, p);
 }
 
-/** Notes the edges, and a wall if none was met, that the body lies at in the end and presses. */
+/** Records the edges, and a wall if none was met, that the body touches and presses at the end. */
 function meetAllPressed(body: Own<'contact'>, p: ContactPlan): void {
   const { contactX: x, contactY: y, velocityDx: dx, velocityDy: dy } = body;
   const reach = Math.sqrt(dx * dx + dy * dy);
@@ -105,7 +105,7 @@ function isNearEdge(body: Own<'contact'>, p: ContactPlan): boolean {
   return x - reach < p.left || x + reach > p.right || y - reach < p.top || y + reach > p.bottom;
 }
 
-/** As a sweep that has met nothing. */
+/** Resets the probe to a sweep without contact. */
 function meetNone(probe: Probe): boolean {
   probe.time = 1;
   probe.wall = -1;
@@ -123,7 +123,7 @@ function leadOn(body: Own<'contact'>, p: ContactPlan): boolean {
   return goesOn;
 }
 
-/** The same of the velocity. A body without a velocity has nothing to lose. */
+/** The same for the velocity. A body without a velocity has nothing to lose. */
 export function leadVelocity(body: Own<'contact'>, p: ContactPlan): boolean {
   const { planes } = p;
   planes.inX = body.velocityX;

@@ -5,16 +5,16 @@ import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import type { Own } from './body.ts';
 import { facelessSpeed } from './still.ts';
 
-/** Input under which there is no direction to face. */
+/** Input below which there is no direction to face. */
 const STILL = 1e-3;
 
 /** Settings of the facing stage. */
 export interface FacingPlan {
-  /** Unit vectors to the middles of the sectors, x then y, clockwise from east; empty when any angle may be faced. */
+  /** Unit vectors to the middles of the sectors, x then y, clockwise from east; empty if any angle can be faced. */
   sectors: Float64Array;
   /** Angles of the middles, radians in (−π, π]. */
   middles: Float64Array;
-  /** Cosine of the angle from its middle within which a sector that is faced is kept. */
+  /** Cosine of the angle from its middle within which the faced sector is kept. */
   keeps: number;
   /** Scheme turn: the heading is faced. Scheme step: the direction of the step. */
   turns: boolean;
@@ -22,14 +22,14 @@ export interface FacingPlan {
   /** Signs of the axes: −1 where one is flipped. */
   signX: number;
   signY: number;
-  /** True if a body without a direction turns back to `still`, radians, instead of keeping what it faced. */
+  /** True if a body without a direction turns back to `still`, radians, instead of keeping its facing. */
   returns: boolean;
   still: number;
   fromMovement: boolean;
   fromInput: boolean;
   /** The simplest case: facing follows the movement in each tick. */
   plain: boolean;
-  /** Speed (unit/s; a distance, unit) under which there is no direction to face. */
+  /** Speed (unit/s; a distance, unit) below which there is no direction to face. */
   faceless: number;
   turn: Parameters['facing']['turn'];
   rate: number;
@@ -71,7 +71,7 @@ function unit(i: number, count: number, isSine: boolean): number {
   return isSine ? sin((i * TAU) / count) : cos((i * TAU) / count);
 }
 
-/** The sector whose middle the direction noted is nearest to, the first of equals. */
+/** The sector whose middle is nearest to the recorded direction, the first of equals. */
 function nearestSector(body: Own<'facing'>, p: FacingPlan): number {
   const x = body.facingAlongX * p.signX;
   const y = body.facingAlongY * p.signY;
@@ -79,7 +79,7 @@ function nearestSector(body: Own<'facing'>, p: FacingPlan): number {
   let most = -Infinity;
   for (let i = 0; i < p.sectors.length; i += 2) {
     const along = x * (p.sectors[i] as number) + y * (p.sectors[i + 1] as number);
-    // A hair more, so that rounding does not choose between two that are as near.
+    // Slightly more, so that rounding does not choose between two equally near ones.
     if (along > most * (1 + 1e-12) + 1e-300) {
       most = along;
       nearest = i >> 1;
@@ -88,7 +88,7 @@ function nearestSector(body: Own<'facing'>, p: FacingPlan): number {
   return nearest;
 }
 
-/** Faces straight along an angle from the start of a run; a sector is kept from there only when the angle is its middle. */
+/** Faces an angle at the start of a run; its sector is kept from there only if the angle is its middle. */
 export function faceAtStart(body: Own<'facing'>, angle: number): void {
   body.facingAngle = wrapAngle(angle);
   body.facingGoal = body.facingAngle;
@@ -117,9 +117,9 @@ export function stepFacing(body: Own<'facing'>, p: FacingPlan, hands: Hands): vo
   if (body.facingAngle !== body.facingGoal) turn(body, p);
 }
 
-/** Takes the direction from wherever the tuning says. */
+/** Reads the direction from the tuning's source. */
 function look(body: Own<'facing'>, p: FacingPlan, hands: Hands): void {
-  // Feet that are planted leave the facing to the pointer.
+  // Planted feet leave the facing to the pointer.
   const planted = body.routePlanted === 1 && hands.pointed;
   if (p.steps && !planted) {
     if (body.stepWayX !== 0 || body.stepWayY !== 0) {
@@ -134,9 +134,9 @@ function look(body: Own<'facing'>, p: FacingPlan, hands: Hands): void {
     return;
   }
   const atPointer = planted || !(p.fromMovement || p.fromInput);
-  // Before a pointer was seen there is no direction to it.
+  // Before the first pointer event there is no direction to it.
   const unseen = atPointer && !hands.pointed;
-  // A speed, an input or a distance below which there is no direction.
+  // A speed, an input or a distance too small for a direction.
   const none = p.fromInput && !atPointer ? STILL : p.faceless;
   const x = unseen ? 0 : atPointer ? hands.pointX - body.x : p.fromMovement ? body.vx : body.routeWishX;
   const y = unseen ? 0 : atPointer ? hands.pointY - body.y : p.fromMovement ? body.vy : body.routeWishY;
@@ -150,7 +150,7 @@ function look(body: Own<'facing'>, p: FacingPlan, hands: Hands): void {
   }
 }
 
-/** Along the motion, and any of the sectors: nothing to work out while it stays within the sector that is faced. */
+/** Along the motion, in sectors: nothing to compute while it stays within the faced sector. */
 function lookAlong(body: Own<'facing'>, p: FacingPlan): void {
   const x = body.vx;
   const y = body.vy;
@@ -161,7 +161,7 @@ function lookAlong(body: Own<'facing'>, p: FacingPlan): void {
   aim(body, p);
 }
 
-/** Aims along the direction noted; with sectors, at the middle of the one that it is in, unless the one that is faced is still kept. */
+/** Aims along the recorded direction; with sectors, at the middle of its sector, unless the faced one is still kept. */
 function aim(body: Own<'facing'>, p: FacingPlan): void {
   const fx = body.facingAlongX * p.signX;
   const fy = body.facingAlongY * p.signY;
@@ -179,7 +179,7 @@ function aim(body: Own<'facing'>, p: FacingPlan): void {
   body.facingGoal = p.middles[body.facingSector] as number;
 }
 
-/** The sector of which an angle is the middle. */
+/** The sector with an angle as its middle. */
 function sectorOf(p: FacingPlan, angle: number): number {
   return p.middles.findIndex((middle) => Math.abs(wrapAngle(middle - angle)) < 1e-9);
 }
@@ -216,7 +216,7 @@ export function compassName(angle: number, directions: Parameters['facing']['dir
   return compass[(((index % count) + count) % count) * (16 / count)] ?? 'E';
 }
 
-/** 180/π, by which every sector's angle comes out as a whole or half degree exactly. */
+/** 180/π, chosen so that every sector's angle is exactly a whole or half degree. */
 const IN_DEGREES = 57.29577951308232;
 
 /** An angle in radians as files give it: degrees in (−180, 180]. */

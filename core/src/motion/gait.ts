@@ -5,9 +5,9 @@ import { SPENT, SPRINTING, STAND, WALK } from './codes.ts';
 import { EMPTIED, RECOVERED, SPRINT_BEGAN, SPRINT_ENDED, SPRINT_REFUSED } from './events.ts';
 import { standingSpeed } from './still.ts';
 
-/** Time (s) and stamina within which a threshold counts as met: sums of ticks round. */
+/** Tolerance of time (s) and stamina for thresholds: sums of ticks round. */
 const SLACK = 1e-9;
-/** An interval under this part of a tick counts as continuous. */
+/** Fraction of a tick below which an interval counts as continuous. */
 const LEAST_INTERVAL = 1e-3;
 
 /** Settings of the gait stage. */
@@ -15,7 +15,7 @@ export interface GaitPlan {
   walkSpeed: number;
   restoredSpeed: number;
   sprintSpeed: number;
-  /** Speed under which a body without input stands, unit/s. */
+  /** Speed below which a body without input stands, unit/s. */
   standing: number;
   /** True if sprinting costs stamina. */
   costs: boolean;
@@ -44,29 +44,29 @@ export function prepareGait({ body, pace, stamina }: Parameters): GaitPlan {
 }
 
 /**
- * True if the body sprints, what that does to the stamina, and the steady speed (unit/s) that it gives. While it drains, stamina falls by
- * drain·dt to 0, met inside the tick; else, `regainDelay` seconds after the last drain, it grows by regain·factor·dt to max. In lumps, what
- * the seconds since the last boundary add up to is charged on each.
+ * Decides on the sprint, drains or regains stamina, and sets the steady speed (unit/s). While it drains, stamina falls by drain·dt to 0, met inside
+ * the tick; else, `regainDelay` seconds after the last drain, it grows by regain·factor·dt to max. With a tick interval, the sum of the seconds since
+ * the last boundary is charged on each.
  */
 export function stepGait(body: Own<'gait'>, p: GaitPlan): void {
   if (p.costs) spend(body, p);
   else if (body.routeWishSprint !== body.gaitSprinting) sprintFreely(body, p);
 }
 
-/** Begins with all stamina, at the speed of the gait that the body is in. */
+/** Starts with full stamina, at the speed of the body's gait. */
 export function startGait(body: Own<'gait'>, p: GaitPlan): void {
   body.gaitStamina = p.stamina.max;
   settleGait(body, p);
 }
 
-/** Takes a body over that was driven with another tuning: a full bar stays full. */
+/** Adapts a body driven with another tuning: a full bar stays full. */
 export function takeOverGait(body: Own<'gait'>, p: GaitPlan, full: boolean): void {
   const { max } = p.stamina;
   settleGait(body, p);
   body.gaitStamina = full ? max : clamp(body.gaitStamina, 0, max);
 }
 
-/** The speed that a tuning gives to the gait that the body is in. */
+/** The speed of the body's gait in this tuning. */
 function settleGait(body: Own<'gait'>, p: GaitPlan): void {
   if (!p.costs) {
     body.gaitLocked = 0;
@@ -77,7 +77,7 @@ function settleGait(body: Own<'gait'>, p: GaitPlan): void {
   body.gaitSpeed = body.gaitSprinting === 1 ? p.sprintSpeed : body.gaitLocked === 1 ? walk * p.stamina.spentFactor : walk;
 }
 
-/** Without stamina a sprint is whatever is wanted. */
+/** Without stamina, every wanted sprint is given. */
 function sprintFreely(body: Own<'gait'>, p: GaitPlan): void {
   const was = body.gaitSprinting;
   body.gaitSprinting = body.routeWishSprint;
@@ -106,7 +106,7 @@ function spend(body: Own<'gait'>, p: GaitPlan): void {
   settleGait(body, p);
 }
 
-/** A sprint begins with at least `startAt`, and not between empty and `recoverTo`. */
+/** A sprint needs at least `startAt`, and can't begin between empty and `recoverTo`. */
 function decideSprint(body: Own<'gait'>, p: GaitPlan): void {
   const wanted = body.routeWishSprint;
   if (body.gaitLocked === 1 && body.gaitStamina >= p.recoverTo) {
@@ -126,14 +126,14 @@ function stands(body: Own<'gait'>, p: GaitPlan): boolean {
   return body.routeWishAmount === 0 && body.vx * body.vx + body.vy * body.vy < p.standing * p.standing;
 }
 
-/** Regain a second: none while the tuning forbids it, less while moving. */
+/** Regain per second: none while the tuning forbids it, less while moving. */
 function regainRate(body: Own<'gait'>, p: GaitPlan): number {
   if (p.regainsStanding && !stands(body, p)) return 0;
   if (!p.regainsAlways && body.gaitSprinting === 1) return 0;
   return p.stamina.regain * (body.routeWishAmount > 0 ? p.stamina.regainMovingFactor : 1);
 }
 
-/** The seconds out of `dt` for which regain runs: those after the wait since the last drain. Counts them. */
+/** The seconds out of `dt` for which regain runs: those after the delay since the last drain. Counts them. */
 function regainTime(body: Own<'gait'>, p: GaitPlan, dt: number): number {
   const before = body.gaitSinceDrain;
   body.gaitSinceDrain = before + dt;
@@ -141,7 +141,7 @@ function regainTime(body: Own<'gait'>, p: GaitPlan, dt: number): number {
   return body.gaitSinceDrain <= wait ? 0 : before >= wait ? dt : body.gaitSinceDrain - wait;
 }
 
-/** Drain and regain at steady rates; the wait before regain, and an empty bar, are met inside the tick. */
+/** Drain and regain at steady rates; the regain delay and an empty bar are met inside the tick. */
 function stepContinuous(body: Own<'gait'>, p: GaitPlan, draining: boolean): void {
   const { stamina } = p;
   const dt = body.clockDt;
@@ -149,14 +149,14 @@ function stepContinuous(body: Own<'gait'>, p: GaitPlan, draining: boolean): void
     body.gaitStamina = Math.min(stamina.max, body.gaitStamina + regainRate(body, p) * regainTime(body, p, dt));
     return;
   }
-  // Regain that never rests runs against the drain: what counts is the net rate.
+  // A regain without pauses counters the drain: the net rate counts.
   const rate = stamina.drain - (p.regainsAlways ? regainRate(body, p) : 0);
   const lasts = rate > 0 ? body.gaitStamina / rate : dt * 2;
   body.gaitSinceDrain = lasts < dt ? dt - lasts : 0;
   body.gaitStamina = lasts <= dt + SLACK ? 0 : Math.min(stamina.max, body.gaitStamina - rate * dt);
 }
 
-/** The same, counted up and applied in one lump on each of the interval's boundaries: what was done since the last one is what is charged. */
+/** The same, summed and applied at once on each boundary of the interval. */
 function stepLumps(body: Own<'gait'>, p: GaitPlan, draining: boolean): void {
   const { stamina } = p;
   let left = body.clockDt;
@@ -186,7 +186,7 @@ function runEmpty(body: Own<'gait'>, stamina: Parameters['stamina'], draining: b
   body.happened |= EMPTIED;
 }
 
-/** Names the gait by what the tick came to. */
+/** Sets the gait by the result of the tick. */
 export function nameGait(body: Own<'gait'>, p: GaitPlan): void {
   if (body.routeWishAmount > 0 || body.vx * body.vx + body.vy * body.vy >= p.standing * p.standing)
     body.gaitIndex = body.gaitSprinting === 1 ? SPRINTING : body.gaitLocked === 1 ? SPENT : WALK;

@@ -34,7 +34,7 @@ export interface IntentPlan {
   endsOnStop: boolean;
   endsOnWall: boolean;
   endsOnAction: boolean;
-  /** Something but the hands can end a sprint. */
+  /** Something other than the hands can end a sprint. */
   ends: boolean;
 }
 
@@ -150,7 +150,7 @@ function latchDirection(body: Own<'intent'>, p: IntentPlan, hands: Hands): void 
   body.intentY = body.intentLatchY;
 }
 
-/** Auto-run: straight on along the facing, steered by what is pressed, ended by its control or by opposite input. */
+/** Auto-run: straight on along the facing, steered by the pressed keys, ended by its control or by opposite input. */
 function stepAutoRun(body: Own<'intent'>, p: IntentPlan, hands: Hands): void {
   const was = body.intentAutoRun;
   if (!p.autoRuns) body.intentAutoRun = 0;
@@ -172,7 +172,7 @@ function stepAutoRun(body: Own<'intent'>, p: IntentPlan, hands: Hands): void {
   if (body.intentAutoRun !== was) body.happened |= body.intentAutoRun ? AUTO_RUN_ON : AUTO_RUN_OFF;
 }
 
-/** Hold, toggle and auto-run side by side: the toggle is a state of its own, so that no hold can knock it out of step. */
+/** Hold, toggle and auto-run side by side: the toggle has its own state, so that no hold can desynchronise it. */
 function stepSprint(body: Own<'intent'>, p: IntentPlan, hands: Hands, ended: boolean): void {
   const wasToggled = body.intentToggled;
   const wasOn = body.intentSprintOn;

@@ -1,7 +1,7 @@
 import type { WallIndex } from '../ground/wallIndex.ts';
 import { cos, DEGREE, sin } from '../math/functions.ts';
 
-/** The straight flight of a pebble: where it starts, its direction (unit vector), and how far it gets. */
+/** The straight flight of a pebble: its start, its direction (unit vector), and its length. */
 interface Flight {
   x: number;
   y: number;
@@ -30,7 +30,7 @@ export function throwPebble(walls: WallIndex, x: number, y: number, facing: numb
   return { x, y, dx, dy, length, hits: length < LOST };
 }
 
-/** Distance along a ray to a segment; Infinity where it does not meet it. */
+/** Distance along a ray to a segment; Infinity if it misses. */
 function hitAt(segments: Float64Array, index: number, x: number, y: number, dx: number, dy: number): number {
   const i = index * 4;
   const ax = (segments[i] as number) - x;

@@ -2,7 +2,7 @@ import { exp2, LN2, length } from '../math/functions.ts';
 import { type AccelerationCurve, type Flow, factorAt, followCurve } from './accelerationCurve.ts';
 import type { Own } from './body.ts';
 
-/** How the velocity comes to the one aimed at. Rates in unit/s². */
+/** The ramp of the velocity towards the one aimed at. Rates in unit/s². */
 export interface RampPlan {
   model: 'instant' | 'linear' | 'smooth' | 'curve';
   integration: 'semiImplicit' | 'trapezoid' | 'exact';
@@ -13,7 +13,7 @@ export interface RampPlan {
   halfLife: number;
   /** Below this difference (unit/s) a smooth ramp has arrived. */
   arrived: number;
-  /** Length of a fixed tick, s, and what a smooth ramp keeps over it. */
+  /** Length of a fixed tick, s, and the fraction of a difference that a smooth ramp keeps over it. */
   dt: number;
   kept: number;
   /** Factor on accelerate; null for the plain linear ramp. */
@@ -22,12 +22,12 @@ export interface RampPlan {
   flow: Flow;
 }
 
-/** Part of a speed that counts as no difference, against rounding. */
+/** Tolerance for rounding, as a fraction of a speed. */
 const EVEN = 1e-12;
 
 /**
- * Brings the velocity from where it began (`velocityFrom`) towards the one aimed at, for dt seconds, and gives the displacement:
- * at once (instant), by at most rate·dt (linear; curve), or by 1 − 2^(−dt/halfLife) of the difference (smooth).
+ * Advances the velocity from `velocityFrom` towards the one aimed at, for dt seconds, and returns the displacement: at once (instant), by at most
+ * rate·dt (linear; curve), or by 1 − 2^(−dt/halfLife) of the difference (smooth).
  */
 export function stepRamp(body: Own<'velocity'>, p: RampPlan, dt: number): void {
   switch (p.model) {
@@ -129,7 +129,7 @@ function exactLinearRamp(body: Own<'velocity'>, p: RampPlan, dt: number): void {
   body.velocityY = body.velocityFromY;
   body.velocityDx = 0;
   body.velocityDy = 0;
-  // Three regimes at the most follow each other; one more round takes the steady rest.
+  // At most three regimes follow each other; one more round takes the steady rest.
   for (let round = 0; round < 5 && left > 0; round++) {
     const { velocityX: vx, velocityY: vy } = body;
     const ex = targetX - vx;

@@ -74,7 +74,7 @@ function lead(body: Own<'route'>, p: RoutePlan, hands: Hands): void {
   body.routeRestarts = 0;
   const plants = hands.held[PLANT] !== 0;
   if (!plants && body.routePlanted === 1) letGo(body, p);
-  // A click in the tick in which the feet are planted or let go counts: it is where they go on to.
+  // A click in the tick of planting or releasing the feet counts: it sets where they go next.
   if (p.enabled && body.routePlanted === 0) hearPointer(body, p, hands);
   if (plants) plant(body);
   if (body.routeActive !== BY_HANDS && (body.intentAmount > 0 || !p.enabled)) drop(body);
@@ -120,7 +120,7 @@ function plant(body: Own<'route'>): void {
   body.routePressedFor = 0;
 }
 
-/** The feet are let go: the body forgets its destination or goes on to it. */
+/** The feet are released: the body drops its destination or goes on to it. */
 function letGo(body: Own<'route'>, p: RoutePlan): void {
   body.routePlanted = 0;
   if (body.routeActive === BY_HANDS) return;
@@ -128,7 +128,7 @@ function letGo(body: Own<'route'>, p: RoutePlan): void {
   else drop(body);
 }
 
-/** Straight to the pointer, as long as it is held: onto it with exact arrival, else into its radius. A body that rests within the radius stays. */
+/** Straight to the pointer while it is held: onto it with exact arrival, else into its radius. A body at rest within the radius stays. */
 function followPointer(body: Own<'route'>, p: RoutePlan, hands: Hands): void {
   const distance = length(hands.pointX - body.x, hands.pointY - body.y);
   body.routeOff = 0;

@@ -29,7 +29,7 @@ export function followPath(body: Own<'route'>, p: RoutePlan): void {
   } else goOn(body, p, route);
 }
 
-/** Aims at the next waypoint that is not passed, and says how the tick that would pass it ends. */
+/** Aims at the next waypoint that hasn't been passed, and sets how the tick that would pass it ends. */
 function goOn(body: Own<'route'>, p: RoutePlan, route: Route): void {
   const { points } = route;
   const last = points.length - 1;
@@ -89,7 +89,7 @@ function keepInReach(body: Own<'route'>, p: RoutePlan): void {
   if (across > 1e-6) body.routePace = Math.min(body.routePace, (p.turnRate * distance) / (2 * across));
 }
 
-/** Within the radius of a waypoint, or past it along the leg that leads to it, and clear to go on to the next one. */
+/** True within the radius of a waypoint, or past it along its leg, if the line to the next one is clear. */
 function isPassed(body: Own<'route'>, p: RoutePlan, points: Points): boolean {
   const leg = body.routeLeg;
   const [[ax, ay], [bx, by], [cx, cy]] = [points[leg - 1], points[leg], points[leg + 1]] as [
@@ -104,7 +104,7 @@ function isPassed(body: Own<'route'>, p: RoutePlan, points: Points): boolean {
   return isClear(p.body, body.x, body.y, cx, cy);
 }
 
-/** Looks whether the body gets on: stuck or astray, it plans once more; stuck again, or going round and round, it gives up. */
+/** Checks the body's progress: stuck or astray, it plans once more; stuck again, or circling, it gives up. */
 function watch(body: Own<'route'>, p: RoutePlan): void {
   const dt = body.clockDt;
   body.routeGone += length(body.x - body.routeLastX, body.y - body.routeLastY);
@@ -146,12 +146,16 @@ function watch(body: Own<'route'>, p: RoutePlan): void {
   if (isAway ? planDetour(body, p) : planFrom(body, p, body.routeToX, body.routeToY)) body.happened |= REPLANNED;
 }
 
-/** Windows of `stuckAfter` without coming nearer that count as circling, beside the time that turning round from the speed takes twice. */
+/** Windows of `stuckAfter` without progress that count as circling, in addition to the time for two reversals. */
 const ROUNDS = 5;
 /** Fraction of the expected travel by which the remaining path must decrease to count as progress. */
 const NEARER = 0.05;
-/** Most seconds that are given for each of these. */
+/** Maximum time for each of a reversal and two full turns, s. */
 const MOST = 30;
+/** Time constants of a smooth ramp until a reversal has settled: e⁻⁸ is 0.03 % of the difference. */
+const SETTLED = 8;
+/** Reversals at the slowest rate for which the body gets time: out and back, twice. */
+const REVERSALS = 4;
 
 /** True if the remaining path hasn't decreased for long although the body moves. */
 function isCircling(body: Own<'route'>, p: RoutePlan): boolean {
@@ -163,7 +167,7 @@ function isCircling(body: Own<'route'>, p: RoutePlan): boolean {
   }
   body.routeSinceLeast += body.clockDt;
   const speed = length(body.vx, body.vy);
-  const reversing = p.sharply ? 0 : p.decay > 0 ? 8 / p.decay : (4 * (body.gaitSpeed + speed)) / p.slowest;
+  const reversing = p.sharply ? 0 : p.decay > 0 ? SETTLED / p.decay : (REVERSALS * (body.gaitSpeed + speed)) / p.slowest;
   const turning = Math.min(MOST, reversing) + Math.min(MOST, (2 * TAU) / p.turnRate);
   return body.routeSinceLeast > ROUNDS * p.stuckAfter + turning;
 }

@@ -9,21 +9,21 @@ export interface RoutePlan {
   enabled: boolean;
   /** True if anything but the hands may lead the feet. */
   watches: boolean;
-  /** True if grid steps lead the feet where nothing else does. */
+  /** True if grid steps lead the feet when nothing else does. */
   steps: boolean;
   navigator: Navigator;
   /** The body with its skin, to test whether a line is clear. */
   body: PlacedBody;
   waypointRadius: number;
   arriveRadius: number;
-  /** Speed under which a body rests, unit/s; and, as a distance, what counts as none. */
+  /** Speed below which a body is at rest, unit/s; as a distance, the tolerance. */
   rest: number;
   exact: boolean;
   brake: boolean;
   decelerate: number;
   /** Least rate at which a ramp of the tuning changes a speed, unit/s². */
   slowest: number;
-  /** True if the velocity changes at once; the rate 1/s at which a smooth ramp loses what it has to, 0 for the others. */
+  /** True if the velocity changes at once; the decay rate of a smooth ramp, 1/s, 0 for the others. */
   sharply: boolean;
   decay: number;
   /** Heading turning: how fast the body can turn, radians/s; else infinite. */
@@ -41,7 +41,7 @@ export function want(body: Own<'route'>, x: number, y: number, amount: number): 
   body.routeWishAmount = amount;
 }
 
-/** Ends what leads the feet, and says so. */
+/** Ends the current path or pursuit, and emits the event. */
 export function drop(body: Own<'route'>, event = ROUTE_CANCELLED): void {
   body.routeActive = BY_HANDS;
   body.routeToGo = 0;
@@ -95,12 +95,10 @@ export function planFrom(body: Own<'route'>, p: RoutePlan, toX: number, toY: num
   return true;
 }
 
-/** Number of plans on one path after which a body that was carried off gets as much time as at first. */
+/** Number of plans on one path after being carried off that get the full time. */
 const DETOURS = 8;
 
-/**
- * Plans the rest of the path from where the body was carried to; returns false without one. Plans that lead nowhere don't extend the time for ever.
- */
+/** Plans the rest of the path from where the body was carried to; returns false without one. Later plans without progress don't extend the time. */
 export function planDetour(body: Own<'route'>, p: RoutePlan): boolean {
   if (!planFrom(body, p, body.routeToX, body.routeToY)) return false;
   if (body.routeDetours < DETOURS) watchAnew(body);

@@ -6,13 +6,13 @@ import type { Body } from './body.ts';
 import { type Plan, preparePlan } from './plan.ts';
 import { World } from './world.ts';
 
-/** A tuning's motion where nothing is met: what its stages are prepared with, and how a body starts at 0, 0. */
+/** A tuning's motion without obstacles: the settings of its stages, and the start of a body at 0, 0. */
 export interface Standalone {
   plan: Omit<Plan, 'camera'>;
   start: Readonly<Body>;
 }
 
-/** Prepares a tuning without a ground: walls, edges and routes are somebody else's. */
+/** Prepares a tuning without a ground: the caller supplies walls, edges and routes. */
 export function standalone(parameters: Parameters): Standalone {
   const ground = groundWith({ name: 'Open', size: { width: 1e6, height: 1e6 }, start: { x: 0, y: 0 } });
   const walls = new WallIndex(bucketWalls(ground));

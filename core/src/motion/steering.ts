@@ -4,7 +4,7 @@ import type { Hands } from '../tape/hands.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import type { Own } from './body.ts';
 
-/** How hands become a direction: the choices of the tuning as plain flags. */
+/** From hands to a direction: the tuning's choices as plain flags. */
 export interface SteeringPlan {
   deadZone: number;
   outerZone: number;
@@ -16,7 +16,7 @@ export interface SteeringPlan {
   directions: number;
   /** Which of two presses counts: 1 the newest, −1 the oldest, 0 neither. */
   winner: number;
-  /** Keys and stick at once: the one that spoke last has the body, or both add up; else the larger one counts. */
+  /** Keys and stick at once: the last device used takes over, or both add up; else the larger one counts. */
   newestDevice: boolean;
   sumsDevices: boolean;
 }
@@ -40,7 +40,7 @@ export function prepareSteering({ input, scheme, step }: Parameters): SteeringPl
 const DIAGONAL = Math.sqrt(0.5);
 const EIGHTH = PI / 4;
 
-/** The order number of a press; one that was let go within its tick counts in it. */
+/** The order number of a press; one released within its tick counts in it. */
 function pressOrder(hands: Hands, control: number): number {
   return (hands.pressed >> control) & 1 ? (hands.order[control] as number) : (hands.held[control] as number);
 }
@@ -76,7 +76,10 @@ function keySteer(body: Own<'intent'>, p: SteeringPlan, hands: Hands): void {
   body.intentY = y;
 }
 
-/** The magnitude that a stick travel in [0, √2] asks for, in [0, 1]: ((travel − deadZone)/(outerZone − deadZone))^curve. An outer zone inside the dead zone gives a switch. */
+/**
+ * The magnitude for a stick travel in [0, √2], in [0, 1]: ((travel − deadZone)/(outerZone − deadZone))^curve. An outer zone inside the dead zone
+ * gives a switch.
+ */
 export function shapedStick(travel: number, p: Pick<SteeringPlan, 'deadZone' | 'outerZone' | 'curve'>): number {
   if (travel <= p.deadZone) return 0;
   const span = p.outerZone - p.deadZone;
@@ -84,8 +87,8 @@ export function shapedStick(travel: number, p: Pick<SteeringPlan, 'deadZone' | '
 }
 
 /**
- * Stick: magnitude rescaled from [deadZone, outerZone] to [0, 1] and raised to `curve`, direction kept or snapped. Put in place of
- * the keys, or added to them, as the tuning has two devices deal with each other.
+ * Stick: magnitude rescaled from [deadZone, outerZone] to [0, 1] and raised to `curve`, direction kept or snapped. Replaces the keys, or is added to
+ * them, as the tuning sets.
  */
 function stickSteer(body: Own<'intent'>, p: SteeringPlan, hands: Hands, takesOver: boolean): void {
   const rawX = p.acrossAllowed ? hands.stickX : 0;

@@ -25,7 +25,7 @@ export interface StepPlan {
   /** The body without its skin: one as wide as the cell fits between walls. */
   body: PlacedBody;
   limits: Limits;
-  /** Edges hold a step back, or have it come in at the other side. */
+  /** Edges block a step, or let it re-enter at the other side. */
   bounded: boolean;
   wraps: boolean;
 }
@@ -50,11 +50,11 @@ export function prepareStep(parameters: Parameters, ground: Ground, walls: WallI
   };
 }
 
-/** A phase is over within this much (s) of its end: sixty ticks of 1/60 s are a second. */
+/** Tolerance (s) for the end of a phase: sixty ticks of 1/60 s are a second. */
 const SLACK = 1e-9;
-/** Phases that can follow each other in one tick: steps shorter than a tick by more than this are lost. */
+/** Maximum number of phases in one tick: further ones, of steps far shorter than a tick, are lost. */
 const MOST = 100_000;
-/** Part of a full deflection that asks for a step. */
+/** Fraction of full deflection that requests a step. */
 const ASKS = 0.3;
 
 /**
@@ -69,7 +69,7 @@ export function stepGrid(body: Own<'step'>, p: StepPlan, hands: Hands): void {
   }
 }
 
-/** Stands in its cell, as if no step had been taken. */
+/** Stands in its cell, as after a start. */
 function clear(body: Own<'step'>): void {
   body.stepPhase = AT_REST;
   body.stepTime = 0;
@@ -188,7 +188,7 @@ function beginNext(body: Own<'step'>, p: StepPlan, pressed: boolean): boolean {
   return true;
 }
 
-/** The centre of the cell `direction` cells on from the one that holds a value. */
+/** The centre of the cell `direction` cells on from the one that contains a value. */
 function centre(value: number, direction: number, cell: number): number {
   return (Math.floor(value / cell) + direction + 0.5) * cell;
 }
@@ -221,7 +221,7 @@ function isBlocked(body: Own<'step'>, p: StepPlan): boolean {
   return !isClear(p.body, x, y, toX, toY);
 }
 
-/** True if a step that leaves on one side can come in at the other one, as far as the cell that it leads to. */
+/** True if a step that leaves on one side can re-enter at the other one, as far as its target cell. */
 function isOpenBeyond(p: StepPlan, x: number, y: number, toX: number, toY: number): boolean {
   const { left, right, top, bottom } = p.limits;
   const across = toX < left ? right - left : toX > right ? left - right : 0;

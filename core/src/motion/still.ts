@@ -2,8 +2,8 @@ import { bodyRadius } from '../tuning/body.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 
 /**
- * Speeds (unit/s) that count as none, by the size of the body, so that a world of another unit is moved through alike: shares of half its larger
- * side in a second.
+ * Speeds (unit/s) that count as zero, relative to the body's size, so that a world in another unit moves alike: fractions of half its larger side per
+ * second.
  */
 const STANDS = 0.01 / 12;
 const RESTS = 2 ** -24;

@@ -36,7 +36,7 @@ const WIDTH = columns.length;
 const offsets = /* @__PURE__ */ Object.fromEntries(columns.map((name, i) => [name, i])) as Record<Column, number>;
 
 /**
- * A ring of the last `capacity` ticks, row after row in one typed array that grows up to that. Row numbers count from the start of the
+ * A ring buffer of the last `capacity` ticks, row after row in one typed array that grows up to that. Row numbers count from the start of the
  * recording and stay the same when old rows are overwritten: rows `first … end − 1` can be read.
  */
 export class Trace {
@@ -68,12 +68,12 @@ export class Trace {
     this.contacts.clear();
   }
 
-  /** The value of a column in a row that is held. */
+  /** The value of a column in a kept row. */
   at(column: Column, row: number): number {
     return this.#data[(row % this.capacity) * WIDTH + offsets[column]] as number;
   }
 
-  /** The values of a column in rows `from` to `end` (that one not included), both held. */
+  /** The values of a column in rows `from` to `end` (that one not included), both kept. */
   values(column: Column, from = this.first, end = this.end): Float64Array {
     const offset = offsets[column];
     const values = new Float64Array(end - from);
@@ -115,7 +115,7 @@ export class Trace {
     this.end++;
   }
 
-  /** At the end of the data: more of it, or, at full capacity, over the oldest rows. */
+  /** Extends the data, or, at full capacity, overwrites the oldest rows. */
   #makeRoom(): void {
     if (this.#data.length === this.capacity * WIDTH) this.#next = 0;
     else this.#data = grown(this.#data, WIDTH, this.capacity);

@@ -9,11 +9,11 @@ import { arrivedSpeed, restSpeed } from './still.ts';
 
 /** Settings of the velocity stage. */
 export interface VelocityPlan {
-  /** Grid steps set the place themselves. */
+  /** Grid steps set the place directly. */
   steps: boolean;
   turns: boolean;
   heading: boolean;
-  /** The wanted velocity is the wish times the speed, and nothing else is steered. */
+  /** The wanted velocity is the wish times the speed, without any steering. */
   plain: boolean;
   /** Backwards and sideways are as fast as forwards. */
   evenFactors: boolean;
@@ -25,7 +25,7 @@ export interface VelocityPlan {
   /** True if positions are exact integrals of the velocity. */
   exact: boolean;
   ramp: RampPlan;
-  /** The ramp of a body that is turned against its motion: it stops as fast as it brakes. */
+  /** The ramp of a body turned against its motion: it stops at its braking rate. */
   braking: RampPlan;
 }
 
@@ -67,9 +67,9 @@ export function prepareVelocity({ scheme, body, ramp, pace, clock }: Parameters)
 }
 
 /**
- * Sets velocity and displacement of this tick: towards v* = direction × gait speed × surface × facing factor, as the ramp says. With vector
- * turning the ramp begins at the actual velocity, with heading turning and in scheme turn at a speed along a heading, which walls and
- * edges do not change (but for one that stops the body). On a route the speed is capped, and a tick that would pass its end ends on it.
+ * Sets velocity and displacement of this tick: towards v* = direction × gait speed × surface × facing factor, by the ramp. With vector turning the
+ * ramp starts at the actual velocity, with heading turning and in scheme turn at a speed along a heading, which walls and edges do not change (unless
+ * they stop the body). On a route the speed is limited, and a tick that would pass its end ends on it.
  */
 export function stepVelocity(body: Own<'velocity'>, p: VelocityPlan): void {
   const speed = body.gaitSpeed * body.contactSurface;
@@ -124,7 +124,7 @@ function followSteps(body: Own<'velocity'>): void {
 /** On a mode change, takes heading and speed from the current velocity. */
 function changeMode(body: Own<'velocity'>, p: VelocityPlan, mode: number): void {
   const speed = length(body.vx, body.vy);
-  // At rest, a body that turns and drives sets out along what it faces.
+  // At rest, a body under turn and drive sets out along its facing.
   const heading = speed > p.rest ? atan2(body.vy, body.vx) : body.facingGoal;
   body.velocityMode = mode;
   body.velocityHeading = heading;
@@ -153,9 +153,9 @@ function facingFactor(body: Own<'velocity'>, p: VelocityPlan): number {
   return low === 0 ? 0 : (lengthwise * across) / low;
 }
 
-/** Vector turning: the velocity goes straight to the one aimed at; along a route it is carried round the bends first. */
+/** Vector turning: the velocity moves straight to the one aimed at; along a route it is first carried round the bends. */
 function followVector(body: Own<'velocity'>, p: VelocityPlan, led: boolean): void {
-  // A wall that keeps the speed has only turned it: the ramp goes on with the velocity from before.
+  // A wall with `keepSpeed` only turned the velocity: the ramp goes on with the earlier speed.
   let x = body.contactKeeps === 1 ? body.velocityX : body.vx;
   let y = body.contactKeeps === 1 ? body.velocityY : body.vy;
   if (led && body.routeCarries === 1) {
@@ -169,15 +169,15 @@ function followVector(body: Own<'velocity'>, p: VelocityPlan, led: boolean): voi
   stepRamp(body, p.ramp, body.clockDt);
 }
 
-/** The speed along the heading at the start of the tick: nothing after a wall, an edge or a new click that stopped the body. */
+/** The speed along the heading at the start of the tick: 0 after a wall, an edge or a new click that stopped the body. */
 function speedAlong(body: Own<'velocity'>, led: boolean): number {
   const stopped = body.contactStops === 1 || body.boundsJump === WAS_SENT || (led && body.routeRestarts === 1);
   return stopped ? 0 : body.velocitySpeed;
 }
 
 /**
- * Heading turning: the speed follows its ramp, the direction turns at `turnRate`; turned against the motion by more than 90° the body
- * brakes. Scheme turn on a route goes where the route does.
+ * Heading turning: the speed follows its ramp, the direction turns at `turnRate`; turned against the motion by more than 90° the body brakes. Scheme
+ * turn follows a route's direction.
  */
 function followHeading(body: Own<'velocity'>, p: VelocityPlan, led: boolean): void {
   const speed = speedAlong(body, led);
@@ -201,8 +201,8 @@ function turnedTo(before: number, away: number, most: number): number {
 }
 
 /**
- * A tick that begins turned against the motion, with exact integration: the body brakes until it stands, which frees its direction, or has
- * turned to 90° off, and goes on from there for the rest of the tick.
+ * A tick that begins turned against the motion, with exact integration: the body brakes until it stands, which frees its direction, or has turned to
+ * 90° off, and continues from there for the rest of the tick.
  */
 function turnRound(body: Own<'velocity'>, p: VelocityPlan, speed: number, target: number, before: number, goal: number): void {
   const dt = body.clockDt;
@@ -243,7 +243,7 @@ function followSpeed(body: Own<'velocity'>, ramp: RampPlan, from: number, target
   stepRamp(body, ramp, dt);
 }
 
-/** Lays speed and distance along the heading: the new one (semi-implicit), else the mean of old and new. */
+/** Sets speed and distance along the heading: the new one (semi-implicit), else the mean of old and new. */
 function layAlong(body: Own<'velocity'>, p: VelocityPlan, before: number, after: number): void {
   const heading = p.ramp.integration === 'semiImplicit' ? after : before + wrapAngle(after - before) / 2;
   const speed = body.velocityX;

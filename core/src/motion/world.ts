@@ -20,7 +20,7 @@ import { placeAtStart } from './start.ts';
 import { tick } from './tick.ts';
 import { Trace } from './trace.ts';
 
-/** A key of a tuning: alike for tunings that move alike in all. */
+/** A key of a tuning: equal for tunings with the same motion. */
 function tuningKey(parameters: Parameters): string {
   const known = keys.get(parameters) ?? hashText(JSON.stringify(parameters));
   keys.set(parameters, known);
@@ -45,7 +45,7 @@ export class World {
 
   /**
    * @param capacity ticks that the trace holds
-   * @param walls the ground's walls, where they have been sorted or indexed before; an index can serve many worlds
+   * @param walls the ground's walls, if they were sorted or indexed before; an index can serve many worlds
    */
   constructor(
     parameters: Parameters,
@@ -62,7 +62,7 @@ export class World {
     this.#start();
   }
 
-  /** The present state, to be read. */
+  /** The present state, read-only. */
   get body(): Readonly<Body> {
     return this.#body;
   }
@@ -80,14 +80,14 @@ export class World {
     return this.#plan.clock.dt;
   }
 
-  /** Puts the body back to the ground's start; the trace begins again with the start as its row −1. */
+  /** Returns the body to the ground's start; the trace restarts with the start as its row −1. */
   restart(): void {
     loadBody(this.#body, START);
     this.trace.clear();
     this.#start();
   }
 
-  /** Puts a body that is as new to the ground's start. */
+  /** Places a reset body at the start. */
   #start(): void {
     const body = this.#body;
     this.#strange = true;
@@ -102,7 +102,7 @@ export class World {
     this.trace.write(body);
   }
 
-  /** Another tuning from the next tick on; the motion goes on. A full stamina bar stays full. */
+  /** Applies another tuning from the next tick on; the motion continues. A full stamina bar stays full. */
   setParameters(parameters: Parameters): void {
     const body = this.#body;
     beginEpoch(body);
@@ -114,7 +114,7 @@ export class World {
     this.#takeOver(full);
   }
 
-  /** Makes the motion fit a tuning that it was not driven with. */
+  /** Adapts the motion to a tuning that it was not driven with. */
   #takeOver(full: boolean): void {
     const body = this.#body;
     setFrame(body, this.dt);
@@ -122,13 +122,13 @@ export class World {
     takeOverGait(body, this.#plan.gait, full);
   }
 
-  /** Another ground; the body starts on it. */
+  /** Replaces the ground; the body starts on it. */
   setGround(ground: Ground, walls: WallBuckets = bucketWalls(ground, this.#parameters.contact.seams)): void {
     this.changeGround(ground, walls);
     this.restart();
   }
 
-  /** The ground is changed under the body, which stays where it is; a wall put over it has it put to the nearest free place. */
+  /** Replaces the ground under the body, which stays in place; if a wall now covers it, it moves to the nearest free place. */
   changeGround(ground: Ground, walls: WallBuckets = bucketWalls(ground, this.#parameters.contact.seams)): void {
     this.#ground = ground;
     this.#walls = new WallIndex(walls);
@@ -151,35 +151,35 @@ export class World {
     return this.#navigator;
   }
 
-  /** Hands over a mesh that was made in a worker for a navigator; when that is not in use any more, it is not taken. */
+  /** Adopts a mesh built in a worker for a navigator; ignored if that is no longer in use. */
   takeMesh(navigator: Navigator, mesh: Mesh): void {
     if (navigator === this.#navigator) navigator.take(mesh);
   }
 
-  /** Takes the mesh of another world on the same ground, where it serves this tuning. */
+  /** Adopts the mesh of another world on the same ground, if it fits this tuning. */
   takeNavigator(other: Navigator): void {
     if (other.ready && other.key === this.#navigator.key) this.#navigator.take(other.mesh);
   }
 
-  /** The walls by place, for whoever looks for some. */
+  /** The index of walls, for searches by place. */
   get walls(): WallIndex {
     return this.#walls;
   }
 
-  /** One tick. */
+  /** Advances one tick. */
   tick(hands: Hands): void {
     if (this.#strange) this.#meet(hands);
     tick(this.#body, this.#plan, hands);
     this.trace.write(this.#body);
   }
 
-  /** One tick of `dt` seconds, where the stepping is per frame; else a tick as any other. */
+  /** Advances one tick of `dt` seconds if the stepping is per frame; else a normal tick. */
   tickFrame(hands: Hands, dt: number): void {
     setFrame(this.#body, dt);
     this.tick(hands);
   }
 
-  /** Ticks at the tuning's rate in which the hands stay as they are: what they did counts in the first one alone. */
+  /** Advances ticks at the tuning's rate with constant hands: their events count in the first one alone. */
   run(hands: Hands, ticks: number): void {
     if (ticks <= 0) return;
     this.tick(hands);
@@ -195,7 +195,7 @@ export class World {
     }
   }
 
-  /** Hands that are new to the stages are read, whether or not something happened to them. */
+  /** Reads hands that the stages don't know yet, with or without events. */
   #meet(hands: Hands): void {
     hands.changed = true;
     this.#strange = false;
@@ -206,23 +206,23 @@ export class World {
     return saveBody(this.#body);
   }
 
-  /** Puts back what `save` gave; from there everything goes on as it did. */
+  /** Restores a `save` result; from there everything continues as before. */
   restore(saved: ArrayLike<number>): void {
     loadBody(this.#body, saved);
     this.#strange = true;
     unsettle(this.#plan.contact.calm);
   }
 
-  /** The present state for a tape that begins here. */
+  /** The present state for a tape that starts here. */
   snapshot(hands: HeldHands): TapeSnapshot {
     const full = this.#body.gaitStamina >= this.#parameters.stamina.max;
     return { hands, body: nameBody(this.#body), tuning: tuningKey(this.#parameters), ...(full ? { full } : {}) };
   }
 
   /**
-   * Goes on from a tape's beginning, the trace beginning with it: bit for bit with the tuning that it was driven with; any other one takes
-   * the motion over as in `setParameters`. A tape without a body begins at the ground's start. Returns the numbers that this core does not
-   * know: a tape of another one then only begins near where it did.
+   * Resumes from a tape's start, where the trace starts, too: bit for bit with the tape's tuning; any other one takes over the motion as in
+   * `setParameters`. A tape without a body starts at the ground's start. Returns the numbers unknown to this core: a tape of another one then starts
+   * only approximately.
    */
   resume({ body: named, tuning, full = false }: TapeSnapshot): string[] {
     if (!named) {

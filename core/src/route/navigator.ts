@@ -29,6 +29,9 @@ export interface Route {
 /** How near (unit) an end has to be to count as the one that was wanted. */
 const SAME = 1e-6;
 
+/** Tolerance (unit) for distances across the mesh’s lattice: below it two ends count as equally near. */
+const LATTICE_SLACK = 0.1;
+
 /** The parameters that a navigator reads, all of them: where they are the same, so is what it finds. */
 type Order = Pick<Parameters, 'body' | 'contact' | 'bounds'> & { route: Pick<Parameters['route'], 'planner' | 'margin' | 'unreachable'> };
 
@@ -172,7 +175,7 @@ export class Navigator {
     const at = locator.at(x, y);
     const polygon = at >= 0 ? at : locator.nearest(x, y)?.polygon;
     if (polygon !== undefined && mesh.regions[polygon] !== mesh.regions[start.polygon]) return true;
-    return length(goal.x - x, goal.y - y) > 2 * margin + 0.1 && isFree(this.#bare, toX, toY);
+    return length(goal.x - x, goal.y - y) > 2 * margin + LATTICE_SLACK && isFree(this.#bare, toX, toY);
   }
 
   /** The place where a path with this margin can begin, and the nearest one to the destination where it can end; null if it cannot begin. */
@@ -228,7 +231,7 @@ function isAt(place: Located, x: number, y: number): boolean {
 
 /** True if one end lies nearer to a place than another one by more than a margin. */
 function isNearer(one: Located, other: Located, x: number, y: number, margin: number): boolean {
-  return length(one.x - x, one.y - y) + margin + 0.1 < length(other.x - x, other.y - y);
+  return length(one.x - x, one.y - y) + margin + LATTICE_SLACK < length(other.x - x, other.y - y);
 }
 
 function straight({ start, goal }: Ends): { points: Point[]; expanded: number } {

@@ -3,13 +3,16 @@ import type { HandsEvent } from '../../tape/hands.ts';
 import { type Tape, tapeOf } from '../../tape/tape.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 
-/** Ticks of a drill's run at the most: what takes longer ends there. */
+/** Maximum length of a drill's run in ticks; longer runs are cut there. */
 export const MOST_TICKS = 20_000;
 
-/** Seconds for which a click is held. */
+/** Seconds for which a click is held: a tick and a half at 30 Hz. */
 export const CLICK = 0.05;
 
-/** Hands written down in seconds, by what they are to do, for the scheme that reads them. */
+/** Seconds for which a key is tapped: several ticks at any tick rate. */
+export const TAP = 0.1;
+
+/** A script of hands events at times in seconds, for a control scheme. */
 export class Script {
   readonly #hz: number;
   readonly #scheme: Parameters['scheme'];
@@ -42,17 +45,17 @@ export class Script {
     return this.say(at, ...controls.map((release) => ({ release })));
   }
 
-  /** Asks for nothing any more. What was pressed once goes on in scheme latch: it is planted. */
+  /** Releases the held controls; in scheme latch, where motion goes on, it also taps plant. */
   stop(at: number, ...held: Control[]): this {
     this.release(at, ...held);
-    return this.#scheme === 'latch' ? this.press(at, 'plant').release(at + 0.1, 'plant') : this;
+    return this.#scheme === 'latch' ? this.press(at, 'plant').release(at + TAP, 'plant') : this;
   }
 
   click(at: number, x: number, y: number): this {
     return this.say(at, { point: [x, y] }, { press: 'pointer' }).release(at + CLICK, 'pointer');
   }
 
-  /** The tape of all that, so many seconds long, at least one tick and not over the limit. */
+  /** The script's tape, of the given length in seconds: at least one tick, at most `MOST_TICKS`. */
   tape(name: string, seconds: number): Tape {
     const ticks = Math.max(1, Math.min(MOST_TICKS, Math.round(seconds * this.#hz)));
     const events = this.#events

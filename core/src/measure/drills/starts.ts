@@ -7,7 +7,7 @@ import { type SpeedLaw, speedLaw } from '../speedLaw.ts';
 import { cannotMove, openGround } from './course.ts';
 import type { Drill } from './drill.ts';
 import { distanceBetween, reaches, rowFrom } from './read.ts';
-import { Script } from './script.ts';
+import { Script, TAP } from './script.ts';
 
 /** Seconds of rest before the first input, and of rest at the end. */
 const REST = 0.1;
@@ -206,7 +206,7 @@ export const autoRun: Drill = {
   unless: (parameters) => cannotMove(parameters) ?? (parameters.pace.autoRun === 'off' ? 'needs auto-run' : null),
   lay: ({ parameters }) => {
     const script = new Script(parameters);
-    script.press(REST, 'autoRun').release(REST + 0.1, 'autoRun');
+    script.press(REST, 'autoRun').release(REST + TAP, 'autoRun');
     script.press(REST + LEFT_ALONE, script.back).stop(REST + LEFT_ALONE + 0.3, script.back);
     return [{ ground: openGround(), tape: script.tape('Auto-run', REST + LEFT_ALONE + 1) }];
   },

@@ -16,7 +16,10 @@ function straightAhead(parameters: Parameters): Script {
   return script.press(0, script.ahead);
 }
 
-/** Seconds of sliding along a wall, of which the last are read. */
+/** Seconds after the rise in which the contact settles. */
+const SETTLE = 0.1;
+
+/** Seconds of sliding along a wall; the last of them are read. */
 const SLIDING = 1.2;
 const READ = 0.4;
 
@@ -167,7 +170,7 @@ export const seamRun: Drill = {
   },
   measure: ([ran], { rise }) => {
     const { trace } = ran as Ran;
-    const from = Math.max(2, trace.rowAt(rise + 0.1));
+    const from = Math.max(2, trace.rowAt(rise + SETTLE));
     const along = (row: number) => Math.abs(trace.at('vx', row));
     let fastest = 0;
     let [catches, isCaught] = [0, false];

@@ -17,6 +17,6 @@ export const tickTravel = ({ pace, clock }: Parameters) => Math.max(pace.walkSpe
 
 export const steers = ({ scheme }: Parameters) => scheme === 'steer' || scheme === 'latch';
 
-/** The half-life (s) with which the share that goes each tick is the same at every rate. */
+/** The half-life (s) that removes a fraction per tick, limited to 0.001 to 0.999, at every rate; from 0.001 to 10 s, as the catalogue allows. */
 export const halfLifeOf = (share: number, hz: number) =>
   neat(Math.min(10, Math.max(0.001, Math.log(0.5) / Math.log(1 - Math.min(0.999, Math.max(0.001, share))) / hz)));

@@ -12,11 +12,11 @@ export interface ReadFile {
 }
 
 /** Maximum number of faults reported per file. */
-const TOLD = 8;
+const LISTED = 8;
 
 const problems = (faults: readonly Fault[]) => [
-  ...faults.slice(0, TOLD).map(faultText),
-  ...(faults.length > TOLD ? [`and ${faults.length - TOLD} more`] : []),
+  ...faults.slice(0, LISTED).map(faultText),
+  ...(faults.length > LISTED ? [`and ${faults.length - LISTED} more`] : []),
 ];
 
 /** Reads a file of any kind; one that is too large is not opened. */
