@@ -21,7 +21,7 @@ function importsOf(file: string): string[] {
   );
 }
 
-/** The first round trip among things that need each other; null where there is none. */
+/** The first round trip among things that need each other; null if there is none. */
 function circleIn(needs: ReadonlyMap<string, ReadonlySet<string>>): string[] | null {
   const done = new Set<string>();
   const walk = (at: string, path: readonly string[]): string[] | null => {

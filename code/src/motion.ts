@@ -44,7 +44,7 @@ interface TickStep {
   part: keyof Standalone['plan'];
 }
 
-/** The steps of a tick in their order, as the core's own tick calls them. Throws where that does anything else. */
+/** The steps of a tick in their order, as the core's own tick calls them. Throws if that does anything else. */
 export function tickSteps(sources: Sources): TickStep[] {
   const file = sources.file('motion/tick.ts');
   return file.callsOf('tick').flatMap(({ name, args }): TickStep[] => {

@@ -9,7 +9,7 @@ import { atContact, core, meetsWalls } from './motion.ts';
 const segments = new List('segments');
 const courses = new List('courses');
 const near = new List('near');
-/** Planes that a body touches at once, at the most. */
+/** Planes that a body touches at once, at most. */
 const PLANES = 32;
 const planeLists: Readonly<Record<string, List>> = {
   x: new List('planeX', PLANES),

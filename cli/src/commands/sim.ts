@@ -26,7 +26,7 @@ interface SimOptions {
 
 /** Rows of the trace that are held before they are written: memory does not grow with the tape. */
 const HELD = 4096;
-/** Ticks at the most. */
+/** Ticks at most. */
 const MOST_TICKS = 1e8;
 
 /** Advances a world tick by tick until the tape ends. */

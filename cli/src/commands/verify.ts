@@ -11,7 +11,7 @@ interface VerifyOptions {
   json?: boolean;
 }
 
-/** Holds a game's trace against the model's. */
+/** Compares a game's trace with the model's. */
 export async function verify(options: VerifyOptions): Promise<number> {
   const slack = Number(options.slack);
   if (!(slack >= 0)) throw new Misuse(`--slack: found ${options.slack}, expected a number from 0 on`);

@@ -136,7 +136,7 @@ export class Application {
     return found;
   }
 
-  /** The file of a revision, in the newest version of its format; null where it cannot be read. */
+  /** The file of a revision, in the newest version of its format; null if it cannot be read. */
   async file({ id, kind }: Pick<Listed, 'id' | 'kind'>, revision: number): Promise<{ name: string } | null> {
     const { file } = (await this.#ask('GET', `/${collectionOf(kind)}/${id}/revisions/${revision}`)) as { file: unknown };
     const read = readAny(file);

@@ -97,7 +97,7 @@ export class Folder {
     return { files, unread };
   }
 
-  /** A text of the folder, null where there is none. */
+  /** A text of the folder, null if there is none. */
   text(path: string): string | null {
     try {
       return readFileSync(join(this.root, path), 'utf8');

@@ -71,7 +71,7 @@ export class LinkedSources {
     for (const linked of all) {
       const head = heads.get(linked.document);
       if (head === undefined) continue;
-      // Two tunings would change one file in turns, for ever.
+      // Two tunings would change one file in turns, forever.
       const place = realPlace(join(this.#folder.root, linked.path));
       const isTaken = taken.has(place);
       taken.add(place);
@@ -100,7 +100,7 @@ export class LinkedSources {
     }
   }
 
-  /** Works on one link; returns the key of what it left, null where that is as it was. */
+  /** Works on one link; returns the key of what it left, null if that is as it was. */
   async #work(about: Omit<Link, 'tuning'>, there: SourceFile): Promise<string | null> {
     const { linked, head, lines } = about;
     const { path, source } = linked;

@@ -9,7 +9,7 @@ export interface SourceFile {
   encoding: 'utf8' | 'latin1';
 }
 
-/** Bytes of a source at the most. */
+/** Bytes of a source at most. */
 const LARGEST = 4_000_000;
 
 const whyOf = (error: unknown) => (error as NodeJS.ErrnoException).code ?? 'unknown';

@@ -149,7 +149,7 @@ export async function clients(stand: Stand, minutes: number, seed: number): Prom
     bad.hear(answer);
   });
   const all = Promise.all(Array.from({ length: CLIENTS }, (_, i) => client(`Boots of client ${i}`, new Dice(seed + i), end, ask)));
-  // Memory is held against what it is once warm: after a third of the time.
+  // Memory is compared with what it is once warm: after a third of the time.
   const looks: { share: number; memory: number }[] = [];
   const timer = setInterval(
     () => looks.push({ share: (performance.now() - begun) / (end - begun), memory: memoryOf(stand.serverPid) }),

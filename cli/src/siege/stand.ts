@@ -19,7 +19,7 @@ export async function until(is: () => boolean | Promise<boolean>, what: string, 
   return performance.now() - begun;
 }
 
-/** The command line of a process; empty where there is none. */
+/** The command line of a process; empty if there is none. */
 function commandOf(pid: number): string {
   try {
     return readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' ');

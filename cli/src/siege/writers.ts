@@ -10,7 +10,7 @@ interface Paced {
 /** A writer's document, as far as the server has acknowledged it. */
 interface Acknowledged {
   id: string;
-  /** Speeds of the revisions, by number, from 1; null where a revision exists whose answer was lost. */
+  /** Speeds of the revisions, by number, from 1; null if a revision exists whose answer was lost. */
   revisions: (number | null)[];
   draft: { version: number; speed: number } | null;
 }

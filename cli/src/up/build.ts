@@ -40,7 +40,7 @@ export async function buildIfChanged(say: (line: string) => void, stop?: AbortSi
   say('Building …');
   const { status, output } = await run(process.execPath, [join(root, 'node_modules', '.bin', 'astro'), 'build'], {
     cwd: join(root, 'web'),
-    env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' },
+    env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
     stop,
   });
   if (stop?.aborted) return;

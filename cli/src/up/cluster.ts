@@ -14,7 +14,7 @@ export interface Cluster {
   url(database: string): string;
   /** Where its files lie. */
   data: string;
-  /** Starts the server again if it has died. Throws where it does not start. */
+  /** Starts the server again if it has died. Throws if it does not start. */
   ensure(): Promise<void>;
   isRunning(): Promise<boolean>;
   /** True if its disk has room to start it. */

@@ -99,7 +99,7 @@ export async function checkDatabase(url: string): Promise<void> {
   }
 }
 
-/** Why what a database holds is not this version's; null where it is, or is nothing. */
+/** Why what a database holds is not this version's; null if it is, or is nothing. */
 async function strangeness(client: pg.Client): Promise<string | null> {
   const { rows } = await client.query(
     `select table_schema || '.' || table_name as name from information_schema.tables

@@ -60,7 +60,7 @@ describe('the lock of a folder', () => {
 
   it('waits for the one that clears up what a killed run has left', async () => {
     await new Lock(folder).take(folder, say);
-    // This very process stands for a sweeper that still works: it is waited for, but not for ever.
+    // This very process stands for a sweeper that still works: it is waited for, but not forever.
     writeFileSync(path(), JSON.stringify({ pid: 2 ** 22 + 1, started: '1', sweeper: runningNow(process.pid) }));
     const begun = performance.now();
     await new Lock(folder, 300).take(folder, say);

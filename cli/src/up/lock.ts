@@ -14,7 +14,7 @@ interface Held extends Running {
   sweeper?: Running;
 }
 
-/** When a process was started: field 22 of its stat, whose second field may hold anything, in brackets. Null where there is none. */
+/** When a process was started: field 22 of its stat, whose second field may hold anything, in brackets. Null if there is none. */
 function startOf(pid: number): string | null {
   try {
     const stat = readFileSync(`/proc/${pid}/stat`, 'utf8');

@@ -29,7 +29,7 @@ export function freePort(): Promise<number> {
   });
 }
 
-/** Why nothing can listen on a port of a host; null where it can. */
+/** Why nothing can listen on a port of a host; null if it can. */
 async function obstacle(host: string, port: number): Promise<string | null> {
   const probe = createServer();
   return new Promise((answer) => {

@@ -1,7 +1,7 @@
 import { type Case, type Constant, type ConstantFault, inCase } from '@zygopod/core';
 import type { Writer, WrittenConstant } from '../writing/writer.ts';
 
-/** Why a text can be no name in a language; null where it can. Names have to be in the normal form in which a language compares them. */
+/** Why a text can be no name in a language; null if it can. Names have to be in the normal form in which a language compares them. */
 function nameFault(name: string, { name: pattern, normalForm = 'NFC', reserved, taken, title }: Writer): string | null {
   if (pattern && (!pattern.test(name) || name.normalize(normalForm) !== name)) return `“${name}” isn’t a valid name in ${title}`;
   return reserved.includes(name) || taken?.test(name) ? `${name} is a reserved word of ${title}` : null;

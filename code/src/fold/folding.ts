@@ -29,7 +29,7 @@ import {
   Written,
 } from './values.ts';
 
-/** Folds expressions: what is known is worked out, the rest is kept. */
+/** Folds expressions: what is known is computed, the rest is kept. */
 export abstract class Folding {
   protected readonly sources: Sources;
   /** Fields of the body that are the same in every tick of this tuning. */

@@ -37,7 +37,7 @@ export class SourceOf {
     }
   }
 
-  /** The calls that a function consists of, each with its arguments as they stand. Throws where it is anything else than calls. */
+  /** The calls that a function consists of, each with its arguments as they stand. Throws if it is anything else than calls. */
   callsOf(name: string): { name: string; args: string[] }[] {
     const found = this.declared.get(name);
     if (!found || !ts.isFunctionDeclaration(found) || !found.body) throw new Error(`${this.place} has no function ${name}`);

@@ -19,7 +19,7 @@ function* readBy(statement: Statement): Generator<Expression> {
   } else for (const e of expressionsOf(statement)) yield* within(e);
 }
 
-/** Statements without those that are dropped; what is left of an `if` that does nothing is dropped, too. */
+/** Statements without those that are dropped; the rest of an `if` that does nothing is dropped, too. */
 function without(all: readonly Statement[], isDropped: (one: Statement) => boolean, pure: ReadonlySet<string>): Statement[] {
   return all.flatMap((one): Statement[] => {
     if (isDropped(one)) return [];
@@ -43,7 +43,7 @@ export function pureOf(routines: readonly Routine[]): Set<string> {
   return pure;
 }
 
-/** Drops what is worked out and never read, and calls of routines that do nothing. `observed` are fields that others read. */
+/** Drops what is computed and never read, and calls of routines that do nothing. `observed` are fields that others read. */
 function sweep(routines: readonly Routine[], observed: ReadonlySet<string>): Routine[] {
   const fields = new Set(observed);
   for (const { body } of routines) for (const one of body) for (const e of readBy(one)) fields.add(fieldOf(e) ?? '');
@@ -123,7 +123,7 @@ function named(routine: Routine): Routine {
   return values.size === 0 ? routine : { ...routine, body: withGiven(routine.body, values) };
 }
 
-/** Statements of a routine that is put in where it is called, at the most. */
+/** Statements of a routine that is put in where it is called, at most. */
 const FEW = 8;
 
 /** A routine of very few settings that is called in one place stands there itself. */
@@ -158,7 +158,7 @@ function lean(routines: readonly Routine[]): Routine[] {
       return [name, parameters.map((parameter) => read.has(parameter.name))];
     }),
   );
-  // What is worked out for a parameter may do something: then it stays.
+  // What is computed for a parameter may do something: then it stays.
   for (const e of allOf(routines)) {
     if (e.is !== 'call') continue;
     for (const [i, arg] of e.args.entries()) if (does(arg)) kept.get(e.name)?.splice(i, 1, true);

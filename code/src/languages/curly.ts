@@ -53,7 +53,7 @@ export abstract class Curly extends Printer {
     return this.expression(e);
   }
 
-  /** An `if` and what follows when it fails, each branch on a line of its own; null where one is too long for that. */
+  /** An `if` and what follows when it fails, each branch on a line of its own; null if one is too long for that. */
   private chainOnLines(s: If, depth: number, steps: Statement[]): string[] | null {
     const lines: string[] = [];
     for (let one: If | null = s, word = ''; one; word = 'else ') {
@@ -105,7 +105,7 @@ export abstract class Curly extends Printer {
     return lines;
   }
 
-  /** At most two plain statements as they stand in one line; null where they are more. */
+  /** At most two plain statements as they stand in one line; null if they are more. */
   protected short(all: readonly Statement[], steps: Statement[]): string | null {
     if (all.length > 2 || all.some(({ is }) => is === 'if' || is === 'loop')) return null;
     return this.statements(all, 0, steps).join(' ');

@@ -20,7 +20,7 @@ export interface Motion {
 export const edgeNames = ['left', 'top', 'right', 'bottom'] as const;
 type Edge = (typeof edgeNames)[number];
 
-/** Where the edges of an area `left, top, right, bottom` hold the body's origin: each field with its expression, worked out as the model does. */
+/** Where the edges of an area `left, top, right, bottom` hold the body's origin: each field with its expression, computed as the model does. */
 export function edgeSettings({ edges, fields }: Pick<Motion, 'edges' | 'fields'>, number: (value: number) => string): [string, string][] {
   const known = new Set(fields.map(([field]) => field));
   return edgeNames.flatMap((edge): [string, string][] => {

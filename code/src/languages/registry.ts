@@ -17,7 +17,7 @@ export const registry: readonly Language[] = languageIds.map((id) => byId[id]);
 /** A new printer of each. */
 export const motionPrinters = (): Printer[] => registry.map(({ printer }) => printer());
 
-/** A new printer of a language. Throws where there is none. */
+/** A new printer of a language. Throws if there is none. */
 export function printerOf(id: string): Printer {
   const language = registry.find((one) => one.id === id);
   if (!language) throw new Error(`nothing is written in ${id}`);

@@ -40,7 +40,7 @@ export function readDocument<T extends object>(format: Format<T>, value: unknown
 /** Maximum number of reported faults in one file. */
 const MOST_FAULTS = 50;
 
-/** Reads the long lists of a document by themselves, so that a file full of faults costs no more than the first of them; what is left has them empty. */
+/** Reads the long lists of a document separately, so that a file full of faults costs no more than the first of them; in the rest they are empty. */
 function readLists(format: Format, document: Record<string, unknown>) {
   const rest = { ...document };
   const lists: Record<string, unknown[]> = {};
@@ -61,10 +61,10 @@ function readLists(format: Format, document: Record<string, unknown>) {
   return { rest, lists, faults };
 }
 
-/** Nesting (lists in objects in lists …) at the most: no format comes near it, and deeper texts take long to read. */
+/** Maximum nesting (lists in objects in lists …): no format comes near it, and deeper texts take long to read. */
 const DEEPEST = 200;
 
-/** True if lists and objects of a text are nested deeper than they may be; what stands in quotes does not count. */
+/** True if lists and objects of a text are nested too deep; content in quotes does not count. */
 function isTooDeep(text: string): boolean {
   let depth = 0;
   let isQuoted = false;

@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 
-/** One thing wrong with a document: where, what was found, what was expected. Paths are dotted; '' is the whole file. */
+/** A fault of a document: its place, what was found, what was expected. Paths are dotted; '' is the whole file. */
 export interface Fault {
   path: string;
   found: string;
@@ -10,7 +10,7 @@ export interface Fault {
 /** A document that was read, or everything that is wrong with it. */
 export type Reading<T> = { ok: true; value: T } | { ok: false; faults: Fault[] };
 
-/** `pace.walkSpeed: found "fast", expected a number`; what a terminal would act on is spelled out. */
+/** `pace.walkSpeed: found "fast", expected a number`; control characters of terminals are escaped. */
 export function faultText(fault: Fault): string {
   return printable(`${fault.path ? `${fault.path}: ` : ''}found ${fault.found}, expected ${fault.expected}`);
 }
@@ -19,7 +19,7 @@ export function faultText(fault: Fault): string {
 // biome-ignore lint/suspicious/noControlCharactersInRegex: the pattern searches for them
 const ACTING = /[\u0000-\u0009\u000b-\u001f\u007f-\u009f\u200e\u200f\u2028-\u202e\u2066-\u2069]/g;
 
-/** A text from outside as it may be printed: what a terminal would act on is spelled out. */
+/** A text from outside, made printable: control characters of terminals are escaped. */
 export function printable(text: string): string {
   return text.replace(ACTING, (mark) => `\\u${mark.charCodeAt(0).toString(16).padStart(4, '0')}`);
 }

@@ -1,4 +1,4 @@
-/** Where a text is no JSON, and what is wrong there. */
+/** Finds the first fault of a JSON text, and its place. */
 export interface JsonFault {
   line: number;
   column: number;
@@ -42,7 +42,7 @@ export function jsonFault(text: string): JsonFault {
     at = begin;
     return false;
   };
-  /** The brackets that are open, by what closes them. */
+  /** The open brackets, by their closing ones. */
   const open: string[] = [];
   const value = (): boolean => {
     space();

@@ -1,4 +1,4 @@
-/** A formula as a tree: what is drawn, read aloud, written as text and worked out is one and the same. */
+/** A formula as a tree: what is drawn, read aloud, written as text and computed is one and the same. */
 export type Term =
   | { is: 'number'; value: number; unit?: string }
   /** A parameter of the tuning: by its label, or as its number. */

@@ -20,7 +20,7 @@ function fullCells(ground: Ground): string[][] {
   return Array.from({ length: rows }, (_, y) => Array.from({ length: columns }, (__, x) => ground.cells[y]?.[x] ?? OPEN));
 }
 
-/** The fewest rows that hold what is not open; a ground without marks has no cells. */
+/** The smallest list of rows that holds all marks; a ground without marks has no cells. */
 function trimmed(rows: string[][]): string[] {
   const cells = rows.map((row) => row.join(''));
   return cells.every((row) => [...row].every((mark) => mark === OPEN)) ? [] : cells;

@@ -52,7 +52,7 @@ export const groundFormat: Format<Ground> = {
   schema,
 };
 
-/** The first column of a row whose mark is not known; −1 where all are. */
+/** The first column of a row whose mark is not known; −1 if all are. */
 function unknownIn(row: string, surfaces: Ground['surfaces']): number {
   for (let x = 0; x < row.length; x++) {
     const mark = row[x] as string;
@@ -83,7 +83,7 @@ function wallFaults(ground: Ground): Fault[] {
   });
 }
 
-/** Points of all walls together at the most. */
+/** Maximum number of points of all walls together. */
 const MOST_POINTS = 500_000;
 
 /** Counts the wall points of a possible ground without validating them. */
@@ -112,7 +112,7 @@ export function parseGround(text: string): Reading<Ground> {
   return json.ok ? readGround(json.value) : json;
 }
 
-/** A ground with nothing on it but what is given. Throws where that is no ground. */
+/** A ground with only the given objects. Throws if it is invalid. */
 export const groundWith = (given: Pick<Ground, 'name' | 'size' | 'start'> & Partial<Ground>): Ground =>
   schema.parse({ format: groundFormat.format, version: groundFormat.version, ...given });
 

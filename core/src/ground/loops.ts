@@ -36,7 +36,7 @@ function loopsOf({ points, closed }: Wall): Loop[] {
   return [doubleArea(loop) > 0 ? loop : [...own].reverse().flat()];
 }
 
-/** The first point in which two sides of a polygon cross or touch, other than neighbours at their corner; null where none do. */
+/** The first point in which two sides of a polygon cross or touch, other than neighbours at their corner; null if none do. */
 export function selfCrossing(points: readonly (readonly [number, number])[]): [number, number] | null {
   const n = points.length;
   for (let i = 0; i < n; i++)

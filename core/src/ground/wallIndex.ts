@@ -1,12 +1,12 @@
 import type { Ground } from './ground.ts';
 import { wallSegments } from './outlines.ts';
 
-/** Buckets a side at the most, so that a few walls far apart do not make a huge grid. */
+/** Maximum number of buckets per side, so that a few walls far apart do not make a huge grid. */
 const MOST = 1024;
 
 /**
- * Walls sorted into square buckets: plain numbers and typed arrays, so that it can be made in a worker and handed over.
- * Bucket b holds `items[starts[b] … starts[b + 1])`, numbers of segments of four numbers each (x0, y0, x1, y1).
+ * Walls sorted into square buckets: plain numbers and typed arrays, so that a worker can build and transfer it. Bucket b holds `items[starts[b] …
+ * starts[b + 1])`, numbers of segments of four numbers each (x0, y0, x1, y1).
  */
 export interface WallBuckets {
   segments: Float64Array;
@@ -78,7 +78,7 @@ function coursesOf(segments: Float64Array): Float64Array {
   return courses;
 }
 
-/** Works out of each segment its direction as a unit vector and its length: ux, uy, length. */
+/** Computes of each segment its direction as a unit vector and its length: ux, uy, length. */
 function layCourses(segments: Float64Array, courses: Float64Array, many: number): void {
   for (let wall = 0; wall < many; wall++) {
     const ex = (segments[wall * 4 + 2] as number) - (segments[wall * 4] as number);
@@ -117,8 +117,8 @@ function eachBucket(buckets: WallBuckets, visit: (bucket: number, segment: numbe
 }
 
 /**
- * Finds walls by place: a search costs what is near, not what exists, and allocates nothing. `near` writes the numbers of
- * the segments whose buckets touch a box into `found`, each once.
+ * Finds walls by place: the cost of a search depends on the nearby walls only, and it allocates nothing. `near` writes the numbers of the segments
+ * whose buckets touch a box into `found`, each once.
  */
 export class WallIndex {
   readonly buckets: WallBuckets;

@@ -1,8 +1,8 @@
 import { type Ground, newGround, OPEN, SOLID } from './ground.ts';
 
-/** Sides of a yard in cells at the least and at the most. */
+/** Minimum and maximum sides of a yard, in cells. */
 const [FEWEST, MOST] = [24, 96];
-/** Seconds that a body walks from end to end of a yard, where its sides allow that. */
+/** Seconds that a body walks from end to end of a yard, if its sides allow that. */
 const CROSSED_IN = 8;
 
 /**

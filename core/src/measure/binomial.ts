@@ -30,8 +30,8 @@ function meets(f: (p: number) => number, level: number): number {
 }
 
 /**
- * The exact confidence interval of a share of which `k` of `n` were seen (Clopper and Pearson, The use of confidence or fiducial limits
- * illustrated in the case of the binomial, Biometrika 26, 1934). `confidence` is 0.95 for 95 %. Nothing seen says nothing: 0 to 1.
+ * The exact confidence interval of a proportion with `k` of `n` observed (Clopper and Pearson, The use of confidence or fiducial limits illustrated
+ * in the case of the binomial, Biometrika 26, 1934). `confidence` is 0.95 for 95 %. Without observations: 0 to 1.
  */
 export function shareInterval(k: number, n: number, confidence = 0.95): [number, number] {
   if (n === 0) return [0, 1];

@@ -2,7 +2,7 @@ import type { Ground } from '../ground/ground.ts';
 import { solidTester } from '../ground/outlines.ts';
 import { squareTo, type WallIndex } from '../ground/wallIndex.ts';
 
-/** Room at evenly spaced places: the radius of the largest circle that fits there, 0 in a wall, at the most `most`. */
+/** Room at evenly spaced places: the radius of the largest circle that fits there, 0 in a wall, at most `most`. */
 export interface Clearance {
   /** Distance between places, unit; the first lies half of it from the ground's corner. */
   step: number;
@@ -12,10 +12,10 @@ export interface Clearance {
   values: Float32Array;
 }
 
-/** Places in all at the most. */
+/** Maximum number of places. */
 const PLACES = 120_000;
 
-/** Distance from a place to the nearest wall, at the most `most`; 0 inside of one. */
+/** Distance from a place to the nearest wall, at most `most`; 0 inside of one. */
 export function clearanceAt(isSolid: (x: number, y: number) => boolean, walls: WallIndex, x: number, y: number, most: number): number {
   if (isSolid(x, y)) return 0;
   walls.near(x - most, y - most, x + most, y + most);

@@ -1,6 +1,6 @@
 import type { SpeedLaw } from './speedLaw.ts';
 
-/** How equal (relatively) two ratios of neighbouring ticks have to be for what fades to be known as such. */
+/** Relative tolerance for the ratios of neighbouring ticks of an exponential decay. */
 const ALIKE = 1e-6;
 
 /**
@@ -28,7 +28,7 @@ export interface TickOf {
   dt: number;
 }
 
-/** True if a tick goes by a law, to a part of what changes; a wall, a surface or a route changes the speed, too. */
+/** True if a tick follows a law to a fraction of the change; a wall, a surface or a route changes the speed, too. */
 const follows = (law: SpeedLaw, { v0, v1, limit, dt }: TickOf, alike: number): boolean =>
   limit !== null && Math.abs(law.after(v0, limit, dt) - v1) <= alike * Math.max(Math.abs(v0), Math.abs(limit));
 

@@ -10,7 +10,7 @@ export interface Gap {
   a: [number, number];
   b: [number, number];
   width: number;
-  /** Against what the body needs: under 1 it does not fit. */
+  /** Relative to the body's need: below 1 it does not fit. */
   ratio: number;
 }
 
@@ -42,7 +42,7 @@ export function narrowGaps(ground: Ground, body: Parameters['body'], border: boo
     const [x, y] = [segments[i] as number, segments[i + 1] as number];
     const own = i >> 2;
     index.near(x - most, y - most, x + most, y + most);
-    // The check for a third wall searches again: what was found has to be kept.
+    // The check for a third wall searches again: the first result must be copied.
     let near = 0;
     for (let k = 0; k < index.count; k++) {
       const other = index.found[k] as number;
@@ -73,7 +73,7 @@ function isWithin(walls: WallBuckets, x: number, y: number, wall: number, most: 
   return square >= (TOUCH * TOUCH) / 4 && square <= most * most * (1 + 1e-9);
 }
 
-/** The gap from a corner to a wall; null where they touch or the wall is too far. */
+/** The gap from a corner to a wall; null if they touch or the wall is too far. */
 function between(s: Float64Array, x: number, y: number, wall: number, body: Parameters['body'], most: number): Gap | null {
   const [ax, ay, bx, by] = [s[wall * 4], s[wall * 4 + 1], s[wall * 4 + 2], s[wall * 4 + 3]] as [number, number, number, number];
   const [ex, ey] = [bx - ax, by - ay];

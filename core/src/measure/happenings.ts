@@ -18,7 +18,7 @@ import type { Trace } from '../motion/trace.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { shortNumber } from '../tuning/expression.ts';
 
-/** Something that happened in a row of a trace: its name, its words, and why, where there is a why. */
+/** An event in a row of a trace: its name, its words, and its cause, if it has one. */
 export interface Happening {
   row: number;
   time: number;

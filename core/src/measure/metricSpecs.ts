@@ -12,7 +12,7 @@ export interface MetricSpec {
   near?: number;
 }
 
-/** All metrics by their names in files and reports; the formula of each stands with what works it out. */
+/** All metrics by their names in files and reports; the formula of each is in the drill that measures it. */
 export const metricSpecs = {
   riseTime: { words: 'Reaches speed after', quantity: 'time', better: 'lower' },
   riseDistance: { words: 'Reaches speed within', quantity: 'length', better: 'lower' },

@@ -65,7 +65,7 @@ const touches = (trace: Trace, row: number, walls: readonly Segment[], slack = 0
     ? []
     : walls.map((wall) => nearest(wall, trace.at('x', row), trace.at('y', row))).filter(({ away }) => away < RADIUS + slack);
 
-/** Why a sentence is not true of both traces; null where it is. */
+/** Why a sentence is not true of both traces; null if it is. */
 function untrue({ words, time }: Parting, sides: Record<string, Side>, walls: readonly Segment[]): string | null {
   const [, name = ''] = /^(\w+) /.exec(words) ?? [];
   const one = sides[name]?.trace;

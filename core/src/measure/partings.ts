@@ -9,7 +9,7 @@ import { shortNumber } from '../tuning/expression.ts';
 import { rowsWith } from './eventRows.ts';
 import { TraceCursor } from './traceAt.ts';
 
-/** One side of a comparison: what the hands did with a tuning, and what it is called. */
+/** One side of a comparison: the motion of the hands with a tuning, and its name. */
 export interface Side {
   name: string;
   trace: Trace;
@@ -173,7 +173,7 @@ function turn(a: Side, b: Side): Parting[] {
   return [];
 }
 
-/** The time from which a trace rests to its end; null where it moves to the end. */
+/** The time from which a trace rests until its end; null if it moves to the end. */
 function restsFrom(trace: Trace): number | null {
   let row = trace.end - 1;
   if (trace.at('speed', row) > RESTS) return null;

@@ -12,8 +12,8 @@ export interface SpeedLaw {
   /** The speed after `dt` seconds, from `v0` towards `aim` (unit/s, signed). */
   after(v0: number, aim: number, dt: number): number;
   /**
-   * Where, inside of `dt` seconds, the speed meets a goal between `v0` and what it is after them; null where it does not. The distance is the
-   * integral of the speed, which is what a tick with exact integration covers.
+   * The moment inside of `dt` seconds at which the speed crosses a goal between `v0` and its value after them; null if it does not. The distance is
+   * the integral of the speed, as with exact integration.
    */
   meets(v0: number, aim: number, goal: number, dt: number): Meeting | null;
 }

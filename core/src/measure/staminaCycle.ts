@@ -10,11 +10,11 @@ export interface StaminaCycle {
   distance: number;
   /** Share of the time that is sprinted, always asking for it on the move. */
   share: number;
-  /** Mean speed of that long cycle, without what the ramps take. */
+  /** Mean speed of that long cycle, without the ramps. */
   meanSpeed: number;
 }
 
-/** Works out the cycle of empty and recovered. */
+/** Computes the cycle of empty and recovered. */
 export function staminaCycle({ stamina, pace }: Parameters): StaminaCycle {
   const { walkSpeed, sprintSpeed } = pace;
   const endless = stamina.drain <= 0 || !stamina.emptyEndsSprint;
@@ -22,7 +22,7 @@ export function staminaCycle({ stamina, pace }: Parameters): StaminaCycle {
   const goal = Math.min(stamina.max, Math.max(stamina.recoverTo, stamina.startAt));
   const wait = stamina.regainWhile === 'always' ? 0 : stamina.regainDelay;
   const moving = stamina.regainWhile === 'standing' ? 0 : stamina.regain * stamina.regainMovingFactor;
-  // With regain running all the time, what drains is what is left of the drain.
+  // With regain at all times, the net drain is reduced by it.
   const drain = stamina.drain - (stamina.regainWhile === 'always' ? moving : 0);
   if (drain <= 0) return { lasts: Infinity, recovers: 0, distance: Infinity, share: 1, meanSpeed: sprintSpeed };
   const sprinting = goal / drain;

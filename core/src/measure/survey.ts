@@ -29,7 +29,7 @@ export interface SurveyPart {
   gaps: Gap[] | null;
   /** Places where the body's centre can be. */
   mesh: Mesh | null;
-  /** The region of the mesh that the start is in; −1 where the start is not free, or not known yet. */
+  /** The region of the mesh that the start is in; −1 if the start is not free, or not known yet. */
   startRegion: number;
   /** True if the body gets from the start to the goal's ring; null without a goal, or as long as it is not known. */
   reachesGoal: boolean | null;
@@ -44,7 +44,7 @@ export interface Survey extends SurveyPart {
 /** Body radii up to which room is measured. */
 const ROOM = 3;
 
-/** Surveys a ground for the body of a tuning: where it can be and get to, where it is narrow, how much room there is. */
+/** Surveys a ground for the body of a tuning: its free and reachable area, its narrow gaps, its room. */
 export function surveyGround(ground: Ground, parameters: Parameters, walls: WallBuckets): Survey {
   const parts = surveyInParts(ground, parameters, walls);
   for (;;) {

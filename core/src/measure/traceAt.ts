@@ -1,6 +1,6 @@
 import type { Column, Trace } from '../motion/trace.ts';
 
-/** Rows ahead up to which a cursor walks; what is further off is searched for. */
+/** Rows ahead up to which a cursor walks; farther ones are searched for. */
 const NEAR = 8;
 
 /** Reads a trace at times that mostly rise: the next few rows are walked to, anything else is searched for. Inside a tick values lie on the line between its rows; the ends hold on. */

@@ -3,7 +3,7 @@ import { turnTo } from '../math/angles.ts';
 import { gaits } from '../motion/codes.ts';
 import type { Trace } from '../motion/trace.ts';
 
-/** The columns of a game's trace that are held against the model's, and the stage that makes each. */
+/** The columns of a game's trace that are compared with the model's, and the stage that makes each. */
 const stages = {
   stamina: 'gait and stamina',
   gait: 'gait and stamina',
@@ -50,10 +50,10 @@ interface Row {
   values: number[];
 }
 
-/** A number that a cell holds, whole or a fraction; NaN where it holds none. */
+/** The number in a cell, whole or a fraction; NaN if it has none. */
 const numberIn = (cell: string): number => (cell.trim() === '' ? Number.NaN : Number(cell));
 
-/** The value of a cell; a gait by its number or its name. Or what was expected in its place. */
+/** The value of a cell; a gait by its number or its name. Or a description of the expected content. */
 function valueIn(column: Compared, cell: string): number | string {
   const number = numberIn(cell);
   if (column !== 'gait') return Number.isFinite(number) ? number : 'a number';
@@ -61,7 +61,7 @@ function valueIn(column: Compared, cell: string): number | string {
   return gaits[gait] === undefined ? `one of ${gaits.join(', ')}, or its number` : gait;
 }
 
-/** The rows of a trace as a game writes it (CSV with a head), by ticks that rise; or what is wrong with it. */
+/** The rows of a trace in a game's notation (CSV with a heading), by rising ticks; or its fault. */
 function readRows(text: string): { columns: Compared[]; rows: Row[] } | string {
   const [head, ...lines] = csvParseRows(text);
   if (!head) return 'found nothing, expected CSV with a head';
@@ -94,7 +94,7 @@ function readRows(text: string): { columns: Compared[]; rows: Row[] } | string {
 const apart = (column: Compared, a: number, b: number) => (column === 'facing' ? Math.abs(turnTo(b, a)) : Math.abs(a - b));
 
 /**
- * Holds a game's trace against the model's on the same hands, row by row by their ticks: where they part first, by which stage that looks like
+ * Compares a game's trace with the model's on the same hands, row by row by their ticks: where they part first, by which stage that looks like
  * (the first in the order of a tick whose column is off), and where most. `slack` counts as the same, relative above 1. Without a column of ticks the
  * rows have to be as many as the model's, with or without the start (tick −1).
  */

@@ -46,7 +46,7 @@ describe('any tuning that validates', () => {
   });
 });
 
-/** A ground of any size with any cells, surfaces, walls, start and frame; null where that is no ground. */
+/** A ground of any size with any cells, surfaces, walls, start and frame; null if that is no ground. */
 function anyGround(next: () => number): Ground | null {
   const side = () => Math.max(1, next() < 0.1 ? next() * 20 : 100 + next() * 1500);
   const [width, height] = [side(), side()];

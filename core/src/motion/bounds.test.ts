@@ -61,7 +61,7 @@ describe('clamp', () => {
 });
 
 describe('push', () => {
-  /** Peak-to-peak of the place while held against the edge. */
+  /** Peak-to-peak of the place while pressed against the edge. */
   const tremble = (push: number) => {
     const { trace } = run('push', ['right'], { 'bounds.push': push });
     const places = Array.from({ length: 60 }, (_, i) => trace.at('x', trace.end - 1 - i));

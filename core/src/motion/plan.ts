@@ -14,7 +14,7 @@ import type { RoutePlan } from './routePlanning.ts';
 import { prepareStep, type StepPlan } from './step.ts';
 import { prepareVelocity, type VelocityPlan } from './velocity.ts';
 
-/** A tuning on a ground, prepared for the stages: angles in radians, limits worked out, curves sampled. */
+/** A tuning on a ground, prepared for the stages: angles in radians, limits computed, curves sampled. */
 export interface Plan {
   clock: ClockPlan;
   intent: IntentPlan;

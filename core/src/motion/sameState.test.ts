@@ -18,7 +18,7 @@ const boardwalk = read.value;
 
 const schemes = ['steer', 'latch', 'step', 'turn'] as const;
 
-/** A tuning of one of the schemes with about an eighth of its parameters changed, and again with one path changed; null where that is no tuning. */
+/** A tuning of one of the schemes with about an eighth of its parameters changed, and again with one path changed; null if that is no tuning. */
 function tunings(path: string, seed: number): { before: Parameters; after: Parameters; next: () => number } | null {
   const next = sequence(seed);
   let file = newTuning('Any');

@@ -21,7 +21,7 @@ interface ReadDocument {
   numbers(): Record<string, number>;
 }
 
-/** One kind of document: all that is known of it besides what its files hold. */
+/** A kind of document: everything known about it except the content of its files. */
 interface KindRow {
   format: Format;
   /** Its collection in addresses, its list in a project, and its folder. */
@@ -31,7 +31,7 @@ interface KindRow {
   /** Its name within a sentence, and for several at the start of one. */
   label: string;
   plural: string;
-  /** Bytes that a file has at the most; a larger one is refused unread. */
+  /** Maximum size of a file, bytes; a larger one is refused unread. */
   largest: number;
   read(value: unknown): Reading<ReadDocument>;
   merge: MergeFiles;
@@ -39,7 +39,7 @@ interface KindRow {
 
 const KIB = 1024;
 
-/** A reader of a kind's files, from the reader of its format and what it says of a good one. */
+/** A reader of a kind's files, from the reader of its format and its line of main numbers. */
 const reader =
   <T>(
     read: (value: unknown) => Reading<T>,
@@ -115,10 +115,10 @@ export const collectionOf = <K extends DocumentKind>(kind: K): (typeof documentK
 export const kindIn = (collection: Collection): DocumentKind =>
   kindNames.find((kind) => documentKinds[kind].collection === collection) as DocumentKind;
 
-/** The kind whose format has this mark (`zygopod/tuning`); undefined where none has. */
+/** The kind whose format has this mark (`zygopod/tuning`); undefined if none has. */
 export const kindMarked = (mark: unknown): DocumentKind | undefined => kindNames.find((kind) => documentKinds[kind].format.format === mark);
 
-/** The name of a document's file: `carrier-day-boots.tuning.json`, with a number where that is taken. */
+/** The name of a document's file: `carrier-day-boots.tuning.json`, with a number if it is used already. */
 export const fileName = (kind: DocumentKind, name: string, isTaken: (lowerCase: string) => boolean = () => false): string =>
   freeName(name, documentKinds[kind].suffix, isTaken);
 

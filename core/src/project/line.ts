@@ -7,7 +7,7 @@ import { shortNumber } from '../tuning/expression.ts';
 import { stopDistance } from '../tuning/outcomes.ts';
 import { numberAt, type Tuning } from '../tuning/tuning.ts';
 
-/** A tuning's numbers in a line, what it lives by first: `walk 140 · sprint 245 · stops within 7 px`. */
+/** A tuning's main numbers in a line: `walk 140 · sprint 245 · stops within 7 px`. */
 export function tuningLine({ file, parameters }: Tuning): string {
   const { scheme, pace, ramp, step, route, clock } = parameters;
   const unit = file.unit ?? 'px';

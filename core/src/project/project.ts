@@ -4,10 +4,10 @@ import type { Fault, Reading } from '../document/fault.ts';
 import { shown } from '../document/fault.ts';
 import { type Collection, collectionOf, collections, type DocumentKind, documentKinds, kindMarked, kindNames } from './kinds.ts';
 
-/** Bytes that a project has at the most as one file: it is taken apart before any of it is sent. */
+/** Maximum size of a project as one file, bytes: it is parsed before any of it is sent. */
 export const LARGEST_PROJECT = 64 * 1024 * 1024;
 
-/** Documents of a kind in a project at the most. */
+/** Maximum number of documents of a kind in a project. */
 const MOST = 10_000;
 
 const lists = Object.fromEntries(collections.map((collection) => [collection, z.array(z.unknown()).max(MOST).default([])])) as Record<
@@ -35,7 +35,7 @@ export type Project = Omit<z.infer<typeof schema>, Collection> & {
   [K in DocumentKind as (typeof documentKinds)[K]['collection']]: FileOf<K>[];
 };
 
-/** A document as it was read: its kind, its name, its file in the newest version, or what is wrong with it. */
+/** A parsed document: its kind, its name, its file in the newest version, or its fault. */
 export interface Member {
   kind: DocumentKind;
   /** Where it stands: `tunings.3`; '' for a file of its own. */

@@ -77,7 +77,7 @@ export function canonicalText(value: unknown): string {
   return JSON.stringify(value) ?? 'null';
 }
 
-/** Names that some systems keep for devices, whatever their extension. */
+/** Names that some systems reserve for devices, whatever their extension. */
 const DEVICES = /^(con|prn|aux|nul|com\d|lpt\d)$/;
 
 /** `carrier-day-boots`: a name as the stem of a file's; letters and digits of any script stay. */

@@ -4,9 +4,9 @@ import { Replay } from '../tape/replay.ts';
 import type { Tape } from '../tape/tape.ts';
 
 /**
- * The ticks of a tape from `from` to `to` (that one not included) as a tape of their own, which moves bit for bit as they do within the
- * whole. `world` has the tuning and the ground that it was driven with; it is driven to the beginning of the span, and stands there after.
- * Throws where there is no tick, and where the tuning's rate is another than the tape's.
+ * Cuts the ticks from `from` to `to` (that one not included) out of a tape; the result moves bit for bit as they do within the whole. `world` has the
+ * tape's tuning and ground; it is driven to the start of the span, and stays there. Throws if there is no tick, or if the tuning's rate differs from
+ * the tape's.
  */
 export function cutTape(tape: Tape, from: number, to: number, world: World): Tape {
   const { hz } = world.parameters.clock;

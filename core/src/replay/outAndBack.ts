@@ -1,6 +1,6 @@
 import { type Tape, tapeOf } from '../tape/tape.ts';
 
-/** Hands that show a start, a sprint, a turn-round and a stop: what is driven where no tape is given. */
+/** Hands with a start, a sprint, a turn-round and a stop: the default if no tape is given. */
 export const outAndBack: Tape = tapeOf({
   name: 'Out and back',
   hz: 60,

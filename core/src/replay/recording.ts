@@ -19,7 +19,7 @@ interface Mark {
 /** Seconds between two marks, and seconds that are kept. */
 const EVERY = 5;
 const KEPT = 600;
-/** Marks that are kept at the most: a number that is dragged while one drives sets one every tick. */
+/** Maximum number of marks: a number dragged while driving sets one every tick. */
 const MOST = 600;
 
 /**

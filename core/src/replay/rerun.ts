@@ -6,9 +6,9 @@ import type { Tape } from '../tape/tape.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 
 interface RerunOptions {
-  /** A world on the same ground: what it has worked out is not made again. */
+  /** A world on the same ground, whose prepared data is shared. */
   known?: World | undefined;
-  /** Ticks at the most. */
+  /** Maximum number of ticks. */
   most?: number | undefined;
   /** Frames that a tuning which steps per frame gets; without them its frames are ticks of its rate. */
   frames?: FramePattern | undefined;
@@ -24,8 +24,8 @@ function framesOf(tape: Tape, pattern: FramePattern): number {
 }
 
 /**
- * The same hands on a tuning and a ground, a piece at a time: from a tape's beginning to its end, or for so many ticks of the tuning's rate.
- * The world's trace holds all of it, the beginning as its first row.
+ * The same hands on a tuning and a ground, a piece at a time: from a tape's start to its end, or for a number of ticks of the tuning's rate. The
+ * world's trace holds all of it, the start as its first row.
  */
 export class Rerun {
   readonly world: World;
@@ -54,7 +54,7 @@ export class Rerun {
     return this.#done;
   }
 
-  /** Drives so many ticks more, or what is left of them. */
+  /** Drives so many ticks more, or the rest of them. */
   run(ticks: number): void {
     for (let left = Math.min(ticks, this.ticks - this.#done); left > 0; left--) this.#tick();
   }

@@ -1,8 +1,8 @@
 import { orient } from './lattice.ts';
 
 /**
- * Triangles as Delaunator lays them out: half-edge e starts at the point `triangles[e]`, three in a row make a triangle,
- * `halfedges[e]` is the one on the other side, −1 at the border.
+ * Triangles in Delaunator's layout: half-edge e starts at the point `triangles[e]`, three in a row make a triangle, `halfedges[e]` is the one on the
+ * other side, −1 at the border.
  */
 export interface Triangulation {
   triangles: Uint32Array;

@@ -4,7 +4,7 @@ import { atan2, cos, length, PI, sin } from '../math/functions.ts';
 /** The body that obstacles are grown by: a circle of that radius, or a level box with those half sides. */
 export type Grown = { shape: 'circle'; radius: number } | { shape: 'box'; halfWidth: number; halfHeight: number };
 
-/** Widest part of a corner's arc (radians) that one straight side stands for: 12°, which lengthens an arc by 0.37 % at the most. */
+/** Largest angle of a corner's arc (radians) for one straight side: 12°, which lengthens an arc by at most 0.37 %. */
 const ARC = PI / 15;
 
 /**
@@ -54,7 +54,7 @@ function turnsOf(loop: Loop): number[] {
   });
 }
 
-/** True if the sides beside a corner are long enough for what it and its neighbours cut off. */
+/** True if the sides beside a corner are long enough for the cuts at it and its neighbours. */
 function fits(loop: Loop, i: number, before: number, own: number, after: number): boolean {
   const n = loop.length / 2;
   const [x, y] = [loop[i * 2] as number, loop[i * 2 + 1] as number];

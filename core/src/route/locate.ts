@@ -68,7 +68,7 @@ export class Locator {
     return -1;
   }
 
-  /** The nearest point to (x, y) of the polygons that `wanted` takes, and its polygon; null where it takes none. */
+  /** The nearest point to (x, y) of the polygons accepted by `wanted`, and its polygon; null if it accepts none. */
   nearest(x: number, y: number, wanted: (polygon: number) => boolean = () => true): Located | null {
     let least = Infinity;
     let found: Located | null = null;

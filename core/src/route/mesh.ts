@@ -16,9 +16,9 @@ export interface Rectangle {
 }
 
 /**
- * The places where a body's centre can be, as convex polygons side by side: plain numbers and typed arrays, so that it can
- * be made in a worker and handed over. Polygon p has the corners `corners[starts[p] … starts[p + 1])`, counter-clockwise with
- * y upwards, and beyond the side from a corner to the next one lies polygon `neighbours[…]`, −1 for a wall or the border.
+ * The free places of a body's centre, as adjacent convex polygons: plain numbers and typed arrays, so that a worker can build and transfer it.
+ * Polygon p has the corners `corners[starts[p] … starts[p + 1])`, counter-clockwise with y upwards, and beyond the side from a corner to the next one
+ * lies polygon `neighbours[…]`, −1 for a wall or the border.
  */
 export interface Mesh {
   x: Float64Array;
@@ -37,7 +37,7 @@ export interface Mesh {
 /** Parts of a body's half width that the lattice of the mesh has. */
 const FINE = 4096;
 
-/** Lattice points a side at the most, so that a pair of coordinates is one exact number. */
+/** Maximum number of lattice points per side, so that a pair of coordinates is one exact number. */
 const MOST = 2 ** 25;
 
 /** The lattice on which a body of this size is laid out on so wide an area, unit: a power of two. */
@@ -54,7 +54,7 @@ function least(body: Grown): number {
   return body.shape === 'circle' ? body.radius : Math.min(body.halfWidth, body.halfHeight);
 }
 
-/** The mesh of a body that is larger than everything: whatever wall there is, it is in it. */
+/** Empty mesh: the body is larger than the area. */
 function nowhere(): Mesh {
   const none = () => new Int32Array(0);
   return {
@@ -103,8 +103,8 @@ export function buildMesh(loops: readonly Loop[], body: Grown, area: Rectangle):
 }
 
 /**
- * Makes the sides of a graph part of its triangulation. By half-edge, what the winding grows by when one steps over it into
- * its triangle, from the triangle beyond.
+ * Makes the sides of a graph part of its triangulation. By half-edge, the increase of the winding number on entering its triangle from the one
+ * beyond.
  */
 function keepSides({ x, y, from, to, windings }: PlanarGraph, triangulation: Triangulation): Int32Array {
   const { triangles, halfedges } = triangulation;
@@ -116,7 +116,7 @@ function keepSides({ x, y, from, to, windings }: PlanarGraph, triangulation: Tri
     const winding = windings[k] as number;
     if (winding === 0) continue;
     const edge = constrainer.edgeBetween(from[k] as number, to[k] as number);
-    // The library's triangles run clockwise with y upwards: what is inside lies to the right of their half-edges.
+    // The library's triangles run clockwise with y upwards: the inside lies to the right of their half-edges.
     const step = triangles[edge] === from[k] ? -winding : winding;
     steps[edge] = step;
     const twin = halfedges[edge] as number;

@@ -21,7 +21,7 @@ export class MinHeap {
     this.#asideKey = Infinity;
   }
 
-  /** The least key of all that wait; infinite when none does. */
+  /** The least key of all items; infinite if there is none. */
   get least(): number {
     const first = this.#count === 0 ? Infinity : (this.#keys[0] as number);
     return first < this.#asideKey ? first : this.#asideKey;
@@ -37,7 +37,7 @@ export class MinHeap {
     this.#asideKey = key;
   }
 
-  /** Takes out the item with the least key; −1 when none waits. */
+  /** Removes and returns the item with the least key; −1 if there is none. */
   pop(): number {
     const aside = this.#aside;
     if (this.#count === 0 || (aside !== -1 && this.#asideKey <= (this.#keys[0] as number))) {

@@ -15,10 +15,10 @@ type Point = [number, number];
 
 /** A planned path for the body's origin. */
 export interface Route {
-  /** From where the body is to where it gets, both included. */
+  /** From the body's place to the end of the path, both included. */
   points: Point[];
   length: number;
-  /** True if it ends where it was wanted to; else at the nearest place that can be reached. */
+  /** True if it ends at the destination; else at the nearest reachable place. */
   reached: boolean;
   /** True if it goes through a gap without room for the margin, because there is no other path. */
   squeezed: boolean;
@@ -32,7 +32,7 @@ const SAME = 1e-6;
 /** Tolerance (unit) for distances across the mesh’s lattice: below it two ends count as equally near. */
 const LATTICE_SLACK = 0.1;
 
-/** The parameters that a navigator reads, all of them: where they are the same, so is what it finds. */
+/** All parameters that a navigator reads: equal ones give equal paths. */
 type Order = Pick<Parameters, 'body' | 'contact' | 'bounds'> & { route: Pick<Parameters['route'], 'planner' | 'margin' | 'unreachable'> };
 
 function orderOf({ body, contact, bounds, route: { planner, margin, unreachable } }: Parameters): Order {
@@ -44,7 +44,7 @@ export function navigatorKey(parameters: Parameters): string {
   return JSON.stringify(orderOf(parameters));
 }
 
-/** A mesh and what searches need beside it. */
+/** A mesh and the other data of searches. */
 interface Laid {
   mesh: Mesh;
   locator: Locator;
@@ -68,10 +68,10 @@ export class Navigator {
   readonly #order: Order;
   readonly #ground: Ground;
   readonly #walls: WallIndex;
-  /** The body with its skin alone, to look whether it can go straight. */
+  /** The body with its skin alone, to test straight lines. */
   readonly #bare: PlacedBody;
   #mesh: Mesh | null = null;
-  /** By margin; null where no mesh can be laid out. */
+  /** By margin; null if no mesh can be laid out. */
   readonly #laid = new Map<number, Laid | null>();
   readonly #grids = new Map<number, GridSearch>();
   #last: { ends: readonly [number, number, number, number]; route: Route | null } | null = null;
@@ -85,8 +85,8 @@ export class Navigator {
   }
 
   /**
-   * Takes a mesh that was made elsewhere by the same tuning on the same ground, unless there is one by now, and lays out what
-   * searches need beside it, so that the first click does not wait for that.
+   * Adopts a mesh built elsewhere for the same tuning on the same ground, unless there is one by now, and prepares the other data of searches, so
+   * that the first click does not wait for them.
    */
   take(mesh: Mesh): void {
     this.#mesh ??= mesh;

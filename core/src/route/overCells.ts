@@ -94,8 +94,8 @@ function linksOf(around: Surroundings, end: Point): { links: Link[]; areStraight
 }
 
 /**
- * Cost (cells) of a straight leg: what as many steps between neighbours would cost, and a little for each direction that they don't have, so that
- * a body that is beside its line goes on along it.
+ * Cost (cells) of a straight leg: that of as many steps between neighbours, and a little for each direction that they don't have, so that a body
+ * beside its line goes on along it.
  */
 function straightCost({ grid, neighbours }: Surroundings, from: Point, to: Point): number {
   const dx = Math.abs(to[0] - from[0]) / grid.cell;

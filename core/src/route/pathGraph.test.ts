@@ -46,7 +46,7 @@ const isInside = ([x, y]: Point, { points, closed }: { points: Point[]; closed: 
     (a, i) => turn(a, points[(i + 1) % points.length] as Point, [x, y]) > 0 === turn(points[0] as Point, points[1] as Point, [x, y]) > 0,
   );
 
-/** Directions on a whole circle round a corner: chords that go round it are longer than the arc by 0.33 % at the most. */
+/** Directions on a whole circle round a corner: chords that go round it are longer than the arc by 0.33 % at most. */
 const SPOKES = 32;
 
 /**

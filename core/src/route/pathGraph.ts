@@ -16,7 +16,7 @@ interface FoundPath {
   expanded: number;
 }
 
-/** How near (unit) to a polygon's border a start or a goal may lie for what it sees, and how far it is drawn in from there. */
+/** Maximum distance (unit) of a start or a goal from a polygon's border at which it is moved inwards, and the distance that it is moved. */
 const NEAR = 1e-6;
 const INWARD = 1e-5;
 
@@ -44,7 +44,7 @@ export class PathGraph {
   /** Views from the start and from a corner. */
   readonly #startSight: Sight;
   readonly #sight: Sight;
-  /** By state, where its sides begin and end among all, −1 as long as they are not known. */
+  /** By state, the beginning and end of its sides among all; −1 while they are unknown. */
   readonly #ranges: Int32Array;
   /** The states that the sides lead to. What else there is to them follows: the less lies in memory, the nearer it is. */
   #sides = new Int32Array(ROOM);
@@ -110,7 +110,7 @@ export class PathGraph {
     const segments: number[] = [];
     for (let node = 0; node < count; node++) {
       const first = this.#ranges[2 * (state[node] as number)] as number;
-      // The bend that the search ended at has none yet, maybe.
+      // The bend at which the search ended may have none yet.
       if (!isDone[node] || first === -1) continue;
       const end = this.#ranges[2 * (state[node] as number) + 1] as number;
       for (let i = first; i < end; i++) {
@@ -196,7 +196,7 @@ export class PathGraph {
     this.#sides[this.#sideCount++] = target;
   }
 
-  /** A point as seen from: one at the border of its polygon is drawn in by a hair, so that a wall that it stands at does not hide what lies along it. */
+  /** A point as a viewpoint: one at the border of its polygon is moved slightly inwards, so that a wall at it does not hide what lies along it. */
   #within(x: number, y: number, polygon: number): [number, number] {
     const { starts } = this.#mesh;
     const { after, x: sideX, y: sideY } = this.#table;

@@ -3,8 +3,8 @@ import { orient } from './lattice.ts';
 import { PairIndex } from './pairIndex.ts';
 
 /**
- * Straight sides between points on a whole-number lattice. `windings[k]` says how many times more the outlines wind round
- * what lies to the left of side k (from `from[k]` to `to[k]`, y upwards) than round what lies to its right.
+ * Straight sides between points on a whole-number lattice. `windings[k]` is the winding number to the left of side k (from `from[k]` to `to[k]`, y
+ * upwards), less the one to its right.
  */
 export interface PlanarGraph {
   x: number[];

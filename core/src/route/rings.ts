@@ -2,7 +2,7 @@ import { nextEdge, type Triangulation } from './constrain.ts';
 import { orient } from './lattice.ts';
 import type { PlanarGraph } from './planar.ts';
 
-/** Half-edges of the free places: where each starts, what follows it round its polygon, and its twin (−1 at a wall). */
+/** Half-edges of the free places: the start of each, its successor round its polygon, and its twin (−1 at a wall). */
 export interface Rings {
   origin: Int32Array;
   next: Int32Array;
@@ -21,7 +21,7 @@ export function mergeConvex(graph: PlanarGraph, { triangles, halfedges }: Triang
     alive: new Uint8Array(size),
   };
   const before = new Int32Array(size);
-  // The library's triangles run clockwise with y upwards: turned round, a half-edge starts where it ended.
+  // The library's triangles run clockwise with y upwards: reversed, a half-edge starts at its former end.
   for (let edge = 0; edge < size; edge++) {
     const follows = nextEdge(edge);
     rings.origin[edge] = triangles[follows] as number;
@@ -63,7 +63,7 @@ export function mergeConvex(graph: PlanarGraph, { triangles, halfedges }: Triang
     }
     if (isInRing(next, edge, other)) continue;
     const far = (e: number) => origin[next[e] as number] as number;
-    // At the origin: from the side behind into the twin's next; at the end: from the twin's previous into what is ahead.
+    // At the origin: from the side behind into the twin's next; at the end: from the twin's previous into the side ahead.
     const convex =
       turnsLeft(origin[behind] as number, origin[edge] as number, far(otherAhead)) &&
       turnsLeft(origin[otherBehind] as number, origin[other] as number, far(ahead));

@@ -7,7 +7,7 @@ const ROOM = 512;
  * Resetting costs nothing.
  */
 export class SearchNodes {
-  /** By state, the node that it had in the last search that came to it; only what the node agrees with counts. */
+  /** By state, its node in the last search that reached it; valid only if the node agrees. */
   readonly #nodeOf: Int32Array;
   count = 0;
   /** By node: its state, the node before it (−1: the start), whether it was expanded, its place, and the length of the path to it. */

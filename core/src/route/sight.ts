@@ -13,10 +13,10 @@ const FIELDS = 6;
  */
 export class Sight {
   readonly #sides: SideTable;
-  /** By corner, the look in which it was last met. */
+  /** By corner, the view in which it was last met. */
   readonly #seenIn: Int32Array;
   #look = 0;
-  /** Where the look is from, and what it is for. */
+  /** The viewpoint, and the target of the view. */
   #x = 0;
   #y = 0;
   #targetX = 0;
@@ -28,7 +28,7 @@ export class Sight {
    */
   #wait = new Float64Array(ROOM * FIELDS);
   #waiting = 0;
-  /** The corners with bends that the look has found so far: the first `count`. */
+  /** The visible corners with bends: the first `count`. */
   seen = new Int32Array(ROOM);
   count = 0;
 

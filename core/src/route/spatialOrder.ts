@@ -2,9 +2,8 @@
 const CELLS = 256;
 
 /**
- * An order in which things that lie near one another mostly follow one another, so that what a walk over them needs lies near
- * in memory, too: along a Z-order curve (Morton 1966) over a square of cells, by counting.
- *
+ * An order in which things near one another mostly follow one another, so that a walk over them finds its data nearby in memory, too: along a Z-order
+ * curve (Morton 1966) over a square of cells, by counting.
  * @param x places, one a thing, any unit
  * @param y as x
  * @returns the things' numbers in their new order

@@ -14,7 +14,7 @@ export const controls = [
 ] as const;
 export type Control = (typeof controls)[number];
 
-/** Where a swipe can go; the index + 1 is what hands carry for one tick. */
+/** The directions of a swipe; hands hold the index + 1 for one tick. */
 export const swipes = ['up', 'right', 'down', 'left'] as const;
 export type Swipe = (typeof swipes)[number];
 

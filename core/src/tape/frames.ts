@@ -1,4 +1,4 @@
-/** Lengths of frames in seconds, over and over: what a display or a busy machine gives to a game. */
+/** Repeating lengths of frames in seconds, as from a display or a busy machine. */
 export const framePatterns = {
   '30': [1 / 30],
   '60': [1 / 60],

@@ -22,7 +22,7 @@ export interface Hands {
   /** Pointer in world coordinates. */
   pointX: number;
   pointY: number;
-  /** True once a pointer has been seen. */
+  /** True after the first pointer event. */
   pointed: boolean;
   /** 0, or the index in `swipes` + 1 of the swipe that ended this tick. */
   swipe: number;
@@ -51,7 +51,7 @@ export function newHands(): Hands {
   };
 }
 
-/** Forgets what lasts one tick only; call before the events of a tick. */
+/** Clears the input of a single tick; call before the events of a tick. */
 export function beginTick(hands: Hands): void {
   hands.pressed = 0;
   hands.swipe = 0;

@@ -6,7 +6,7 @@ export interface HeldHands {
   /** The controls that are down, in the order of their presses. */
   held?: Control[] | undefined;
   stick?: [number, number] | undefined;
-  /** Where the pointer is; absent until one has been seen. */
+  /** The pointer's place; absent before its first event. */
   point?: [number, number] | undefined;
   /** The device of directions used last; absent if none was used. */
   spoke?: 'keys' | 'stick' | undefined;
@@ -25,7 +25,7 @@ export function holdingOf(hands: Hands): HeldHands | null {
   return Object.keys(holding).length > 0 ? holding : null;
 }
 
-/** Has new hands hold what was held; none of it counts as pressed in the next tick. */
+/** Lets new hands hold the same controls; none of them counts as pressed in the next tick. */
 export function hold(hands: Hands, { held = [], stick, point, spoke }: HeldHands): void {
   for (const control of held) hands.held[controls.indexOf(control)] = ++hands.presses;
   if (stick) [hands.stickX, hands.stickY] = stick;

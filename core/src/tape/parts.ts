@@ -26,7 +26,7 @@ const NEW = 2e6;
 
 export const isInstant = (lane: PartLane): boolean => lane === 'point' || lane === 'swipe';
 
-/** The parts of a tape, by their beginnings. Presses of what is held and releases of what is not do nothing, and are left out. */
+/** The parts of a tape, by their beginnings. Presses of held controls and releases of others do nothing, and are left out. */
 export function tapeParts(tape: Tape): TapePart[] {
   const parts: TapePart[] = [];
   const open = new Map<PartLane, TapePart>();
@@ -128,7 +128,7 @@ export function stretchPart(parts: readonly TapePart[], part: TapePart, end: 'fr
   return parts.map((one) => (one === part ? { ...part, ...moved } : one));
 }
 
-/** The parts with a new one that begins at a tick and is so long, shorter where a neighbour comes before; null where there is no room. */
+/** The parts with a new one of a given length at a tick, shorter if a neighbour comes before; null if there is no room. */
 export function addPart(
   parts: readonly TapePart[],
   what: Pick<TapePart, 'lane' | 'at' | 'direction'>,

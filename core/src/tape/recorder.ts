@@ -15,7 +15,7 @@ export class Recorder {
   readonly hands: Hands = newHands();
   readonly #queue: HandsEvent[] = [];
   readonly #events: TapeEvent[] = [];
-  /** The hands as they were held when the tape began; null where they were at rest. */
+  /** The hands as they were held when the tape began; null if they were at rest. */
   #held: HeldHands | null = null;
   #tick = 0;
   #isIdle = true;
@@ -23,7 +23,7 @@ export class Recorder {
   /** The first tick of which all events are kept. */
   #first = 0;
 
-  /** Of more than `limit` events the older half is forgotten: a long drive takes no more memory. With none, nothing is kept. */
+  /** Of more than `limit` events the older half is dropped, so that a long drive takes no more memory. With 0 none is kept. */
   constructor(limit = 200_000) {
     this.#limit = limit;
   }
@@ -33,7 +33,7 @@ export class Recorder {
     return this.#first;
   }
 
-  /** True if nothing was pressed, pushed or swiped since the start; letting go of what was held before is nothing. */
+  /** True if nothing was pressed, pushed or swiped since the start; releasing an earlier press doesn't count. */
   get isIdle(): boolean {
     return this.#isIdle;
   }

@@ -2,7 +2,7 @@ import { applyEvent, beginTick, type Hands, newHands } from './hands.ts';
 import { hold } from './held.ts';
 import type { Tape, TapeEvent } from './tape.ts';
 
-/** Rounding slack when a tick time of one rate is held against one of another. */
+/** Rounding slack when a tick time of one rate is compared with one of another. */
 const SLACK = 1e-9;
 
 /** The first tick at `hz` that does not start earlier than tick `at` of the tape. */
@@ -10,7 +10,7 @@ function tickAt(at: number, tapeHz: number, hz: number): number {
   return hz === tapeHz ? at : Math.ceil((at * hz) / tapeHz - SLACK);
 }
 
-/** Plays a tape at any tick rate: `next()` gives the hands of one tick after another. */
+/** Plays a tape at any tick rate: `next()` returns the hands of one tick after another. */
 export class Replay {
   readonly hands: Hands = newHands();
   /** Length of the tape in ticks of this replay. */
@@ -20,7 +20,7 @@ export class Replay {
   readonly #events: readonly TapeEvent[];
   readonly #tapeHz: number;
   readonly #hz: number;
-  /** The tick at whose start the next event is seen: until then there is nothing to do. */
+  /** The tick at whose start the next event is due: until then there is nothing to do. */
   #due: number;
 
   constructor(tape: Tape, hz: number) {

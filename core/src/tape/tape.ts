@@ -5,14 +5,14 @@ import { scheme } from '../tuning/catalogue/hands.ts';
 import { controls, swipes } from './controls.ts';
 import type { HandsEvent } from './hands.ts';
 
-/** An event and the tick at whose start it is seen. */
+/** An event and the tick at whose start it applies. */
 export type TapeEvent = { at: number } & HandsEvent;
 
 const part = z.number().min(-1).max(1);
 const coordinate = z.number().min(-1e7).max(1e7);
 const name = z.string().trim().min(1).max(120);
 
-// That it is just one of the five is what the type says, and what is checked.
+// The type and the check below require exactly one of the five.
 const event = z
   .strictObject({
     at: z.int().min(0).max(1e7),
@@ -42,12 +42,12 @@ const snapshot = z.strictObject({
     .record(z.string().regex(/^[a-z][A-Za-z]{0,39}$/), z.number().nullable())
     .refine((numbers) => Object.keys(numbers).length <= 300, 'at most 300 numbers')
     .optional(),
-  /** A key of the tuning that the body was driven with: with the same one it goes on bit for bit, any other one takes it over. */
+  /** A key of the body's tuning: with an equal one the motion continues bit for bit, any other one takes it over. */
   tuning: z
     .string()
     .regex(/^[0-9a-f]{16}$/)
     .optional(),
-  /** True if its stamina was full, whatever full is. */
+  /** True if its stamina was full, whatever the maximum. */
   full: z.boolean().optional(),
 });
 
@@ -58,7 +58,7 @@ const schema = z.strictObject({
   format: z.literal('zygopod/tape'),
   version: z.literal(3),
   name,
-  /** The name of the ground that it was driven on, and how the character was moved; absent where nobody knows. */
+  /** The name of the ground that it was driven on, and how the character was moved; absent if nobody knows. */
   ground: name.optional(),
   scheme: z.enum(scheme.options).optional(),
   hz: z.number().min(1).max(1000),
@@ -76,12 +76,12 @@ export const tapeFormat: Format<Tape> = {
   format: 'zygopod/tape',
   version: 3,
   lists: { events: { item: event, most: 1e6 } },
-  // Version 2 can begin with hands that hold something; version 3 says where it was driven.
+  // Version 2 can begin with held controls; version 3 names its ground and tuning.
   migrations: [(old) => ({ ...old, version: 2 }), (old) => ({ ...old, version: 3 })],
   schema,
 };
 
-/** A tape of nothing but what is given. */
+/** A tape with only the given events. */
 export const tapeOf = (given: Omit<Tape, 'format' | 'version'>): Tape => ({ format: 'zygopod/tape', version: 3, ...given });
 
 /** Reads a parsed JSON value as a tape; events are put in order of their ticks, equal ticks as in the file. */

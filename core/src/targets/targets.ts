@@ -61,13 +61,13 @@ export function parseTargets(text: string): Reading<TargetSet> {
 }
 
 /**
- * A target held against metrics: the value, and whether it is in its band. Without a value it is missed where the tuning has what it is about
- * but it couldn't be measured, and neither met nor missed (null) where it does not apply.
+ * A target compared with metrics: the value, and whether it is in its band. Without a value it is missed if the tuning has its subject but it
+ * couldn't be measured, and neither met nor missed (null) if it does not apply.
  */
 export interface JudgedTarget extends Target {
   value: number | null;
   ok: boolean | null;
-  /** Why there is no value; null where there is one, or nobody knows. */
+  /** The reason for a missing value; null if there is a value, or no known reason. */
   why: string | null;
   /** The fault of the target itself; null if there is none. It is judged all the same, as far as possible. */
   fault: string | null;
@@ -98,7 +98,7 @@ export function judgeTargets(targets: readonly Target[], metrics: Metrics, absen
 /** Digits that the ends of a band are written with. */
 const DIGITS = 4;
 
-/** A band of so much (a share) round each of these metrics: what is right is kept. A 0 is kept from rising over a thousandth. */
+/** Bands of a given relative width round the present metrics, to keep them. A metric of 0 may rise to a thousandth. */
 export function keepAsTargets(metrics: Metrics, share = 0.05): Target[] {
   const rounded = (value: number, mode: 'floor' | 'ceil') => {
     if (value === 0) return 0;

@@ -26,7 +26,7 @@ export function anotherValue(spec: Spec, next: () => number): FileValue {
   }
 }
 
-/** A value anywhere in the range of a row, often at an end of it; undefined where it has none to choose. */
+/** A value anywhere in the range of a row, often at an end of it; undefined if it has none to choose. */
 export function valueInRange(spec: Spec, next: () => number): FileValue | undefined {
   switch (spec.kind) {
     case 'number': {

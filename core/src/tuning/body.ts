@@ -20,8 +20,8 @@ export function centreOffset(body: Body): { x: number; y: number } {
 }
 
 /**
- * How a gap from one wall's point to another's, (dx, dy) apart, compares to what the body needs to get through: 1 is just
- * enough. A box gets past two points as soon as one of its sides fits between them; along a wall it needs its width across.
+ * The ratio of a gap between the walls' points, (dx, dy) apart, to the body's need: 1 is just enough. A box passes two points if one of its sides
+ * fits between them; along a wall it needs its width across.
  */
 export function gapRatio(body: Body, dx: number, dy: number, betweenPoints: boolean): number {
   const { width, height } = bodySize(body);

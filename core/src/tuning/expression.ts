@@ -108,7 +108,7 @@ function withoutUnit(text: string, unit: string): string {
   return text;
 }
 
-/** Reads what was typed into the field of `path`: `140`, `1.75 × walk`, `3 px/frame at 30`, `0.2 s to full`, `8 px to stop`, `+10%`. */
+/** Parses an entry in the field of `path`: `140`, `1.75 × walk`, `3 px/frame at 30`, `0.2 s to full`, `8 px to stop`, `+10%`. */
 export function readEntry(typed: string, path: string, parameters: Parameters, length: string): Entry {
   const spec = numberSpec(path);
   const unit = unitOf(spec.quantity, length);
@@ -131,7 +131,7 @@ export function readEntry(typed: string, path: string, parameters: Parameters, l
   return refuse(`“${typed.trim().slice(0, 40)}” is neither a number nor a rule such as +10%`);
 }
 
-/** A number for a person: at most `digits` decimals, none that are 0. */
+/** A number for a person: at most `digits` decimals, without trailing zeros. */
 export function shortNumber(value: number, digits = 3): string {
   if (value !== 0 && Math.abs(value) < 0.5 * 10 ** -digits) return value.toPrecision(2);
   return String(Number(value.toFixed(Math.abs(value) >= 1000 ? Math.min(digits, 1) : digits)));

@@ -13,9 +13,9 @@ export function follow(link: Link, value: number): number {
 }
 
 /**
- * Resolves every number of a tuning: links are followed through chains, and each result is held against its range.
- * `raw` gives the value of a path as the file (or the default) has it. Loops, unknown paths and results out of range
- * become faults that name the path; such a number gets its nearest allowed value, so that the rest can go on.
+ * Resolves every number of a tuning: links are followed through chains, and each result is checked against its range. `raw` returns the value of a
+ * path in the file (or the default). Loops, unknown paths and results out of range become faults that name the path; such a number gets its nearest
+ * allowed value, so that the rest can go on.
  */
 export function resolveNumbers(raw: (path: string) => FileValue): { numbers: Map<string, number>; faults: Fault[] } {
   const numbers = new Map<string, number>();

@@ -76,7 +76,7 @@ function pair(path: string, seed: number, favoured = circumstances) {
   return a.ok && b.ok ? { a: a.value.parameters, b: b.value.parameters, next } : null;
 }
 
-/** True if the same hands leave another trace; null where there is no such pair. */
+/** True if the same hands leave another trace; null if there is no such pair. */
 function changesTrace(path: string, seed: number, drawn = pair(path, seed)): boolean | null {
   if (!drawn) return null;
   const ground = grounds[seed % 3 === 0 ? 1 : 0] as Ground;

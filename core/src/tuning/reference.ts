@@ -26,7 +26,10 @@ function defaultOf(spec: Spec): string {
 
 const columns = ['path', 'called', 'unit', 'default', 'range', 'what it does', 'matters when', 'read by'];
 
-/** The reference of all parameters as Markdown, figure by figure: path, unit, default, range, help, when it matters, what reads it; made from the catalogue alone. */
+/**
+ * The reference of all parameters as Markdown, figure by figure: path, unit, default, range, help, condition, reader; generated from the catalogue
+ * alone.
+ */
 export function parameterReference(): string {
   const lines = [
     '# Parameters',

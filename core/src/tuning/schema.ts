@@ -6,7 +6,7 @@ import { type Group, isWhole, type Link, type Spec } from './catalogue/specs.ts'
 /** A value as a file may hold it: a number may be a link. */
 export type FileValue = number | Link | string | boolean | readonly string[] | readonly (readonly [number, number])[];
 
-/** The sparse contents of a file below its header: only what differs from the defaults. */
+/** The sparse content of a file below its header: only values that differ from the defaults. */
 export type Overrides = { readonly [name: string]: FileValue | Overrides };
 
 /** A tuning as it stands in a file. */

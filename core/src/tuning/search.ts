@@ -20,8 +20,8 @@ const signs: Readonly<Record<string, Condition['is']>> = { '≤': '<=', '≥': '
 const plain = (name: string) => name.toLowerCase().replace(/[^a-z0-9]+/g, '');
 
 /**
- * The numeric parameter that a name means: its path, its label, the last part of its path, else the first in the order of the catalogue whose
- * label or path begins with it; null where none does.
+ * The numeric parameter that a name means: its path, its label, the last part of its path, else the first in the order of the catalogue whose label
+ * or path begins with it; null if none does.
  */
 export function parameterNamed(name: string): string | null {
   const wanted = plain(name);

@@ -15,14 +15,14 @@ export interface Tuning {
 const keys = /* @__PURE__ */ new Map([...specs.keys()].map((path) => [path, path.split('.')]));
 const keysOf = (path: string): readonly string[] => keys.get(path) ?? path.split('.');
 
-/** The value of `path` as written in the file; undefined where the default holds. */
+/** The value of `path` as written in the file; undefined if the default holds. */
 export function writtenAt(file: TuningFile, path: string): FileValue | undefined {
   let value: FileValue | Overrides | undefined = file as Overrides;
   for (const key of keysOf(path)) value = Object.hasOwn((value ?? {}) as Overrides, key) ? (value as Overrides)[key] : undefined;
   return value as FileValue | undefined;
 }
 
-/** The value of `path`: what the file says, or the default. */
+/** The value of `path`: from the file, or the default. */
 export function rawAt(file: TuningFile, path: string): FileValue {
   return writtenAt(file, path) ?? specOf(path).default;
 }

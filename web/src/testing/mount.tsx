@@ -4,7 +4,7 @@ import { createRoot } from 'react-dom/client';
 /** A component on a page of its own, as a test works it. */
 export interface Mounted {
   element: HTMLElement;
-  /** The first element of a role (`button`) or a tag with this name: its label, its text, or its `aria-label`. Throws where there is none. */
+  /** The first element of a role (`button`) or a tag with this name: its label, its text, or its `aria-label`. Throws if there is none. */
   find(tag: string, name: string | RegExp): HTMLElement;
   /** True if a text is on the page. */
   says(text: string | RegExp): boolean;

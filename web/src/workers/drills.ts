@@ -54,7 +54,7 @@ export interface Judgement {
   ticks: number;
 }
 
-/** Points of a run at the most, and runs of a drill that are drawn. */
+/** Points of a run at most, and runs of a drill that are drawn. */
 const POINTS = 160;
 const RUNS = 10;
 

@@ -5,7 +5,7 @@ import { drawPrints } from '../islands/chart/drawMotion.ts';
 import type { Inks } from '../islands/chart/theme.ts';
 import type { View } from '../islands/chart/view.ts';
 
-/** Ticks of a tape that a picture shows at the most. */
+/** Ticks of a tape that a picture shows at most. */
 const SHOWN = 1500;
 
 /** Hands for what turns and drives: ahead, round, and back. */

@@ -5,7 +5,7 @@ import { csvLine, fromCsvCell } from '../escaping.ts';
 import { countUpTo, most, tooMany } from './budget.ts';
 import { beyondCells, type Exported, groundOfCells, type Imported, refused, rowOf, surfacesFor, wholeCells } from './imported.ts';
 
-/** Kinds of surfaces at the most: with more the file holds something else. */
+/** Kinds of surfaces at most: with more the file holds something else. */
 const MOST_MARKS = 100;
 
 /**

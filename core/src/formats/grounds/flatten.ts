@@ -43,7 +43,7 @@ function flattenCurve(p: readonly number[], points: Points, depth: number): void
   flattenCurve([mx, my, fx, fy, cx, cy, x3, y3], points, depth - 1);
 }
 
-/** The points of a piece, which share what is left of those that may be. */
+/** The points of a piece, which share the rest of those that may be. */
 class Points {
   readonly list: [number, number][] = [];
   readonly #left: { points: number };

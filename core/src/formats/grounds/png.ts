@@ -17,7 +17,7 @@ function sizeOf(bytes: Uint8Array): { width: number; height: number } | null {
 /** Chunks that make up the pixels; all others are left out, whatever they hold or unpack to. */
 const NEEDED = new Set(['IHDR', 'PLTE', 'tRNS', 'IDAT', 'IEND']);
 
-/** A PNG with nothing but what makes up its pixels; null where its chunks are broken, or its pixels unpack to too much. */
+/** A PNG with nothing but what makes up its pixels; null if its chunks are broken, or its pixels unpack to too much. */
 function bare(bytes: Uint8Array): Uint8Array | null {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const parts = [bytes.subarray(0, 8)];

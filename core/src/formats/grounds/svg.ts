@@ -17,7 +17,7 @@ const childrenOf = (node: Node) => (node[nameOf(node)] ?? []) as Node[];
 /** Elements that draw nothing by themselves. */
 const unseen = new Set(['defs', 'clipPath', 'mask', 'symbol', 'marker', 'pattern', 'metadata', 'title', 'desc', 'style', 'script', 'text']);
 
-/** Nesting at the most: a drawing beyond it is no ground. */
+/** Nesting at most: a drawing beyond it is no ground. */
 const DEEPEST = 64;
 
 interface Drawing {
@@ -150,7 +150,7 @@ function takeShape(name: string, attributes: Attributes, transforms: readonly st
   }
 }
 
-/** A shape's path as straight pieces, within what is left of the drawing's budget. */
+/** A shape's path as straight pieces, within the rest of the drawing's budget. */
 function piecesOf(d: string, transforms: readonly string[], drawing: Drawing, here: string): ReturnType<typeof flattenPath> {
   const { left } = drawing;
   if (numbersIn(d) > most.numbers) throw new Unreadable(here, `more than ${most.numbers} numbers in a path`, `at most ${most.numbers}`);
@@ -167,7 +167,7 @@ function piecesOf(d: string, transforms: readonly string[], drawing: Drawing, he
   }
 }
 
-/** The cells of a drawing that has some, row by row; null where its rectangles would fill too many. */
+/** The cells of a drawing that has some, row by row; null if its rectangles would fill too many. */
 function cellsOf({ cells }: Drawing, columns: number, rows: number, cell: number): string[] | null {
   if (cells.length === 0 || !(columns <= most.side && rows <= most.side)) return [];
   const index = (at: number, count: number) => Math.max(0, Math.min(count, Math.round(at / cell) || 0));

@@ -19,7 +19,7 @@ export interface Constant {
   value: ConstantValue;
   /** A number's shortest text that reads back as the same double in the tuning. */
   decimal?: string;
-  /** Its unit; empty where it has none. */
+  /** Its unit; empty if it has none. */
   unit: string;
   /** Its effect: `stops within 7 px`. */
   outcome: string;

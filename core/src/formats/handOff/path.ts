@@ -1,10 +1,10 @@
 import { collections } from '../../project/kinds.ts';
 
-/** Letters of a path at the most. */
+/** Letters of a path at most. */
 const LONGEST = 200;
 
 /**
- * Why a path in a project's folder cannot be one that a hand-off is written to; null where it can: below the folder, none of the project's own
+ * Why a path in a project's folder cannot be one that a hand-off is written to; null if it can: below the folder, none of the project's own
  * files, hidden to nobody.
  */
 export function handOffPathFault(path: string): string | null {

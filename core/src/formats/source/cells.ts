@@ -103,7 +103,7 @@ export function isPair(cells: readonly Node[][], block: Block): boolean {
   return block.open === '' ? cells.length === 2 && isName(name[0]) && number.next === value.length : name[0]?.kind === 'text';
 }
 
-/** The numbers and texts of a list, and of the lists in it; null where it holds anything else. */
+/** The numbers and texts of a list, and of the lists in it; null if it holds anything else. */
 export function listOf(block: Block): ListValue | null {
   const list: (number | string | ListValue)[] = [];
   for (const { cells } of block.statements)
@@ -133,7 +133,7 @@ export const isConstructor = (name: Token, block: Block): boolean => {
   );
 };
 
-/** The unit behind a number: `px / s`, `°`, `%`, `[px/s]`; empty where what follows is a name of its own. */
+/** The unit behind a number: `px / s`, `°`, `%`, `[px/s]`; empty if what follows is a name of its own. */
 export function unitAfter(cell: readonly Node[], at: number): string {
   const first = cell[at];
   if (isBlock(first, '[')) return (soleCell(first) ?? []).map((node) => (node.kind === 'block' ? '' : node.text)).join('');

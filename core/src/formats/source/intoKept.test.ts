@@ -107,7 +107,7 @@ describe('a source that is kept with its tuning', () => {
       taken++;
       const paths = Object.keys(byHand.values);
       expect(paths, title).toContain(one.path);
-      // Others only where they are worked out from it.
+      // Others only where they are computed from it.
       for (const path of paths)
         if (path !== one.path) {
           const other = placeKept(synced, synced.text).find((each) => each.path === path);

@@ -7,7 +7,7 @@ import { pastedTuning } from './pasted.ts';
 import { choicesOf } from './placing.ts';
 import { type Edit, type Unplaced, type WrittenBack, writeBack } from './writeBack.ts';
 
-/** A line of a source beside the same line with a tuning's numbers; null where one of them does not have it. */
+/** A line of a source beside the same line with a tuning's numbers; null if one of them does not have it. */
 export interface LinePair {
   before: string | null;
   after: string | null;

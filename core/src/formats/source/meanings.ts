@@ -167,7 +167,7 @@ const wordsByKey = new Map(Object.entries(wordMeanings).map(([words, meaning]) =
 
 export const flagOf = (words: readonly string[]): string | null => flagsByKey.get(keyOf(words)) ?? null;
 
-/** The parameter that words choose by a word, and what that says there; null where either is unknown. */
+/** The parameter that words choose by a word, and what that says there; null if either is unknown. */
 export function choiceOf(words: readonly string[], said: string): { path: string; says: string } | null {
   const meaning = wordsByKey.get(keyOf(words));
   const says = meaning?.says[said];

@@ -38,7 +38,7 @@ interface Pattern {
 
 /**
  * Writes a line for a number that a source does not have, like the last line that holds one number in the same place: its indentation, the form of
- * its name, its number format and its ending. Null where no line of the source can be followed. The line is read again before it is returned.
+ * its name, its number format and its ending. Null if no line of the source can be followed. The line is read again before it is returned.
  */
 export function newLineFor(
   text: string,

@@ -19,7 +19,7 @@ export interface PastedTuning {
   refused: { path: string; why: string }[];
 }
 
-/** Letters that a note has at the most. */
+/** Letters that a note has at most. */
 const LONGEST_NOTE = 1900;
 
 /** The numbers of a source by their names, as they were placed. */

@@ -5,7 +5,7 @@ import { type Comment, LONGEST, tokensOf } from './tokens.ts';
 import { treeOf } from './tree.ts';
 import { isXml, readXml } from './xml.ts';
 
-/** Numbers that are found at the most. */
+/** Numbers that are found at most. */
 const MOST = 5000;
 
 /** A source as it was read. */

@@ -8,7 +8,7 @@ import type { Placed } from './placing.ts';
 
 /** How a number of a source becomes a tuning's value, and a tuning's value that number again. */
 export interface Take {
-  /** The value in a tuning; null where it can't be worked out. */
+  /** The value in a tuning; null if it can't be computed. */
   read(): FileValue | null;
   /** The number that stands for the tuning's value in the source: exact, of the whole expression without the name that it is a ratio to. */
   write(tuning: Tuning): Exact | null;
@@ -27,7 +27,7 @@ export interface Names {
 const exact = (value: number) => new Exact(String(value));
 const last = (name: string) => name.split('.').at(-1) as string;
 
-/** The number of a finding: with the one that it is a ratio to worked out. Null where that is unknown. */
+/** The number of a finding: with the one that it is a ratio to computed. Null if that is unknown. */
 export function worthOf({ decimal, times }: Found, names: Names): Exact | null {
   if (!times) return new Exact(decimal);
   const other = names.numberOf(last(times.of));

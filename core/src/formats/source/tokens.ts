@@ -24,7 +24,7 @@ export interface Comment {
   isAlone: boolean;
 }
 
-/** Characters that are read at the most. */
+/** Characters that are read at most. */
 export const LONGEST = 200_000;
 
 const name = /^[\p{L}_$@][\p{L}\p{N}_$]*(?:(?:[.-]|->|::)(?=[\p{L}_])[\p{L}\p{N}_$]+)*/u;
@@ -131,7 +131,7 @@ class Tearing {
     this.#push('mark', sign, this.#at + sign.length);
   }
 
-  /** Where the remark that begins here ends; null where none does. */
+  /** Where the remark that begins here ends; null if none does. */
   #commentEnd(rest: string): number | null {
     const { hash, semicolon, dashes } = this.#habits;
     const until = (close: string, from: number) => {

@@ -204,7 +204,7 @@ function checked(value: Exact, piece: Piece, isWhole: boolean): Piece | { why: s
 /** Numbers that an expression is likely to be multiplied by as a matter of units. */
 const factors = new Set([16, 30, 32, 60, 64, 100, 120, 144, 180, 255, 360, 1000]);
 
-/** An expression with one of its literals changed so that it comes to a value; null where that literal can't do it. */
+/** An expression with one of its literals changed so that it comes to a value; null if that literal can't do it. */
 function within(text: string, found: Found, token: Token, value: Exact, isWhole: boolean, more: number) {
   const literalText = text.slice(token.at, token.end);
   const format = formatOf(literalText, isWhole, true);

@@ -10,7 +10,7 @@ export interface Absence {
 /** Absences by the keys of metrics. */
 export type Absences = Readonly<Record<string, Absence>>;
 
-/** Why a drill gave no value, where it ran and the metric applies. */
+/** The reason why an applicable drill that ran has no value. */
 const reasons: Partial<Record<MetricName, string>> = {
   riseTime: 'it did not reach full speed',
   riseDistance: 'it did not reach full speed',

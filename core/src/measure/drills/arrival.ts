@@ -20,7 +20,7 @@ export function arrivedAt(trace: Trace, row: number, [x, y]: readonly [number, n
     // v0·t + ½·a·t² = s, with the tick's mean acceleration a.
     return within((2 * remaining) / (v0 + Math.sqrt(Math.max(0, v0 * v0 + (2 * (v1 - v0) * remaining) / dt))));
   }
-  // Without exact integration a tick takes all its time to where it ends.
+  // Without exact integration a tick takes its whole length to its end.
   if (!isExact) return start + dt;
   const remaining = away(before);
   if (!route.brake) return within(remaining / v0);

@@ -6,7 +6,10 @@ import { Script } from './script.ts';
 const SETTLED = 2;
 const HALVES = 12;
 
-/** Full speed until the view has settled. cameraLag: how far the body is from where it stands in the view at rest, the larger of both axes (with a half-life h: V·h/ln 2). */
+/**
+ * Full speed until the view has settled. cameraLag: distance of the body from its place in the view at rest, the larger of both axes (with a
+ * half-life h: V·h/ln 2).
+ */
 export const viewLag: Drill = {
   name: 'view-lag',
   title: 'View lag',

@@ -39,9 +39,9 @@ const places = {
 type PlaceName = keyof typeof places;
 const names = Object.keys(places) as PlaceName[];
 
-/** Half a side of the ground about the start, in body widths, beyond what is walked on it. */
+/** Half a side of the ground about the start, in body widths, beyond the walked area. */
 const ROOM = 32;
-/** Side of the cells that grid planners go by, in body widths; and how many there are along a side at the most. */
+/** Side of the cells for grid planners, in body widths; and their maximum number along a side. */
 const CELL = 4 / 3;
 const CELLS = 512;
 
@@ -130,7 +130,7 @@ export const clickTour: Drill = {
   },
 };
 
-/** Seconds of holding, and how many times a second the pointer is seen. */
+/** Seconds of holding, and pointer events per second. */
 const HOLDING = 4;
 const SEEN = 30;
 
@@ -199,7 +199,7 @@ const PLANTED = 1.2;
 /** Body widths to the pointer that it turns to: so far that gliding does not change the angle by much. */
 const AWAY = 400;
 const REST = 0.2;
-/** How near the goal of a turn stays to where it ends: the pointer is seen from a body that still glides. */
+/** Distance between a turn's goal and its end: the pointer is aimed from a body that still glides. */
 const NEARLY = 0.02;
 
 /**

@@ -9,10 +9,10 @@ import { Script } from './script.ts';
 /** Where bodies start on open ground. */
 export const START = { x: 5e5, y: 5e5, facing: 0 };
 
-/** Seconds after which a body that is still not at speed is taken as it is. */
+/** Seconds after which a body that is still accelerating is used as it is. */
 const PATIENCE = 12;
 
-/** The numbers as drills drive them: nothing holds the body but what a drill lays out, and directions are the ground's. */
+/** The tuning as drills drive it: nothing holds the body except the drill's own objects, and directions are the ground's. */
 export function bared(parameters: Parameters): Parameters {
   return {
     ...parameters,
@@ -22,7 +22,7 @@ export function bared(parameters: Parameters): Parameters {
   };
 }
 
-/** Works out what drills are laid out from: a start on open ground is driven for it. */
+/** Computes the layout of drills: drives a start on open ground for it. */
 export function courseOf(parameters: Parameters, run: Run): Course {
   const own = bared(parameters);
   const { width, height } = bodySize(own.body);
@@ -88,7 +88,7 @@ export const cannotMove = ({ pace, scheme }: Parameters): string | null =>
 
 /** Longest turn that is waited for, s. */
 const LONGEST_TURN = 20;
-/** Half a turn, degrees, and what may be left of it. */
+/** Half a turn, degrees, and its tolerance. */
 const HALF = 180;
 
 /** Seconds in which half a turn comes to within a degree. */

@@ -90,7 +90,7 @@ function turnsAfter(trace: Trace, row: number, first: number, angle: number): nu
     if (Math.abs(turnTo(first, along)) < angle) low = middle;
     else high = middle;
   }
-  // What comes to its end inside the tick has the pace of the one before.
+  // An event inside the tick has the pace of the one before.
   const change = (to: number) => Math.hypot(trace.at('vx', to) - trace.at('vx', to - 1), trace.at('vy', to) - trace.at('vy', to - 1));
   const ends = row + 1 < trace.end && change(row + 1) < 1e-6 * change(row);
   return ends ? (high * change(row)) / Math.max(change(row), change(row - 1)) : high;
@@ -102,8 +102,8 @@ function borderOf({ facing }: Parameters, turn: number): number {
 }
 
 /**
- * The time (s) of a turn that the facing was seen to do at `found`, from row `from` on: a facing that follows the movement at once turns where
- * the velocity passes the border of its directions, inside the tick.
+ * The time (s) of a turn of the facing that was detected at `found`, from row `from` on: a facing that follows the movement at once turns when the
+ * velocity passes the border of its directions, inside the tick.
  */
 function momentOf(trace: Trace, from: number, found: number, parameters: Parameters): number {
   const { facing, ramp } = parameters;

@@ -33,7 +33,7 @@ export interface Course {
   width: number;
   walk: number;
   sprint: number;
-  /** Seconds from rest to full walking speed, as it was driven; the limit where it is never reached. */
+  /** Seconds from rest to full walking speed, from a run; the limit if it is never reached. */
   rise: number;
   /** Distance of the rise, unit. */
   riseDistance: number;
@@ -53,11 +53,11 @@ export interface Drill {
   /** The angle of the main one. */
   at?: number;
   drawing: Drawing;
-  /** The metrics that it measures where it applies. */
+  /** The metrics that it measures if it applies. */
   gives: readonly (keyof Metrics)[];
   /** Those of them that a tuning has nothing for, each with the reason. One that is missing without a reason could not be measured. */
   lacks?(parameters: Parameters): Partial<Record<keyof Metrics, string>>;
-  /** Why it does not apply; null where it does. */
+  /** Why it does not apply; null if it does. */
   unless(parameters: Parameters): string | null;
   /** The runs that it takes. `run` drives a scene at once, for runs that depend on earlier ones. */
   lay?(course: Course, run: Run): (Scene | Ran)[];

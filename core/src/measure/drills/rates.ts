@@ -9,7 +9,7 @@ import { hardStop, standingStart, turnRound } from './starts.ts';
 
 const RATES = [30, 60, 144] as const;
 
-/** The drills that are run at each rate: what a hand feels. */
+/** The drills to run at each rate: those that a hand feels. */
 const felt: readonly Drill[] = [standingStart, hardStop, turnRound, facingTurn, clickTour, viewLag];
 
 /** Changes below these are the ruler's, not the feel's: 0.05 s, a quarter of the body; counts are left out. */

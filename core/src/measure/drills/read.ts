@@ -18,7 +18,10 @@ interface Going {
   within?: ((row: number) => number) | undefined;
 }
 
-/** The time (s) at which a quantity of rows first reaches a goal from below, from row `from` on, inside its tick (`shareOfTick`, or as is known). Null where it never does. */
+/**
+ * The time (s) at which a quantity of rows first reaches a goal from below, from row `from` on, inside its tick (by `shareOfTick`, or the known law).
+ * Null if it never does.
+ */
 export function reaches(
   trace: Trace,
   from: number,

@@ -10,7 +10,7 @@ import { MOST_TICKS } from './script.ts';
 /** The result of a drill: its runs and metrics, or the reason why it was not run. */
 export interface DrillResult {
   drill: Drill;
-  /** Why it does not apply, or what went wrong; null where it was run. */
+  /** The reason why it does not apply or failed; null if it ran. */
   not: string | null;
   metrics: Metrics;
   runs: readonly Ran[];
@@ -26,7 +26,7 @@ const withEdges = (parameters: Parameters): Parameters => ({
   bounds: { ...parameters.bounds, frame: 'ground' },
 });
 
-/** Takes what is not a number out of metrics. */
+/** Removes values that aren't numbers from metrics. */
 const known = (metrics: Metrics): Metrics =>
   Object.fromEntries(Object.entries(metrics).filter(([, value]) => value !== undefined && Number.isFinite(value)));
 

@@ -29,7 +29,7 @@ function sprinting(parameters: Parameters, off: number): Script {
   return script.stop(off, script.ahead);
 }
 
-/** The moment (s) of a tick at which stamina changed in a lump, which is on a multiple of the interval; null where it changes steadily. */
+/** The moment (s) of a tick at which stamina changed in a lump, which is on a multiple of the interval; null if it changes steadily. */
 function lumpAt(trace: Trace, row: number, interval: number): number | null {
   if (interval <= 0) return null;
   const [t0, t1] = [trace.at('time', row - 1), trace.at('time', row)];
@@ -37,7 +37,7 @@ function lumpAt(trace: Trace, row: number, interval: number): number | null {
   return interval > t1 - t0 ? Math.max(t0, Math.min(t1, lump)) : null;
 }
 
-/** The time (s) at which stamina runs out for the first time, inside the tick; null where it does not. */
+/** The time (s) at which stamina runs out for the first time, inside the tick; null if it does not. */
 function emptyAt(trace: Trace, { interval }: Parameters['stamina']): number | null {
   for (let row = trace.first + 1; row < trace.end; row++) {
     const [before, now] = [trace.at('stamina', row - 1), trace.at('stamina', row)];
@@ -45,7 +45,7 @@ function emptyAt(trace: Trace, { interval }: Parameters['stamina']): number | nu
     const lump = lumpAt(trace, row, interval);
     if (lump !== null) return lump;
     const last = row - 2 >= trace.first ? trace.at('stamina', row - 2) - before : before;
-    // The tick in which it ends is cut short: what the one before lost is its rate.
+    // Its last tick is cut short: the loss of the one before is its rate.
     const share = last > 0 ? Math.min(1, before / last) : 1;
     return trace.at('time', row - 1) + (trace.at('time', row) - trace.at('time', row - 1)) * share;
   }
@@ -118,7 +118,7 @@ export const sprintToEmpty: Drill = {
     }
     // What a short wait leaves of the tick in which it ran out is not stood through: the hands still hold.
     if (back !== undefined) back -= Math.max(0, handsOff(empty, parameters) - empty - wait);
-    // The tick in which it runs out goes on at the speed of the one before until it does.
+    // In the tick in which it runs out, the speed of the one before lasts until then.
     const last = trace.rowAt(empty) - 1;
     const travelled = distanceBetween(trace, begin, trace.at('time', last)) + trace.at('speed', last) * (empty - trace.at('time', last));
     return { sprintTime: empty - begin, sprintDistance: travelled, recoverTime: back };

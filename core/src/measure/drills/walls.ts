@@ -100,7 +100,7 @@ export const cornerPress: Drill = {
   measure: (runs) => ({ cornerTremble: Math.max(...runs.map(({ trace }) => trembles(trace, READ))) }),
 };
 
-/** Gaps that are tried, as shares of what the body needs across: from wide to just too narrow. */
+/** Widths of the gaps, as fractions of the body's width across: from wide to just too narrow. */
 const GAPS = [2, 1.5, 1.25, 1.1, 1.05, 1.02, 1.01, 1.005, 1.002, 1, 0.98] as const;
 
 /** Straight at gaps in a wall, from wide to just too narrow. tightestGap: the narrowest that it comes through, as all wider ones. */
@@ -197,8 +197,8 @@ const FRAME = 24;
 const AGAINST = 1.5;
 
 /**
- * Held against all four edges of a frame. edgeOvershoot: how far the body is beyond the limit at the most. edgeTremble: peak-to-peak of the
- * place across the edge over the last 0.4 s of being held against it; the worst of the sides.
+ * Held against all four edges of a frame. edgeOvershoot: how far the body is beyond the limit at most. edgeTremble: peak-to-peak of the
+ * place across the edge over the last 0.4 s of pressing against it; the worst of the sides.
  */
 export const edgePress: Drill = {
   name: 'edge-press',

@@ -5,7 +5,7 @@ import { plainGround } from './plainGround.ts';
 
 export const policies = ['clamp', 'push', 'wrap', 'sendTo', 'none'] as const;
 
-/** Seconds that a body is held against an edge in the drawing. */
+/** Seconds for which the drawing presses a body against an edge. */
 export const HELD_AGAINST = 1;
 
 /** How far a body's right side is beyond the right edge of a frame, tick by tick, while it is driven against it. */

@@ -36,7 +36,7 @@ const PATIENCE = 4;
 const DONE = 0.01;
 const EVENT = 0.12;
 
-/** Runs the core on an empty plain, so that the drawing is what the motion does, ticks and all. */
+/** Runs the core on an empty plain, so that the drawing shows the real motion, ticks and all. */
 export function paceProfile(parameters: Parameters): PaceProfile {
   const free: Parameters = {
     ...parameters,
@@ -116,7 +116,7 @@ export function paceProfile(parameters: Parameters): PaceProfile {
   };
 }
 
-/** When the last tick of a curve came to `goal`: inside the tick, on the line of the tick before where it was met exactly. */
+/** The time at which the last tick of a curve reached `goal`: inside the tick, on the line of the tick before if it was met exactly. */
 function arrival(curve: PaceCurve, goal: number, near: number): number {
   const [before, previous, last] = [curve.at(-3), curve.at(-2), curve.at(-1)];
   if (!previous || !last) return last?.[0] ?? 0;

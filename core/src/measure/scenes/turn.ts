@@ -5,7 +5,7 @@ import { plainGround } from './plainGround.ts';
 
 /** The turn of the facing in the drawing, degrees: a sector's middle for 8 and 16 directions. */
 export const TURNED = 135;
-/** Seconds of the turn that are shown at the most. */
+/** Maximum seconds of the turn in the drawing. */
 const LONGEST = 1.2;
 
 /** Facing (degrees from 0) over time after the wish to face `TURNED`, until it is there. */
@@ -45,7 +45,7 @@ export function turnedBy(curve: readonly [number, number][], share: number): num
   return a1 === a0 ? t1 : t0 + ((goal - a0) / (a1 - a0)) * (t1 - t0);
 }
 
-/** Seconds of right, none and left in the camera's drawing. */
+/** Seconds of right, no key and left in the camera's drawing. */
 export const CAMERA_PHASES = { start: 1.1, stop: 0.9, back: 1.1 } as const;
 export const WATCHED_LAG = CAMERA_PHASES.start + CAMERA_PHASES.stop + CAMERA_PHASES.back;
 

@@ -14,7 +14,7 @@ export function keptAtContact({ wallFriction, keepSpeed, response }: Parameters[
   return Math.max(0, Math.cos(angle) - wallFriction * Math.sin(angle));
 }
 
-/** Velocity, as a share of the walk speed, of a body that keeps pushing against a floor at an angle: what the core does. */
+/** Velocity, as a fraction of the walk speed, of a body that keeps pushing against a floor at an angle, by the core. */
 export function steadySlide(parameters: Parameters, degrees: number): { x: number; y: number } {
   const { body, clock, pace } = parameters;
   const reach = body.shape === 'circle' ? body.radius : body.height / 2;

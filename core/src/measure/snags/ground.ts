@@ -6,12 +6,12 @@ import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import { type Survey, surveyGround } from '../survey.ts';
 import type { Snag } from './snag.ts';
 
-/** Share of what the body needs under which a gap is tight. */
+/** Fraction of the body's need below which a gap is tight. */
 const TIGHT = 1.15;
 /** Maximum number of reported gaps. */
 const MOST_GAPS = 12;
 
-/** The snags that a ground has for a body: what a survey of it finds, in the words of snags. `survey` is one of this ground and body, if there is one. */
+/** The snags of a ground for a body: the findings of a survey, as snags. `survey` is one of this ground and body, if there is one. */
 export function groundSnags(
   ground: Ground,
   parameters: Parameters,

@@ -1,6 +1,6 @@
 import type { FileValue } from '../../tuning/schema.ts';
 
-/** How bad it is: wrong whatever the game; wrong in many; worth a look. */
+/** Severity: wrong in any game; wrong in many; worth a look. */
 export type Severity = 'fault' | 'risk' | 'hint';
 
 /** The known faults, by their ids in files and reports, each with its name and why it matters. */
@@ -61,7 +61,7 @@ export interface Snag {
   place?: { x: number; y: number };
   /** When in the trace, s. */
   time?: number;
-  /** The drill in which it was seen. */
+  /** The drill that showed it. */
   drill?: string;
 }
 

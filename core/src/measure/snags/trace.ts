@@ -33,7 +33,7 @@ const SHAKE = 0.01;
 
 const at = (trace: Trace, row: number) => ({ time: trace.at('time', row), place: { x: trace.at('x', row), y: trace.at('y', row) } });
 
-/** The snags that a trace shows, each once, where it is seen first. */
+/** The snags in a trace, each once, at its first occurrence. */
 export function traceSnags(judged: Judged): Snag[] {
   return [circling, stuck, offScreen, trembling, facingWrongDirection, facingFlicker, popping, sprintOnEmpty, twoDevices].flatMap(
     (look) => {
@@ -103,7 +103,7 @@ function beyond(
 const offScreen: Look = (judged) => {
   const { trace, parameters, ground } = judged;
   const { body, bounds } = parameters;
-  // What wraps or is sent is seen to leave on purpose; a view that follows has no screen to leave.
+  // A body that wraps or is sent leaves visibly and on purpose; a view that follows has no screen to leave.
   if (bounds.policy === 'wrap' || bounds.policy === 'sendTo') return null;
   const { x, y, width, height } = bounds.frame === 'screen' && ground.frame ? ground.frame : { x: 0, y: 0, ...ground.size };
   // An inset below 0 lets the body out on purpose.
@@ -182,8 +182,8 @@ function plantedRows(trace: Trace): Set<number> {
 }
 
 /**
- * True if a facing turns, however slowly, to where the motion goes (degrees). Its nearest pose may be beyond that, by the slack at the most:
- * then the shorter turn to the pose is the longer one to the motion.
+ * True if a facing turns, however slowly, towards the motion's direction (degrees). Its nearest pose may be beyond that, by at most the slack: then
+ * the shorter turn to the pose is the longer one to the motion.
  */
 function isTurningTo(trace: Trace, row: number, heading: number, slack: number): boolean {
   const facing = trace.at('facing', row);
@@ -218,7 +218,7 @@ const facingWrongDirection: Look = (judged) => {
 /** The angle (degrees) of the motion in a row. */
 const headingOf = (trace: Trace, row: number) => (Math.atan2(trace.at('vy', row), trace.at('vx', row)) * 180) / Math.PI;
 
-/** A facing that goes back to where it was, over and over, while the motion turns by much less: whoever turns to and fro is to be followed. */
+/** A facing that returns to its last direction, over and over, while the motion turns by much less: a real to and fro must be followed. */
 const facingFlicker: Look = (judged) => {
   const { trace, parameters } = judged;
   // A step needs no other request.

@@ -36,7 +36,7 @@ const rules = [
   ...clockRules,
 ];
 
-/** The snags that a tuning has by its numbers alone; with a ground also whether it has room for them. Each mend removes its snag and adds none. */
+/** The snags in a tuning's numbers; with a ground also lack of room for them. Each mend removes its snag and adds none. */
 export function tuningSnags(tuning: Tuning, ground?: Ground): Snag[] {
   const found = snagsOf(tuning, ground);
   const before = new Set(found.map(keyOf));
@@ -54,7 +54,7 @@ const keyOf = ({ id, path }: Pick<Snag, 'id' | 'path'>) => `${id} ${path}`;
 /** Mends of snags that a mend brings up, which are taken over, at most. */
 const MORE = 4;
 
-/** A mend with those of the snags that it would add; undefined where it can't be one. */
+/** A mend combined with those of the snags that it would add; undefined if that is impossible. */
 function completed(mend: Mend, key: string, before: ReadonlySet<string>, tuning: Tuning, ground?: Ground): Mend | undefined {
   let { set } = mend;
   for (let more = 0; more <= MORE; more++) {

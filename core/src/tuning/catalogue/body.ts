@@ -1,6 +1,6 @@
 import { choice, distance, ratio, row } from './specs.ts';
 
-/** Rows for what moves. */
+/** Rows for the body. */
 
 export const body = {
   shape: choice('body', 'Shape', ['circle', 'box'], 'circle', 'Outline used against walls and edges; a box keeps its sides level.'),

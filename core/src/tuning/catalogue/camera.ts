@@ -1,6 +1,6 @@
 import { angle, choice, distance, duration, flag, ratio, row } from './specs.ts';
 
-/** Rows for what follows it. */
+/** Rows for the camera. */
 
 export const camera = {
   follow: row(

@@ -88,7 +88,7 @@ export function matters(path: string, parameters: Parameters): boolean {
   return circumstances.length === 0 || circumstances.some((circumstance) => Object.entries(circumstance).every(isSo));
 }
 
-/** When a row matters, in words; empty where it always does. */
+/** The condition for a row to matter, in words; empty if it always does. */
 export function whenWords(path: string): string {
   const valueWords = (spec: Spec, value: string | boolean) =>
     typeof value === 'boolean' ? (value ? 'on' : 'off') : (spec.words?.[value] ?? value);

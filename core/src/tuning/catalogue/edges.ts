@@ -1,6 +1,6 @@
 import { choice, distance, row } from './specs.ts';
 
-/** Rows for what it does at the edges of the ground or the screen. */
+/** Rows for the edges of the ground or the screen. */
 
 const inset = (label: string) =>
   distance('edges', label, 0, 'Distance of the limit from the frame’s edge; negative values lie outside.', -1e5, 1e5);

@@ -17,7 +17,7 @@ export type Quantity =
   | 'count'
   | 'frequency';
 
-/** The figures that show the rows, in the order of work, with what they are called. */
+/** The figures that show the rows, in the order of work, with their titles. */
 export const figureTitles = {
   pace: 'Pace',
   stamina: 'Stamina',

@@ -1,6 +1,6 @@
 import { amount, choice, duration, flag, perSecond, ratio, row } from './specs.ts';
 
-/** Rows for what a sprint costs. */
+/** Rows for the cost of a sprint. */
 
 export const stamina = {
   enabled: row({ place: 1 }, flag('stamina', 'Stamina', false, 'Sprinting costs stamina.')),

@@ -1,6 +1,6 @@
 import { choice, count, distance, flag, ratio, row } from './specs.ts';
 
-/** Rows for what it does at walls. */
+/** Rows for contact with walls. */
 
 export const contact = {
   response: row(

@@ -8,7 +8,7 @@ import { fetchDocument } from '../work/documentActions.ts';
 
 const WIDTH = 64;
 const HEIGHT = 38;
-/** Ticks of a tape that its picture shows at the most. */
+/** Ticks of a tape that its picture shows at most. */
 const SHOWN = 1800;
 
 interface Props {

@@ -4,7 +4,7 @@ import type { View } from './view.ts';
 
 /** Seconds between two prints. */
 const STRIDE = 0.1;
-/** Prints at the most: those of a longer tape are further apart. */
+/** Prints at most: those of a longer tape are further apart. */
 const MOST = 600;
 
 /** Draws another tuning with the same hands: its path as small boxes, and the body as a dashed outline at a time of the trace. */

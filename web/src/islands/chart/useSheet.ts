@@ -40,7 +40,7 @@ interface Sheet {
   show(x: number, y: number): void;
 }
 
-/** Screen pixels a unit at the least when a place is shown. */
+/** Screen pixels a unit at least when a place is shown. */
 const NEAR = 1.5;
 
 /** Screen pixels that the body stays inside of a view of the user's own. */

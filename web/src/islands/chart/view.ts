@@ -14,17 +14,17 @@ export interface Size {
 export const viewModes = ['whole', 'follow', 'free'] as const;
 export type ViewMode = (typeof viewModes)[number];
 
-/** Height (pixels) that the map of a ground has at the most. */
+/** Height (pixels) that the map of a ground has at most. */
 export const MAP_HEIGHT = 92;
 
 /** Room round a fitted ground: for the menus above, the coordinates at the right and below. */
 const MARGIN = { top: 34, right: 40, bottom: 22, left: 12 };
 
-/** Radius of the body on the screen (pixels): at the least, so that its motion can be judged, and where the view follows it. */
+/** Radius of the body on the screen (pixels): at least, so that its motion can be judged, and where the view follows it. */
 const LEAST_RADIUS = 10;
 const FOLLOWED_RADIUS = 14;
 
-/** Radius that a body has at the most where all of the ground is seen, as a share of the canvas' smaller side: one larger than its ground does not hide it. */
+/** Radius that a body has at most where all of the ground is seen, as a share of the canvas' smaller side: one larger than its ground does not hide it. */
 const MOST_RADIUS = 0.25;
 
 /** Screen pixels beyond the ground's border that a view which follows shows. */

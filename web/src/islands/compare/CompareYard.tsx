@@ -118,7 +118,7 @@ function boxOfPaths(sides: readonly ComparedSide[]): Box | null {
   return box;
 }
 
-/** Pixels round what is fitted, and screen pixels a unit at the most. */
+/** Pixels round what is fitted, and screen pixels a unit at most. */
 const MARGIN = 30;
 const NEAREST = 1.6;
 

@@ -105,7 +105,7 @@ function Differs() {
 /** Shares of a metric's largest value that count as the same. */
 const SAME = 0.005;
 
-/** The side that is better by a metric's own measure; null where none is, or two are alike. */
+/** The side that is better by a metric's own measure; null if none is, or two are alike. */
 function bestOf(name: MetricName, values: readonly (number | undefined)[]): number | null | 'same' {
   const known = values.filter((value) => value !== undefined);
   if (known.length < 2) return null;

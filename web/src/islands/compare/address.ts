@@ -21,7 +21,7 @@ export interface Comparison {
   at: number | null;
 }
 
-/** Sides at the most. */
+/** Sides at most. */
 export const MOST_SIDES = 4;
 
 const uuid = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;

@@ -29,7 +29,7 @@ import { atRate, type ComparedSide, type OpenedSide, openedSide, openedTuning } 
 const AT_ONCE = 1000;
 const SLICE = 9;
 const PIECE = 250;
-/** Ticks of a side at the most: ten minutes at 144 Hz. */
+/** Ticks of a side at most: ten minutes at 144 Hz. */
 const MOST = 86_400;
 
 /** Tunings side by side on one tape and one ground: what they do with the same hands, and the moment that is shown of it. */

@@ -6,7 +6,7 @@ import type { ComparedSide } from './sides.ts';
 
 type Canvas = CanvasRenderingContext2D;
 
-/** Seconds between two prints; prints of a side at the most. */
+/** Seconds between two prints; prints of a side at most. */
 const STRIDE = 0.1;
 const MOST = 600;
 /** Seconds before and after the moment shown in which prints are strong. */

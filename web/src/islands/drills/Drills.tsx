@@ -28,7 +28,7 @@ import {
 import { Judged } from './Judged.tsx';
 import { Picture } from './Picture.tsx';
 
-/** The Drills screen: every drill from its own runs, on its own scale, held against targets; one in full. */
+/** The Drills screen: every drill from its own runs, on its own scale, compared with targets; one in full. */
 export function Drills({ opening }: { opening: Opening }) {
   const work = useMemo(() => openTuningWork(opening), [opening]);
   const drilled = useMemo(() => openDrillsWork(work), [work]);

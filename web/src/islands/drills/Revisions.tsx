@@ -5,7 +5,7 @@ import { fetchDocument } from '../work/documentActions.ts';
 import { askServer } from '../work/server.ts';
 import { PATIENCE, useDrills } from './drillsWork.ts';
 
-/** Revisions that are drilled at the most, the newest. */
+/** Revisions that are drilled at most, the newest. */
 const MOST = 12;
 const WIDTH = 214;
 const HEIGHT = 56;

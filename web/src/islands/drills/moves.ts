@@ -35,7 +35,7 @@ const STEP = 0.1;
 /** Changes of a metric (relative) that are none. */
 const NONE = 1e-6;
 
-/** A number a tenth up or down, held in its range; a link keeps what it follows and changes its ratio. Null where there is nothing to try. */
+/** A number a tenth up or down, held in its range; a link keeps what it follows and changes its ratio. Null if there is nothing to try. */
 function tried({ file, parameters }: Tuning, path: string, factor: number): TuningFile | null {
   const spec = specs.get(path);
   if (spec?.kind !== 'number') return null;
@@ -79,7 +79,7 @@ export async function whatMoves(
   return found.filter((one) => one !== null).sort((a, b) => Math.abs(b.by) - Math.abs(a.by));
 }
 
-/** By how much a metric goes for a tenth more: the central difference, or that to the one side there is; null where it stays. */
+/** By how much a metric goes for a tenth more: the central difference, or that to the one side there is; null if it stays. */
 function slope(now: number, above: number | undefined, below: number | undefined): { by: number; isOneSided: boolean } | null {
   if (above === undefined && below === undefined) return null;
   const by = above !== undefined && below !== undefined ? (above - below) / 2 : above !== undefined ? above - now : now - (below as number);
@@ -111,7 +111,7 @@ export async function whatIsMoved(
   return found.sort((a, b) => Math.abs(b.share) - Math.abs(a.share));
 }
 
-/** Answers that are kept at the most. */
+/** Answers that are kept at most. */
 const MOST = 200;
 
 /** Results of variations by request, so a revision opened again isn't varied again. */

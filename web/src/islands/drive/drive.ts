@@ -67,7 +67,7 @@ export class Drive {
     this.#recording = new Recording(this.#live, this.recorder);
   }
 
-  /** Where the recording begins, for whoever keeps it; null where nothing was driven. */
+  /** Where the recording begins, for whoever keeps it; null if nothing was driven. */
   get beginning(): Recording['beginning'] {
     return this.recorder.isIdle ? null : this.#recording.beginning;
   }
@@ -138,7 +138,7 @@ export class Drive {
     }
   }
 
-  /** Plays the ticks of a span of the trace, s, or a tape, over and over; false where there is nothing to play. */
+  /** Plays the ticks of a span of the trace, s, or a tape, over and over; false if there is nothing to play. */
   loop(what: Tape | { from: number; to: number }): boolean {
     const tape = 'events' in what ? what : this.cut(JUST_NOW, what);
     if (!tape) return false;
@@ -154,7 +154,7 @@ export class Drive {
     if (loop) this.$loop.set(new Loop(tape, this.#live.ground, this.#live.parameters, this.#other, this.#live, loop));
   }
 
-  /** The span of the trace that is shown (s), or all that can be kept, as a tape; null where it holds no tick. */
+  /** The span of the trace that is shown (s), or all that can be kept, as a tape; null if it holds no tick. */
   cut(name: string, span: { from: number; to: number } | null): Tape | null {
     const loop = this.$loop.get();
     if (loop) return span ? loop.cut(name, span) : { ...loop.tape, name };

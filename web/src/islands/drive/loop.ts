@@ -1,7 +1,7 @@
 import { cutTape, type Ground, type Hands, type Parameters, Replay, Rerun, rerun, type Tape, World } from '@zygopod/core';
 import { atom } from 'nanostores';
 
-/** Ticks that are driven again at the most: ten minutes at a rate of 144 Hz. */
+/** Ticks that are driven again at most: ten minutes at a rate of 144 Hz. */
 const MOST = 86_400;
 
 /** Ticks that are driven again at once, whatever it takes; the rest of a long tape comes with the frames, so many ms in each, a piece at a time. */
@@ -76,7 +76,7 @@ export class Loop {
     this.version++;
   }
 
-  /** Drives on what is left of a long tape, as much as a frame has time for. */
+  /** Drives on the rest of a long tape, as much as a frame has time for. */
   #goOn(): void {
     const left = () => [this.#again, this.#ghost].find((one) => one && one.done < one.ticks);
     if (!left()) return;

@@ -15,7 +15,7 @@ export class Mesher {
     this.#drive = drive;
   }
 
-  /** Looks whether the mesh is wanted and not there; called once a frame. */
+  /** Checks whether the mesh is wanted and not there; called once a frame. */
   look(): void {
     const { navigator, parameters } = this.#drive.world;
     if (!parameters.route.enabled || navigator.ready || this.#isBusy || this.#failed.has(navigator)) return;

@@ -10,7 +10,7 @@ interface Place {
 export const otherGround = (tape: Tape, ground: Place['ground']): string | null =>
   tape.ground !== undefined && tape.ground !== ground.name ? `driven on ${tape.ground}` : null;
 
-/** Why a tape is not for this ground and tuning; null where it is, or nobody knows. */
+/** Why a tape is not for this ground and tuning; null if it is, or nobody knows. */
 export function whyUnfit(tape: Tape, { ground, parameters }: Place): string | null {
   const isClick = tape.events.some((event) => 'press' in event && event.press === 'pointer');
   const reasons = [

@@ -201,7 +201,7 @@ export function StaminaFigure({ number }: { number: number }) {
   );
 }
 
-/** The drain as it comes in lumps: stairs under the line. Empty where it is continuous. */
+/** The drain as it comes at intervals: stairs under the line. Empty where it is continuous. */
 function lumps({ interval, drain, max }: { interval: number; drain: number; max: number }, empty: number, x: Scale, y: Scale): string {
   if (interval === 0 || empty / interval > 200) return '';
   let path = `M${x(0)},${y(max)}`;

@@ -35,7 +35,7 @@ const REACH = 8;
 /** A place on the grid that is chosen. */
 const snap = ({ steps, $snap }: Drawing, at: Place) => snapped(at.x, at.y, steps.$now.get().cell, $snap.get());
 
-/** Begins what the tool does at a place; `scale` is screen pixels a unit. Null where there is nothing to do. */
+/** Begins what the tool does at a place; `scale` is screen pixels a unit. Null if there is nothing to do. */
 export function beginStroke(tool: Tool, drawing: Drawing, at: Place, scale: number): Stroke | null {
   const reach = REACH / scale;
   switch (tool) {

@@ -8,7 +8,7 @@ import { PlainText } from './FileText.tsx';
 import { type ListedTape, listTapes } from './tapes.ts';
 import { useGenerated } from './useGenerated.ts';
 
-/** Tapes that are replayed at the most, and those that are chosen at first. */
+/** Tapes that are replayed at most, and those that are chosen at first. */
 const MOST = 12;
 const FIRST = 3;
 

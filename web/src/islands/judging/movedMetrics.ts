@@ -6,7 +6,7 @@ export interface Moved {
   words: string;
   /** `2.96 → 2.41 px` */
   change: string;
-  /** True if it is in its band now; null where it has none. */
+  /** True if it is in its band now; null if it has none. */
   isIn: boolean | null;
   /** Its band: `at most 17 s`. */
   wanted: string;

@@ -13,7 +13,7 @@ describe('a reading', () => {
 
   it('of a value out of its band is out of it, too', () => {
     for (let i = 1; i < 3000; i++) {
-      // Ends as people type them: with three decimals at the most.
+      // Ends as people type them: with three decimals at most.
       const end = ((i * 7919) % 40_000) / 1000 + 0.001;
       const by = 10 ** -((i % 9) + 1);
       expect(Number(readingOf(end * (1 + by), { max: end })), `above ${end}`).toBeGreaterThan(end);

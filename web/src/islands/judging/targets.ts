@@ -25,7 +25,7 @@ export function keepUnsaved(tuning: string, changed: { set: TargetSet; id: strin
   else forget(UNSAVED + tuning);
 }
 
-/** The bands of a tuning that are in no saved set yet; null where there are none that can be read. */
+/** The bands of a tuning that are in no saved set yet; null if there are none that can be read. */
 export function unsavedTargets(tuning: string): { set: TargetSet; id: string | null; head: number } | null {
   const kept = rememberedJson(UNSAVED + tuning) as Record<string, unknown> | null;
   const read = readTargets(kept?.['set']);
@@ -57,7 +57,7 @@ export async function listSets(): Promise<ListedSet[]> {
 }
 
 /**
- * The set of these that a tuning was judged by last, else the demo's first, else the oldest; null where there is none. One that was put
+ * The set of these that a tuning was judged by last, else the demo's first, else the oldest; null if there is none. One that was put
  * away since is not among them, and chosen no more.
  */
 export function chooseTargets(sets: readonly ListedSet[], tuning: string): string | null {
@@ -65,7 +65,7 @@ export function chooseTargets(sets: readonly ListedSet[], tuning: string): strin
   return (sets.find(({ id }) => id === kept) ?? sets.find(({ demo }) => demo === FIRST) ?? sets.at(-1))?.id ?? null;
 }
 
-/** The set that a tuning is judged by first, as `chooseTargets` has it; null where there is none that can be read. */
+/** The set that a tuning is judged by first, as `chooseTargets` has it; null if there is none that can be read. */
 export async function fetchChosen(tuning: string): Promise<TargetSet | null> {
   const id = chooseTargets(await listSets(), tuning);
   const kept = id === null ? null : await fetchTargets(id);

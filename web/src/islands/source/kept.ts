@@ -15,7 +15,7 @@ export interface StoredSource {
 
 const address = (tuning: string) => `/api/v1/tunings/${tuning}/source`;
 
-/** The source that is kept with a tuning; null where there is none; or why it is not known. */
+/** The source that is kept with a tuning; null if there is none; or why it is not known. */
 export async function fetchSource(tuning: string): Promise<{ stored: StoredSource | null } | { why: string }> {
   const answer = await askServer<Partial<StoredSource>>('GET', address(tuning));
   if ('why' in answer) return { why: answer.why };

@@ -26,7 +26,7 @@ class Blocks {
   high = (block: number) => this.#high[block % this.#room] as number;
   last = (block: number) => this.#last[block % this.#room] as number;
 
-  /** Works out the blocks that have become whole since. `finer` are those half as large; the smallest ones are read from the trace. */
+  /** Computes the blocks that have become whole since. `finer` are those half as large; the smallest ones are read from the trace. */
   grow(trace: Trace, column: Column, finer: Blocks | null): void {
     const whole = Math.floor(trace.end / this.size);
     // Rows overwritten before they were read are no longer needed.
@@ -68,7 +68,7 @@ class Pyramid {
     for (let size = SMALLEST; size <= LARGEST; size *= 2) this.#levels.push(new Blocks(size, trace.capacity));
   }
 
-  /** The largest blocks of at most so many rows; null where single rows are to be read. */
+  /** The largest blocks of at most so many rows; null if single rows are to be read. */
   upTo(rows: number): Blocks | null {
     const level = Math.min(this.#levels.length - 1, Math.floor(Math.log2(rows / SMALLEST)));
     if (!(level >= 0)) return null;

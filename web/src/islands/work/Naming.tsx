@@ -13,7 +13,7 @@ export function Naming({
   title: string;
   verb: string;
   name: string;
-  /** Letters at the most. */
+  /** Letters at most. */
   most?: number;
   take(name: string): Promise<string | null>;
   close(): void;

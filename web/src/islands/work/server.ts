@@ -125,7 +125,7 @@ export function askServer<T = Record<string, unknown>>(method: string, path: str
   return pending;
 }
 
-/** Why something was not done; null where it was. */
+/** Why something was not done; null if it was. */
 export const whyOf = (answer: Outcome<unknown>): string | null => (answer.is === 'ok' ? null : answer.why);
 
 /** Gives the server an access token, which it keeps as a cookie; whether that is the right one. */

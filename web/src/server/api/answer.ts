@@ -106,10 +106,10 @@ function needsJson(request: Request): void {
     throw new Problem(415, 'The body has to be application/json');
 }
 
-/** Bytes that a body has at the most which holds no file, where its operation says nothing else. */
+/** Bytes that a body has at most which holds no file, where its operation says nothing else. */
 const SMALL = 64 * 1024;
 
-/** A small body, held against its schema. */
+/** A small body, compared with its schema. */
 async function bodyOf(schema: z.ZodType, request: Request, most = SMALL): Promise<unknown> {
   needsJson(request);
   const bytes = await bytesOf(request, most, 'This');

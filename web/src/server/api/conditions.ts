@@ -9,7 +9,7 @@ interface Tag {
   text: string;
 }
 
-/** The tags of an `If-Match` or `If-None-Match` header (RFC 9110, 13.1): `*`, or a list with commas. Null where there is no such header. */
+/** The tags of an `If-Match` or `If-None-Match` header (RFC 9110, 13.1): `*`, or a list with commas. Null if there is no such header. */
 export function entityTags(header: string | null): '*' | Tag[] | null {
   if (header === null || header.trim() === '') return null;
   if (header.trim() === '*') return '*';

@@ -7,7 +7,7 @@ import type { Operation } from './operation.ts';
 /** The header that names a request, so that a repeated one is done once (draft-ietf-httpapi-idempotency-key-header). */
 const HEADER = 'idempotency-key';
 
-/** Letters of a key at the most. */
+/** Letters of a key at most. */
 const LONGEST = 200;
 
 /** Milliseconds to wait for the same request in progress, and between checks. */

@@ -72,7 +72,7 @@ function read(payload: string): Change | null {
   }
 }
 
-/** Hears of changes until the answer is called; null where too many listen. One who cannot hear any more keeps nobody else from it. */
+/** Hears of changes until the answer is called; null if too many listen. One who cannot hear any more keeps nobody else from it. */
 export function listenToChanges(hear: (change: Change | null) => void): (() => void) | null {
   if (changes.listenerCount('change') >= LISTENERS) return null;
   const listener = (heard: Change | null) => {

@@ -54,7 +54,7 @@ export function openDatabase(url: string): Database {
     // Some are kept: a full disk may refuse new ones, and reading goes on with these.
     min: 2,
     connectionTimeoutMillis: 3000,
-    // Nobody waits for ever: the database ends what takes too long, and a database that is silent is given up.
+    // Nobody waits forever: the database ends what takes too long, and a database that is silent is given up.
     statement_timeout: 10_000,
     lock_timeout: 5000,
     idle_in_transaction_session_timeout: 10_000,

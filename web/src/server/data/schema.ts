@@ -100,7 +100,7 @@ export const documents = pgTable(
     name: text('name').notNull(),
     /** The numbers of the newest revision in a line. */
     line: text('line').notNull().default(''),
-    /** The numbers of a tuning's newest revision by path, for searches; null where they were not taken yet. */
+    /** The numbers of a tuning's newest revision by path, for searches; null if they were not taken yet. */
     numbers: file('numbers'),
     /** Number of the newest revision. */
     head: integer('head').notNull(),
@@ -214,7 +214,7 @@ export const handOffs = pgTable(
       .notNull()
       .references(() => documents.id, { onDelete: 'cascade' }),
     handOff: file('hand_off').notNull(),
-    /** Where in the project's folder it is written by each saved revision; null where it was for once. */
+    /** Where in the project's folder it is written by each saved revision; null if it was for once. */
     path: text('path'),
     createdAt: created,
   },
@@ -236,7 +236,7 @@ export const sources = pgTable(
     /** The newest revision when it was kept. */
     revision: integer('revision').notNull(),
     source: file('source').notNull(),
-    /** Its place in the project's folder; null where it is linked to none. */
+    /** Its place in the project's folder; null if it is linked to none. */
     path: text('path'),
     updatedAt: timestamp('updated_at', { withTimezone: true, precision: 3 }).notNull().defaultNow(),
   },

@@ -27,7 +27,7 @@ export function noteTrouble(error: unknown): Trouble | null {
   return null;
 }
 
-/** The trouble that writes met within the last seconds; null where none did. */
+/** The trouble that writes met within the last seconds; null if none did. */
 export const lastTrouble = (): Trouble | null => (seen && performance.now() - seen.at < LASTS ? seen.trouble : null);
 
 /** A write succeeded: the trouble is over. */

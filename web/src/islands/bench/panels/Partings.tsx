@@ -7,7 +7,7 @@ import { write } from '../../controls/inPlace.ts';
 import type { Loop } from '../../drive/loop.ts';
 import { useTuning } from '../../tuning/context.ts';
 
-/** Moments at the most. */
+/** Moments at most. */
 const MOST = 12;
 
 /** When what the looped hands do with the tuning parts from what they do with the other one; each moment can be gone to. */

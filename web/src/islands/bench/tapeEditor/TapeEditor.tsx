@@ -9,7 +9,7 @@ import { allLanes, laneWords, type TapeEditing } from './editing.ts';
 import { LaneRow } from './LaneRow.tsx';
 import { Entry, PartFields } from './PartFields.tsx';
 
-/** Seconds that a tape written by hand can have at the most. */
+/** Seconds that a tape written by hand can have at most. */
 const LONGEST = 600;
 
 /** The hands of the looped tape as lanes under the strip, on its time axis: every change is driven at once. */

@@ -15,7 +15,7 @@ export interface BlindSide {
   parameters: Parameters;
 }
 
-/** Asks the server for the rounds between two tunings; null where it does not answer. */
+/** Asks the server for the rounds between two tunings; null if it does not answer. */
 export async function fetchRounds(a: string, b: string): Promise<KeptRound[] | null> {
   const got = await askServer<{ items: KeptRound[] }>('GET', `/api/v1/trials?a=${a}&b=${b}`);
   return 'why' in got ? null : got.body.items;

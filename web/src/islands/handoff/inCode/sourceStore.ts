@@ -4,7 +4,7 @@ import { fetchSource, forgetSource, type StoredSource, storeSource } from '../..
 import type { NamedParameters } from '../../source/pasting.ts';
 import { whyOf } from '../../work/server.ts';
 
-/** The source that is kept with a tuning: undefined while it is being fetched, null where there is none. */
+/** The source that is kept with a tuning: undefined while it is being fetched, null if there is none. */
 export class SourceStore {
   readonly $stored = atom<StoredSource | null | undefined>(undefined);
   readonly $why = atom<string | null>(null);

@@ -45,7 +45,7 @@ export async function readFile(file: Pick<File, 'name' | 'size' | 'text'>): Prom
   };
 }
 
-/** The kind of document that a file says it is, whatever its name; null where it says none that is known. */
+/** The kind of document that a file says it is, whatever its name; null if it says none that is known. */
 export async function kindOf(file: Pick<File, 'size' | 'text'>): Promise<string | null> {
   if (file.size > LARGEST_PROJECT) return null;
   try {

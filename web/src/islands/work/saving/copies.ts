@@ -18,7 +18,7 @@ export interface Copy<F = unknown> {
 
 /** Where copies are kept. */
 export interface Copies {
-  /** Keeps a copy in place of the page's earlier one; false where this browser can't. */
+  /** Keeps a copy in place of the page's earlier one; false if this browser can't. */
   put(copy: Copy): Promise<boolean>;
   /** The same at once, for a page that is being left. */
   putNow(copy: Copy): boolean;

@@ -3,7 +3,7 @@ import type { Copies, Copy } from './copies.ts';
 
 /** Work of a page that may not be on the server. */
 interface Unsettled<F> {
-  /** The work that was entered; null where the server has it. */
+  /** The work that was entered; null if the server has it. */
   file: F | null;
   /** Files of the server that it grew from, the newest last. */
   from: readonly F[];

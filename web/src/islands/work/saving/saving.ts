@@ -219,7 +219,7 @@ export class Saving<F> {
 
   /**
    * Somebody saved a newer revision: where this page has nothing of its own, it is what is worked on from now on, and returned; else both are to
-   * be merged. Null where there is nothing to take.
+   * be merged. Null if there is nothing to take.
    */
   async look(): Promise<F | null> {
     await this.#saving;

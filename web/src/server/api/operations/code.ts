@@ -48,7 +48,7 @@ const code: Operation = {
   },
 };
 
-/** Ticks of all tapes together at the most: half an hour at 60 a second, and some 12 MB of goldens. */
+/** Ticks of all tapes together at most: half an hour at 60 a second, and some 12 MB of goldens. */
 const MOST_TICKS = 108_000;
 
 /** Bytes of a body with tapes: hours of busy hands. */

@@ -8,7 +8,7 @@ import type { Operation, OperationRequest } from '../operation.ts';
 import { done, json } from '../responses.ts';
 import { text } from '../shapes.ts';
 
-/** Bytes of a source with its names at the most: each letter may be escaped. */
+/** Bytes of a source with its names at most: each letter may be escaped. */
 const LARGEST = 2_000_000;
 
 const path = text(200)
