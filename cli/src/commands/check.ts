@@ -51,7 +51,7 @@ const of = <T>(reading: Reading<T>, found: (document: T) => Checked): Checked =>
 const impossible = (targets: readonly Target[]): Fault[] =>
   targetFaults(targets).flatMap((fault, i) => (fault ? [{ path: `targets.${i}`, found: fault, expected: 'targets that can be met' }] : []));
 
-/** Every fault of a file's text, whatever format it says it is; and the snags of what it holds, with the ground and the tape that it is judged with. */
+/** All faults of a file's text, in the format that it declares; and the snags of its document, with the given ground and tape. */
 function checked(text: string, ground?: Ground, tape?: Tape): Checked {
   const json = readJson(text);
   if (!json.ok) return refused(...json.faults);

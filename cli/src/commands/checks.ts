@@ -11,7 +11,7 @@ interface ChecksOptions {
   targets?: string;
 }
 
-/** Writes the folder for a build server; what is there and yours (game.py) stays. */
+/** Writes the folder for a build server; an existing `game.py` is yours and stays. */
 export async function checks(path: string, { output, tape, targets }: ChecksOptions): Promise<number> {
   const tuning = tuningFile(path);
   const tapes = tape.map((one) => tapeFile(one));

@@ -65,7 +65,7 @@ export function drillTable(results: readonly DrillResult[], targets: readonly Ju
   });
 }
 
-/** Runs the drills of a tuning, holds them against targets, and looks for snags; exit 1 when a target is missed. */
+/** Runs the drills of a tuning, compares them with targets, and finds snags; exit 1 if a target is missed. */
 export function drill(options: DrillOptions): number {
   const tuning = tuningFile(options.tuning);
   const ground = options.ground === undefined ? undefined : groundFile(options.ground);

@@ -28,7 +28,7 @@ function addressOf(given: string | undefined): string {
   throw new Misuse('Zygopod is not running: start it with ./zygopod up, or name its --address');
 }
 
-/** Looks at a folder and a project once, and takes what changed on one side to the other. Exit 1 where files were left alone. */
+/** Merges the changes of a folder and a project once. Exit 1 if files were skipped. */
 async function once(path: string, options: Options, direction: 'push' | 'pull'): Promise<number> {
   const app = new Application(addressOf(options.address));
   if (direction === 'push' && !existsSync(path)) throw new Misuse(`${path}: there is no such folder`);

@@ -89,7 +89,7 @@ interface IntoOptions extends ReadingOptions {
   digits?: string;
 }
 
-/** Writes a tuning's numbers into a source in place: what changed, and nothing else. Exit 1 where something that changed has no place there. */
+/** Writes a tuning's numbers into a source in place, and changes nothing else. Exit 1 if a changed parameter has no number there. */
 export async function exportInto(path: string, options: IntoOptions): Promise<number> {
   const tuning = tuningFile(path);
   const file = readSourceFile(options.into);
@@ -103,7 +103,7 @@ export async function exportInto(path: string, options: IntoOptions): Promise<nu
 
 const value = (one: unknown) => (typeof one === 'number' ? shortNumber(one, 6) : typeof one === 'string' ? one : JSON.stringify(one));
 
-/** Describes what was changed, rounded and left, line by line. */
+/** Describes the changed, rounded and refused numbers, line by line. */
 function linesOf({ edits, placed, unplaced, refused }: WrittenBack): string[] {
   return [
     ...edits.map(({ line, name, before, after, wanted, reads, isFlattened }) => {

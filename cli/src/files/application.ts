@@ -40,7 +40,7 @@ export interface ProjectHead {
 /** Somebody else was faster. */
 export class Overtaken extends Error {}
 
-/** The application refuses what was sent: this document, and no reason to stop the others. */
+/** The application refuses a document; the others go on. */
 export class Refused extends Error {}
 
 /** The application cannot be reached, or answers that it cannot. */
@@ -97,7 +97,7 @@ export class Application {
     return (await this.#ask('POST', '/projects', values)) as ProjectHead;
   }
 
-  /** Changes a project that is as it was seen. Throws `Overtaken` where somebody was faster. */
+  /** Changes a project in its known version. Throws `Overtaken` if somebody was faster. */
   async changeProject(
     { id, version }: Pick<ProjectHead, 'id' | 'version'>,
     values: Partial<Pick<ProjectHead, 'name' | 'unit' | 'names'>>,
@@ -115,7 +115,7 @@ export class Application {
     return ((await this.#ask('GET', `/projects/${project}/sources`)) as { items: LinkedSource[] }).items;
   }
 
-  /** Keeps a linked source in place of the one that was seen. Throws `Overtaken` where somebody was faster. */
+  /** Replaces the known version of a linked source. Throws `Overtaken` if somebody was faster. */
   async keepSource({ document, version, path }: LinkedSource, source: KeptSource): Promise<LinkedSource> {
     return (await this.#ask('PUT', `/tunings/${document}/source`, { source, path }, { 'if-match': `"${version}"` })) as LinkedSource;
   }

@@ -6,7 +6,7 @@ import type { Memory, Pair } from './memory.ts';
 
 /** Result of comparing both sides. */
 export interface MirrorReport {
-  /** In a line each: what was written, saved, merged, and what could not be. */
+  /** A line for each document that was written, saved, merged or refused. */
   lines: string[];
   /** Files that are left alone, and why. */
   broken: string[];
@@ -25,8 +25,8 @@ const pastOf = (known: Pair | undefined, hash: string): string[] =>
   known ? [...new Set([...known.past, known.hash])].filter((one) => one !== '' && one !== hash).slice(-PAST) : [];
 
 /**
- * Takes a document from one side to the other, and remembers that both are alike. Each step ends with what is known of it, and each can be taken
- * again: whoever is killed between two loses nothing.
+ * Copies a document from one side to the other, and records that both are equal. Each step ends with a record and can be repeated: a process killed
+ * between two of them loses nothing.
  */
 export class Exchange {
   readonly #folder: Folder;
@@ -68,7 +68,7 @@ export class Exchange {
     this.#memory.keep();
   }
 
-  /** Keeps what is known of a document that is archived, so that its file is known when it comes back. */
+  /** Keeps the record of an archived document, so that its file is recognised when it reappears. */
   setAside(id: string, last: object | null): void {
     const pair = this.#memory.pairs.get(id);
     if (!pair) return;
@@ -78,7 +78,7 @@ export class Exchange {
     this.#memory.keep();
   }
 
-  /** Both changed: what the file and the newest revision make together becomes a revision, and the file. */
+  /** Both changed: the merge of the file and the newest revision becomes a revision, and the file. */
   async merge(
     server: Listed,
     path: string,

@@ -15,7 +15,7 @@ import {
 import { dirname, join, sep } from 'node:path';
 import { type DocumentKind, documentKinds, faultText, kindNames, parseAny } from '@zygopod/core';
 
-/** A file of the folder as it is now: the document in it, or what is wrong with it. */
+/** A file of the folder at present: its document, or its fault. */
 export interface DiskFile {
   /** Below the folder: `tunings/boots.tuning.json`. */
   path: string;
@@ -179,7 +179,7 @@ export class Folder {
     return null;
   }
 
-  /** The file that a path stands for: that behind a link, as long as it lies in the folder. */
+  /** The target of a path: of a link, the file behind it, as long as it lies in the folder. */
   #target(path: string): string {
     const whole = join(this.root, path);
     try {
@@ -198,7 +198,7 @@ export class Folder {
   }
 }
 
-/** The number of a file in its file system, and when it was made: a number is given again soon. */
+/** The inode number of a file, and its time of creation: numbers are reused soon. */
 const birthOf = ({ ino, birthtimeMs }: { ino: number; birthtimeMs: number }) => `${ino} ${birthtimeMs}`;
 
 function statOf(path: string) {

@@ -12,7 +12,7 @@ export function hashOf(file: object): string {
   return hash;
 }
 
-/** A document that was alike with a file once, and what is known of it. */
+/** A document that equalled a file once, and the record of it. */
 export interface Known {
   id: string;
   pair: Pair;
@@ -74,7 +74,7 @@ function contentOf(of: DiskFile | Pair): string {
 const nameOf = (of: DiskFile | Pair) => (isPair(of) ? of.name : (of.file?.name ?? ''));
 const named = (of: DiskFile | Pair) => (nameOf(of) === '' ? '' : `${of.kind} ${nameOf(of)}`);
 
-/** Pairs what is left by contents that a document had before, as a branch of an earlier day brings them back. */
+/** Pairs the rest by earlier contents of documents, as a branch of an earlier day restores them. */
 function byPast(files: DiskFile[], known: Known[], found: Map<string, DiskFile>): void {
   for (const one of [...known]) {
     const past = new Set(one.pair.past);
@@ -94,7 +94,7 @@ function byPast(files: DiskFile[], known: Known[], found: Map<string, DiskFile>)
 export async function filesOf(disk: Iterable<DiskFile>, all: readonly Known[]): Promise<Map<string, DiskFile>> {
   const found = new Map<string, DiskFile>();
   const files = [...disk];
-  // Documents that are archived come second: what is in use has the first claim on a file.
+  // Archived documents come second: those in use have the first claim on a file.
   for (const isAway of [false, true])
     await match(
       files,

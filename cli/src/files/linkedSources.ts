@@ -23,7 +23,7 @@ import { readSourceFile, type SourceFile, writeSourceFile } from './sourceFile.t
 const keyOf = (head: number, version: number, text: string): string =>
   `${head} ${version} ${createHash('sha256').update(text).digest('hex')}`;
 
-/** Where a file really is, whatever links and letter cases lead to it. */
+/** The real place of a file, whatever links and letter cases lead to it. */
 function realPlace(path: string): string {
   try {
     return realpathSync.native(path);
@@ -61,7 +61,7 @@ export class LinkedSources {
     this.#direction = direction;
   }
 
-  /** Works on each link whose file, tuning or source has changed; returns what was done, a line each. `heads`: the newest revisions of tunings. */
+  /** Processes each link whose file, tuning or source has changed; returns a line for each action. `heads`: the newest revisions of tunings. */
   async look(heads: ReadonlyMap<string, number>): Promise<string[]> {
     const lines: string[] = [];
     const all = await this.#app.linkedSources(this.#project);
@@ -100,7 +100,7 @@ export class LinkedSources {
     }
   }
 
-  /** Works on one link; returns the key of what it left, null if that is as it was. */
+  /** Processes one link; returns the key of its new state, null if it is unchanged. */
   async #work(about: Omit<Link, 'tuning'>, there: SourceFile): Promise<string | null> {
     const { linked, head, lines } = about;
     const { path, source } = linked;
@@ -166,7 +166,7 @@ export class LinkedSources {
     for (const { line, name, why } of into.refused) lines.push(`${path}: line ${line}: ${name} is unchanged: ${why}`);
     if (into.text === source.text || this.#direction === 'push') return;
     const whole = join(this.#folder.root, path);
-    // Somebody who has just written it comes first: it is seen at the next look.
+    // Somebody has just written it and has priority: the next pass reads it.
     if (readSourceFile(whole).text !== source.text) return;
     writeSourceFile(whole, into.text, encoding);
     const count = into.edits.length;

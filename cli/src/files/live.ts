@@ -10,7 +10,7 @@ const REST = 40;
 const ANYWAY = 5000;
 const AGAIN = 1000;
 
-/** Keeps a folder and a project alike for as long as nobody ends it: looks whenever one of them says that it has changed. */
+/** Keeps a folder and a project in sync until it is stopped: runs a pass whenever one of them reports a change. */
 export class Live {
   readonly #over = new AbortController();
   #wake: (() => void) | null = null;

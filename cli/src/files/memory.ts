@@ -61,7 +61,7 @@ export class Memory {
   }
 }
 
-/** Reads the record; null if there is none, or it can't be read: then everything is compared again. */
+/** Reads the record; null if there is none, or it is unreadable: then everything is compared again. */
 function readKept(path: string): Kept | null {
   try {
     return schema.parse(JSON.parse(readFileSync(path, 'utf8')));

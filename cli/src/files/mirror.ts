@@ -83,7 +83,7 @@ export class Mirror {
     return report;
   }
 
-  /** Finds the file of each document that was alike with one, also where it lies elsewhere now, and remembers the new place. */
+  /** Finds the file of each known document, also at a new place, and records that. */
   async #follow(disk: DiskFiles, report: MirrorReport): Promise<Map<string, DiskFile>> {
     const known = [...this.#memory.pairs].filter(([, { kind }]) => !disk.unread.has(kind));
     const own = await filesOf(
@@ -255,7 +255,7 @@ export class Mirror {
           files.splice(files.indexOf(match), 1);
           if (same) this.#exchange.remember(server, match.path, match.file);
           else if (this.#sends && this.#fetches) {
-            // They are of one name, and nothing is known of them: both grew from what it was at first.
+            // They have one name and no record: their first version is the common ancestor.
             const first = await this.#app.file(server, 1);
             await this.#exchange.merge(server, match.path, first ? [first] : [], match.file, theirs, report);
           } else report.lines.push(`${match.path} is skipped: it is not what ${server.name} is, and nothing is known of it`);
@@ -268,7 +268,7 @@ export class Mirror {
       await this.#step(report, path, async () => {
         await this.#app.create(this.#project, kind, file, `From ${path}`);
         report.lines.push(`${path}: a new ${kind}`);
-        // It is met as what says the same; whoever is killed in between meets it so, too.
+        // It is paired as a document with equal content; a process killed in between pairs it so, too.
         const created = (await this.#app.list(this.#project)).filter(({ id }) => !this.#memory.pairs.has(id));
         for (const one of created) {
           if (one.kind !== kind || one.name !== file.name) continue;

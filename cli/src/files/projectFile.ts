@@ -17,7 +17,7 @@ function parsed(text: string): unknown {
   }
 }
 
-/** Reads a project file; null if it is none, or also holds documents: such a file belongs to somebody else. */
+/** Reads a project file; null if it isn't one, or also holds documents: such a file belongs to somebody else. */
 export function headIn(text: string | null): Head | null {
   const read = text === null ? null : readProject(parsed(text));
   if (!read?.ok) return null;
@@ -29,8 +29,8 @@ const textOf = ({ name, unit, names }: Head): string => documentText({ format: '
 const isSame = (a: Head, b: Head) => canonicalText(textOf(a)) === canonicalText(textOf(b));
 
 /**
- * Keeps name, unit and names of a project and its file alike: both are merged by what they were when they were alike last. Where nothing is known
- * of that, as in a fresh clone, what only one has is kept. Where both changed the same, the file counts, or, where it is only pulled, the project.
+ * Keeps name, unit and names of a project and its file in sync: both are merged from their last common version. Without one, as in a fresh clone,
+ * values on one side only are kept. If both changed the same value, the file's is used, or, with `pull`, the project's.
  */
 export async function lookAtProject(
   folder: Folder,

@@ -27,7 +27,7 @@ export class StandingHandOffs {
     this.#project = project;
   }
 
-  /** Writes what is not as it should be; gives what was done, in a line each. `heads` are the newest revisions of tunings. */
+  /** Writes the hand-offs that are out of date; returns a line for each. `heads` are the newest revisions of tunings. */
   async look(heads: ReadonlyMap<string, number>): Promise<string[]> {
     const lines: string[] = [];
     const all = await this.#app.standing(this.#project);

@@ -1,10 +1,10 @@
 import { createHash } from 'node:crypto';
 
-/** The line that ends a file of code: a word for all that stands before it, by which a change by hand is seen. */
+/** The last line of a file of code: a hash of all lines before it, which reveals a change by hand. */
 const stampOf = (text: string, comment: string) =>
   `${comment} handed over as ${createHash('sha256').update(text).digest('hex').slice(0, 16)}\n`;
 
-/** A text with the line that stands for it; a format without comments has none. */
+/** A text with its hash line; a format without comments has none. */
 export const stamped = (text: string, comment: string | null): string => (comment === null ? text : text + stampOf(text, comment));
 
 /** True if nobody has changed a file since it was handed over. */

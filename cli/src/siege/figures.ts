@@ -1,4 +1,4 @@
-/** A figure of the siege: what was measured, as words, and whether it is within its reach. */
+/** A figure of the siege: a measurement in words, and whether it is within its limit. */
 export interface Figure {
   part: string;
   name: string;

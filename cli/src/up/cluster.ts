@@ -88,7 +88,7 @@ export async function startCluster(state: string, name: string, placed: (data: s
   };
 }
 
-/** Stops the cluster in a folder, by force where it does not go. */
+/** Stops the cluster in a folder, by force if necessary. */
 export async function stopCluster(data: string): Promise<void> {
   const stop = (mode: string, seconds: string) =>
     asServerUser(join(programs(), 'pg_ctl'), ['-D', data, 'stop', '-m', mode, '-w', '-t', seconds]);

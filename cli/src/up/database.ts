@@ -66,7 +66,7 @@ const reasons: Record<string, string> = {
   '57P03': 'the server is starting or stopping',
 };
 
-/** When the steps of this version's schema were written: they mark what a database has of it. */
+/** The times of this version's migrations: they identify those that a database has. */
 function ownSteps(): number[] {
   const journal = JSON.parse(readFileSync(join(root, 'web/drizzle/meta/_journal.json'), 'utf8')) as { entries: { when: number }[] };
   return journal.entries.map(({ when }) => when);
@@ -99,7 +99,7 @@ export async function checkDatabase(url: string): Promise<void> {
   }
 }
 
-/** Why what a database holds is not this version's; null if it is, or is nothing. */
+/** The reason why a database's content isn't this version's; null if it is, or there is none. */
 async function strangeness(client: pg.Client): Promise<string | null> {
   const { rows } = await client.query(
     `select table_schema || '.' || table_name as name from information_schema.tables

@@ -38,10 +38,10 @@ function heldBy(path: string): Held | null {
   }
 }
 
-/** Milliseconds that a sweeper gets to clear up what a killed run left. */
+/** Milliseconds for a sweeper to clean up after a killed run. */
 const SWEPT = 10_000;
 
-/** One `up` at a time in a folder; what a run that was killed has left is swept first. */
+/** One `up` at a time in a folder; the processes of a killed run are ended first. */
 export class Lock {
   readonly #path: string;
   readonly #patience: number;
@@ -69,7 +69,7 @@ export class Lock {
     }
   }
 
-  /** Writes down what others may want to know of this run. */
+  /** Records this run's address and sweeper for others. */
   record(more: { address?: string; sweeper?: Running }): void {
     this.#held = { ...this.#held, ...more };
     writeFileSync(this.#path, JSON.stringify(this.#held), { mode: 0o600 });

@@ -88,7 +88,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   };
 }
 
-/** Milliseconds after which a server that says nothing is taken not to answer. */
+/** Milliseconds after which a silent server counts as not answering. */
 const SILENCE = 5000;
 
 /** Returns true if a server answers at all, with any status. */
@@ -102,7 +102,7 @@ async function answers(address: string): Promise<boolean> {
   }
 }
 
-/** Milliseconds that a server may take to its first answer, whatever it is: on a machine that is busy, or slow to read its files, the process alone takes seconds. */
+/** Milliseconds for a server's first answer of any kind: on a machine that is busy, or slow to read its files, the process alone takes seconds. */
 const FIRST_ANSWER = 30_000;
 
 /** Waits until a server says that it is healthy. Throws when it still says something else after so many milliseconds, or nothing at all. */

@@ -35,9 +35,9 @@ export interface Parts {
 /** States of a supervisor: everything runs; something died and is restarting; stopping; over. */
 type State = 'running' | 'mending' | 'stopping' | 'ended';
 
-/** Milliseconds within which what has died runs again, or all is ended. */
+/** Milliseconds within which a dead process runs again, or everything is ended. */
 export const MENDED_IN = 10_000;
-/** Milliseconds between two looks at the database, and between two tries. */
+/** Milliseconds between two checks of the database, and between two retries. */
 const LOOK = 150;
 const RETRY = 100;
 /** Milliseconds after its first answer in which a started server must become healthy. */
@@ -55,9 +55,9 @@ const pause = (milliseconds: number) => new Promise<void>((over) => setTimeout(o
 const rest = (milliseconds: number) => new Promise<void>((over) => setTimeout(over, milliseconds).unref());
 
 /**
- * Keeps a server and its database running: whatever dies, in any order, also while the other is being started, is started again within
- * ten seconds of the last kill, or the supervisor ends with a failure in one line; a full disk is waited for, and so is a server that is slow to give its
- * first answer. One loop acts at a time, so that nothing is started twice.
+ * Keeps a server and its database running. A dead process, in any order, also while the other is being started, is restarted within ten seconds of
+ * the last kill, or the supervisor ends with a failure in one line. It waits for room on a full disk, and for a server that is slow to give its first
+ * answer. One loop acts at a time, so that nothing is started twice.
  */
 export class Supervisor {
   readonly #parts: Parts;
@@ -198,7 +198,7 @@ export class Supervisor {
   }
 }
 
-/** Waits for both, whatever becomes of them; throws what the first of them has thrown. */
+/** Waits for both in any case; throws the first error. */
 async function both(one: Promise<unknown>, other: Promise<unknown>): Promise<void> {
   for (const result of await Promise.allSettled([one, other])) if (result.status === 'rejected') throw result.reason;
 }

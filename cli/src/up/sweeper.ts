@@ -11,8 +11,8 @@ interface Left {
 }
 
 /**
- * A process of its own that waits until this one is gone, however it ends, and then ends what it has left running: a server without
- * anybody to start it again, a database without a server. It sees the end by its stdin, which the system closes.
+ * A separate process that waits for the end of this one, of any kind, and then ends its remaining children: a server without a supervisor, a database
+ * without a server. It detects the end by its stdin, which the system closes.
  */
 export class Sweeper {
   readonly #process: ChildProcess;

@@ -66,7 +66,7 @@ export async function up(options: UpOptions): Promise<number> {
     await buildIfChanged(say, stop.signal);
     const env: Record<string, string> = options.resetDemo ? { ZYGOPOD_RESET_DEMO: '1' } : {};
     if (stop.signal.aborted) return said('Stopped.');
-    // The sweeper knows of a server before it is healthy: whoever kills this process then leaves none.
+    // The sweeper knows a server before it is healthy: killing this process then leaves none behind.
     const spawned = (pid: number) => sweeper.record({ server: pid });
     const server = await startServer({ ...place, databaseUrl: databaseUrl(), env, patience: FIRST_START, stop: stop.signal, spawned });
     lock.record({ address: server.address });

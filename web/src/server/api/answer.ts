@@ -16,7 +16,7 @@ import { problemResponse } from './responses.ts';
 const matcher = new Matcher(operations);
 const BASE = '/api/v1';
 
-/** Answers a request to the API: a problem for whatever is wrong with it, or goes wrong. */
+/** Answers a request to the API: with a problem if it is invalid or fails. */
 export async function answer(request: Request, url: URL, requestId: string): Promise<Response> {
   try {
     const response = await answerWell(request, url);
@@ -106,7 +106,7 @@ function needsJson(request: Request): void {
     throw new Problem(415, 'The body has to be application/json');
 }
 
-/** Bytes that a body has at most which holds no file, where its operation says nothing else. */
+/** Maximum size of a body without a file, bytes, by default. */
 const SMALL = 64 * 1024;
 
 /** A small body, compared with its schema. */
@@ -124,7 +124,7 @@ async function bodyOf(schema: z.ZodType, request: Request, most = SMALL): Promis
 /** The file that the body holds, judged. */
 async function fileOf(request: Request, kind: DocumentKind): Promise<JudgedBody> {
   needsJson(request);
-  // Only whole bodies take a seat: one that stops coming keeps none from the others.
+  // Only complete bodies take a place: a stalled one blocks nobody.
   const bytes = await bytesOf(request, documentKinds[kind].largest, `A ${kind}`);
   const work = () => judgeBody(bytes, kind);
   return isLarge(bytes.length) ? insideCourt(work) : work();

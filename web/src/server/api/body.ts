@@ -35,7 +35,7 @@ class Held {
   }
 }
 
-/** Awaits one read; 408 where nothing comes for too long. */
+/** Awaits one read; 408 if nothing arrives for too long. */
 async function inTime<T>(read: Promise<T>): Promise<T> {
   let timer: NodeJS.Timeout | undefined;
   const late = new Promise<never>((_, fail) => {
@@ -50,8 +50,8 @@ async function inTime<T>(read: Promise<T>): Promise<T> {
 }
 
 /**
- * Reads the bytes of a body: 413 where there are more than `most`, even if no length was announced, and 408 where they stop coming. `what`
- * names the body in the problem.
+ * Reads the bytes of a body: 413 if there are more than `most`, even without an announced length, and 408 if they stop arriving. `what` names the
+ * body in the problem.
  */
 export async function bytesOf(request: Request, most: number, what: string): Promise<Uint8Array<ArrayBuffer>> {
   const tooLarge = (size: number) => new Problem(413, `${what} has at most ${most} bytes`, { found: size, most });

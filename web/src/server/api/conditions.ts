@@ -25,7 +25,7 @@ export function entityTags(header: string | null): '*' | Tag[] | null {
     });
 }
 
-/** The versions that `If-Match` names as last seen; `*` matches any existing one. 428 without the header. */
+/** The versions in `If-Match`; `*` matches any existing one. 428 without the header. */
 export function seenBy(headers: Headers): Seen {
   const tags = entityTags(headers.get('if-match'));
   if (tags === null) throw new Problem(428, 'Name the version that you know: If-Match: "n"');
@@ -44,14 +44,17 @@ export function seenOrNone(headers: Headers): Seen {
   return seenBy(headers);
 }
 
-/** The same where no version need be named: then any counts. A tag may go on behind its version, with what else the answer said: `"3-12.5"`. */
+/**
+ * The same for an optional condition: without it any version matches. A tag may continue behind its version with a mark of the rest of the answer:
+ * `"3-12.5"`.
+ */
 export function ifSeen(headers: Headers): Seen {
   const tags = entityTags(headers.get('if-match'));
   if (tags === null || tags === '*') return () => true;
   return (version) => tags.some(({ isWeak, text }) => !isWeak && text.split('-')[0] === String(version));
 }
 
-/** True if a reader has what it asks for already: one of the tags of `If-None-Match` is the answer's, by the weak comparison. */
+/** True if a reader has the answer already: one of the tags of `If-None-Match` is the answer's, by the weak comparison. */
 export function isUnchanged(headers: Headers, etag: string | null): boolean {
   if (etag === null) return false;
   let tags: ReturnType<typeof entityTags>;

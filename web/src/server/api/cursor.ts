@@ -4,7 +4,7 @@ import type { Place } from '../data/documents.ts';
 /** A place in a list as opaque text. */
 export const cursorOf = ({ createdAt, id }: Place) => Buffer.from(`${createdAt.getTime()} ${id}`).toString('base64url');
 
-/** Milliseconds beyond which a date is none (ECMAScript, time values). */
+/** Milliseconds beyond which a date is invalid (ECMAScript, time values). */
 const LATEST = 8.64e15;
 
 const cursor = z.string().transform((text, context): Place => {

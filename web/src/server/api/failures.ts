@@ -25,7 +25,7 @@ function isContended(error: unknown): boolean {
   return false;
 }
 
-/** Why what was sent wasn't saved, in words, by what troubles the database. */
+/** The reason why a request wasn't saved, in words, by the database's trouble. */
 const words = {
   full: 'The database has no space left; the request was not saved',
   readOnly: 'The database is read-only now; the request was not saved',

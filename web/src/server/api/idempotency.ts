@@ -18,7 +18,7 @@ const LOOK = 50;
 export const createsDocument = ({ method, answers, condition }: Operation): boolean =>
   method === 'POST' && 201 in answers && condition === undefined;
 
-/** Runs what makes something, once for each key that a request brings; without a key, as it is. */
+/** Runs an operation once for each key of a request; without a key, directly. */
 export async function once(request: Request, url: URL, database: () => Promise<Database>, run: () => Promise<Response>): Promise<Response> {
   const key = request.headers.get(HEADER);
   if (key === null) return run();

@@ -6,14 +6,14 @@ interface Pattern {
   methods: Map<string, Operation>;
 }
 
-/** A path of the API with what can be done there. */
+/** A path of the API with its operations. */
 export interface Match {
   methods: ReadonlyMap<string, Operation>;
-  /** Its parameters by name, as they stand in the address. */
+  /** Its parameters by name, from the address. */
   values: Record<string, string>;
 }
 
-/** Finds what can be done at a path; a path in plain words comes before one with parameters. */
+/** Finds the operations at a path; a literal path has priority over one with parameters. */
 export class Matcher {
   readonly #patterns: Pattern[];
 

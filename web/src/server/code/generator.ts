@@ -4,7 +4,7 @@ import { OneByOne } from '../worker.ts';
 /** Request to generate code from a tuning: its motion in a language, or a folder of checks for a build server. */
 export type CodeRequest = { tuning: unknown } & ({ what: 'code'; to: string } | { what: 'checks'; targets: unknown; tapes: unknown[] });
 
-/** The files that were made, or what no file can hold. */
+/** The generated files, or the reason why there are none. */
 export type GeneratedCode = { files: { path: string; text: string }[] } | { why: string };
 
 /** Milliseconds for one of them, megabytes of heap, and how many may wait. */

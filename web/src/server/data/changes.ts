@@ -6,7 +6,7 @@ import { z } from 'zod';
 import { log } from '../log.ts';
 import type { Database } from './connection.ts';
 
-/** Something that happened to a document: who shows it looks at it again. */
+/** A change of a document: pages that show it read it again. */
 export interface Change {
   kind: DocumentKind;
   id: string;

@@ -51,10 +51,10 @@ export function openDatabase(url: string): Database {
   const pool = new PatientPool({
     connectionString: url,
     max: 10,
-    // Some are kept: a full disk may refuse new ones, and reading goes on with these.
+    // Some stay open: a full disk may refuse new ones, and reading goes on with these.
     min: 2,
     connectionTimeoutMillis: 3000,
-    // Nobody waits forever: the database ends what takes too long, and a database that is silent is given up.
+    // Nobody waits forever: the database cancels slow queries, and a silent database is given up.
     statement_timeout: 10_000,
     lock_timeout: 5000,
     idle_in_transaction_session_timeout: 10_000,

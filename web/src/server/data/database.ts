@@ -60,7 +60,7 @@ let wasUp = true;
 /** Current abilities of the database: `up` reads and writes; `full` and `readOnly` only read; `preparing` is being upgraded; `down` doesn't answer. */
 export type Condition = 'up' | 'down' | 'preparing' | Trouble;
 
-/** The database's condition, known within a few seconds, also where it is silent. */
+/** The database's condition, known within a few seconds, also if it is silent. */
 export async function databaseCondition(): Promise<Condition> {
   let timer: NodeJS.Timeout | undefined;
   const late = new Error('no answer in time');
@@ -91,7 +91,7 @@ async function tryToWrite(db: Database): Promise<Condition> {
   const { rows } = await db.execute<{ readonly: string }>(sql`select current_setting('transaction_read_only') as readonly`);
   if (rows[0]?.readonly === 'on') return 'readOnly';
   if (lastTrouble() === null) return 'up';
-  // Enough rows that the table has to grow, so that a full disk shows; none of them stays.
+  // Enough rows that the table must grow, so that a full disk shows; all are rolled back.
   await db.execute(sql`create table zygopod_probe as select repeat('x', 1000) from generate_series(1, 200)`);
   await db.execute(sql`drop table zygopod_probe`);
   endTrouble();

@@ -14,7 +14,7 @@ const files = import.meta.glob<{ default: { name: string } }>('../../../../demo/
 
 const DEMO_PROJECT = 'Saltmarsh Post';
 
-/** The grounds that the demo's tunings and tapes are made for. */
+/** The grounds of the demo's tunings and tapes. */
 const drivenWith: Readonly<Record<string, string>> = {
   'carrier-day-boots.tuning.json': 'boardwalk.ground.json',
   'carrier-storm-boots.tuning.json': 'boardwalk.ground.json',
@@ -29,7 +29,7 @@ const drivenWith: Readonly<Record<string, string>> = {
   'cell-walk.tape.json': 'sorting-floor.ground.json',
 };
 
-/** Lays the demo's tunings and tapes on the grounds made for them, but for those that somebody has laid elsewhere. */
+/** Sets the ground of the demo's tunings and tapes, except where somebody has set another one. */
 async function layOut(db: Database): Promise<void> {
   for (const [file, ground] of Object.entries(drivenWith)) {
     const [place] = await db.select({ id: documents.id }).from(documents).where(eq(documents.demo, ground)).limit(1);
@@ -41,7 +41,7 @@ async function layOut(db: Database): Promise<void> {
   }
 }
 
-/** The project of the demo data: one that an older version made has no mark yet. */
+/** The project of the demo data: one from an older version has no mark yet. */
 async function demoProject(db: Database): Promise<string> {
   const [marked] = await db.select({ id: projects.id }).from(projects).where(eq(projects.isDemo, true)).limit(1);
   if (marked) return marked.id;

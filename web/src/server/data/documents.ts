@@ -51,7 +51,7 @@ export async function createDocument(db: Database, kind: DocumentKind, creation:
   });
 }
 
-/** Where a page of a list begins: after what was made then and has this id, whether that is still there or not. */
+/** The start of a page of a list: after the document with this time and id, whether it still exists or not. */
 export interface Place {
   createdAt: Date;
   id: string;
@@ -152,14 +152,17 @@ export async function notInUse(db: Reader, kind: DocumentKind, id: string): Prom
   throw new Problem(404, `No ${kind} has this id`);
 }
 
-/** True if a version is one that a writer has seen last. */
+/** True if a version is one that the writer knows. */
 export interface Seen {
   (version: number): boolean;
-  /** The version, where it can be one only (0: none). */
+  /** The version, if only one is possible (0: none). */
   only?: number;
 }
 
-/** Puts a document away whose newest revision the writer has seen, and gives its number; with a newer one it stays (409). Its history and draft are kept. */
+/**
+ * Archives a document whose newest revision the writer knows, and returns its number; with a newer one it stays (409). Its history and draft are
+ * kept.
+ */
 export async function archive(db: Database, kind: DocumentKind, id: string, seen: Seen): Promise<number> {
   return db.transaction(async (tx) => {
     const current = await getDocument(tx, kind, id);

@@ -15,8 +15,8 @@ export async function getDraft(db: Reader, id: string): Promise<Draft | undefine
 }
 
 /**
- * Keeps a draft, if the one that is there (0: none) is the one that the writer has seen: one that moved on meanwhile is not overwritten
- * but handed back with a 409. Versions count on through all drafts that a document has had. Without a base it is the newest revision.
+ * Keeps a draft if the stored one (0: none) is the one that the writer knows: one that has moved on isn't overwritten but returned with a 409.
+ * Versions count on through all drafts of a document. Without a base it is the newest revision.
  */
 export async function putDraft(
   db: Database,
@@ -28,9 +28,9 @@ export async function putDraft(
 ): Promise<Draft> {
   const kept = seen.only === undefined ? undefined : await putAtOnce(db, { kind, id, file, base, seen: seen.only });
   if (kept) return kept;
-  // It can't be kept as it is: whatever stands against it is found out here.
+  // It can't be kept as it is: the following finds the reason.
   return db.transaction(async (tx) => {
-    // The row is held from here on; what was written to it comes to nothing with the transaction.
+    // The row is locked from here on; the transaction's rollback undoes the write.
     const [counted] = await tx
       .update(documents)
       .set({ drafted: sql`${documents.drafted} + 1` })
@@ -83,7 +83,7 @@ function counting(db: Database, draftIsThere: SQL, fits: SQL | undefined) {
 /** The given base, or the newest revision. */
 const baseOf = (isGiven: boolean, head: AnyColumn) => (isGiven ? sql<number>`${sql.placeholder('base')}::int` : sql<number>`${head}`);
 
-/** Keeps a draft in place of the one that was seen. */
+/** Replaces the known draft. */
 const putOver = (db: Database, hasBase: boolean) =>
   prepared(db, `draft_over${hasBase ? '_base' : ''}`, (name) => {
     const isSeen = sql`exists (select 1 from ${drafts} where ${drafts.document} = ${sql.placeholder('id')} and ${drafts.version} = ${sql.placeholder('seen')})`;
@@ -127,7 +127,7 @@ const putFirst = (db: Database, hasBase: boolean) =>
       .prepare(name);
   });
 
-/** Throws away the draft that the writer has seen; one that moved on meanwhile stays, and is handed back with a 409. */
+/** Deletes the known draft; one that has moved on stays, and is returned with a 409. */
 export async function deleteDraft(db: Database, kind: DocumentKind, id: string, seen: Seen): Promise<void> {
   await db.transaction(async (tx) => {
     await findDocument(tx, kind, id);

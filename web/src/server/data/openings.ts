@@ -25,7 +25,7 @@ export interface Opening {
   tuning: Opened<TuningFile>;
   ground: Opened<Ground>;
   tape: { id: string; name: string } | null;
-  /** The project that what the address names belongs to. */
+  /** The project of the address's document. */
   project: { id: string; name: string };
 }
 
@@ -37,10 +37,10 @@ export interface ShelfOpening {
 /** Which of the two an address names; the other comes with it. */
 export type Subject = 'tuning' | 'ground';
 
-/** A database at one moment: what others save while a page is opened is in all that it is given, or in none of it. */
+/** A database at one moment: a concurrent save is in all results of a page's opening, or in none. */
 type Moment = Pick<Database, 'select'>;
 
-/** The demo's documents were all made in one transaction, at one time: among these their file names decide. */
+/** The demo's documents were all created in one transaction, at one time: among these their file names decide. */
 const oldestFirst = [asc(documents.createdAt), asc(documents.demo), asc(documents.id)];
 
 /** The demo's documents that a first visit opens. */
@@ -125,7 +125,7 @@ async function projectOf(db: Moment, document: string): Promise<Opening['project
   return project;
 }
 
-/** The oldest tape that is made for a ground. */
+/** The oldest tape of a ground. */
 async function tapeFor(db: Moment, ground: string): Promise<Opening['tape']> {
   const [tape] = await db
     .select({ id: documents.id, name: documents.name })

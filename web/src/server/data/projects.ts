@@ -64,7 +64,7 @@ const columnsOf = ({ name, unit, names }: ProjectValues) => ({
 
 type ProjectVersion = Omit<typeof projectVersions.$inferSelect, 'project'>;
 
-/** Adds what a project is now to its history. */
+/** Adds the project's present state to its history. */
 async function keepVersion(tx: Pick<Database, 'insert'>, { id: project, version, name, unit, names }: ProjectRow): Promise<void> {
   await tx.insert(projectVersions).values({ project, version, name, unit, names }).onConflictDoNothing();
 }
@@ -81,7 +81,7 @@ export async function createProject(db: Database, values: ProjectValues & { name
   });
 }
 
-/** Changes a project whose version the writer has seen; another one stays, and is returned with a 409. What isn't named stays. */
+/** Changes a project in a version that the writer knows; another one stays, and is returned with a 409. Values that aren't named stay. */
 export async function changeProject(db: Database, id: string, values: ProjectValues, seen: Seen): Promise<ProjectRow> {
   const columns = columnsOf(values);
   return db.transaction(async (tx) => {
@@ -89,7 +89,7 @@ export async function changeProject(db: Database, id: string, values: ProjectVal
     const found = held && !held.putAwayAt ? held : await findProject(tx, id);
     if (!seen(found.version)) throw new Problem(409, 'The project was changed elsewhere', { current: found });
     if (Object.keys(columns).length === 0) return found;
-    // One that an older version made has no history yet.
+    // One from an older version has no history yet.
     await keepVersion(tx, found);
     const [project] = await tx
       .update(projects)

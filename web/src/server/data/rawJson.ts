@@ -12,7 +12,7 @@ export class RawJson {
   }
 }
 
-/** JSON of a value that may hold raw JSON; dates as RFC 3339, what is undefined left out. */
+/** JSON of a value that may hold raw JSON; dates as RFC 3339, undefined members left out. */
 export function jsonText(value: unknown): string {
   if (value instanceof RawJson) return value.text;
   if (Array.isArray(value)) return `[${value.map(jsonText).join(',')}]`;

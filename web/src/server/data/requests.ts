@@ -3,7 +3,7 @@ import type { Database } from './connection.ts';
 import { RawJson } from './rawJson.ts';
 import { requests } from './schema.ts';
 
-/** An answer as it is kept for those who ask again. */
+/** An answer, stored for repeated requests. */
 export interface KeptAnswer {
   status: number;
   headers: Record<string, string>;
@@ -13,7 +13,7 @@ export interface KeptAnswer {
 /** State of a key: new and now taken; used by another request; pending; or answered. */
 export type Known = { is: 'new' } | { is: 'other' } | { is: 'underWay' } | { is: 'answered'; answer: KeptAnswer };
 
-/** Takes a key for a request, unless it is taken. */
+/** Reserves a key for a request, unless it is used. */
 export async function takeKey(db: Database, key: string, request: string): Promise<Known> {
   const taken = await db.insert(requests).values({ key, request }).onConflictDoNothing().returning({ key: requests.key });
   if (taken.length > 0) return { is: 'new' };
@@ -39,7 +39,7 @@ export async function releaseKey(db: Database, key: string): Promise<void> {
   await db.delete(requests).where(and(eq(requests.key, key), isNull(requests.status)));
 }
 
-/** Forgets requests of more than a day ago: nobody asks again after so long. */
+/** Deletes requests older than a day: nobody repeats them after so long. */
 export async function forgetRequests(db: Database): Promise<void> {
   await db.delete(requests).where(lt(requests.createdAt, sql`now() - interval '1 day'`));
 }

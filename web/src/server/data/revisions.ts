@@ -9,7 +9,7 @@ import { documents, drafts, revisions } from './schema.ts';
 
 type Revision = typeof revisions.$inferSelect;
 
-/** A page of a document's history, newest first, without the files; `before` is the number of the last one seen. */
+/** A page of a document's history, newest first, without the files; `before` is the last number of the page before. */
 export async function listRevisions(
   db: Reader,
   id: string,
@@ -38,8 +38,8 @@ export async function getRevision(db: Reader, id: string, number: number): Promi
 }
 
 /**
- * Adds a revision on top of the newest one, which has to be the one that the saver has seen, and ends the draft whose version is named
- * (0: none): another one holds what the saver has not seen, stays, and comes with the answer. One transaction: all of it or nothing.
+ * Adds a revision to the newest one, which must be the one that the writer knows, and ends the draft with the given version (0: none): another one
+ * has unknown content, stays, and is returned. One transaction: all of it or nothing.
  */
 export async function saveRevision(
   db: Database,
@@ -51,7 +51,7 @@ export async function saveRevision(
   draft: number,
 ): Promise<Revision & { draft: Draft | null }> {
   return db.transaction(async (tx) => {
-    // The row is held from here on; what was written to it comes to nothing with the transaction.
+    // The row is locked from here on; the transaction's rollback undoes the write.
     const [document] = await tx
       .update(documents)
       .set({ head: sql`${documents.head} + 1`, name, line, numbers, updatedAt: sql`now()` })

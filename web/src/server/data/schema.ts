@@ -38,7 +38,7 @@ const documentFile = customType<{ data: RawJson; driverData: string }>({
   fromDriver: (raw) => new RawJson(inNewestVersion(raw)),
 });
 
-/** Milliseconds, as JavaScript's dates: a cursor made from a row finds that row. */
+/** Milliseconds, as JavaScript's dates: a row's cursor finds that row. */
 const created = timestamp('created_at', { withTimezone: true, precision: 3 }).notNull().defaultNow();
 
 /** A project: the documents of one game, its unit, and its own names for parameters. */
@@ -88,7 +88,7 @@ export const requests = pgTable(
   (table) => [index('requests_by_age').on(table.createdAt)],
 );
 
-/** A tuning, ground or tape: what it is called now, and its newest revision. */
+/** A tuning, ground, tape or target set: its present name, and its newest revision. */
 export const documents = pgTable(
   'documents',
   {
@@ -134,7 +134,7 @@ export const revisions = pgTable(
       .notNull()
       .references(() => documents.id, { onDelete: 'cascade' }),
     number: integer('number').notNull(),
-    /** Number of the revision that this one was made from; null for the first. */
+    /** Number of its base revision; null for the first. */
     parent: integer('parent'),
     note: text('note').notNull().default(''),
     /** Its given name; empty: only its number. */
@@ -153,7 +153,7 @@ export const drafts = pgTable('drafts', {
     .primaryKey()
     .references(() => documents.id, { onDelete: 'cascade' }),
   version: integer('version').notNull(),
-  /** Number of the revision that the draft was made from. */
+  /** Number of the draft's base revision. */
   base: integer('base').notNull(),
   file: documentFile('file').notNull(),
   updatedAt: timestamp('updated_at', { withTimezone: true, precision: 3 }).notNull().defaultNow(),
@@ -190,7 +190,7 @@ export const trials = pgTable(
   ],
 );
 
-/** How a revision of a tuning stood in the drills: what was measured, against which targets, by which core. Rows are only ever added. */
+/** The results of a tuning's revision in the drills: measurements, targets, core version. Rows are only ever added. */
 export const reports = pgTable(
   'reports',
   {
@@ -221,7 +221,7 @@ export const handOffs = pgTable(
   (table) => [index('hand_offs_by_tuning').on(table.tuning, table.createdAt)],
 );
 
-/** Versions of sources: none comes twice, also where one was forgotten in between. */
+/** Versions of sources: none is used twice, also after a deletion. */
 export const sourceVersions = pgSequence('source_versions');
 
 /** The game's own text that a tuning's numbers were read from. */
@@ -236,14 +236,14 @@ export const sources = pgTable(
     /** The newest revision when it was kept. */
     revision: integer('revision').notNull(),
     source: file('source').notNull(),
-    /** Its place in the project's folder; null if it is linked to none. */
+    /** Its place in the project's folder; null if it isn't linked. */
     path: text('path'),
     updatedAt: timestamp('updated_at', { withTimezone: true, precision: 3 }).notNull().defaultNow(),
   },
   (table) => [index('sources_by_path').on(table.path)],
 );
 
-/** Which parameter each name of a game's sources is, as somebody chose; null: none. */
+/** The parameters that somebody chose for names in a game's sources; null: none. */
 export const sourceNames = pgTable(
   'source_names',
   {

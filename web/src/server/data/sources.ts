@@ -26,8 +26,8 @@ export interface SourceValues {
 }
 
 /**
- * Keeps a source with a tuning, if the one that is there (0: none) is the one that the writer has seen; else 409 with that one. What was chosen by
- * hand is remembered for the project.
+ * Keeps a source with a tuning if the stored one (0: none) is the one that the writer knows; else 409 with that one. Choices made by hand are stored
+ * with the project.
  */
 export function putSource(
   db: Database,
@@ -75,7 +75,7 @@ async function isLinked(db: Reader, project: string, tuning: string, path: strin
   return other !== undefined;
 }
 
-/** Forgets the source of a tuning, if it is the one that the writer has seen. */
+/** Deletes the source of a tuning if it is the one that the writer knows. */
 export function deleteSource(db: Database, tuning: string, seen: Seen): Promise<void> {
   return db.transaction(async (tx) => {
     await findDocument(tx, 'tuning', tuning);
@@ -97,7 +97,7 @@ export async function linkedSources(db: Database, project: string): Promise<Sour
   return rows.map(({ row }) => row);
 }
 
-/** Which parameters were chosen by hand for the names of a project's sources; null: none. */
+/** The parameters chosen by hand for the names of a project's sources; null: none. */
 export async function chosenNames(db: Database, project: string): Promise<Record<string, string | null>> {
   const rows = await db.select().from(sourceNames).where(eq(sourceNames.project, project)).orderBy(asc(sourceNames.name));
   return Object.fromEntries(rows.map(({ name, parameter }) => [name, parameter]));

@@ -10,12 +10,12 @@ const CODES: readonly (readonly [RegExp, Trouble])[] = [
 /** PostgreSQL's message, without a SQLSTATE of its own, when it has no space for a new connection's file. */
 const NO_FILE = /could not write init file/;
 
-/** Milliseconds for which trouble is believed without being seen again. */
+/** Milliseconds for which trouble is assumed without occurring again. */
 const LASTS = 15_000;
 
 let seen: { trouble: Trouble; at: number } | null = null;
 
-/** The trouble that an error of the driver stands for, which is remembered; null for any other error. */
+/** The trouble behind an error of the driver, which is recorded; null for any other error. */
 export function noteTrouble(error: unknown): Trouble | null {
   for (let e = error; e instanceof Error; e = e.cause) {
     const code = 'code' in e ? String(e.code) : '';
@@ -27,7 +27,7 @@ export function noteTrouble(error: unknown): Trouble | null {
   return null;
 }
 
-/** The trouble that writes met within the last seconds; null if none did. */
+/** The trouble of writes within the last seconds; null if there was none. */
 export const lastTrouble = (): Trouble | null => (seen && performance.now() - seen.at < LASTS ? seen.trouble : null);
 
 /** A write succeeded: the trouble is over. */

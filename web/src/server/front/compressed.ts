@@ -25,8 +25,8 @@ const compress = compression({
 const ENDING = /-(?:br|gzip|deflate)"/g;
 
 /**
- * Compresses what `answer` writes, as the reader takes it. Each encoding of an answer has an entity tag of its own (RFC 9110, 8.8.3.3); the
- * application knows none of them: conditions come without, and answers go with their encoding.
+ * Compresses the answer by `answer` as the reader accepts it. Each encoding of an answer has an entity tag of its own (RFC 9110, 8.8.3.3); the
+ * application knows none of them: conditions arrive without, and answers leave with their encoding.
  */
 export function compressed(request: IncomingMessage, response: ServerResponse, answer: () => unknown): unknown {
   const known = request.headers['if-none-match'];

@@ -2,7 +2,7 @@
 export const encodings = { br: '.br', gzip: '.gz' } as const;
 export type Encoding = keyof typeof encodings;
 
-/** Which encoding an `Accept-Encoding` header prefers (RFC 9110, 12.5.3); null: none of ours. Of equal weights the smaller file is taken. */
+/** The preferred encoding of an `Accept-Encoding` header (RFC 9110, 12.5.3); null: none of ours. Of equal weights the smaller file is taken. */
 export function encodingFor(header: string | undefined): Encoding | null {
   const weights = new Map<string, number>();
   for (const part of (header ?? '').split(',')) {

@@ -7,10 +7,10 @@ import { encodingFor, encodings } from './encoding.ts';
 /** Files built for browsers, and those of the public folder. */
 const ROOT = resolve('dist/client');
 
-/** Names of built files change with what they hold. */
+/** Names of built files change with their content. */
 const BUILT = '/_astro/';
 
-/** The built files that also lie there packed, each with its encodings' endings; none where nothing was packed. */
+/** The built files with compressed copies beside them, each with its encodings' suffixes; empty if there are none. */
 const packed = new Set(namesIn(resolve(ROOT, `.${BUILT}`)).filter((name) => Object.values(encodings).some((end) => name.endsWith(end))));
 
 function namesIn(folder: string): string[] {
@@ -45,7 +45,7 @@ function packedPath(request: IncomingMessage, response: ServerResponse, path: st
 /** Policy of a worker's script; the rest follows its page's policy. */
 const WORKERS = "default-src 'none'; script-src 'self'; connect-src 'self'; frame-ancestors 'none'";
 
-/** Answers with a file of the application; where there is none of that name, the application answers. */
+/** Answers with a file of the application; without one of that name, the application answers. */
 export function serveFile(request: IncomingMessage, response: ServerResponse, otherwise: () => void): void {
   const path = (request.url ?? '/').split(/[?#]/)[0] as string;
   const isBuilt = path.startsWith(BUILT);

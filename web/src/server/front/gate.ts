@@ -9,7 +9,7 @@ const READING = new Set(['GET', 'HEAD', 'OPTIONS']);
 /** Methods that no program here may see, because they hand a request's own headers back, or connect elsewhere. */
 const CLOSED = new Set(['TRACE', 'TRACK', 'CONNECT']);
 
-/** Bytes that a body can have at most: the largest tape, and a little for what comes with it. */
+/** Maximum size of a body, bytes: the largest tape, and a little for the rest of the request. */
 export const LARGEST_BODY = 32 * 1024 * 1024;
 
 /** The gate's view of a request. */

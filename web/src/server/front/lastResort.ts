@@ -3,10 +3,10 @@ import type { ServerResponse } from 'node:http';
 import { countException } from '../exceptions.ts';
 import { log } from '../log.ts';
 
-/** The answer that is being written, in whatever was started for it. */
+/** The current answer, for everything started during it. */
 const underWay = new AsyncLocalStorage<ServerResponse>();
 
-/** Ends an answer that failed: with a problem, or, where it is half sent, by closing the connection. */
+/** Ends a failed answer: with a problem, or, if it is half sent, by closing the connection. */
 function fail(response: ServerResponse | undefined): void {
   if (!response || response.writableEnded) return;
   if (response.headersSent) {
@@ -22,7 +22,7 @@ function count(error: unknown): void {
   log.error({ error: error instanceof Error ? error.stack : String(error), exceptions }, 'an exception that nothing else caught');
 }
 
-/** Runs what answers a request; whatever it throws, now or later, ends that answer alone and never the process. */
+/** Runs the handler of a request; an exception, now or later, ends that answer alone and never the process. */
 export function answered(response: ServerResponse, answer: () => unknown): void {
   underWay.run(response, async () => {
     try {
@@ -34,7 +34,7 @@ export function answered(response: ServerResponse, answer: () => unknown): void 
   });
 }
 
-/** The last resort for what is thrown outside of any call that waits for it, in a listener or a timer. */
+/** The last resort for exceptions outside of any awaited call, in a listener or a timer. */
 for (const event of ['uncaughtException', 'unhandledRejection'] as const)
   process.on(event, (error: unknown) => {
     count(error);

@@ -10,8 +10,8 @@ import { answered } from './lastResort.ts';
 import { lingering } from './lingering.ts';
 
 /**
- * The server's front: every request passes the gate before the application, or one of its files, answers. Runs in the folder of the web
- * application, built; HOST, PORT, DATABASE_URL and, where there is one, ZYGOPOD_TOKEN come from the environment.
+ * The server's front: every request passes the gate before the application, or one of its files, answers. Runs in the folder of the built web
+ * application; HOST, PORT, DATABASE_URL and, if set, ZYGOPOD_TOKEN come from the environment.
  */
 const { handler } = (await import(pathToFileURL(resolve('dist/server/entry.mjs')).href)) as {
   handler(request: IncomingMessage, response: ServerResponse, next?: (error?: unknown) => void): void;

@@ -23,7 +23,7 @@ let inside = 0;
 /** True if a body of this size is large: it waits for its turn, and is judged in a worker. */
 export const isLarge = (size: number): boolean => size > SMALL;
 
-/** Does work that holds a large body in memory, one of a few; 503 where there are too many. */
+/** Runs work that holds a large body in memory, few at a time; 503 if there are too many. */
 export async function insideCourt<T>(work: () => Promise<T>): Promise<T> {
   if (inside >= WAITING) throw new Problem(503, 'Too many large files are being judged; try again in a moment', { retryAfter: 5 });
   inside++;

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { canonicalText, type DocumentKind, documentKinds } from '@zygopod/core';
 import { z } from 'zod';
 
-/** A body that holds a good file: its name, text and hash, and what came with it. */
+/** A body with a valid file: its name, text and hash, and the rest of the request. */
 export interface JudgedBody {
   name: string;
   /** JSON of the file, in the newest version of its format. */

@@ -3,7 +3,7 @@ import { LISTENERS, listenToChanges } from '../../data/changes.ts';
 import { Problem } from '../../problem.ts';
 import type { Operation, OperationRequest } from '../operation.ts';
 
-/** Milliseconds after which a line is sent that says nothing: whoever hears none for long knows that the connection is dead. */
+/** Milliseconds after which an empty line is sent: a reader who receives none for long knows that the connection is dead. */
 const BEAT = 15_000;
 
 /** Changes of documents, as they happen. */

@@ -13,7 +13,7 @@ const created = z
   .strictObject({ files: z.array(z.strictObject({ path: text(200), text: z.string() })) })
   .meta({ id: 'MadeFiles', description: 'Files with their paths in a folder' });
 
-/** A file that was sent, if it is good; else a problem with what is wrong in it. */
+/** A valid file from the request; else a problem with its fault. */
 function judged(reading: Reading<unknown>, what: string): void {
   if (!reading.ok)
     throw new Problem(422, `The ${what} is not valid`, {
