@@ -191,7 +191,7 @@ describe('tapes as files', () => {
 
   const tape = { format: 'zygopod/tape', version: 2, name: 'Bad', hz: 60, ticks: 60, events: [] as object[] };
   const wrong: [string, unknown, RegExp][] = [
-    ['no JSON at all', '{ "format": ', /is no JSON/],
+    ['no JSON at all', '{ "format": ', /isn’t JSON/],
     ['another kind of file', { format: 'zygopod/ground', version: 1 }, /is no tape/],
     ['a tick before the beginning', { ...tape, events: [{ at: -3, press: 'up' }] }, /cannot be read: events\.0\.at/],
     ['a control that there is not', { ...tape, events: [{ at: 3, press: 'jump' }] }, /cannot be read: events\.0/],

@@ -55,7 +55,7 @@ describe('sim', () => {
   it.each([
     ['an unknown key', { ...tuning, pace: { walkSped: 1 } }, 'pace.walkSped: found an unknown key, expected only keys of the format'],
     ['a wrong type', { ...tuning, pace: { walkSpeed: 'fast' } }, 'pace.walkSpeed: found "fast", expected a number'],
-    ['NaN', '{"format":"zygopod/tuning","version":1,"name":"Bad","pace":{"walkSpeed":NaN}}', 'found no JSON'],
+    ['NaN', '{"format":"zygopod/tuning","version":1,"name":"Bad","pace":{"walkSpeed":NaN}}', 'found invalid JSON'],
     ['infinity', '{"format":"zygopod/tuning","version":1,"name":"Bad","pace":{"walkSpeed":1e999}}', 'pace.walkSpeed: found'],
     ['a link loop', { ...tuning, pace: { walkSpeed: { of: 'pace.walkSpeed' } } }, 'pace.walkSpeed: found a loop of links'],
     [

@@ -97,7 +97,7 @@ describe('a folder and a project', () => {
     put('tunings/boots.tuning.json', '{ "format": "zygopod/tuning", <<<<<<<');
     put('tunings/coat.tuning.json', tuning('Coat', 77));
     const { broken, lines } = await look();
-    expect(broken).toEqual([expect.stringMatching(/^tunings\/boots\.tuning\.json: found no JSON/)]);
+    expect(broken).toEqual([expect.stringMatching(/^tunings\/boots\.tuning\.json: found invalid JSON/)]);
     expect(lines.join()).toContain('tunings/boots.tuning.json is skipped');
     expect((await onServer('Coat')).pace.walkSpeed).toBe(77);
     expect((await listed('Boots')).head).toBe(1);
@@ -170,7 +170,7 @@ describe('a folder and a project', () => {
       }
     };
     expect(await run(push)).toBe(1);
-    expect(said.join('')).toContain('grounds/yard.ground.json is skipped: found no JSON');
+    expect(said.join('')).toContain('grounds/yard.ground.json is skipped: found invalid JSON');
     expect((await onServer('Boots')).pace.walkSpeed).toBe(120);
     rmSync(join(root, 'grounds/yard.ground.json'));
     await create('tuning', tuning('Coat'));

@@ -20,7 +20,7 @@ export function gameNames(path: string | undefined): Record<string, string> {
     value = JSON.parse(readText(path));
   } catch (error) {
     if (error instanceof Misuse) throw error;
-    throw new Misuse(`--names ${path}: found no JSON, expected an object with names by path`);
+    throw new Misuse(`--names ${path}: found invalid JSON, expected an object with names by path`);
   }
   const own = (value as { names?: unknown } | null)?.names ?? value;
   if (typeof own !== 'object' || own === null || Array.isArray(own))

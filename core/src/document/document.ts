@@ -88,7 +88,7 @@ export function readJson(text: string): Reading<unknown> {
     return { ok: true, value: JSON.parse(text.charCodeAt(0) === 0xfeff ? text.slice(1) : text) };
   } catch {
     const { line, column, found } = jsonFault(text.charCodeAt(0) === 0xfeff ? text.slice(1) : text);
-    return refuse('', `no JSON from line ${line}, column ${column} on: ${found}`, 'a UTF-8 JSON file');
+    return refuse('', `invalid JSON at line ${line}, column ${column}: ${found}`, 'a UTF-8 JSON file');
   }
 }
 

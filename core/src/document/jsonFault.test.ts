@@ -56,7 +56,7 @@ describe('where a text stops being JSON', () => {
   it('is reported when a file is read', () => {
     expect(readJson('{"a":1,\n"b" 2}')).toEqual({
       ok: false,
-      faults: [{ path: '', found: 'no JSON from line 2, column 5 on: "2}"', expected: 'a UTF-8 JSON file' }],
+      faults: [{ path: '', found: 'invalid JSON at line 2, column 5: "2}"', expected: 'a UTF-8 JSON file' }],
     });
   });
 });

@@ -25,9 +25,21 @@ const surface = z.strictObject({ name: z.string().min(1).max(60), speed: z.numbe
 /** A kind of surface; `speed` is the factor on speed over it. */
 export type Surface = z.infer<typeof surface>;
 
+const point = z.tuple([coordinate, coordinate]);
+
+const gate = z.strictObject({ from: point, to: point });
+
+/** A line that a course crosses, from one end to the other. */
+export type Gate = z.infer<typeof gate>;
+
+const course = z.strictObject({ gates: z.array(gate).min(1).max(500), laps: z.int().min(1).max(100).default(1) });
+
+/** Gates to be crossed in order, as often as there are laps; the last one is the finish. The ground's start is the course's. */
+export type Course = z.infer<typeof course>;
+
 const schema = z.strictObject({
   format: z.literal('zygopod/ground'),
-  version: z.literal(1),
+  version: z.literal(2),
   name: z.string().trim().min(1).max(120),
   unit: z.enum(['px', 'm']).default('px'),
   size: z.strictObject({ width: side, height: side }),
@@ -38,6 +50,7 @@ const schema = z.strictObject({
   start: z.strictObject({ x: coordinate, y: coordinate, facing: z.number().min(-360).max(360).optional() }),
   goal: z.strictObject({ x: coordinate, y: coordinate, radius: z.number().min(0.01).max(1e6) }).optional(),
   frame: z.strictObject({ x: coordinate, y: coordinate, width: side, height: side }).optional(),
+  course: course.optional(),
 });
 
 /** A map to move on, as it stands in a file. */
@@ -46,8 +59,9 @@ export type Ground = Omit<z.output<typeof schema>, 'walls'> & { walls: Wall[] };
 /** The ground format. */
 export const groundFormat: Format<Ground> = {
   format: 'zygopod/ground',
-  version: 1,
-  migrations: [],
+  version: 2,
+  // Version 2 can hold a course.
+  migrations: [(old) => ({ ...old, version: 2 })],
   lists: { walls: { item: wall, most: 100_000 } },
   schema,
 };

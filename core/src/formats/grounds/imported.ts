@@ -79,7 +79,7 @@ export function groundOfCells(
   const start = { x: (column + 0.5) * cell, y: (Math.max(0, row) + 0.5) * cell };
   const reading = readGround({
     format: groundFormat.format,
-    version: 1,
+    version: 2,
     name: name.slice(0, 120) || 'Imported ground',
     size: { width: columns * cell, height: cells.length * cell },
     cell,

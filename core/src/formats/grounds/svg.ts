@@ -194,7 +194,7 @@ function toGround(name: string, drawing: Drawing, width: number, height: number,
   if (drawing.walls.length === 0 && cells.length === 0) remarks.push('The drawing holds no path and no shape');
   const reading = readGround({
     format: groundFormat.format,
-    version: 1,
+    version: 2,
     name: name.slice(0, 120) || 'Imported ground',
     size: { width, height },
     cell,

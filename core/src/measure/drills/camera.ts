@@ -1,5 +1,5 @@
-import { cannotMove, openGround } from './course.ts';
 import type { Drill, Ran } from './drill.ts';
+import { cannotMove, openGround } from './layout.ts';
 import { Script } from './script.ts';
 
 /** Seconds at full speed after which the view has settled: at least so many, or so many half-lives. */

@@ -8,8 +8,8 @@ import { firstRowWith } from '../eventRows.ts';
 import { plainGround } from '../scenes/plainGround.ts';
 import { turnLaw } from '../speedLaw.ts';
 import { arrivedAt } from './arrival.ts';
-import { boxWall, movedBy, turnSeconds } from './course.ts';
-import type { Course, Drill, Ran } from './drill.ts';
+import type { Drill, DrillLayout, Ran } from './drill.ts';
+import { boxWall, movedBy, turnSeconds } from './layout.ts';
 import { distanceBetween, reaches, rowFrom } from './read.ts';
 import { CLICK, Script } from './script.ts';
 
@@ -65,7 +65,7 @@ const pointOf = (name: PlaceName, width: number): [number, number] => [
 const tourGround = (width: number) => clickGround(width, 0, [boxWall(5 * width, -5 * width, 7 * width, 4 * width)]);
 
 /** Length of the shortest path to a point for the body, its margin included. */
-function shortest({ parameters, width }: Course, to: readonly [number, number], world: Ran['world']): number {
+function shortest({ parameters, width }: DrillLayout, to: readonly [number, number], world: Ran['world']): number {
   const plan = { ...parameters, route: { ...parameters.route, planner: 'shortest' as const } };
   const navigator = new Navigator(plan, tourGround(width), world.walls);
   return navigator.plan(middleOf(width), middleOf(width), ...to)?.length ?? 0;
@@ -97,26 +97,26 @@ export const clickTour: Drill = {
         tape: new Script(parameters).click(PRESSED, x, y).tape(`Click ${name}`, long / walk + 2 * rise + PATIENCE),
       };
     }),
-  measure: (runs, course) => {
+  measure: (runs, layout) => {
     const ran = Object.fromEntries(names.map((name, i) => [name, runs[i] as Ran])) as Record<PlaceName, Ran>;
     const error = (name: PlaceName) => {
       const { trace } = ran[name];
-      return apart(at(trace, trace.end - 1), pointOf(name, course.width));
+      return apart(at(trace, trace.end - 1), pointOf(name, layout.width));
     };
     const ratio = (name: PlaceName) => {
       const { trace, world } = ran[name];
-      const path = shortest(course, pointOf(name, course.width), world);
+      const path = shortest(layout, pointOf(name, layout.width), world);
       return path > 0 ? distanceBetween(trace, 0, Infinity) / path : 1;
     };
     const { trace: far } = ran.far;
-    const goal = pointOf('far', course.width);
+    const goal = pointOf('far', layout.width);
     const arrived = firstRowWith(far, ARRIVED);
-    const pressed = Math.round(PRESSED * course.hz) / course.hz;
+    const pressed = Math.round(PRESSED * layout.hz) / layout.hz;
     let [near, over] = [Infinity, 0];
     let isPast = false;
     for (let row = far.first; row < far.end; row++) {
       const away = apart(at(far, row), goal);
-      if (away > near && near < course.width) isPast = true;
+      if (away > near && near < layout.width) isPast = true;
       if (isPast) over = Math.max(over, away);
       near = Math.min(near, away);
     }
@@ -124,7 +124,7 @@ export const clickTour: Drill = {
       pathRatio: Math.max(ratio('far'), ratio('behind')),
       arriveError: Math.max(error('near'), error('far'), error('behind')),
       arriveOvershoot: over,
-      arriveTime: arrived < 0 ? undefined : arrivedAt(far, arrived, goal, course.parameters) - pressed - CLICK,
+      arriveTime: arrived < 0 ? undefined : arrivedAt(far, arrived, goal, layout.parameters) - pressed - CLICK,
       stuckCount: runs.filter(({ trace }) => firstRowWith(trace, STUCK | CIRCLED) >= 0).length,
     };
   },
@@ -135,7 +135,7 @@ const HOLDING = 4;
 const SEEN = 30;
 
 /** Where the held pointer is at a time: round a circle, at 0.6 of the walk speed. */
-function pointerAt({ width, walk }: Course, time: number): [number, number] {
+function pointerAt({ width, walk }: DrillLayout, time: number): [number, number] {
   const radius = 8 * width;
   const angle = (0.6 * walk * time) / radius;
   const middle = middleOf(width);
@@ -151,16 +151,16 @@ export const holdAndFollow: Drill = {
   drawing: 'path',
   gives: ['followError'],
   unless: noClicks,
-  lay: (course) => {
-    const script = new Script(course.parameters);
-    for (let i = 0; i < HOLDING * SEEN; i++) script.say(i / SEEN, { point: pointerAt(course, i / SEEN) });
-    return [{ ground: clickGround(course.width), tape: script.press(0.05, 'pointer').tape('Hold and follow', HOLDING) }];
+  lay: (layout) => {
+    const script = new Script(layout.parameters);
+    for (let i = 0; i < HOLDING * SEEN; i++) script.say(i / SEEN, { point: pointerAt(layout, i / SEEN) });
+    return [{ ground: clickGround(layout.width), tape: script.press(0.05, 'pointer').tape('Hold and follow', HOLDING) }];
   },
-  measure: ([ran], course) => {
+  measure: ([ran], layout) => {
     const { trace } = ran as Ran;
     let [sum, count] = [0, 0];
     for (let row = rowFrom(trace, HOLDING - 1); row < trace.end; row++) {
-      sum += apart(at(trace, row), pointerAt(course, trace.at('time', row)));
+      sum += apart(at(trace, row), pointerAt(layout, trace.at('time', row)));
       count++;
     }
     return { followError: count > 0 ? sum / count : undefined };

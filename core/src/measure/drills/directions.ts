@@ -3,8 +3,8 @@ import type { Trace } from '../../motion/trace.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import { meetingIn } from '../crossing.ts';
 import { speedLaw, turnLaw } from '../speedLaw.ts';
-import { cannotMove, openGround, turnSeconds } from './course.ts';
 import type { Drill } from './drill.ts';
+import { cannotMove, openGround, turnSeconds } from './layout.ts';
 import { reaches, rowFrom } from './read.ts';
 import { Script } from './script.ts';
 

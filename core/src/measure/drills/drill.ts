@@ -26,7 +26,7 @@ export interface Ran extends Scene {
 export type Run = (scene: Scene) => Ran;
 
 /** The basis of the drills' layout: the tuning's numbers, and quantities derived from them. */
-export interface Course {
+export interface DrillLayout {
   parameters: Parameters;
   hz: number;
   /** Larger side of the body, unit. */
@@ -60,8 +60,8 @@ export interface Drill {
   /** Why it does not apply; null if it does. */
   unless(parameters: Parameters): string | null;
   /** The runs that it takes. `run` drives a scene at once, for runs that depend on earlier ones. */
-  lay?(course: Course, run: Run): (Scene | Ran)[];
-  measure?(runs: readonly Ran[], course: Course): Metrics;
+  lay?(layout: DrillLayout, run: Run): (Scene | Ran)[];
+  measure?(runs: readonly Ran[], layout: DrillLayout): Metrics;
   /** Both at once, for drills laid out in several variants. */
-  perform?(course: Course, run: Run): { runs: Ran[]; metrics: Metrics };
+  perform?(layout: DrillLayout, run: Run): { runs: Ran[]; metrics: Metrics };
 }

@@ -2,9 +2,9 @@ import type { FramePattern } from '../../tape/frames.ts';
 import { type Metrics, metricSpecOf } from '../metricSpecs.ts';
 import { viewLag } from './camera.ts';
 import { clickTour } from './clicks.ts';
-import { courseOf } from './course.ts';
 import { facingTurn } from './directions.ts';
-import type { Course, Drill, Ran, Run, Scene } from './drill.ts';
+import type { Drill, DrillLayout, Ran, Run, Scene } from './drill.ts';
+import { layoutOf } from './layout.ts';
 import { hardStop, standingStart, turnRound } from './starts.ts';
 
 const RATES = [30, 60, 144] as const;
@@ -42,12 +42,12 @@ export const tickRates: Drill = {
   drawing: 'speed',
   gives: ['rateSensitivity'],
   unless: (parameters) => standingStart.unless(parameters),
-  perform(course: Course, run: Run) {
+  perform(layout: DrillLayout, run: Run) {
     const runs: Ran[] = [];
     const sets = RATES.map((hz) => {
-      const parameters = { ...course.parameters, clock: { ...course.parameters.clock, hz } };
+      const parameters = { ...layout.parameters, clock: { ...layout.parameters.clock, hz } };
       const own: Run = (scene: Scene) => run({ parameters, frames: String(hz) as FramePattern, ...scene });
-      const local = courseOf(parameters, own);
+      const local = layoutOf(parameters, own);
       const found: Metrics = {};
       for (const drill of felt.filter((one) => one.unless(parameters) === null)) {
         const part = (drill.lay?.(local, own) ?? []).map((scene) => ('trace' in scene ? scene : own(scene)));
@@ -56,6 +56,6 @@ export const tickRates: Drill = {
       }
       return found;
     });
-    return { runs, metrics: { rateSensitivity: sensitivity(sets, course.width) } };
+    return { runs, metrics: { rateSensitivity: sensitivity(sets, layout.width) } };
   },
 };

@@ -2,8 +2,8 @@ import { rerun } from '../../replay/rerun.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import type { Metrics } from '../metricSpecs.ts';
 import { type Absence, type Absences, reasonOf } from './absences.ts';
-import { bared, courseOf } from './course.ts';
 import type { Drill, Ran, Run, Scene } from './drill.ts';
+import { bared, layoutOf } from './layout.ts';
 import { drills } from './list.ts';
 import { MOST_TICKS } from './script.ts';
 
@@ -51,7 +51,7 @@ export function* runDrills(parameters: Parameters, wanted: readonly Drill[] = dr
     const world = rerun(scene.tape, driven, scene.ground, { frames: scene.frames, most: MOST_TICKS });
     return { ...scene, world, trace: world.trace };
   };
-  let course: ReturnType<typeof courseOf> | null = null;
+  let layout: ReturnType<typeof layoutOf> | null = null;
   for (const drill of wanted) {
     const not = drill.unless(parameters);
     const none = (why: string, applies: boolean): DrillResult => {
@@ -63,10 +63,10 @@ export function* runDrills(parameters: Parameters, wanted: readonly Drill[] = dr
       continue;
     }
     try {
-      course ??= courseOf(parameters, drive);
+      layout ??= layoutOf(parameters, drive);
       const own: Run = drill.name === 'edge-press' ? (scene) => drive({ parameters: withEdges(parameters), ...scene }) : drive;
-      const laid = drill.perform ? null : (drill.lay?.(course, own) ?? []).map((scene) => ('trace' in scene ? scene : own(scene)));
-      const { runs, metrics } = drill.perform?.(course, own) ?? { runs: laid ?? [], metrics: drill.measure?.(laid ?? [], course) ?? {} };
+      const laid = drill.perform ? null : (drill.lay?.(layout, own) ?? []).map((scene) => ('trace' in scene ? scene : own(scene)));
+      const { runs, metrics } = drill.perform?.(layout, own) ?? { runs: laid ?? [], metrics: drill.measure?.(laid ?? [], layout) ?? {} };
       const cutShort = runs.some(({ tape }) => tape.ticks >= MOST_TICKS) ? `ended at ${MOST_TICKS} ticks` : null;
       const found = known(metrics);
       yield { drill, not: null, metrics: found, runs, cutShort, absent: absentFrom(drill, parameters, found, cutShort) };

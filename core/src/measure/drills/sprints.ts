@@ -5,8 +5,8 @@ import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import { firstRowWith, rowsWith } from '../eventRows.ts';
 import type { Metrics } from '../metricSpecs.ts';
 import { staminaCycle } from '../staminaCycle.ts';
-import { cannotMove, openGround } from './course.ts';
 import type { Drill, Ran } from './drill.ts';
+import { cannotMove, openGround } from './layout.ts';
 import { distanceBetween } from './read.ts';
 import { MOST_TICKS, Script } from './script.ts';
 

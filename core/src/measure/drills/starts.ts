@@ -4,8 +4,8 @@ import type { Trace } from '../../motion/trace.ts';
 import { meetingIn } from '../crossing.ts';
 import { traceMetrics } from '../metrics.ts';
 import { type SpeedLaw, speedLaw } from '../speedLaw.ts';
-import { cannotMove, openGround } from './course.ts';
 import type { Drill } from './drill.ts';
+import { cannotMove, openGround } from './layout.ts';
 import { distanceBetween, reaches, rowFrom } from './read.ts';
 import { Script, TAP } from './script.ts';
 

@@ -2,8 +2,8 @@ import { bodySize } from '../../tuning/body.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import { GRAZES, type Metrics, metricKey } from '../metricSpecs.ts';
 import { plainGround } from '../scenes/plainGround.ts';
-import { boxWall, cannotMove, lineWall, middleOf, openGround, START, walledGround } from './course.ts';
-import type { Course, Drill, Ran, Scene } from './drill.ts';
+import type { Drill, DrillLayout, Ran, Scene } from './drill.ts';
+import { boxWall, cannotMove, lineWall, middleOf, openGround, START, walledGround } from './layout.ts';
 import { distanceBetween, trembles } from './read.ts';
 import { Script } from './script.ts';
 
@@ -27,7 +27,8 @@ const READ = 0.4;
 const RUN_UP = 2;
 
 /** Seconds to cover a distance at full walking speed after the rise. */
-const secondsTo = ({ rise, riseDistance, walk }: Course, distance: number): number => rise + Math.max(0, distance - riseDistance) / walk;
+const secondsTo = ({ rise, riseDistance, walk }: DrillLayout, distance: number): number =>
+  rise + Math.max(0, distance - riseDistance) / walk;
 
 /**
  * Full speed against long walls at 5° to 85°. slideKept(θ): speed of the steady slide to that of the same time on open ground
@@ -42,19 +43,19 @@ export const wallGraze: Drill = {
   drawing: 'path',
   gives: GRAZES.map((degrees) => metricKey('slideKept', degrees)),
   unless: feelsNone,
-  lay: (course) => {
-    const { parameters, width } = course;
-    const middle = middleOf(course);
+  lay: (layout) => {
+    const { parameters, width } = layout;
+    const middle = middleOf(layout);
     const script = straightAhead(parameters);
     const walled = GRAZES.map((degrees) => {
       const angle = (degrees * Math.PI) / 180;
       const [c, s] = [Math.cos(angle), Math.sin(angle)];
       // The wall crosses the body's path after so many widths, on the side that it leans to.
-      const reach = width * RUN_UP + course.riseDistance + width / (2 * Math.max(s, 0.05));
-      const long = width * 4 + course.walk * (SLIDING + 1) + 4 * reach;
+      const reach = width * RUN_UP + layout.riseDistance + width / (2 * Math.max(s, 0.05));
+      const long = width * 4 + layout.walk * (SLIDING + 1) + 4 * reach;
       const at: [number, number] = [middle.x + reach, middle.y];
       const wall = lineWall([at[0] - c * long, at[1] - s * long], [at[0] + c * long, at[1] + s * long]);
-      return { ground: walledGround([wall]), tape: script.tape(`Wall graze ${degrees}°`, secondsTo(course, reach) + SLIDING) };
+      return { ground: walledGround([wall]), tape: script.tape(`Wall graze ${degrees}°`, secondsTo(layout, reach) + SLIDING) };
     });
     const longest = walled.reduce((most, { tape }) => Math.max(most, tape.ticks), 0);
     return [...walled, { ground: openGround(), tape: { ...script.tape('Open ground', 1), ticks: longest } }];
@@ -84,17 +85,17 @@ export const cornerPress: Drill = {
   drawing: 'path',
   gives: ['cornerTremble'],
   unless: feelsNone,
-  lay: (course) => {
-    const { parameters, width } = course;
-    const middle = middleOf(course);
+  lay: (layout) => {
+    const { parameters, width } = layout;
+    const middle = middleOf(layout);
     const script = straightAhead(parameters);
     return [45, 67.5].map((half) => {
       const angle = (half * Math.PI) / 180;
-      const tip = width * 3 + course.riseDistance;
+      const tip = width * 3 + layout.riseDistance;
       const long = 8 * width + 2 * tip;
       const arm = (sign: number): [number, number] => [middle.x + tip - Math.cos(angle) * long, middle.y + sign * Math.sin(angle) * long];
       const wall = lineWall(arm(-1), [middle.x + tip, middle.y], arm(1));
-      return { ground: walledGround([wall]), tape: script.tape('Corner press', secondsTo(course, tip) + PRESSED) };
+      return { ground: walledGround([wall]), tape: script.tape('Corner press', secondsTo(layout, tip) + PRESSED) };
     });
   },
   measure: (runs) => ({ cornerTremble: Math.max(...runs.map(({ trace }) => trembles(trace, READ))) }),
@@ -112,9 +113,9 @@ export const gapSeries: Drill = {
   drawing: 'path',
   gives: ['tightestGap'],
   unless: feelsNone,
-  lay: (course) => {
-    const { parameters, width } = course;
-    const middle = middleOf(course);
+  lay: (layout) => {
+    const { parameters, width } = layout;
+    const middle = middleOf(layout);
     const across = bodySize(parameters.body).height;
     const script = straightAhead(parameters);
     const far = width * 3;
@@ -124,7 +125,7 @@ export const gapSeries: Drill = {
         boxWall(middle.x + far, middle.y - 20 * width, middle.x + far + width, middle.y - half),
         boxWall(middle.x + far, middle.y + half, middle.x + far + width, middle.y + 20 * width),
       ];
-      return { ground: walledGround(walls), tape: script.tape(`Gap of ${share}`, secondsTo(course, far + 5 * width) + 0.5) };
+      return { ground: walledGround(walls), tape: script.tape(`Gap of ${share}`, secondsTo(layout, far + 5 * width) + 0.5) };
     });
   },
   measure: (runs, { parameters, width }) => {
@@ -151,8 +152,8 @@ export const seamRun: Drill = {
     (parameters.contact.response === 'stop' || parameters.scheme === 'turn' || parameters.input.directions === '4'
       ? 'it can’t slide in two directions at once'
       : null),
-  lay: (course): Scene[] => {
-    const { parameters, width, rise, walk } = course;
+  lay: (layout): Scene[] => {
+    const { parameters, width, rise, walk } = layout;
     const { height } = bodySize(parameters.body);
     const cell = Math.max(4, width);
     const rows = Math.ceil((height * 2) / cell) + 1;
@@ -208,8 +209,8 @@ export const edgePress: Drill = {
   drawing: 'path',
   gives: ['edgeOvershoot', 'edgeTremble'],
   unless: (parameters) => cannotMove(parameters) ?? (parameters.scheme === 'turn' ? 'it turns and goes' : null),
-  lay: (course) => {
-    const { parameters, width } = course;
+  lay: (layout) => {
+    const { parameters, width } = layout;
     const side = FRAME * width;
     const frame = { x: 0, y: 0, width: side, height: side };
     const ground = plainGround({ size: { width: side, height: side }, frame, start: { x: side / 2, y: side / 2, facing: 0 } });
@@ -217,7 +218,7 @@ export const edgePress: Drill = {
       .filter(({ axis }) => parameters.bounds.axes === 'both' || parameters.bounds.axes === axis)
       .map(({ distance }) => ({
         ground,
-        tape: new Script(parameters).press(0, distance).tape(`Edge, ${distance}`, secondsTo(course, side / 2) + AGAINST),
+        tape: new Script(parameters).press(0, distance).tape(`Edge, ${distance}`, secondsTo(layout, side / 2) + AGAINST),
       }));
   },
   measure: (runs, { width }) => {

@@ -115,7 +115,7 @@ export async function importTape(work: TuningWork, file: File): Promise<string |
   if (file.size > documentKinds.tape.largest)
     return `${file.name} has ${file.size} bytes; a tape has at most ${documentKinds.tape.largest}.`;
   const json = readJson(await file.text());
-  if (!json.ok) return `${file.name} is no JSON: ${json.faults.map(faultText).join('; ')}.`;
+  if (!json.ok) return `${file.name} isn’t JSON: ${json.faults.map(faultText).join('; ')}.`;
   if (markOf(json.value) !== 'zygopod/tape') return `${file.name} is no tape: its format is not zygopod/tape.`;
   return playTape(work, json.value, null);
 }

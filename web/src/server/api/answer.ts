@@ -114,7 +114,7 @@ async function bodyOf(schema: z.ZodType, request: Request, most = SMALL): Promis
   needsJson(request);
   const bytes = await bytesOf(request, most, 'This');
   const read = readJson(new TextDecoder().decode(bytes));
-  if (!read.ok) throw new Problem(400, 'The body is no JSON', { errors: read.faults });
+  if (!read.ok) throw new Problem(400, 'The body isn’t JSON', { errors: read.faults });
   const body = schema.safeParse(read.value);
   if (body.success) return body.data;
   const errors = body.error.issues.map(({ path, message }) => ({ path: path.join('.'), message }));

@@ -30,7 +30,7 @@ describe('a file that is dropped', () => {
   });
 
   it('is refused by what is wrong: no JSON, of a newer version, too large, gone meanwhile', async () => {
-    expect((await readFile(file('a.json', 'PK\u0003\u0004'))).faults[0]).toContain('no JSON');
+    expect((await readFile(file('a.json', 'PK\u0003\u0004'))).faults[0]).toContain('invalid JSON');
     expect((await readFile(file('a.json', { ...tuning, version: 9 }))).faults[0]).toContain('a newer Zygopod');
     const bomb = await readFile({ name: 'bomb.json', size: LARGEST_PROJECT + 1, text: () => Promise.reject(new Error('it was opened')) });
     expect(bomb.faults[0]).toMatch(/expected at most/);

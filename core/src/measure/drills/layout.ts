@@ -3,7 +3,7 @@ import { bodySize, centreOffset } from '../../tuning/body.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import { traceMetrics } from '../metrics.ts';
 import { plainGround } from '../scenes/plainGround.ts';
-import type { Course, Run } from './drill.ts';
+import type { DrillLayout, Run } from './drill.ts';
 import { Script } from './script.ts';
 
 /** Where bodies start on open ground. */
@@ -23,7 +23,7 @@ export function bared(parameters: Parameters): Parameters {
 }
 
 /** Computes the layout of drills: drives a start on open ground for it. */
-export function courseOf(parameters: Parameters, run: Run): Course {
+export function layoutOf(parameters: Parameters, run: Run): DrillLayout {
   const own = bared(parameters);
   const { width, height } = bodySize(own.body);
   const script = new Script(own);
@@ -80,7 +80,7 @@ export const boxWall = (x0: number, y0: number, x1: number, y1: number): Wall =>
 export const lineWall = (...points: [number, number][]): Wall => ({ points, closed: false, solid: true });
 
 /** From the start to the middle of the body, unit. */
-export const middleOf = ({ parameters }: Course): { x: number; y: number } => centreOffset(parameters.body);
+export const middleOf = ({ parameters }: DrillLayout): { x: number; y: number } => centreOffset(parameters.body);
 
 /** The reason why a body cannot be driven at all, or not by a held direction. */
 export const cannotMove = ({ pace, scheme }: Parameters): string | null =>
