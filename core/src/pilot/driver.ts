@@ -11,6 +11,10 @@ export interface Look {
   progress: Progress;
   /** Crossings so far. */
   crossed: number;
+  /** New plans so far. */
+  plans: number;
+  /** True after a while without progress: slowly now. */
+  isCareful: boolean;
   /** Deviation of the aim, radians. */
   shake: number;
 }
@@ -28,13 +32,9 @@ const FRESH = 0.35;
 const TIRED = 0.08;
 
 /** True if the pilot sprints now: on a straight that is long enough for it, with stamina left. */
-export function wantsSprint(
-  { skills, parameters }: Briefing,
-  { sprint }: PilotOptions,
-  { seen, progress }: Look,
-  sprints: boolean,
-): boolean {
-  if (sprint === 'never' || skills.sprint <= skills.walk) return false;
+export function wantsSprint({ skills, parameters }: Briefing, { sprint }: PilotOptions, look: Look, sprints: boolean): boolean {
+  const { seen, progress } = look;
+  if (look.isCareful || sprint === 'never' || skills.sprint <= skills.walk) return false;
   if (parameters.stamina.enabled && seen.stamina < (sprints ? TIRED : FRESH) * parameters.stamina.max) return false;
   if (sprint === 'always') return true;
   const free = progress.limitAhead(skills.sprint * (0.25 + skills.lag));

@@ -18,7 +18,7 @@ export interface Line {
 }
 
 /** Samples per body width, and maximum number of them. */
-const PER_WIDTH = 4;
+export const PER_WIDTH = 4;
 const MOST = 40_000;
 /** Room to keep from walls, and farthest look for them, in body widths. */
 const COMFORT = 0.3;
@@ -86,7 +86,14 @@ function keepOff(line: Line, body: PlacedBody, width: number, lines: readonly Ga
     const left = roomAlong(body, x[i] as number, y[i] as number, -rx, -ry, reach);
     const isNarrow = left + right < 2 * comfort;
     shift[i] = isNarrow ? (right - left) / 2 : left < comfort ? comfort - left : right < comfort ? right - comfort : 0;
-    room[i] = Math.min(left, right) + Math.abs(shift[i] as number);
+    // What lies outside of a turn: that is where the body drifts.
+    const [px, py] = [
+      (x[Math.max(0, i - PER_WIDTH)] as number) - (x[i] as number),
+      (y[Math.max(0, i - PER_WIDTH)] as number) - (y[i] as number),
+    ];
+    const k = Math.min(count - 1, i + PER_WIDTH);
+    const turnsRight = px * ((y[k] as number) - (y[i] as number)) - py * ((x[k] as number) - (x[i] as number)) < 0;
+    room[i] = turnsRight ? left + (shift[i] as number) : right - (shift[i] as number);
   }
   const half = Math.round(PER_WIDTH / 2);
   const nx = new Float64Array(x);

@@ -42,7 +42,7 @@ export const defaultOptions = (parameters: Parameters): PilotOptions => ({
 
 /** Why a tuning can't be driven with a device; null if it can. */
 export function deviceFault({ scheme, route }: Parameters, device: PilotDevice): string | null {
-  if (device === 'pointer') return route.enabled ? null : 'the pointer needs click to go';
   if (scheme === 'step') return device === 'cells' ? null : 'grid steps need the device cells';
+  if (device === 'pointer') return route.enabled ? null : 'the pointer needs click to go';
   return device === 'cells' ? 'the device cells needs the scheme step' : null;
 }

@@ -16,6 +16,8 @@ import { turnDriver } from './turnDriver.ts';
 /** Seconds without progress along the course after which a lap ends, and the ideal times after which it ends anyway. */
 const STUCK = 3;
 const IDEAL_TIMES = 10;
+/** Seconds without progress after which the pilot goes slowly. */
+const CAREFUL = 0.8;
 /** Seconds added to that, for the start. */
 const START = 3;
 /** Seconds between two looks while the hands stay as they are. */
@@ -109,7 +111,7 @@ export class Pilot {
     const driver = driverOf(briefing, options, hands);
     const progress = new Progress(briefing);
     const seen = new Seen(skills);
-    const look: Look = { time: 0, seen, progress, crossed: 0, shake: 0 };
+    const look: Look = { time: 0, seen, progress, crossed: 0, plans: 0, isCareful: false, shake: 0 };
     const drives = parameters.scheme === 'turn';
     const usesCells = options.device === 'cells';
     const first = trace.end - 1;
@@ -127,12 +129,16 @@ export class Pilot {
         seen.look(trace, Math.max(first, trace.end - 1 - delay), now, drives);
         look.time = now;
         look.crossed = timer.crossed;
+        look.isCareful = now - bestAt > CAREFUL;
         progress.locate(seen.x, seen.y, timer.crossed);
         if (!usesCells) {
           if (now - lastReplan >= REPLAN && replans < MOST_REPLANS && progress.isLost(seen.x, seen.y, timer.crossed)) {
             lastReplan = now;
             replans++;
-            if (progress.replan(seen.x, seen.y, timer.crossed)) best = -1;
+            if (progress.replan(seen.x, seen.y, timer.crossed)) {
+              look.plans++;
+              best = -1;
+            }
           }
         }
         if (random) look.shake = 0.15 * options.jitter * random.normal();

@@ -1,12 +1,12 @@
 import { isClear, type PlacedBody, placedBody } from '../collision/placedBody.ts';
 import { type CoursePath, courseNavigator, planCourse } from '../course/coursePath.ts';
 import { beyondGate, crossingsOf, crossingTime, type GateLine, gateLines } from '../course/gates.ts';
-import type { Ground } from '../ground/ground.ts';
+import type { Gate, Ground } from '../ground/ground.ts';
 import type { WallIndex } from '../ground/wallIndex.ts';
 import type { Navigator } from '../route/navigator.ts';
 import { bodySize } from '../tuning/body.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
-import { type Line, lineAlong } from './line.ts';
+import { type Line, lineAlong, PER_WIDTH } from './line.ts';
 import { learn, type Skills } from './skills.ts';
 
 /** Distance of crossings from the ends of a gate, in body widths. */
@@ -15,8 +15,16 @@ const INSET = 0.6;
 const ACROSS = 0.35;
 /** Least distance of an aim behind a gate, in body widths. */
 const BEHIND = 0.5;
+/** The same where a wall is close behind the gate. */
+const BARELY = 0.1;
 /** Samples by which progress along the line may advance or fall back at one look. */
 const WINDOW = 24;
+/** Samples from before a gate to behind it. */
+const PAST = Math.ceil(2 * ACROSS * PER_WIDTH);
+/** Samples by which the pilot looks ahead where nothing farther is in sight. */
+const NEAR = 3;
+/** Samples before a gate, and half of those behind it, by which a turn back is known. */
+const TURN = 6;
 /** Distance from the line, in body widths, beyond which the pilot plans again. */
 const ASTRAY = 3;
 
@@ -97,8 +105,11 @@ export class Progress {
   locate(x: number, y: number, crossed: number): void {
     const { x: xs, y: ys, count } = this.#line;
     const last = Math.min(count - 1, this.#gateSample(crossed));
-    const from = Math.max(0, Math.min(this.sample, last) - WINDOW);
-    const to = Math.min(last, this.sample + WINDOW);
+    // Not before the gate that was crossed last: out and back may lie on one another.
+    const first = crossed > this.#base ? Math.min(last, this.#gateSample(crossed - 1) + PAST) : 0;
+    const here = Math.max(first, Math.min(this.sample, last));
+    const from = Math.max(first, here - WINDOW);
+    const to = Math.min(last, here + WINDOW);
     let best = Number.POSITIVE_INFINITY;
     let nearest = from;
     for (let i = from; i <= to; i++) {
@@ -118,6 +129,8 @@ export class Progress {
   isLost(x: number, y: number, crossed: number): boolean {
     const { skills, gates, crossings, body } = this.#briefing;
     if (this.away > ASTRAY * skills.width) return true;
+    // A line of a new plan ends after a lap.
+    if (crossed < crossings && this.#gateSamples[crossed - this.#base] === undefined) return true;
     if (crossed >= crossings || this.sample < this.#gateSample(crossed)) return false;
     const gate = gates[crossed % gates.length] as GateLine;
     const beyond = (x - gate.ax) * gate.nx + (y - gate.ay) * gate.ny;
@@ -128,14 +141,14 @@ export class Progress {
   replan(x: number, y: number, crossed: number): boolean {
     const { parameters, ground, walls, navigator, skills, gates, body } = this.#briefing;
     if (!ground.course) return false;
-    const done = crossed % gates.length;
-    const rest = ground.course.gates.slice(done);
-    const path = planCourse(parameters, { ...ground, start: { ...ground.start, x, y }, course: { gates: rest, laps: 1 } }, walls, {
-      navigator,
-      inset: INSET * skills.width,
-      across: ACROSS * skills.width,
-      lines: gates.slice(done),
-    });
+    // The gates of a lap from here on, over the finish of this one.
+    const many = Math.min(this.#briefing.crossings - crossed, gates.length);
+    const rest = Array.from({ length: many }, (_, i) => (crossed + i) % gates.length);
+    const course = { gates: rest.map((i) => ground.course?.gates[i] as Gate), laps: 1 };
+    const left: Ground = { ...ground, start: { ...ground.start, x, y }, course };
+    const lines = rest.map((i) => gates[i] as GateLine);
+    const wide = planCourse(parameters, left, walls, { navigator, inset: INSET * skills.width, across: ACROSS * skills.width, lines });
+    const path = wide.blocked?.gate === 0 ? planCourse(parameters, left, walls, { navigator, lines }) : wide;
     if (path.blocked?.gate === 0 || path.points.length < 2) return false;
     this.#line = lineAlong(path.points, body, skills, gates);
     this.#gateSamples = path.gates.map((s) => Math.min(this.#line.count - 1, Math.round(s / this.#line.spacing)));
@@ -155,6 +168,7 @@ export class Progress {
     const gateAt = this.#gateSample(crossed);
     const gate = crossed < crossings ? (gates[crossed % gates.length] as GateLine) : null;
     let i = Math.min(count - 1, this.sample + Math.max(1, Math.round(ahead / spacing)));
+    if (gate && i > gateAt && this.#turnsBack(gateAt)) i = gateAt;
     for (; i > this.sample; i = this.sample + ((i - this.sample) >> 1)) {
       let tx = xs[i] as number;
       let ty = ys[i] as number;
@@ -171,17 +185,35 @@ export class Progress {
           if (gateAt > this.sample && crossingTime(gate, x, y, tx, ty) < 0) continue;
         }
       }
+      if (gate && i >= gateAt && !isClear(body, x, y, tx, ty)) {
+        // A wall stands close behind the gate: just across it.
+        const deep = beyondGate(gate, tx, ty) - BARELY * skills.width;
+        tx -= gate.nx * deep;
+        ty -= gate.ny * deep;
+      }
       if (!isClear(body, x, y, tx, ty)) continue;
       this.#set(tx, ty, i);
       return;
     }
-    const near = Math.min(count - 1, this.sample + 1);
-    const isAtGate = gate !== null && near >= gateAt;
+    // Nothing farther will do: the next sample, or, from before a gate that is near, a place behind it.
+    const near = Math.min(count - 1, gate ? Math.min(gateAt, this.sample + NEAR) : this.sample + NEAR);
+    const isAtGate = gate !== null && near === gateAt && beyondGate(gate, x, y) < 0;
     this.#set(
-      (xs[near] as number) + (isAtGate ? gate.nx * BEHIND * skills.width : 0),
-      (ys[near] as number) + (isAtGate ? gate.ny * BEHIND * skills.width : 0),
+      (xs[near] as number) + (isAtGate ? gate.nx * (ACROSS + BEHIND) * skills.width : 0),
+      (ys[near] as number) + (isAtGate ? gate.ny * (ACROSS + BEHIND) * skills.width : 0),
       near,
     );
+  }
+
+  /** True if the line turns by more than a right angle after a sample: nothing beyond it is aimed at before the gate there is crossed. */
+  #turnsBack(sample: number): boolean {
+    const { x, y, count } = this.#line;
+    const [a, b] = [Math.max(0, sample - TURN), Math.min(count - 1, sample + 2 * TURN)];
+    const inX = (x[sample] as number) - (x[a] as number);
+    const inY = (y[sample] as number) - (y[a] as number);
+    const outX = (x[b] as number) - (x[sample] as number);
+    const outY = (y[b] as number) - (y[sample] as number);
+    return inX * outX + inY * outY < 0;
   }
 
   #set(x: number, y: number, sample: number): void {

@@ -27,9 +27,16 @@ export interface Skills {
   lag: number;
   /** Turning: rate of the direction of motion, and of the facing in scheme turn. Infinite where it turns at once. */
   turnRate: number;
+  /** Fraction of full speed by the stick's travel, at `STICK_TRAVELS`. */
+  stick: readonly number[];
+  /** Scheme turn: time by which the facing lags behind the heading. */
+  facingLag: number;
   /** Larger side of the body. */
   width: number;
 }
+
+/** Travels of the stick at which its response is learned. */
+export const STICK_TRAVELS: readonly number[] = [0.15, 0.3, 0.45, 0.6, 0.75, 0.9, 1];
 
 const DIAGONAL = Math.SQRT1_2;
 
@@ -168,6 +175,29 @@ function turnRateOf(trials: Trials, from: KeySkill, to: KeySkill, lag: number): 
   return rest > 0 && time < Number.POSITIVE_INFINITY ? turn / time : Number.POSITIVE_INFINITY;
 }
 
+/** The response to the stick: steady speed at each travel to the right, as a fraction of that at full travel. */
+function stickOf(trials: Trials, [x, y]: readonly [number, number]): number[] {
+  const speeds = STICK_TRAVELS.map((travel) => {
+    const hands = trials.begin();
+    hands.push({ stick: [x * travel, y * travel] });
+    trials.untilSteady(hands);
+    return trials.speed;
+  });
+  const full = speeds.at(-1) as number;
+  return speeds.map((speed) => (full > 0 ? speed / full : 0));
+}
+
+/** The travel that gives a fraction of full speed, by the learned response. */
+export function travelFor({ stick }: Pick<Skills, 'stick'>, share: number): number {
+  for (let i = 0; i < STICK_TRAVELS.length; i++) {
+    if ((stick[i] as number) < share) continue;
+    const [low, high] = [i > 0 ? (stick[i - 1] as number) : 0, stick[i] as number];
+    const [from, to] = [i > 0 ? (STICK_TRAVELS[i - 1] as number) : 0, STICK_TRAVELS[i] as number];
+    return high > low ? from + ((to - from) * (share - low)) / (high - low) : to;
+  }
+  return 1;
+}
+
 /** Scheme turn: rate of the facing while a turn key is held, and the speed of the drive. */
 function turnSkills(trials: Trials, width: number): Skills {
   const hands = trials.begin();
@@ -178,18 +208,23 @@ function turnSkills(trials: Trials, width: number): Skills {
   press(turning, ['right']);
   let turned = 0;
   let last = trials.body.facingAngle;
-  const seconds = 0.5;
-  trials.run(turning, seconds, () => {
+  const turn = () => {
     turned += Math.abs(wrapAngle(trials.body.facingAngle - last));
     last = trials.body.facingAngle;
     return false;
-  });
+  };
+  trials.run(turning, 1, turn);
+  const first = turned;
+  trials.run(turning, 1, turn);
+  const turnRate = turned - first;
   return {
     keys: [],
+    stick: [],
     walk,
     ...sprintOf(trials, ['up'], walk),
     lag: lagOf(trials, ['up'], false),
-    turnRate: turned / seconds,
+    turnRate,
+    facingLag: turnRate > 0 ? Math.max(0, 1 - first / turnRate) : 0,
     width,
   };
 }
@@ -219,9 +254,11 @@ export function learn(parameters: Parameters, ground: Ground): Skills {
   const across = keys[(keys.indexOf(fastest) + 2) % keys.length] as KeySkill;
   return {
     keys,
+    stick: parameters.scheme === 'step' ? [] : stickOf(trials, fastest.stick),
     walk,
     ...sprintOf(trials, fastest.keys, walk),
     lag,
+    facingLag: 0,
     turnRate: across.vx === 0 && across.vy === 0 ? Number.POSITIVE_INFINITY : turnRateOf(trials, fastest, across, lag),
     width: size,
   };

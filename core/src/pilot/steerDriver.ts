@@ -1,12 +1,16 @@
 import { atan2, cos, sin } from '../math/functions.ts';
 import type { Control } from '../tape/controls.ts';
 import { aheadOf, type DriverOf, type Look, wantsSprint } from './driver.ts';
-import type { KeySkill } from './skills.ts';
+import { type KeySkill, travelFor } from './skills.ts';
 
 /** Advantage, as a fraction of the walk speed, that another direction must have over the held one. */
 const HOLD = 0.12;
 /** Speed over the limit by which the pilot brakes, as a fraction of the limit. */
 const OVER = 1.15;
+/** Lag (s) from which the pilot steers against the motion to slow down; below it, less. */
+const SLOW = 0.1;
+/** Lowest wanted speed, as a fraction of the walk. */
+const SLOWEST = 0.2;
 /** Least change of a stick's deflection. */
 const STICK = 0.12;
 
@@ -24,23 +28,25 @@ export const steerDriver: DriverOf = (briefing, options, hands) => {
     options.device === 'keys4' || parameters.input.directions === '4' ? skills.keys.filter(({ keys }) => keys.length === 1) : skills.keys;
   /** The held choice; −1 for none. */
   let held = -1;
+  let changedAt = Number.NEGATIVE_INFINITY;
   let [stickX, stickY] = [0, 0];
   let wantX = 0;
   let wantY = 0;
 
-  const want = ({ seen, progress, shake, crossed }: Look): void => {
+  const want = ({ seen, progress, shake, crossed, isCareful }: Look): void => {
     const coastX = seen.x + seen.vx * skills.lag;
     const coastY = seen.y + seen.vy * skills.lag;
     progress.aim(seen.x, seen.y, aheadOf(briefing, options, seen.speed), crossed);
     const angle = atan2(progress.aimY - coastY, progress.aimX - coastX) + shake;
     const top = hands.sprints ? skills.sprint : skills.walk;
-    const limit = Math.min(top, progress.limit);
+    const limit = Math.min(top, Math.max(progress.limit * (isCareful ? 0.5 : 1), SLOWEST * skills.walk));
     wantX = cos(angle) * limit;
     wantY = sin(angle) * limit;
     if (seen.speed > OVER * limit) {
-      wantX += wantX - seen.vx;
-      wantY += wantY - seen.vy;
-    } else if (limit > 0.8 * top || seen.speed < 0.9 * limit) {
+      const brake = Math.min(1, skills.lag / SLOW);
+      wantX += (wantX - seen.vx) * brake;
+      wantY += (wantY - seen.vy) * brake;
+    } else if (!isStick && (limit > 0.8 * top || seen.speed < 0.9 * limit)) {
       // Full speed is free: only the direction matters.
       wantX *= top / limit;
       wantY *= top / limit;
@@ -69,9 +75,18 @@ export const steerDriver: DriverOf = (briefing, options, hands) => {
     return best;
   };
 
+  const isReversal = (from: number, to: number): boolean => {
+    const a = choices[from];
+    const b = choices[to];
+    return a !== undefined && b !== undefined && a.vx * b.vx + a.vy * b.vy < -0.1 * skills.walk * skills.walk;
+  };
+
   const holdKeys = (look: Look): boolean => {
     const next = choose();
     if (next === held) return false;
+    // No turning back before the last change can be seen.
+    if (isReversal(held, next) && look.time < changedAt + options.reaction) return false;
+    changedAt = look.time;
     const { vx, vy } = choices[next] ?? { vx: 0, vy: 0 };
     if (isLatched) {
       hands.hold(NO_KEYS);
@@ -91,7 +106,7 @@ export const steerDriver: DriverOf = (briefing, options, hands) => {
     const size = Math.sqrt(wantX * wantX + wantY * wantY);
     const top = gain() * skills.walk;
     let [x, y] = [0, 0];
-    if (size > 0.25 * top)
+    if (size > 0.05 * top)
       for (let i = 0; i < 8; i++) {
         const a = skills.keys[i] as KeySkill;
         const b = skills.keys[(i + 1) % 8] as KeySkill;
@@ -105,10 +120,13 @@ export const steerDriver: DriverOf = (briefing, options, hands) => {
         break;
       }
     const travel = Math.sqrt(x * x + y * y);
-    const full = travel > 0 ? Math.min(1, Math.max(0.6, size / (top || 1))) / travel : 0;
+    const full = travel > 0 ? travelFor(skills, Math.min(1, size / (top || 1))) / travel : 0;
     x = Math.round(x * full * 1000) / 1000;
     y = Math.round(y * full * 1000) / 1000;
     if ((x - stickX) ** 2 + (y - stickY) ** 2 < STICK * STICK && (x !== 0 || y !== 0 || (stickX === 0 && stickY === 0))) return false;
+    // No turning back before the last change can be seen.
+    if (x * stickX + y * stickY < 0 && look.time < changedAt + options.reaction) return false;
+    changedAt = look.time;
     if (isLatched && x === 0 && y === 0) {
       hands.press('plant');
       hands.release('plant');
@@ -124,6 +142,7 @@ export const steerDriver: DriverOf = (briefing, options, hands) => {
   return {
     begin: () => {
       held = -1;
+      changedAt = Number.NEGATIVE_INFINITY;
       [stickX, stickY] = [0, 0];
     },
     decide: (look) => {

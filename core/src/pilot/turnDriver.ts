@@ -38,14 +38,14 @@ export const turnDriver: DriverOf = (briefing, options, hands) => {
       const nextTurn = size < slack ? 0 : off > 0 ? 1 : -1;
       const radius = skills.turnRate > 0 ? (hands.sprints ? skills.sprint : skills.walk) / skills.turnRate : Number.POSITIVE_INFINITY;
       const isInside = size > slack && 2 * radius * sin(Math.min(size, PI / 2)) > distance;
-      const isFast = seen.speed > 1.15 * progress.limit;
+      const isFast = seen.speed > 1.15 * progress.limit * (look.isCareful ? 0.5 : 1);
       const nextDrive = size > AROUND || isInside || isFast ? 0 : 1;
       if (nextTurn === turn && nextDrive === drive) return wasSprinting !== hands.sprints;
       turn = nextTurn;
       drive = nextDrive;
       if (isStick) hands.stick(turn, -drive);
       else hands.hold(held[turn + 1]?.[drive] as readonly Control[]);
-      seen.command(time, 0, 0, turn * skills.turnRate);
+      seen.command(time, drive * (hands.sprints ? skills.sprint : skills.walk), 0, turn * skills.turnRate);
       return true;
     },
   };
