@@ -69,6 +69,18 @@ export class CellField {
     return step === NONE ? -1 : step;
   }
 
+  /** The same from a place beside a cell's centre, from which the centre itself leads nowhere: to the nearest neighbour that the body can step to. */
+  stepBeside(x: number, y: number, gate: number): number {
+    const cell = this.cellAt(x, y);
+    for (let d = 0; d < 8; d += this.#diagonals ? 1 : 2) {
+      const next = this.#next(cell, d);
+      if (next < 0 || this.stepFrom(next, gate) < 0) continue;
+      const [toX, toY] = this.centre(next % this.columns, Math.floor(next / this.columns));
+      if (isClear(this.#body, x, y, toX, toY)) return d;
+    }
+    return -1;
+  }
+
   /** True if a step from a cell is possible. */
   isOpen(cell: number, direction: number): boolean {
     return cell >= 0 && ((this.#open[cell] as number) & (1 << direction)) !== 0;
@@ -136,6 +148,7 @@ export class CellField {
   }
 
   #next(cell: number, direction: number): number {
+    if (cell < 0) return -1;
     const [dx, dy] = neighbours[direction] as readonly [number, number];
     const column = (cell % this.columns) + dx;
     const row = Math.floor(cell / this.columns) + dy;

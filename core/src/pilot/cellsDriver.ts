@@ -29,7 +29,7 @@ function directionOf(vx: number, vy: number): number {
  */
 export const cellsDriver: DriverOf = (briefing, options, hands) => {
   const { skills, parameters, ground, walls, gates, crossings } = briefing;
-  const field = new CellField(parameters, ground, walls, gates);
+  const field = briefing.cells ?? new CellField(parameters, ground, walls, gates);
   const { step } = parameters;
   const at = new Float64Array(REMEMBERED);
   const sent = new Int8Array(REMEMBERED);
@@ -88,7 +88,7 @@ export const cellsDriver: DriverOf = (briefing, options, hands) => {
         if (t > time) return gate;
       }
       const next = heldAt(t);
-      if (next < 0 || !field.isOpen(cellOf(), next)) {
+      if (next < 0 || !(field.isOpen(cellOf(), next) || field.stepFrom(cellOf(), gate % gates.length) < 0)) {
         direction = -1;
         t = nextCommand(t);
         if (t > time) {
@@ -127,7 +127,15 @@ export const cellsDriver: DriverOf = (briefing, options, hands) => {
   /** The direction back onto the grid from a cell beyond it. */
   const backInside = (): number => directionOf(column < 0 ? 1 : column >= field.columns ? -1 : 0, row < 0 ? 1 : row >= field.rows ? -1 : 0);
 
+  const stepFrom = (cell: number, gate: number, { seen }: Look): number => {
+    const next = field.stepFrom(cell, gate);
+    return next < 0 && isAtRest ? field.stepBeside(seen.seenX, seen.seenY, gate) : next;
+  };
+
+  const { x, y } = ground.start;
+  const isReached = field.stepFrom(field.cellAt(x, y), 0) >= 0 || field.stepBeside(x, y, 0) >= 0;
   return {
+    fault: isReached ? null : 'no steps from cell to cell lead through all gates',
     begin: () => {
       held = -1;
       count = 0;
@@ -137,7 +145,7 @@ export const cellsDriver: DriverOf = (briefing, options, hands) => {
       hands.sprint(wantsSprint(briefing, options, look, wasSprinting));
       const gate = walkOn(look);
       const cell = cellOf();
-      const next = gate >= crossings && crossings > 0 ? held : cell < 0 ? backInside() : field.stepFrom(cell, gate % gates.length);
+      const next = gate >= crossings && crossings > 0 ? held : cell < 0 ? backInside() : stepFrom(cell, gate % gates.length, look);
       // A step that may not have begun yet keeps its key.
       if (!isAtRest && look.time - begun < sure) return wasSprinting !== hands.sprints;
       // Without repeat a held key is pressed again for each step.

@@ -21,6 +21,8 @@ export interface Look {
 
 /** Drives with one device. `decide` is called when the hands may change; it returns true if they did. */
 export interface Driver {
+  /** The reason why the device can't drive this course; null if it may. */
+  fault?: string | null;
   begin(): void;
   decide(look: Look): boolean;
 }

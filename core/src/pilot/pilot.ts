@@ -22,9 +22,9 @@ const CAREFUL = 0.8;
 const START = 3;
 /** Seconds between two looks while the hands stay as they are. */
 const LOOK = 0.03;
-/** Seconds between two new plans of a pilot that is off its line, and their maximum number. */
+/** Seconds between two new plans of a pilot that is off its line, and their maximum number for one gate. */
 const REPLAN = 0.5;
-const MOST_REPLANS = 40;
+const MOST_REPLANS = 8;
 /** Longest lap, ticks. */
 const MOST_TICKS = 1_000_000;
 
@@ -122,6 +122,8 @@ export class Pilot {
     let bestAt = 0;
     let lastReplan = -REPLAN;
     let replans = 0;
+    let replannedFor = 0;
+    if (driver.fault) return driver.fault;
     driver.begin();
     for (let tick = 0; tick < most; tick++) {
       const now = tick * dt;
@@ -132,7 +134,11 @@ export class Pilot {
         look.isCareful = now - bestAt > CAREFUL;
         progress.locate(seen.x, seen.y, timer.crossed);
         if (!usesCells) {
-          if (now - lastReplan >= REPLAN && replans < MOST_REPLANS && progress.isLost(seen.x, seen.y, timer.crossed)) {
+          if (timer.crossed !== replannedFor) {
+            replannedFor = timer.crossed;
+            replans = 0;
+          }
+          if (now - lastReplan >= REPLAN && replans < MOST_REPLANS && (look.isCareful || progress.isLost(seen.x, seen.y, timer.crossed))) {
             lastReplan = now;
             replans++;
             if (progress.replan(seen.x, seen.y, timer.crossed)) {
@@ -143,7 +149,9 @@ export class Pilot {
         }
         if (random) look.shake = 0.15 * options.jitter * random.normal();
         const isChanged = driver.decide(look);
-        nextLook = now + (isChanged ? spread(options.handSpeed) : LOOK);
+        // Carefully: one thing at a time, each seen before the next.
+        const patience = look.isCareful && !usesCells && !drives ? options.reaction + skills.lag : 0;
+        nextLook = now + (isChanged ? Math.max(patience, spread(options.handSpeed)) : LOOK);
         if (isChanged && random) delay = Math.max(0, Math.round(spread(options.reaction) / dt));
       }
       world.tick(recorder.next());

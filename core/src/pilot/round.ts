@@ -6,6 +6,7 @@ import type { WallIndex } from '../ground/wallIndex.ts';
 import type { Navigator } from '../route/navigator.ts';
 import { bodySize } from '../tuning/body.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
+import { CellField } from './cellField.ts';
 import { type Line, lineAlong, PER_WIDTH } from './line.ts';
 import { learn, type Skills } from './skills.ts';
 
@@ -44,6 +45,8 @@ export interface Briefing {
   gateSamples: readonly number[];
   body: PlacedBody;
   navigator: Navigator;
+  /** The steps over cells of scheme step; null for the others. */
+  cells: CellField | null;
 }
 
 /** Prepares laps of a tuning on a ground with a course. */
@@ -58,8 +61,9 @@ export function brief(parameters: Parameters, ground: Ground, walls: WallIndex, 
   const usable = driven.blocked ? path : driven;
   const line = lineAlong(usable.points, body, skills, gates);
   const gateSamples = usable.gates.map((s) => Math.min(line.count - 1, Math.round(s / line.spacing)));
+  const cells = parameters.scheme === 'step' ? new CellField(parameters, ground, walls, gates) : null;
   const crossings = ground.course ? crossingsOf(ground.course) : 0;
-  return { parameters, ground, walls, skills, gates, crossings, path, line, gateSamples, body, navigator };
+  return { parameters, ground, walls, skills, gates, crossings, path, line, gateSamples, body, navigator, cells };
 }
 
 /** Where the pilot is on its line, and where it aims. Allocates nothing but for a new plan. */

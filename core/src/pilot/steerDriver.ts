@@ -56,6 +56,9 @@ export const steerDriver: DriverOf = (briefing, options, hands) => {
   /** Speed of a choice: the sprint's, where it sprints. */
   const gain = (): number => (hands.sprints && skills.walk > 0 ? skills.sprint / skills.walk : 1);
 
+  /** The choice that a body which stands against a wall holds in vain; −1 for none. */
+  let blocked = -1;
+
   const choose = (): number => {
     const scale = gain();
     let best = -1;
@@ -63,7 +66,7 @@ export const steerDriver: DriverOf = (briefing, options, hands) => {
     if (held === -1) least -= HOLD;
     for (let i = 0; i < choices.length; i++) {
       const { vx, vy } = choices[i] as KeySkill;
-      if (vx === 0 && vy === 0) continue;
+      if ((vx === 0 && vy === 0) || i === blocked) continue;
       const dx = (vx * scale - wantX) / (skills.walk || 1);
       const dy = (vy * scale - wantY) / (skills.walk || 1);
       const away = dx * dx + dy * dy - (i === held ? HOLD : 0);
@@ -82,6 +85,7 @@ export const steerDriver: DriverOf = (briefing, options, hands) => {
   };
 
   const holdKeys = (look: Look): boolean => {
+    blocked = look.isCareful && look.seen.seenVx ** 2 + look.seen.seenVy ** 2 < (0.02 * skills.walk) ** 2 ? held : -1;
     const next = choose();
     if (next === held) return false;
     // No turning back before the last change can be seen.
@@ -120,7 +124,8 @@ export const steerDriver: DriverOf = (briefing, options, hands) => {
         break;
       }
     const travel = Math.sqrt(x * x + y * y);
-    const full = travel > 0 ? travelFor(skills, Math.min(1, size / (top || 1))) / travel : 0;
+    // A latched direction is driven at full speed, whatever the travel.
+    const full = travel > 0 ? (isLatched ? 1 : travelFor(skills, Math.min(1, size / (top || 1)))) / travel : 0;
     x = Math.round(x * full * 1000) / 1000;
     y = Math.round(y * full * 1000) / 1000;
     if ((x - stickX) ** 2 + (y - stickY) ** 2 < STICK * STICK && (x !== 0 || y !== 0 || (stickX === 0 && stickY === 0))) return false;

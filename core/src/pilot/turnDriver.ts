@@ -35,7 +35,8 @@ export const turnDriver: DriverOf = (briefing, options, hands) => {
       const size = Math.abs(off);
       // As long as a change of keys lasts, the heading turns on: it stops in time.
       const slack = Math.max(STRAIGHT, (skills.turnRate * options.handSpeed) / 2);
-      const nextTurn = size < slack ? 0 : off > 0 ? 1 : -1;
+      const isBlocked = look.isCareful && drive === 1 && seen.seenVx ** 2 + seen.seenVy ** 2 < (0.02 * skills.walk) ** 2;
+      const nextTurn = size < (isBlocked ? STRAIGHT : slack) ? 0 : off > 0 ? 1 : -1;
       const radius = skills.turnRate > 0 ? (hands.sprints ? skills.sprint : skills.walk) / skills.turnRate : Number.POSITIVE_INFINITY;
       const isInside = size > slack && 2 * radius * sin(Math.min(size, PI / 2)) > distance;
       const isFast = seen.speed > 1.15 * progress.limit * (look.isCareful ? 0.5 : 1);

@@ -10,7 +10,10 @@ export function randomCourse(parameters: Parameters, next: () => number, width: 
   for (;;) {
     const isStep = parameters.scheme === 'step';
     const cell = isStep ? parameters.step.cell : width;
-    const size = { width: Math.round(within(14, 30)) * cell * (isStep ? 1 : 1.6), height: Math.round(within(10, 20)) * cell * (isStep ? 1 : 1.6) };
+    const size = {
+      width: Math.round(within(14, 30)) * cell * (isStep ? 1 : 1.6),
+      height: Math.round(within(10, 20)) * cell * (isStep ? 1 : 1.6),
+    };
     const boxes = Math.floor(within(2, 10));
     const walls: Wall[] = Array.from({ length: boxes }, () => {
       const [w, h] = [within(1, 5) * cell, within(1, 5) * cell];
@@ -35,8 +38,10 @@ export function randomCourse(parameters: Parameters, next: () => number, width: 
       }
       return null;
     };
-    const start = place();
-    if (!start) continue;
+    const snapped = (at: [number, number] | null): [number, number] | null =>
+      at && isStep ? [(Math.floor(at[0] / cell) + 0.5) * cell, (Math.floor(at[1] / cell) + 0.5) * cell] : at;
+    const start = snapped(place());
+    if (!start || !isFree(body, ...start)) continue;
     const gates: Gate[] = [];
     let last = start;
     const count = Math.floor(within(1, 7));
