@@ -86,6 +86,25 @@ program
   .action(leave(async (options) => (await import('./commands/route.ts')).route(options)));
 
 program
+  .command('lap')
+  .description('Has the pilot drive the course of a ground; exit 1 if a lap is not finished.')
+  .requiredOption('--tuning <file>', 'tuning file, - for stdin')
+  .requiredOption('--ground <file>', 'ground file with a course, - for stdin')
+  .option('--device <device>', 'keys8, keys4, stick, pointer or cells (default: the one that suits the tuning)')
+  .option('--reaction <seconds>', 'age of what the pilot sees (default: 0.2)')
+  .option('--sprint <policy>', 'never, straights or always (default: straights)')
+  .option('--jitter <fraction>', 'spread of reaction, aim and key times (default: 0)')
+  .option('--laps <count>', 'number of laps; with jitter each differs')
+  .option('--seed <number>', 'seed of the first lap’s jitter (default: 1)')
+  .option('--json', 'print JSON')
+  .option('-o, --output <file>', 'write the first lap as a tape')
+  .addHelpText(
+    'after',
+    '\nExample:\n  ./zygopod lap --tuning demo/carrier-day-boots.tuning.json --ground demo/boardwalk.ground.json -o lap.tape.json',
+  )
+  .action(leave(async (options) => (await import('./commands/lap.ts')).lap(options)));
+
+program
   .command('compare')
   .description('Lists what differs between two tunings, and its effects with the same hands on the same ground.')
   .argument('<a>', 'tuning file, - for stdin')

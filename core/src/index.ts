@@ -60,7 +60,19 @@ export {
   resizeGround,
   wallNear,
 } from './ground/edit.ts';
-export { type Ground, groundWith, newGround, OPEN, parseGround, readGround, SOLID, type Surface, type Wall } from './ground/ground.ts';
+export {
+  type Course,
+  type Gate,
+  type Ground,
+  groundWith,
+  newGround,
+  OPEN,
+  parseGround,
+  readGround,
+  SOLID,
+  type Surface,
+  type Wall,
+} from './ground/ground.ts';
 export { solidTester, wallSegments } from './ground/outlines.ts';
 export { bucketWalls, type WallBuckets, WallIndex } from './ground/wallIndex.ts';
 export { firstYard, suitsSpeed, yardFor } from './ground/yard.ts';
@@ -98,6 +110,23 @@ export { type Standalone, standalone } from './motion/standalone.ts';
 export { shapedStick } from './motion/steering.ts';
 export type { Column, Trace } from './motion/trace.ts';
 export { World } from './motion/world.ts';
+
+// Courses: gates, laps, the planned path; and the pilot that drives them.
+
+export { type CoursePath, planCourse } from './course/coursePath.ts';
+export { type GateLine, gateLines } from './course/gates.ts';
+export { type Lap, LapTimer, lapOf } from './course/lap.ts';
+export { type DrivenLaps, driveLaps } from './pilot/laps.ts';
+export {
+  defaultOptions,
+  deviceFault,
+  type PilotDevice,
+  type PilotOptions,
+  pilotDevices,
+  type SprintPolicy,
+  sprintPolicies,
+} from './pilot/options.ts';
+export type { PilotLap } from './pilot/pilot.ts';
 
 // Drives that are recorded, and driven again.
 

@@ -93,7 +93,8 @@ export class Pilot {
     timer.begin(world.trace, world.trace.end - 1);
     const why = hopeless(briefing, options) ?? this.#run(recorder, seed);
     const tape: Tape = { ...recorder.tape(name, hz), ground: briefing.ground.name, scheme: briefing.parameters.scheme };
-    const lap = { ...lapOf(timer, tape.events, hz), path: briefing.path.length };
+    const { sprint, ...numbers } = lapOf(timer, tape.events, hz);
+    const lap = { ...numbers, path: briefing.path.length, sprint };
     if (!why) return { lap, tape };
     return { lap: { ...lap, where: [world.body.x, world.body.y], why }, tape };
   }
