@@ -86,7 +86,8 @@ const samplesFor = (gates: number): number => (gates <= 12 ? 7 : gates <= 60 ? 5
 
 /** The places tried on a gate, as fractions of its length within `inset` (unit) of its ends: those at which the body is free on both sides. */
 function samplesOf(gate: GateLine, legs: Legs, count: number, inset: number): number[] {
-  const edge = gate.length > 0 ? Math.min(0.5, inset / gate.length) : 0.5;
+  if (gate.length === 0) return [];
+  const edge = Math.min(0.5, inset / gate.length);
   const all = Array.from({ length: count }, (_, k) => edge + ((1 - 2 * edge) * (k + 0.5)) / count);
   return all.filter((along) => legs.isFree(legs.at(gate, along, 1)) && legs.isFree(legs.at(gate, along, -1)));
 }

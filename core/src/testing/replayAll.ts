@@ -42,3 +42,5 @@ export function traceKeys(parameters: Parameters, ground: Ground, tape: Tape): s
   }
   return keys;
 }
+
+export { driveLaps } from '../pilot/laps.ts';
