@@ -45,6 +45,7 @@ export { linkWords, valueWords } from './tuning/words.ts';
 
 // A ground: cells and walls.
 
+export { addGate, changeGate, gateNear, removeGate, reorderGate, setLaps } from './ground/courseEdit.ts';
 export {
   addWall,
   cellAt,

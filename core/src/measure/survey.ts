@@ -1,3 +1,5 @@
+import { surveyCourse } from '../course/courseNotes.ts';
+import type { CoursePath } from '../course/coursePath.ts';
 import type { Ground } from '../ground/ground.ts';
 import { selfCrossing } from '../ground/loops.ts';
 import { isSolidAt } from '../ground/outlines.ts';
@@ -11,11 +13,12 @@ import { type Clearance, clearanceField } from './clearance.ts';
 import { type Gap, narrowGaps } from './gaps.ts';
 
 /** The settings of a tuning that a survey depends on. */
-export const surveyKey = ({ body, contact, bounds }: Parameters): string => JSON.stringify([body, contact.skin, contact.response, bounds]);
+export const surveyKey = ({ body, contact, bounds, route }: Parameters): string =>
+  JSON.stringify([body, contact.skin, contact.response, bounds, route.margin]);
 
 /** Something odd about a ground, in words, with its place. */
 interface Note {
-  id: 'start' | 'unfelt' | 'crossing';
+  id: 'start' | 'unfelt' | 'crossing' | 'gate';
   words: string;
   x: number;
   y: number;
@@ -33,6 +36,8 @@ export interface SurveyPart {
   startRegion: number;
   /** True if the body gets from the start to the goal's ring; null without a goal, or as long as it is not known. */
   reachesGoal: boolean | null;
+  /** The planned path of the course; null without one, or as long as it is not known. */
+  course: CoursePath | null;
 }
 
 /** A part to which nothing is missing. */
@@ -57,7 +62,7 @@ export function surveyGround(ground: Ground, parameters: Parameters, walls: Wall
 export function* surveyInParts(ground: Ground, parameters: Parameters, walls: WallBuckets): Generator<SurveyPart, Survey> {
   const { body, bounds } = parameters;
   const clearance = clearanceField(ground, new WallIndex(walls), bodyRadius(body) * ROOM);
-  const first = { clearance, notes: wallNotes(ground), gaps: null, mesh: null, startRegion: -1, reachesGoal: null };
+  const first = { clearance, notes: wallNotes(ground), gaps: null, mesh: null, startRegion: -1, reachesGoal: null, course: null };
   yield first;
   const gaps = narrowGaps(ground, body, bounds.policy === 'clamp' && bounds.measure === 'body');
   yield { ...first, gaps };
@@ -65,14 +70,16 @@ export function* surveyInParts(ground: Ground, parameters: Parameters, walls: Wa
   const locator = new Locator(mesh);
   const offset = centreOffset(body);
   const startPolygon = locator.at(ground.start.x + offset.x, ground.start.y + offset.y);
+  const course = surveyCourse(parameters, ground, new WallIndex(walls));
   const startRegion = startPolygon < 0 ? -1 : (mesh.regions[startPolygon] as number);
   return {
     clearance,
-    notes: [...startNotes(ground, startPolygon >= 0), ...first.notes],
+    notes: [...startNotes(ground, startPolygon >= 0), ...first.notes, ...(course?.notes ?? [])],
     gaps,
     mesh,
     startRegion,
     reachesGoal: reachesGoal(ground, mesh, locator, startRegion, offset),
+    course: course?.path ?? null,
   };
 }
 

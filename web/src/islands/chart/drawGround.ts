@@ -1,4 +1,5 @@
 import { type Ground, type Wall, wallSegments } from '@zygopod/core';
+import { drawGates } from './drawCourse.ts';
 import type { Inks } from './theme.ts';
 import { gridStep, isAllInSight, MAP_HEIGHT, type View } from './view.ts';
 
@@ -41,6 +42,7 @@ export function drawGround(
   ctx.strokeRect(0, 0, ground.size.width, ground.size.height);
   if (layers.frame && ground.frame) drawFrame(ctx, ground.frame, scale, inks);
   ctx.restore();
+  drawGates(ctx, ground, view, inks);
 }
 
 function drawGrid(ctx: Canvas, ground: Ground, view: View, width: number, height: number, inks: Inks): void {

@@ -1,5 +1,6 @@
 import { useStore } from '@nanostores/react';
 import { bodySize, shortNumber } from '@zygopod/core';
+import { CoursePanel } from './CoursePanel.tsx';
 import { useGround } from './groundWork.ts';
 import { Measures } from './Measures.tsx';
 import { SelectedWall } from './WallForm.tsx';
@@ -10,6 +11,7 @@ export function GroundPanel() {
     <aside aria-label="Body and ground" className="flex min-h-0 flex-col gap-4 overflow-y-auto border-l border-rule bg-paper px-3.5 py-2.5">
       <Body />
       <Findings />
+      <CoursePanel />
       <SelectedWall />
       <Measures />
     </aside>

@@ -1,6 +1,7 @@
 import { useStore } from '@nanostores/react';
-import { bodyRadius, bodySize, clearanceAt, type Ground, removeWall, solidTester, unitOf } from '@zygopod/core';
+import { bodyRadius, bodySize, clearanceAt, type Ground, removeGate, removeWall, solidTester, unitOf } from '@zygopod/core';
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
+import { drawCoursePath } from '../chart/drawCourse.ts';
 import { drawContact, drawPebbles } from '../chart/drawEncounters.ts';
 import { drawCoordinates, drawGround } from '../chart/drawGround.ts';
 import { drawBody, drawPrints } from '../chart/drawMotion.ts';
@@ -81,6 +82,7 @@ export function GroundSheet() {
     const key = JSON.stringify([layers.grid, layers.frame, layers.gaps, layers.reach, layers.room, theme, versions.current.number]);
     chart.current.lay(ctx, flatLens(at, width, height), { width, height }, ratio, key, (on, seen, w, h) => {
       drawGround(on, ground, seen, w, h, ink, { grid: layers.grid, frame: layers.frame });
+      if (survey?.course) drawCoursePath(on, survey.course, seen, ink);
       if (survey) drawSurvey(on, survey, parameters.body, seen, { width: w, height: h }, ink, layers);
     });
     if (layers.prints) drawPrints(ctx, world.trace, drive.row, at, ink);
@@ -90,6 +92,7 @@ export function GroundSheet() {
     drawBody(ctx, pose, parameters.body, at, ink, layers);
     drawEditing(ctx, ground, at, ink, {
       selected: drawing.$selected.get(),
+      gate: drawing.$gate.get(),
       selecting: tool === 'select',
       preview: stroke.current?.preview ?? null,
       pending: drawing.$pending.get(),
@@ -151,13 +154,18 @@ export function GroundSheet() {
   };
   const key = (event: KeyboardEvent) => {
     const selected = drawing.$selected.get();
+    const gate = drawing.$gate.get();
     if (event.key === 'Enter') finishPath(drawing, tool === 'shape');
     else if (event.key === 'Escape') {
       drawing.$pending.set([]);
       drawing.$selected.set(null);
+      drawing.$gate.set(null);
       cancel();
+    } else if ((event.key === 'Delete' || event.key === 'Backspace') && gate !== null) {
+      steps.replace(removeGate(steps.$now.get(), gate), 'delete a gate');
+      drawing.$gate.set(null);
     } else if ((event.key === 'Delete' || event.key === 'Backspace') && selected !== null) {
-      steps.replace(removeWall(steps.$now.get(), selected), 'take a wall away');
+      steps.replace(removeWall(steps.$now.get(), selected), 'delete a wall');
       drawing.$selected.set(null);
     } else return;
     event.preventDefault();

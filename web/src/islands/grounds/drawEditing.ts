@@ -13,6 +13,7 @@ export function drawEditing(
   inks: Inks,
   parts: {
     selected: number | null;
+    gate: number | null;
     selecting: boolean;
     preview: Preview | null;
     pending: readonly [number, number][];
@@ -31,6 +32,10 @@ export function drawEditing(
     ctx.stroke();
     if (parts.selecting) drawGrips(ctx, wall, at, inks);
   }
+  if (parts.selecting)
+    ground.course?.gates.forEach(({ from, to }, i) => {
+      for (const end of [from, to]) grip(ctx, ...at(...end), inks, parts.gate === i ? 5 : 3.5);
+    });
   if (parts.selecting && ground.frame) {
     const { x, y, width, height } = ground.frame;
     for (const [gx, gy] of [

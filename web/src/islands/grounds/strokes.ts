@@ -1,10 +1,14 @@
 import {
+  addGate,
   addWall,
   cellAt,
   cellsAlong,
   cellsBetween,
   cellsLike,
+  changeGate,
+  type Gate,
   type Ground,
+  gateNear,
   insertPoint,
   movePoint,
   moveWall,
@@ -21,6 +25,9 @@ type Place = { x: number; y: number };
 export type Preview =
   | { kind: 'rectangle'; x0: number; y0: number; x1: number; y1: number }
   | { kind: 'path'; points: readonly [number, number][]; closed: boolean };
+
+/** Shortest gate that a drag draws, unit. */
+const SHORTEST_GATE = 1;
 
 /** One press of the pointer, from down to up; places are raw, in the ground's unit. */
 export interface Stroke {
@@ -64,6 +71,8 @@ export function beginStroke(tool: Tool, drawing: Drawing, at: Place, scale: numb
             'frame',
           );
       });
+    case 'gate':
+      return dragGate(drawing, at);
     case 'cells':
       return brush(drawing, at, 'cells', (ground, cells) => paintCells(ground, cells, drawing.$mark.get()));
     case 'erase':
@@ -137,6 +146,49 @@ function drawPath(tool: 'line' | 'shape', drawing: Drawing, at: Place, reach: nu
     },
   };
   return stroke;
+}
+
+/** Draws a gate from end to end. */
+function dragGate(drawing: Drawing, at: Place): Stroke {
+  const { x, y } = snap(drawing, at);
+  const from: [number, number] = [x, y];
+  const stroke: Stroke = {
+    preview: null,
+    move(place) {
+      const end = snap(drawing, place);
+      stroke.preview = { kind: 'path', points: [from, [end.x, end.y]], closed: false };
+    },
+    end(place) {
+      const end = snap(drawing, place);
+      if (Math.hypot(end.x - x, end.y - y) < SHORTEST_GATE) return;
+      const ground = addGate(drawing.steps.$now.get(), { from, to: [end.x, end.y] });
+      drawing.steps.replace(ground, 'gate');
+      drawing.$gate.set((ground.course?.gates.length ?? 1) - 1);
+    },
+  };
+  return stroke;
+}
+
+/** Takes hold of a gate: of one of its ends, or of all of it. */
+function holdGate(
+  drawing: Drawing,
+  found: NonNullable<ReturnType<typeof gateNear>>,
+  at: Place,
+  drag: (what: string, change: (now: Ground, place: Place) => Ground) => Stroke,
+): Stroke {
+  const { gate, part } = found;
+  const before = drawing.steps.$now.get().course?.gates[gate] as Gate;
+  drawing.$gate.set(gate);
+  if (part !== 'line')
+    return drag('end of a gate', (now, to) => {
+      const place = snap(drawing, to);
+      return changeGate(now, gate, { ...(now.course?.gates[gate] as Gate), [part]: [place.x, place.y] });
+    });
+  return drag('move a gate', (now, to) => {
+    const place = snap(drawing, { x: before.from[0] + to.x - at.x, y: before.from[1] + to.y - at.y });
+    const [dx, dy] = [place.x - before.from[0], place.y - before.from[1]];
+    return changeGate(now, gate, { from: [place.x, place.y], to: [before.to[0] + dx, before.to[1] + dy] });
+  });
 }
 
 function dragRectangle(drawing: Drawing, at: Place, paint: (x0: number, y0: number, x1: number, y1: number) => void): Stroke {
@@ -233,6 +285,12 @@ function takeHold(drawing: Drawing, at: Place, reach: number): Stroke | null {
       ...now,
       goal: { ...goal, radius: Math.max(1, Math.round(Math.hypot(goal.x - to.x, goal.y - to.y))) },
     }));
+  const gate = gateNear(ground, at.x, at.y, reach);
+  drawing.$gate.set(gate?.gate ?? null);
+  if (gate) {
+    drawing.$selected.set(null);
+    return holdGate(drawing, gate, at, drag);
+  }
   const found = wallNear(ground, at.x, at.y, reach);
   if (found) {
     drawing.$selected.set(found.wall);

@@ -24,6 +24,12 @@ export const tools = [
   { id: 'erase', key: '8', title: 'Erase', help: 'Drag: cells become open, walls that are touched go.' },
   { id: 'start', key: '9', title: 'Start', help: 'Click or drag to where the body begins.' },
   { id: 'goal', key: '0', title: 'Goal', help: 'Click or drag to place the goal; drag its ring to resize it.' },
+  {
+    id: 'gate',
+    key: 'G',
+    title: 'Gate',
+    help: 'Drag a line that the course crosses. Gates are crossed in order; the last one is the finish.',
+  },
   { id: 'frame', key: 'F', title: 'Screen frame', help: 'Drag the rectangle that a fixed screen shows.' },
 ] as const;
 export type Tool = (typeof tools)[number]['id'];
@@ -46,6 +52,8 @@ export function newDrawing(steps: Steps<Ground>) {
     $snap: atom<Snap>('half'),
     /** The wall that is selected, by its number. */
     $selected: atom<number | null>(null),
+    /** The gate that is selected, by its number. */
+    $gate: atom<number | null>(null),
     /** Points of a wall that is not ended yet. */
     $pending: atom<readonly [number, number][]>([]),
     /** A place to bring into sight. */
