@@ -47,6 +47,53 @@ const findings = (page: Page) => page.getByTestId('findings').innerText();
 const fresh = (page: Page) => page.locator('[data-testid=findings][data-fresh=true]').waitFor();
 
 describe('drawing', () => {
+  it('a course: gates are drawn, dragged, ordered and deleted, with the planned path and what is wrong', async () => {
+    const { page, faults, id } = await openGround(browser, address);
+    const at = await pointOf(page);
+    const path = () => page.getByTestId('course-path').innerText();
+    await page.getByText('No gates yet').waitFor();
+    await page.keyboard.press('t');
+    await drag(page, at(320, 64), at(320, 160));
+    await page.getByTestId('gate').nth(0).waitFor();
+    await drag(page, at(512, 320), at(608, 320));
+    await until(path, (words) => words.includes('Shortest path'), 'the path');
+    expect((await kept(page, id)).course).toEqual({
+      laps: 1,
+      gates: [
+        { from: [320, 64], to: [320, 160] },
+        { from: [512, 320], to: [608, 320] },
+      ],
+    });
+    // An end of the finish is dragged; the path follows.
+    await page.keyboard.press('1');
+    const before = await path();
+    await drag(page, at(512, 320), at(432, 320));
+    await until(path, (words) => words.includes('Shortest path') && words !== before, 'the shorter path');
+    await page.getByRole('button', { name: 'Move gate 2 up' }).click();
+    expect((await kept(page, id)).course?.gates[0]).toEqual({ from: [432, 320], to: [608, 320] });
+    // A wall over the first gate: it can’t be reached, and says so.
+    await page.keyboard.press('4');
+    await drag(page, at(416, 304), at(624, 336));
+    await until(
+      () => findings(page),
+      (words) => words.includes('Gate 1 can’t be reached') && words.includes('Gate 1 lies in a wall'),
+      'the blocked gate',
+    );
+    await page.keyboard.press('1');
+    await page.getByTestId('gate').nth(0).getByRole('button').first().click();
+    await page.getByTestId('ground').focus();
+    await page.keyboard.press('Delete');
+    await until(path, (words) => words.includes('Shortest path'), 'the path through the other gate');
+    await page.keyboard.press('Control+z');
+    await until(
+      () => page.getByTestId('gate').count(),
+      (count) => count === 2,
+      'the gate again',
+    );
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+
   it('a maze with a goal, seeing the narrow gap, opening it, and driving through to the goal', async () => {
     const { page, faults, id } = await openGround(browser, address);
     const at = await pointOf(page);

@@ -57,7 +57,7 @@ describe('round trips', () => {
       { numRuns: 100 },
     );
     const { lost } = exportGround(demo('boardwalk'), format);
-    expect(lost.join()).toMatch(/the start,13 free walls,the goal,the screen frame/);
+    expect(lost.join()).toMatch(/the start,13 free walls,the goal,the screen frame,the course/);
   });
 
   it('keep surfaces where the format has them', () => {

@@ -97,6 +97,7 @@ export function beyondCells(ground: Ground): string[] {
   if (ground.walls.length > 0) lost.push(ground.walls.length === 1 ? 'a free wall' : `${ground.walls.length} free walls`);
   if (ground.goal) lost.push('the goal');
   if (ground.frame) lost.push('the screen frame');
+  if (ground.course) lost.push('the course');
   if (ground.cells.length * ground.cell < ground.size.height || (ground.cells[0]?.length ?? 0) * ground.cell < ground.size.width)
     lost.push('ground beyond the cells');
   return lost;

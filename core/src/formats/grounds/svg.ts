@@ -1,6 +1,6 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import type { Reading } from '../../document/fault.ts';
-import { type Ground, groundFormat, OPEN, readGround, SOLID, type Surface, type Wall } from '../../ground/ground.ts';
+import { type Gate, type Ground, groundFormat, OPEN, readGround, SOLID, type Surface, type Wall } from '../../ground/ground.ts';
 import { inXml } from '../escaping.ts';
 import { attributesInOne, countUpTo, most, numbersIn, tooMany } from './budget.ts';
 import { BrokenPath, flattenPath, TooManyPoints } from './flatten.ts';
@@ -27,13 +27,15 @@ interface Drawing {
   start?: { x: number; y: number; facing?: number };
   goal?: { x: number; y: number; radius: number };
   frame?: { x: number; y: number; width: number; height: number };
+  gates: Gate[];
+  laps: number;
   /** The rest of its budget. */
   left: { points: number; transforms: number };
 }
 
 /**
  * Reads an SVG drawing: paths and shapes become walls (closed where they are closed or filled shapes), curves are flattened to
- * within 0.2 of a unit. What this program has written comes back as cells, surfaces, start, goal and frame.
+ * within 0.2 of a unit. What this program has written comes back as cells, surfaces, start, goal, frame and course.
  */
 export function readSvg(name: string, text: string): Reading<Imported> {
   if (countUpTo(text, '<', most.elements) > most.elements) return tooMany('', 'elements', most.elements);
@@ -58,7 +60,15 @@ export function readSvg(name: string, text: string): Reading<Imported> {
       ? (box as [number, number, number, number])
       : [0, 0, Number.parseFloat(attributes['width'] ?? ''), Number.parseFloat(attributes['height'] ?? '')];
   if (!(width > 0 && height > 0)) return refused('svg', 'no size', 'a viewBox, or width and height');
-  const drawing: Drawing = { walls: [], cells: [], surfaces: {}, left: { points: most.points, transforms: most.transforms } };
+  const laps = Number(attributes['data-laps'] ?? 1) || 1;
+  const drawing: Drawing = {
+    walls: [],
+    cells: [],
+    surfaces: {},
+    gates: [],
+    laps,
+    left: { points: most.points, transforms: most.transforms },
+  };
   try {
     walk(childrenOf(root), left === 0 && top === 0 ? [] : [`translate(${-left} ${-top})`], drawing, 'svg', 0);
   } catch (error) {
@@ -136,7 +146,10 @@ function takeShape(name: string, attributes: Attributes, transforms: readonly st
     drawing.start = { x: cx, y: cy, ...(attributes['data-facing'] ? { facing: Number(attributes['data-facing']) } : {}) };
   else if (role === 'goal') drawing.goal = { x: cx, y: cy, radius: r };
   else if (role === 'frame') drawing.frame = { x, y, width, height };
-  else if (attributes['data-mark']) drawing.cells.push({ mark: attributes['data-mark'], x, y, width, height });
+  else if (role === 'gate') {
+    const [x1, y1, x2, y2] = numbers(attributes, 'x1', 'y1', 'x2', 'y2') as [number, number, number, number];
+    drawing.gates.push({ from: [x1, y1], to: [x2, y2] });
+  } else if (attributes['data-mark']) drawing.cells.push({ mark: attributes['data-mark'], x, y, width, height });
   else {
     const d = pathOf(name, attributes);
     if (d === null || d === '') return;
@@ -204,15 +217,16 @@ function toGround(name: string, drawing: Drawing, width: number, height: number,
     start,
     ...(drawing.goal ? { goal: drawing.goal } : {}),
     ...(drawing.frame ? { frame: drawing.frame } : {}),
+    ...(drawing.gates.length > 0 ? { course: { gates: drawing.gates, laps: drawing.laps } } : {}),
   });
   return reading.ok ? { ok: true, value: { ground: reading.value, remarks } } : reading;
 }
 
 /** A ground as an SVG drawing that holds everything: cells as rectangles, walls as polygons and lines, places as circles. */
 export function writeSvg(ground: Ground): Exported {
-  const { size, cell, surfaces, walls, start, goal, frame } = ground;
+  const { size, cell, surfaces, walls, start, goal, frame, course } = ground;
   const lines = [
-    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${size.width} ${size.height}" data-cell="${cell}">`,
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${size.width} ${size.height}" data-cell="${cell}"${course && course.laps > 1 ? ` data-laps="${course.laps}"` : ''}>`,
     `<title>${inXml(ground.name)}</title>`,
   ];
   const cells = ground.cells.length > 0 ? wholeCells(ground) : [];
@@ -248,6 +262,10 @@ export function writeSvg(ground: Ground): Exported {
   if (frame)
     lines.push(
       `<rect data-role="frame" x="${frame.x}" y="${frame.y}" width="${frame.width}" height="${frame.height}" fill="none" stroke="#b01e68"/>`,
+    );
+  for (const { from, to } of course?.gates ?? [])
+    lines.push(
+      `<line data-role="gate" x1="${from[0]}" y1="${from[1]}" x2="${to[0]}" y2="${to[1]}" stroke="#0f7a5a" stroke-dasharray="7 4"/>`,
     );
   lines.push('</svg>');
   return { content: `${lines.join('\n')}\n`, lost: ground.unit === 'm' ? ['the unit (it is read back as px)'] : [] };

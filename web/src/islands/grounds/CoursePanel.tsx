@@ -15,7 +15,7 @@ export function CoursePanel() {
     return (
       <section aria-label="Course">
         <h2 className="rubric">Course</h2>
-        <p className="mt-1 text-ink-soft">No gates yet. Draw the first one with G.</p>
+        <p className="mt-1 text-ink-soft">No gates yet. Draw the first one with T.</p>
       </section>
     );
   const path = found?.isWhole && found.ground === ground ? found.survey.course : null;
@@ -35,12 +35,19 @@ export function CoursePanel() {
   return (
     <section aria-label="Course" data-testid="course">
       <h2 className="rubric">Course</h2>
-      <p className="digits mt-1 text-xs" data-testid="course-path">
-        {path === null
-          ? 'Planning the path …'
-          : path.blocked
-            ? '▲ No path through all gates'
-            : `${course.gates.length * course.laps} crossings, ${significant(path.length)} ${unit} for this body`}
+      <p className="mt-1 flex items-baseline justify-between text-xs" data-testid="course-path">
+        {path === null ? (
+          <span className="text-ink-soft">Planning the path …</span>
+        ) : path.blocked ? (
+          <span className="font-semibold text-now">▲ No path through all gates</span>
+        ) : (
+          <>
+            Shortest path
+            <span className="digits">
+              {significant(path.length)} {unit}
+            </span>
+          </>
+        )}
       </p>
       <ol>
         {course.gates.map((gate, i) => (
@@ -80,7 +87,13 @@ export function CoursePanel() {
             >
               ↓
             </button>
-            <button type="button" className="min-h-6 min-w-6" aria-label={`Delete gate ${i + 1}`} onClick={() => remove(i)}>
+            <button
+              type="button"
+              className="min-h-6 min-w-6"
+              aria-label={`Delete gate ${i + 1}`}
+              title="Delete this gate"
+              onClick={() => remove(i)}
+            >
               ×
             </button>
           </li>

@@ -26,7 +26,7 @@ export const tools = [
   { id: 'goal', key: '0', title: 'Goal', help: 'Click or drag to place the goal; drag its ring to resize it.' },
   {
     id: 'gate',
-    key: 'G',
+    key: 'T',
     title: 'Gate',
     help: 'Drag a line that the course crosses. Gates are crossed in order; the last one is the finish.',
   },
