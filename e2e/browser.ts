@@ -166,7 +166,12 @@ export async function until<T>(look: () => Promise<T>, is: (value: T) => boolean
 export async function keptGround(
   page: Page,
   id: string,
-): Promise<{ walls: { points: number[][]; closed: boolean }[]; cells: string[]; [key: string]: unknown }> {
+): Promise<{
+  walls: { points: number[][]; closed: boolean }[];
+  cells: string[];
+  course?: { gates: object[]; laps: number };
+  [key: string]: unknown;
+}> {
   await until(
     () => page.getByTestId('save-state').getAttribute('data-state'),
     (state) => state === 'draft',

@@ -71,7 +71,7 @@ export function drill(options: DrillOptions): number {
   const ground = options.ground === undefined ? undefined : groundFile(options.ground);
   const set = options.targets === undefined ? null : targetsFile(options.targets);
   const begun = performance.now();
-  const results = [...runDrills(tuning.parameters)];
+  const results = [...runDrills(tuning.parameters, { ground: ground ?? null })];
   const took = performance.now() - begun;
   const metrics = metricsOf(results);
   const targets = judgeTargets(set?.targets ?? [], metrics, absencesOf(results));

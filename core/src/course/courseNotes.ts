@@ -22,7 +22,7 @@ export interface CourseSurvey {
 
 const lengthOf = ({ from, to }: Gate): number => Math.sqrt((to[0] - from[0]) ** 2 + (to[1] - from[1]) ** 2);
 
-/** What is odd about a gate by itself; null if nothing is. */
+/** The oddity of a gate by itself; null if there is none. */
 function oddity(ground: Ground, gate: Gate, before: Gate | undefined, width: number): string | null {
   const { from, to } = gate;
   const isBeyond = [from, to].every(([x, y]) => x < 0 || y < 0 || x > ground.size.width || y > ground.size.height);

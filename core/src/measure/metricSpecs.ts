@@ -62,6 +62,13 @@ export const metricSpecs = {
   swipesTaken: { words: 'Swipes recognised of 4', quantity: 'count', better: 'higher' },
   autoRunEnds: { words: 'Auto-run ends after', quantity: 'time', better: 'lower' },
   cameraLag: { words: 'View lags by', quantity: 'length', better: null },
+  lapTime: { words: 'Lap', quantity: 'time', better: 'lower' },
+  lapSplit: { words: 'Split', quantity: 'time', better: 'lower' },
+  lapTouches: { words: 'Touches in the lap', quantity: 'count', better: 'lower' },
+  lapContactTime: { words: 'In contact in the lap', quantity: 'time', better: 'lower' },
+  lapCorrections: { words: 'Corrections', quantity: 'rate', better: 'lower' },
+  lapPath: { words: 'Lap ÷ planned path', quantity: 'ratio', better: 'near', near: 1 },
+  lapSprint: { words: 'Sprint share of the lap', quantity: 'ratio', better: null },
   rateSensitivity: { words: 'Varies with tick rate', quantity: 'ratio', better: 'lower' },
 } as const satisfies Record<string, MetricSpec>;
 
@@ -70,14 +77,14 @@ export const GRAZES: readonly number[] = [5, 15, 25, 35, 45, 55, 65, 75, 85];
 
 export type MetricName = keyof typeof metricSpecs;
 
-/** Values by metric; a metric measured at an angle has it behind its name: `slideKept(45)`. */
-export type Metrics = Partial<Record<MetricName | `slideKept(${number})`, number | undefined>>;
+/** Values by metric; a metric measured at an angle or a gate has it behind its name: `slideKept(45)`, `lapSplit(2)`. */
+export type Metrics = Partial<Record<MetricName | `slideKept(${number})` | `lapSplit(${number})`, number | undefined>>;
 
-/** The key of a metric in values: its name, and its angle if it has one. */
+/** The key of a metric in values: its name, and its angle or gate if it has one. */
 export const metricKey = (metric: string, at?: number): keyof Metrics =>
-  metric === 'slideKept' ? `slideKept(${at ?? 45})` : (metric as MetricName);
+  metric === 'slideKept' ? `slideKept(${at ?? 45})` : metric === 'lapSplit' ? `lapSplit(${at ?? 1})` : (metric as MetricName);
 
-/** The metric of a key in values, and its angle if it has one. */
+/** The metric of a key in values, and its angle or gate if it has one. */
 export function metricOfKey(key: string): { metric: string; at?: number } {
   const [, metric = key, at] = /^(\w+)\((\d+)\)$/.exec(key) ?? [];
   return { metric, ...(at === undefined ? {} : { at: Number(at) }) };
@@ -88,5 +95,6 @@ export function metricSpecOf(key: string): MetricSpec {
   const { metric: name, at } = metricOfKey(key);
   const spec: MetricSpec | undefined = Object.hasOwn(metricSpecs, name) ? metricSpecs[name as MetricName] : undefined;
   if (!spec) throw new Error(`no metric is called ${key}`);
-  return at === undefined ? spec : { ...spec, words: `${spec.words} at ${at}°` };
+  if (at === undefined) return spec;
+  return { ...spec, words: name === 'lapSplit' ? `${spec.words} to gate ${at}` : `${spec.words} at ${at}°` };
 }

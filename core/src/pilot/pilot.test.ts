@@ -62,7 +62,7 @@ describe('the pilot', () => {
       if (lap.finished) expect(lap.time, `seed ${seed}`).toBe(lap.gates.at(-1));
       else {
         failed.push(`seed ${seed}: ${parameters.scheme} ${device}: ${lap.why}`);
-        expect(lap.why).toMatch(/no progress|ideal time/);
+        expect(lap.why).toMatch(/no progress for 3 s before gate|ideal time/);
       }
     }
     // One more than a hundredth may fail by chance in a small share.

@@ -162,7 +162,7 @@ export class Pilot {
       if (reached > best) {
         best = reached;
         bestAt = now;
-      } else if (now - bestAt > STUCK) return `no progress for ${STUCK} s on the way to gate ${(timer.crossed % gates.length) + 1}`;
+      } else if (now - bestAt > STUCK) return `no progress for ${STUCK} s before gate ${(timer.crossed % gates.length) + 1}`;
     }
     return `not at the finish after ${IDEAL_TIMES} times the ideal time`;
   }

@@ -18,7 +18,7 @@ const BLOCKED = 0.1;
 const NO_LAG = 1e-4;
 
 /**
- * What the pilot sees of the body: its state as it was a reaction ago, carried forward by the pilot's own commands (a velocity that follows each
+ * The pilot's view of the body: its state as it was a reaction ago, carried forward by the pilot's own commands (a velocity that follows each
  * command with a first-order lag). Lengths in the ground's unit, angles in radians. Allocates nothing per tick.
  */
 export class Seen {

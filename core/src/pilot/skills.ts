@@ -16,7 +16,7 @@ export interface KeySkill {
   vy: number;
 }
 
-/** What a player learns of a tuning by playing: measured on open ground. Speeds in unit/s, times in s, angles in radians. */
+/** The knowledge of a tuning that a player gains by playing: measured on open ground. Speeds in unit/s, times in s, angles in radians. */
 export interface Skills {
   keys: readonly KeySkill[];
   walk: number;

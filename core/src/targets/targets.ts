@@ -10,14 +10,15 @@ const target = z
   .strictObject({
     /** The name of a metric; an unknown one is reported when the target is judged. */
     metric: z.string().regex(/^[A-Za-z]\w{0,60}$/, 'the name of a metric'),
-    /** The angle, degrees, if the metric has one. */
-    at: z.number().int().min(0).max(90).optional(),
+    /** The angle, degrees, or the gate, if the metric has one. */
+    at: z.number().int().min(0).max(500).optional(),
     min: number.optional(),
     max: number.optional(),
   })
   .refine(({ min, max }) => min !== undefined || max !== undefined, 'min, max or both')
   .refine(({ min, max }) => min === undefined || max === undefined || min <= max, 'a min that is not above the max')
-  .refine(({ metric, at }) => at === undefined || metric === 'slideKept', 'at with slideKept alone');
+  .refine(({ metric, at }) => at === undefined || metric === 'slideKept' || metric === 'lapSplit', 'at with slideKept or lapSplit alone')
+  .refine(({ metric, at }) => metric !== 'slideKept' || at === undefined || at <= 90, { path: ['at'], message: 'an angle of at most 90°' });
 
 /** The band in which a metric is good; an end that is absent is open. */
 export type Target = z.infer<typeof target>;
@@ -42,7 +43,8 @@ export function targetFaults(targets: readonly Target[]): (string | null)[] {
   const key = ({ metric, at }: Target) => metricKey(metric, at);
   return targets.map((one, i) => {
     if (!isKnown(one)) return `no metric is called ${one.metric}`;
-    if (one.at !== undefined && !GRAZES.includes(one.at)) return `walls are met at ${GRAZES.join('°, ')}°`;
+    if (one.metric === 'lapSplit' && one.at === 0) return 'gates are counted from 1';
+    if (one.metric === 'slideKept' && one.at !== undefined && !GRAZES.includes(one.at)) return `walls are met at ${GRAZES.join('°, ')}°`;
     const apart = ({ min = -Infinity, max = Infinity }: Target) => min > (one.max ?? Infinity) || max < (one.min ?? -Infinity);
     const other = targets.findIndex((another, j) => j !== i && isKnown(another) && key(another) === key(one) && apart(another));
     return other < 0 ? null : `no value is in this band and in that of target ${other + 1}`;

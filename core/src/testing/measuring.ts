@@ -8,12 +8,7 @@ import { parametersWith } from './drive.ts';
 
 /** The measurements of the named drills for a tuning with these values. */
 export const measured = (values: Record<string, FileValue>, ...names: string[]): Metrics =>
-  metricsOf([
-    ...runDrills(
-      parametersWith(values),
-      drills.filter(({ name }) => names.includes(name)),
-    ),
-  ]);
+  metricsOf([...runDrills(parametersWith(values), { drills: drills.filter(({ name }) => names.includes(name)) })]);
 
 /** Within half a per cent, or a tenth of what a tick comes to. */
 export function agrees(value: number | undefined, wanted: number, tick: number, what: string): void {
@@ -33,10 +28,5 @@ export function each(share: number, whole: number, check: (seed: number) => void
 export function atManyTicks(values: Record<string, FileValue>, hz: number, name: string): Metrics {
   const parameters = parametersWith(values);
   const clock = { ...parameters.clock, hz: hz * Math.ceil(2400 / hz) };
-  return metricsOf([
-    ...runDrills(
-      { ...parameters, clock },
-      drills.filter((drill) => drill.name === name),
-    ),
-  ]);
+  return metricsOf([...runDrills({ ...parameters, clock }, { drills: drills.filter((drill) => drill.name === name) })]);
 }

@@ -121,7 +121,7 @@ const api = {
   judge(file: TuningFile, ground: Ground | null): Judgement {
     const parameters = parametersOf(file);
     const begun = performance.now();
-    const results = [...runDrills(parameters)];
+    const results = [...runDrills(parameters, { ground })];
     const milliseconds = performance.now() - begun;
     return {
       drills: results.map(partOf),
@@ -136,7 +136,7 @@ const api = {
   /** The metrics of one drill for each of some tunings. */
   metrics(files: readonly TuningFile[], name: string): Metrics[] {
     const wanted = drills.filter((drill) => drill.name === name);
-    return files.map((file) => metricsOf([...runDrills(parametersOf(file), wanted)]));
+    return files.map((file) => metricsOf([...runDrills(parametersOf(file), { drills: wanted })]));
   },
 
   /** All metrics for each of some tunings. */
@@ -145,13 +145,8 @@ const api = {
   },
 
   /** The grounds and tapes of a drill's runs. */
-  scenes(file: TuningFile, name: string): { ground: Ground; tape: Tape }[] {
-    const [result] = [
-      ...runDrills(
-        parametersOf(file),
-        drills.filter((drill) => drill.name === name),
-      ),
-    ];
+  scenes(file: TuningFile, name: string, ground: Ground | null): { ground: Ground; tape: Tape }[] {
+    const [result] = [...runDrills(parametersOf(file), { drills: drills.filter((drill) => drill.name === name), ground })];
     return (result?.runs ?? []).map(({ ground, tape }) => ({ ground, tape }));
   },
 };

@@ -59,7 +59,7 @@ const api = {
     if (!read.ok && laid) {
       const { size } = laid;
       const view = viewOf({ left: 0, top: 0, right: size.width, bottom: size.height }, width, height, 4);
-      drawGround(ctx, laid, view, width, height, inks, { grid: false, frame: false });
+      drawGround(ctx, { ...laid, course: undefined }, view, width, height, inks, { grid: false, frame: false });
     } else if (read.ok) {
       const { parameters } = read.value;
       const hands = readTape(parameters.scheme === 'turn' ? roundAbout : tape);
@@ -75,7 +75,7 @@ const api = {
         box.bottom = Math.max(box.bottom, y + 3 * radius);
       }
       const view = viewOf(box, width, height, 10 / radius);
-      drawGround(ctx, place, view, width, height, inks, { grid: false, frame: false });
+      drawGround(ctx, { ...place, course: undefined }, view, width, height, inks, { grid: false, frame: false });
       drawPrints(ctx, trace, trace.end - 1, view, inks);
     }
     return canvas.convertToBlob({ type: 'image/png' });

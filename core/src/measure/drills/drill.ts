@@ -63,5 +63,5 @@ export interface Drill {
   lay?(layout: DrillLayout, run: Run): (Scene | Ran)[];
   measure?(runs: readonly Ran[], layout: DrillLayout): Metrics;
   /** Both at once, for drills laid out in several variants. */
-  perform?(layout: DrillLayout, run: Run): { runs: Ran[]; metrics: Metrics };
+  perform?(layout: DrillLayout, run: Run): { runs: Ran[]; metrics: Metrics; cutShort?: string };
 }

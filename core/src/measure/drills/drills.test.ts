@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { type Ground, groundWith } from '../../ground/ground.ts';
 import { parametersWith } from '../../testing/drive.ts';
 import { sequence } from '../../testing/sequence.ts';
 import type { FileValue } from '../../tuning/schema.ts';
@@ -8,7 +9,7 @@ import { metricsOf, runDrills } from './run.ts';
 
 const byName = (...names: string[]) => drills.filter(({ name }) => names.includes(name));
 const measured = (values: Record<string, FileValue>, ...names: string[]): Metrics =>
-  metricsOf([...runDrills(parametersWith(values), byName(...names))]);
+  metricsOf([...runDrills(parametersWith(values), { drills: byName(...names) })]);
 
 /** Within half a per cent, or a quarter of a tick's worth. */
 function near(value: number | undefined, wanted: number, tick: number, what: string): void {
@@ -271,5 +272,39 @@ describe('drills of any tuning', () => {
     process.stdout.write(`all drills of a tuning: ${(performance.now() - begun).toFixed(0)} ms\n`);
     // Half a second on a core that does nothing else; three times that holds on one that is shared.
     expect(performance.now() - begun).toBeLessThan(1500);
+  });
+});
+
+describe('the lap', () => {
+  const ground = groundWith({
+    name: 'Course',
+    size: { width: 800, height: 400 },
+    start: { x: 60, y: 200 },
+    course: {
+      laps: 1,
+      gates: [
+        { from: [300, 150], to: [300, 250] },
+        { from: [600, 150], to: [600, 250] },
+      ],
+    },
+  });
+  const lapOf = (values: Record<string, FileValue>, on: Ground | null) =>
+    [...runDrills(parametersWith(values), { drills: byName('lap'), ground: on })][0];
+
+  it('is driven where the ground has a course, at the speed of the tuning', () => {
+    const result = lapOf({ 'pace.walkSpeed': 150, 'pace.sprintSpeed': 150, 'ramp.model': 'instant' }, ground);
+    expect(result?.not).toBeNull();
+    // Straight on: 540 px at 150 px/s, and the splits add up to it.
+    expect(result?.metrics.lapTime).toBeCloseTo(540 / 150, 1);
+    expect((result?.metrics['lapSplit(1)'] ?? 0) + (result?.metrics['lapSplit(2)'] ?? 0)).toBeCloseTo(result?.metrics.lapTime as number, 9);
+    expect(result?.metrics).toMatchObject({ lapTouches: 0, lapContactTime: 0 });
+    expect(result?.metrics.lapPath).toBeCloseTo(1, 1);
+  });
+
+  it('does not apply without a course, and says why it was not finished', () => {
+    expect(lapOf({}, null)?.not).toBe('needs a ground with a course');
+    const far = { ...ground, course: { laps: 1, gates: [{ from: [900, 0] as [number, number], to: [900, 400] as [number, number] }] } };
+    const result = lapOf({}, far);
+    expect(result?.absent['lapTime']).toEqual({ why: 'not finished: gate 1: the body does not fit on it anywhere', applies: true });
   });
 });

@@ -2,6 +2,7 @@ import { viewLag } from './camera.ts';
 import { clickTour, holdAndFollow, plant, reclick } from './clicks.ts';
 import { eightDirections, facingTurn, swipeSequence } from './directions.ts';
 import type { Drill } from './drill.ts';
+import { lap } from './lap.ts';
 import { tickRates } from './rates.ts';
 import { longSprint, sprintToEmpty } from './sprints.ts';
 import { autoRun, drift, hardStop, rightAngle, standingStart, turnRound } from './starts.ts';
@@ -33,4 +34,5 @@ export const drills: readonly Drill[] = [
   autoRun,
   viewLag,
   tickRates,
+  lap,
 ];

@@ -1,8 +1,10 @@
+import type { Ground } from '../../ground/ground.ts';
 import { rerun } from '../../replay/rerun.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import type { Metrics } from '../metricSpecs.ts';
 import { type Absence, type Absences, reasonOf } from './absences.ts';
 import type { Drill, Ran, Run, Scene } from './drill.ts';
+import { lap, lapOn } from './lap.ts';
 import { bared, layoutOf } from './layout.ts';
 import { drills } from './list.ts';
 import { MOST_TICKS } from './script.ts';
@@ -42,8 +44,11 @@ function absentFrom(drill: Drill, parameters: Parameters, found: Metrics, cutSho
   );
 }
 
-/** Runs drills on a tuning, one after the other; each result comes as soon as it is there. One that fails says so, and the rest still runs. */
-export function* runDrills(parameters: Parameters, wanted: readonly Drill[] = drills): Generator<DrillResult> {
+/** Runs drills on a tuning, one after the other, the lap on the course of `ground` if it has one; each result comes as soon as it is there. One that fails says so, and the rest still runs. */
+export function* runDrills(
+  parameters: Parameters,
+  { drills: wanted = drills, ground = null }: { drills?: readonly Drill[]; ground?: Ground | null } = {},
+): Generator<DrillResult> {
   const drive: Run = (scene: Scene) => {
     const own = scene.parameters ?? bared(parameters);
     const stepping = scene.frames !== undefined ? parameters.clock.stepping : 'fixed';
@@ -52,7 +57,8 @@ export function* runDrills(parameters: Parameters, wanted: readonly Drill[] = dr
     return { ...scene, world, trace: world.trace };
   };
   let layout: ReturnType<typeof layoutOf> | null = null;
-  for (const drill of wanted) {
+  for (const one of wanted) {
+    const drill = one === lap && ground?.course ? lapOn(ground, parameters) : one;
     const not = drill.unless(parameters);
     const none = (why: string, applies: boolean): DrillResult => {
       const absent = Object.fromEntries(drill.gives.map((key) => [key, { why, applies }]));
@@ -66,8 +72,10 @@ export function* runDrills(parameters: Parameters, wanted: readonly Drill[] = dr
       layout ??= layoutOf(parameters, drive);
       const own: Run = drill.name === 'edge-press' ? (scene) => drive({ parameters: withEdges(parameters), ...scene }) : drive;
       const laid = drill.perform ? null : (drill.lay?.(layout, own) ?? []).map((scene) => ('trace' in scene ? scene : own(scene)));
-      const { runs, metrics } = drill.perform?.(layout, own) ?? { runs: laid ?? [], metrics: drill.measure?.(laid ?? [], layout) ?? {} };
-      const cutShort = runs.some(({ tape }) => tape.ticks >= MOST_TICKS) ? `ended at ${MOST_TICKS} ticks` : null;
+      const done = drill.perform?.(layout, own) ?? { runs: laid ?? [], metrics: drill.measure?.(laid ?? [], layout) ?? {} };
+      const { runs, metrics } = done;
+      const atLimit = drill.name !== lap.name && runs.some(({ tape }) => tape.ticks >= MOST_TICKS);
+      const cutShort = ('cutShort' in done ? done.cutShort : undefined) ?? (atLimit ? `ended at ${MOST_TICKS} ticks` : null);
       const found = known(metrics);
       yield { drill, not: null, metrics: found, runs, cutShort, absent: absentFrom(drill, parameters, found, cutShort) };
     } catch (error) {

@@ -31,9 +31,11 @@ export function drawGates(ctx: Canvas, ground: Pick<Ground, 'course' | 'start'>,
       [x1, y1],
     ] as const) {
       ctx.beginPath();
-      ctx.arc(x, y, 3, 0, 2 * Math.PI);
+      ctx.arc(x, y, Math.min(3, 12 * view.scale), 0, 2 * Math.PI);
       ctx.fill();
     }
+    // Too short for a number, as in the map of the ground.
+    if (Math.hypot(x1 - x0, y1 - y0) < 3 * NUMBER) continue;
     // A tick towards the side that it is crossed to.
     ctx.beginPath();
     ctx.moveTo(mx + nx * NUMBER, my + ny * NUMBER);

@@ -14,10 +14,7 @@ describe('marks of snags on the yard', () => {
     expect(snagMarks([snag({}), snag({ time: 1 })], null, view)).toEqual([]);
     const read = readTuning(newTuning('Any'));
     if (!read.ok) throw new Error('no tuning');
-    const [result] = runDrills(
-      read.value.parameters,
-      drills.filter(({ name }) => name === 'standing-start'),
-    );
+    const [result] = runDrills(read.value.parameters, { drills: drills.filter(({ name }) => name === 'standing-start') });
     const trace = result?.runs[0]?.trace as Trace;
     const [mark] = snagMarks([snag({ time: 0.4 })], trace, view);
     const row = trace.rowAt(0.4);

@@ -166,9 +166,14 @@ function OpenOnBench({ name }: { name: string }) {
   const { screens } = useScreens();
   const [why, setProblem] = useState<string | null>(null);
   const open = async () => {
-    const [scene] = await now.desk.call((remote) => remote.scenes(work.editing.$now.get(), name), PATIENCE).catch(() => []);
+    const own = work.drive.world.ground;
+    const [scene] = await now.desk.call((remote) => remote.scenes(work.editing.$now.get(), name, own), PATIENCE).catch(() => []);
     if (!scene) return setProblem('The drill could not be set up again.');
-    const ground = await findOrCreate('grounds', { ...scene.ground, name: `Drill: ${scene.tape.name}` });
+    // A lap is driven on a ground that is kept already.
+    const isOwn = name === 'lap';
+    const ground = isOwn
+      ? { id: work.opening.ground.id }
+      : await findOrCreate('grounds', { ...scene.ground, name: `Drill: ${scene.tape.name}` });
     const tape = 'id' in ground ? await findOrCreate('tapes', scene.tape) : ground;
     const bench = screens.find(({ id }) => id === 'bench');
     if ('why' in ground) setProblem(ground.why);

@@ -13,12 +13,7 @@ const measure = (name: string) => async (files: readonly TuningFile[]) =>
   files.map((file) => {
     const read = readTuning(file);
     if (!read.ok) throw new Error('no tuning');
-    return metricsOf([
-      ...runDrills(
-        read.value.parameters,
-        drills.filter((drill) => drill.name === name),
-      ),
-    ]);
+    return metricsOf([...runDrills(read.value.parameters, { drills: drills.filter((drill) => drill.name === name) })]);
   });
 
 describe('what moves a metric', () => {
