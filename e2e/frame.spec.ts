@@ -148,7 +148,7 @@ describe('the bench at 1280 × 800', () => {
     await enter(page, 'pace', /^Walk/, '151');
     await page.getByRole('region', { name: 'Changes' }).getByText('Walk').first().waitFor();
     await page.getByTestId('bench-effects').getByRole('listitem').first().waitFor();
-    const aside = page.getByRole('complementary', { name: 'Calipers, changes, effects and snags' });
+    const aside = page.getByRole('complementary', { name: 'Calipers, laps, changes, effects and snags' });
     expect(await aside.evaluate((one) => one.scrollHeight - one.clientHeight)).toBeLessThanOrEqual(0);
     // Figures that a change moves, as the drills have them: the walk speed is the mean's ceiling.
     await page.getByTestId('bench-effects').getByText('→').first().waitFor();

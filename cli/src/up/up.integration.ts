@@ -211,7 +211,7 @@ describe('up that cannot be', () => {
     expect(first.code).toBe(2);
     writeFileSync(join(state, 'up.pid'), JSON.stringify({ pid: process.pid, started: '1' }));
     const { said } = await refusal({ DATABASE_URL: 'nonsense' }, state);
-    expect(said).toMatch(/^An earlier run \(process \d+\) was killed; taking over what it left\.\nDATABASE_URL: [^\n]+\n$/);
+    expect(said).toMatch(/^An earlier run \(process \d+\) was killed; taking over its processes\.\nDATABASE_URL: [^\n]+\n$/);
     writeFileSync(join(state, 'up.pid'), '17\nan older form');
     expect((await refusal({ DATABASE_URL: 'nonsense' }, state)).said).toMatch(/^DATABASE_URL: [^\n]+\n$/);
   });

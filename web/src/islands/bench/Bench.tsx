@@ -15,6 +15,8 @@ import { RevisionList } from '../work/RevisionList.tsx';
 import { benchCommands, listenToTrials } from './commands.ts';
 import { DriveKeeper, driveLeftBehind } from './driveKeeper.ts';
 import { Flip, OnBench } from './Header.tsx';
+import { drivenTuning } from './laps/drivenTuning.ts';
+import { HandLaps } from './laps/handLaps.ts';
 import { Aside } from './panels/Aside.tsx';
 import { Notices } from './panels/Notices.tsx';
 import { Now } from './panels/Now.tsx';
@@ -89,6 +91,8 @@ export function Bench({ opening }: { opening: Opening }) {
   useEffect(() => {
     void fetchChosen(work.opening.tuning.id).then((set) => set && work.$targets.set(set.targets));
   }, [work]);
+  const laps = useMemo(() => new HandLaps(work.drive, work.opening.ground.id, () => drivenTuning(work)), [work]);
+  useEffect(() => laps.start(), [laps]);
   const importFile = useCallback((file: File) => void importTape(work, file).then(setProblem), [work]);
   const takesFile = async (file: File) => {
     const isTape = ['tape', null].includes(await kindOf(file));
@@ -124,8 +128,8 @@ export function Bench({ opening }: { opening: Opening }) {
       >
         <div className="grid min-h-0 flex-1 grid-cols-[168px_minmax(0,1fr)_190px]">
           <Now />
-          <Yard />
-          <Aside />
+          <Yard laps={laps} />
+          <Aside laps={laps} loop={(lap) => setProblem(playTape(work, lap.tape, null))} />
         </div>
         <TapeBar actions={tapes} />
         <Rule label="Height of the strip" band="band-strip" height={bands.strip} change={resize('strip')} />

@@ -1,6 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { bodyRadius, type Parameters } from '@zygopod/core';
 import { useEffect, useRef, useState } from 'react';
+import { drawGates } from '../chart/drawCourse.ts';
 import { drawContact, drawPebbles, drawScreen } from '../chart/drawEncounters.ts';
 import { drawGhost } from '../chart/drawGhost.ts';
 import { drawCoordinates, drawGround } from '../chart/drawGround.ts';
@@ -19,12 +20,14 @@ import { centred } from '../chart/view.ts';
 import { YardMenus } from '../chart/YardMenus.tsx';
 import { ScreenControls } from '../drive/ScreenControls.tsx';
 import { useTuning } from '../tuning/context.ts';
+import type { HandLaps } from './laps/handLaps.ts';
+import { LapClock } from './laps/LapClock.tsx';
 
 /** Seconds of prints to come that are shown while a tape plays. */
 const PRINTS_AHEAD = 20;
 
 /** The live view: the ground as a chart with the body on it. Wheel zooms, middle- or space-drag pans, double-click goes back. */
-export function Yard() {
+export function Yard({ laps }: { laps: HandLaps }) {
   const { drive, hub, surveyor, editing, $look, $snags } = useTuning();
   const { canvas, size, chart, theme, view, $mode, inks, look, choose, move, show } = useSheet();
   const [layers, setLayers] = useState<Layers>({
@@ -35,6 +38,7 @@ export function Yard() {
     frame: true,
     contact: true,
     snags: true,
+    course: true,
     gaps: false,
     reach: false,
     room: false,
@@ -79,6 +83,7 @@ export function Yard() {
         loop,
         loop?.version,
         loop?.now,
+        laps.rival,
         editing.$flipped.get(),
         $snags.get(),
       ],
@@ -98,17 +103,30 @@ export function Yard() {
     ctx.save();
     if (through) clipToScreen(ctx, parameters.camera, seen.view.scale, width, height);
     lookThrough(ctx, seen, ratio);
-    const key = JSON.stringify([layers.grid, layers.frame, layers.gaps, layers.reach, layers.room, theme, through, parameters.body]);
+    const key = JSON.stringify([
+      layers.course,
+      layers.grid,
+      layers.frame,
+      layers.gaps,
+      layers.reach,
+      layers.room,
+      theme,
+      through,
+      parameters.body,
+    ]);
     const version = drive.groundVersion + (survey ? (found?.milliseconds ?? 0) : 0);
     chart.current.lay(ctx, seen, { width, height }, ratio, `${key} ${version}`, (on, part, w, h) => {
       // The ground's own frame is the screen while the camera stays.
       drawGround(on, ground, part, w, h, ink, { grid: layers.grid && !through, frame: false });
+      if (layers.course) drawGates(on, ground, part, ink);
       if (survey) drawSurvey(on, survey, parameters.body, part, { width: w, height: h }, ink, layers);
     });
     if (loop?.ghost) {
       const { trace: ghost, parameters: other } = loop.ghost;
       drawGhost(ctx, ghost, shownTime(drive), other.body, seen.view, ink, editing.$flipped.get() ? 'now' : 'before');
     }
+    const rival = !loop && layers.course ? laps.ghost : null;
+    if (rival) drawGhost(ctx, rival.trace, laps.rivalTime(shownTime(drive)), rival.body, seen.view, ink, 'best');
     // Of a tape the prints to come are shown, too.
     const last = loop ? Math.min(trace.end - 1, trace.rowAt(loop.now + PRINTS_AHEAD)) : drive.row;
     if (layers.prints) drawPrints(ctx, trace, last, seen.view, ink);
@@ -149,6 +167,7 @@ export function Yard() {
       />
       <YardMenus layers={layers} change={setLayers} $mode={$mode} choose={choose} />
       <FirstSteps />
+      {laps.hasCourse && <LapClock laps={laps} />}
       {layers.touch && <ScreenControls hub={hub} />}
       <p className="absolute top-2 left-1/2 flex -translate-x-1/2 flex-col items-center gap-1 text-xs" role="status">
         {through && <span className="bg-sheet px-2 py-1">Through the camera (V leaves)</span>}

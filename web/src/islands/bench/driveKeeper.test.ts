@@ -5,25 +5,10 @@ import { openGround, parametersWith } from '../../../../core/src/testing/drive.t
 import { sequence } from '../../../../core/src/testing/sequence.ts';
 import { Drive } from '../drive/drive.ts';
 import { DriveKeeper, driveLeftBehind } from './driveKeeper.ts';
+import { newStore } from './testStore.ts';
 
 const ground: Ground = openGround({ start: { x: 500, y: 500 } });
 const parameters = parametersWith({ 'stamina.enabled': true });
-
-/** A store as a browser's: its texts are its own keys. */
-function newStore(room = Infinity): Storage {
-  const store: Record<string, string> = {};
-  const size = () => Object.values(store).reduce((sum, text) => sum + text.length, 0);
-  return Object.defineProperties(store, {
-    getItem: { value: (key: string) => store[key] ?? null },
-    setItem: {
-      value: (key: string, text: string) => {
-        if (size() + text.length > room) throw new Error('full');
-        store[key] = text;
-      },
-    },
-    removeItem: { value: (key: string) => delete store[key] },
-  }) as unknown as Storage;
-}
 
 beforeEach(() => {
   vi.stubGlobal('localStorage', newStore());

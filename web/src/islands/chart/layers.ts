@@ -7,6 +7,7 @@ export const layerNames = {
   frame: 'Screen',
   contact: 'Contact',
   snags: 'Snags',
+  course: 'Course',
   gaps: 'Gaps',
   reach: 'Reach',
   room: 'Room',

@@ -12,6 +12,7 @@ import {
   World,
 } from '@zygopod/core';
 import { atom } from 'nanostores';
+import type { DriveListener } from './listener.ts';
 import { Loop } from './loop.ts';
 import { isAtRest } from './rest.ts';
 
@@ -32,6 +33,7 @@ const REST_AFTER = 0.4;
 export class Drive {
   readonly recorder = new Recorder();
   readonly #live: World;
+  listener: DriveListener | null = null;
   readonly #recording: Recording;
   /** The tape that plays instead of the hands, if one does. */
   readonly $loop = atom<Loop | null>(null);
@@ -80,6 +82,11 @@ export class Drive {
       .map((tick) => trace.end - 1 - (this.recorder.ticks - tick))
       .filter((row) => row > trace.first)
       .map((row) => trace.at('time', row));
+  }
+
+  /** The world under the hands, also while a tape plays. */
+  get live(): World {
+    return this.#live;
   }
 
   /** The world that is shown: the one under the hands, or that of the tape that plays. */
@@ -182,6 +189,7 @@ export class Drive {
     this.recorder.restart();
     this.#recording.begin();
     this.#left = 0;
+    this.listener?.ended();
     this.wake();
   }
 
@@ -196,6 +204,8 @@ export class Drive {
     if (parameters !== this.#live.parameters) {
       this.#live.setParameters(parameters);
       this.#recording.mark();
+      if (this.#perFrame) this.listener?.ended();
+      else this.listener?.retuned();
     }
     this.$loop.get()?.run(parameters, other, this.#live);
     this.refresh();
@@ -246,6 +256,7 @@ export class Drive {
   #tick(run: () => void): void {
     run();
     this.#recording.note();
+    this.listener?.ticked();
   }
 
   /** The tuning has changed: time runs on if something is not at rest any more. */
@@ -278,6 +289,8 @@ export class Drive {
     this.recorder.restart();
     this.#recording.begin();
     this.#left = 0;
+    if (start || this.#perFrame) this.listener?.ended();
+    else this.listener?.began();
     this.wake();
   }
 
@@ -287,6 +300,7 @@ export class Drive {
     this.groundVersion++;
     this.#live.changeGround(ground, walls);
     this.#recording.begin();
+    this.listener?.ended();
     this.refresh();
   }
 
@@ -294,6 +308,7 @@ export class Drive {
   startHere(here: boolean): void {
     const motion = this.#live.body;
     this.$start.set(here ? { x: Number(motion.x.toFixed(2)), y: Number(motion.y.toFixed(2)) } : null);
+    this.listener?.ended();
     if (here) return;
     this.groundVersion++;
     this.#live.setGround(this.#ground);

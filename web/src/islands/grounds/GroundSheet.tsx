@@ -36,6 +36,7 @@ export function GroundSheet() {
     frame: true,
     contact: true,
     snags: false,
+    course: true,
     gaps: true,
     reach: true,
     room: false,

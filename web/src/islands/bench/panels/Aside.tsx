@@ -2,6 +2,9 @@ import { useStore } from '@nanostores/react';
 import { useEffect, useState } from 'react';
 import { Judge } from '../../judging/judge.ts';
 import { useTuning } from '../../tuning/context.ts';
+import type { HandLaps } from '../laps/handLaps.ts';
+import { LapList } from '../laps/LapList.tsx';
+import type { HandLap } from '../laps/lapStore.ts';
 import { Calipers } from './Calipers.tsx';
 import { Changes } from './Changes.tsx';
 import { Effects } from './Effects.tsx';
@@ -9,8 +12,8 @@ import { Partings } from './Partings.tsx';
 import { Snags } from './Snags.tsx';
 import { StartHere } from './StartHere.tsx';
 
-/** Right of the yard: the calipers while they measure, the changes, their effects, and what is wrong. */
-export function Aside() {
+/** Right of the yard: the calipers while they measure, laps on a course, the changes, their effects, and what is wrong. */
+export function Aside({ laps, loop }: { laps: HandLaps; loop(lap: HandLap): void }) {
   const { editing, drive, saving, opening } = useTuning();
   const isUnsaved = useStore(saving.$head) === 0;
   const file = useStore(editing.$now);
@@ -21,11 +24,12 @@ export function Aside() {
   useEffect(() => () => judge.stop(), [judge]);
   return (
     <aside
-      aria-label="Calipers, changes, effects and snags"
+      aria-label="Calipers, laps, changes, effects and snags"
       className="flex min-h-0 flex-col gap-3 overflow-y-auto border-l border-rule bg-paper px-3 py-2"
     >
       {isUnsaved && <StartHere project={opening.project.id} unit={file.unit} />}
       <Calipers />
+      {laps.hasCourse && <LapList laps={laps} loop={loop} />}
       {!isUnsaved && <Changes />}
       {!isFlipped && <Effects judge={judge} />}
       <Snags judge={judge} />
