@@ -40,7 +40,7 @@ export function LapClock({ laps }: { laps: HandLaps }) {
     <section
       aria-label="Lap"
       data-state={state}
-      className="pointer-events-none absolute bottom-7 left-2 border border-rule bg-sheet/90 px-2 py-1 text-[12px]"
+      className="pointer-events-none absolute top-10 left-2 border border-rule bg-sheet/90 px-2 py-1 text-[12px]"
     >
       {state === 'none' ? (
         <p className="max-w-44">
