@@ -116,7 +116,7 @@ export { World } from './motion/world.ts';
 
 export { type CoursePath, planCourse } from './course/coursePath.ts';
 export { type GateLine, gateLines } from './course/gates.ts';
-export { type Lap, LapTimer, lapOf } from './course/lap.ts';
+export { type Lap, LapTimer, lapInTrace, lapOf } from './course/lap.ts';
 export { type DrivenLaps, driveLaps } from './pilot/laps.ts';
 export {
   defaultOptions,

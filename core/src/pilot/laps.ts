@@ -7,11 +7,11 @@ import { Pilot, type PilotLap } from './pilot.ts';
 import { brief } from './round.ts';
 
 /** Numbers of a lap that vary with jitter. */
-export const spreadOf = ['time', 'touches', 'contactTime', 'corrections', 'distance', 'sprint'] as const;
-export type SpreadName = (typeof spreadOf)[number];
+const spreadOf = ['time', 'touches', 'contactTime', 'corrections', 'distance', 'sprint'] as const;
+type SpreadName = (typeof spreadOf)[number];
 
 /** Median, tenth and ninetieth percentile. */
-export interface Spread {
+interface Spread {
   median: number;
   p10: number;
   p90: number;
@@ -34,7 +34,7 @@ function quantile(sorted: readonly number[], share: number): number {
 }
 
 /** The spread of the finished laps. */
-export function spreadIn(laps: readonly PilotLap[]): DrivenLaps['spread'] {
+function spreadIn(laps: readonly PilotLap[]): DrivenLaps['spread'] {
   const finished = laps.filter((lap) => lap.finished);
   if (finished.length === 0) return {};
   return Object.fromEntries(

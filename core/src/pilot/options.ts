@@ -24,7 +24,7 @@ export interface PilotOptions {
 }
 
 /** The device that suits a tuning: cells for grid steps, the pointer for click to go, else keys. */
-export function deviceFor({ scheme, route, input }: Parameters): PilotDevice {
+function deviceFor({ scheme, route, input }: Parameters): PilotDevice {
   if (scheme === 'step') return 'cells';
   if (route.enabled) return 'pointer';
   return input.directions === '4' ? 'keys4' : 'keys8';

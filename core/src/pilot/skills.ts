@@ -36,7 +36,7 @@ export interface Skills {
 }
 
 /** Travels of the stick at which its response is learned. */
-export const STICK_TRAVELS: readonly number[] = [0.15, 0.3, 0.45, 0.6, 0.75, 0.9, 1];
+const STICK_TRAVELS: readonly number[] = [0.15, 0.3, 0.45, 0.6, 0.75, 0.9, 1];
 
 const DIAGONAL = Math.SQRT1_2;
 

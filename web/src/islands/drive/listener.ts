@@ -2,7 +2,7 @@
 export interface DriveListener {
   /** The body stands at the ground's start, and the recording begins. */
   began(): void;
-  /** What began goes on from elsewhere: the body or the ground was changed. */
+  /** The drive goes on from elsewhere: the body or the ground was changed. */
   ended(): void;
   /** A tick was run. */
   ticked(): void;

@@ -6,7 +6,7 @@ import { useTuning } from '../../tuning/context.ts';
 import type { HandLaps } from './handLaps.ts';
 
 /** Seconds with a sign, and without a minus before zero. */
-export function signed(seconds: number): string {
+function signed(seconds: number): string {
   const text = Math.abs(seconds).toFixed(2);
   if (Number(text) === 0) return '±0.00';
   return `${seconds < 0 ? '−' : '+'}${text}`;

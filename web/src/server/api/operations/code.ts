@@ -1,9 +1,10 @@
 import { languageIds } from '@zygopod/code/constants';
-import { type Reading, readTape, readTargets, readTuning } from '@zygopod/core';
+import { readTape, readTargets, readTuning } from '@zygopod/core';
 import { z } from 'zod';
 import { type CodeRequest, generateCode } from '../../code/generator.ts';
 import { Problem } from '../../problem.ts';
 import { jsonOfFiles } from '../generatedFiles.ts';
+import { judged } from '../judged.ts';
 import type { Operation, OperationRequest } from '../operation.ts';
 import { streamed } from '../responses.ts';
 import { text } from '../shapes.ts';
@@ -12,14 +13,6 @@ const file = z.record(z.string(), z.unknown()).meta({ description: 'A file of it
 const created = z
   .strictObject({ files: z.array(z.strictObject({ path: text(200), text: z.string() })) })
   .meta({ id: 'MadeFiles', description: 'Files with their paths in a folder' });
-
-/** A valid file from the request; else a problem with its fault. */
-function judged(reading: Reading<unknown>, what: string): void {
-  if (!reading.ok)
-    throw new Problem(422, `The ${what} is not valid`, {
-      errors: reading.faults.slice(0, 20),
-    });
-}
 
 async function answer(wanted: CodeRequest, { signal }: Request): Promise<Response> {
   const done = await generateCode(wanted, signal);

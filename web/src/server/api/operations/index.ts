@@ -4,6 +4,7 @@ import { codeOperations } from './code.ts';
 import { documentOperations } from './documents.ts';
 import { draftOperations } from './draft.ts';
 import { handOffOperations } from './handOffs.ts';
+import { lapOperations } from './laps.ts';
 import { projectOperations } from './projects.ts';
 import { reportOperations } from './reports.ts';
 import { revisionOperations } from './revisions.ts';
@@ -23,6 +24,7 @@ export const operations: readonly Operation[] = [
   ...handOffOperations,
   ...sourceOperations,
   ...codeOperations,
+  ...lapOperations,
   ...projectOperations,
   ...changeOperations,
 ];
