@@ -29,7 +29,6 @@ describe('laps by hand on the bench', () => {
   it('are timed gate by gate against the best, kept over a reload, looped and deleted', async () => {
     const ground = await createDocument(address, 'grounds', groundFile({ version: 2, course: { gates: [gate(160), gate(300)], laps: 1 } }));
     const { page, faults } = await openBench(browser, address, {}, ground);
-    await list(page).getByText('None yet').waitFor();
     await driveLap(page);
     await list(page).locator('li').waitFor();
     const first = await page.getByTestId('lap-time').textContent();
@@ -70,6 +69,13 @@ describe('laps by hand on the bench', () => {
       (count) => count === 2,
       'two laps left',
     );
+    await list(page).getByRole('button', { name: 'Let the pilot drive' }).click();
+    await page
+      .getByTestId('piloted')
+      .getByText(/^Pilot: \d+\.\d\d s, 0 touches$/)
+      .waitFor();
+    await page.getByRole('button', { name: 'Looping' }).waitFor();
+
     const left = await list(page).locator('li').first().getAttribute('data-lap');
     await page.reload();
     await list(page).locator('li').first().waitFor();

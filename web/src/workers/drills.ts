@@ -118,7 +118,8 @@ function surveyOf(ground: Ground, parameters: Parameters): Survey {
 
 /** Drills away from the page. */
 const api = {
-  judge(file: TuningFile, ground: Ground | null): Judgement {
+  /** Runs all drills; the ground’s own snags, which need a survey, only if `finds` says so. */
+  judge(file: TuningFile, ground: Ground | null, finds = true): Judgement {
     const parameters = parametersOf(file);
     const begun = performance.now();
     const results = [...runDrills(parameters, { ground })];
@@ -127,21 +128,24 @@ const api = {
       drills: results.map(partOf),
       metrics: metricsOf(results),
       absent: absencesOf(results),
-      snags: bySeverity([...(ground ? groundSnags(ground, parameters, surveyOf(ground, parameters)) : []), ...drillSnags(results)]),
+      snags: bySeverity([
+        ...(ground && finds ? groundSnags(ground, parameters, surveyOf(ground, parameters)) : []),
+        ...drillSnags(results),
+      ]),
       milliseconds,
       ticks: results.reduce((sum, { runs }) => sum + runs.reduce((ticks, { trace }) => ticks + trace.end - 1, 0), 0),
     };
   },
 
-  /** The metrics of one drill for each of some tunings. */
-  metrics(files: readonly TuningFile[], name: string): Metrics[] {
+  /** The metrics of one drill for each of some tunings; the lap needs a ground with a course. */
+  metrics(files: readonly TuningFile[], name: string, ground: Ground | null): Metrics[] {
     const wanted = drills.filter((drill) => drill.name === name);
-    return files.map((file) => metricsOf([...runDrills(parametersOf(file), { drills: wanted })]));
+    return files.map((file) => metricsOf([...runDrills(parametersOf(file), { drills: wanted, ground })]));
   },
 
   /** All metrics for each of some tunings. */
-  all(files: readonly TuningFile[]): Metrics[] {
-    return files.map((file) => metricsOf([...runDrills(parametersOf(file))]));
+  all(files: readonly TuningFile[], ground: Ground | null): Metrics[] {
+    return files.map((file) => metricsOf([...runDrills(parametersOf(file), { ground })]));
   },
 
   /** The grounds and tapes of a drill's runs. */

@@ -129,7 +129,7 @@ export function Bench({ opening }: { opening: Opening }) {
         <div className="grid min-h-0 flex-1 grid-cols-[168px_minmax(0,1fr)_190px]">
           <Now />
           <Yard laps={laps} />
-          <Aside laps={laps} loop={(lap) => setProblem(playTape(work, lap.tape, null))} />
+          <Aside laps={laps} loop={(tape) => setProblem(playTape(work, tape, null))} />
         </div>
         <TapeBar actions={tapes} />
         <Rule label="Height of the strip" band="band-strip" height={bands.strip} change={resize('strip')} />

@@ -39,7 +39,7 @@ export function Drills({ opening }: { opening: Opening }) {
   const plain = useStore(work.editing.$plainTuning);
   const last = useStore(work.editing.$beforeTuning);
   useEffect(() => drilled.now.ask(preview ?? file, work.drive.world.ground), [drilled, work, file, preview]);
-  useEffect(() => drilled.before.ask(before, null), [drilled, before]);
+  useEffect(() => drilled.before.ask(before, work.drive.world.ground), [drilled, work, before]);
   useEffect(() => {
     const { id } = work.opening.tuning;
     void judgeAsBefore(drilled).then(setProblem);

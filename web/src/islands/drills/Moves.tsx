@@ -50,7 +50,7 @@ export function Moves({ drill, metric }: { drill: string; metric: keyof Metrics 
   const tuning = useStore(work.editing.$plainTuning);
   const [path, pick] = useState<string | null>(null);
   const { measured, retry } = useTried<Moved>(tuning, `${drill} ${metric}`, () =>
-    whatMoves(tuning, metric, (files) => now.desk.call((remote) => remote.metrics(files, drill), PATIENCE)),
+    whatMoves(tuning, metric, (files) => now.desk.call((remote) => remote.metrics(files, drill, work.drive.world.ground), PATIENCE)),
   );
   const moved = measured.is === 'done' ? measured.list : [];
   const { quantity } = metricSpecOf(metric);
@@ -106,9 +106,9 @@ export function Moves({ drill, metric }: { drill: string; metric: keyof Metrics 
 
 /** The outcomes that a number moves, most first; each goes to its drill. */
 function Outcomes({ tuning, path }: { tuning: Tuning; path: string }) {
-  const { now, $picked } = useDrills();
+  const { now, work, $picked } = useDrills();
   const { measured, retry } = useTried<Outcome>(tuning, path, () =>
-    whatIsMoved(tuning, path, (files) => now.desk.call((remote) => remote.all(files), PATIENCE)),
+    whatIsMoved(tuning, path, (files) => now.desk.call((remote) => remote.all(files, work.drive.world.ground), PATIENCE)),
   );
   if (measured.is !== 'done' || measured.list.length === 0)
     return <Unlisted measured={measured} retry={retry} empty="It changes no metric at ±10 %." />;

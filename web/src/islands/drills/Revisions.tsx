@@ -38,13 +38,13 @@ export function Revisions({ drill, metric, now }: { drill: string; metric: keyof
     void (async () => {
       const revisions = await newest(id);
       const files = revisions.map(({ file }) => file);
-      const metrics = await before.desk.call((remote) => remote.metrics(files, drill), PATIENCE);
+      const metrics = await before.desk.call((remote) => remote.metrics(files, drill, work.drive.world.ground), PATIENCE);
       if (current) setPast(revisions.map(({ number }, i) => ({ number, value: metrics[i]?.[metric] ?? null })));
     })().catch(() => undefined);
     return () => {
       current = false;
     };
-  }, [id, head, drill, metric, before]);
+  }, [id, head, drill, metric, before, work]);
   const all = [...past, { number: null, value: now }].flatMap(({ number, value }) => (value === null ? [] : [{ number, value }]));
   if (past.length === 0 || all.length < 2) return null;
   const target = set.targets.find((one) => metricKey(one.metric, one.at) === metric) ?? null;

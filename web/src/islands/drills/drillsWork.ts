@@ -66,7 +66,7 @@ export function openDrillsWork(work: TuningWork): DrillsWork {
   return {
     work,
     now: new Judge(),
-    before: new Judge(),
+    before: new Judge({ finds: false }),
     $judging: atom({ set: none, id: null, head: 0, isChanged: false }),
     $picked: atom(drills[0]?.name ?? ''),
     $order: atom<Order>('out'),

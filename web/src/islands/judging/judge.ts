@@ -19,10 +19,16 @@ export class Judge {
   /** Why the last tuning could not be drilled. */
   readonly $trouble = atom<string | null>(null);
   readonly desk = new Desk<DrillsApi>(() => new Worker(new URL('../../workers/drills.ts', import.meta.url), { type: 'module' }));
+  /** False for a judge whose snags nobody reads: the ground isn’t surveyed then. */
+  readonly #finds: boolean;
   #timer: ReturnType<typeof setTimeout> | undefined;
   #isBusy = false;
   #next: Order | null = null;
   #last: Order | null = null;
+
+  constructor({ finds = true } = {}) {
+    this.#finds = finds;
+  }
 
   /** Asks for a judgement once nothing has changed for a moment. */
   ask(file: TuningFile, ground: Ground | null): void {
@@ -50,7 +56,7 @@ export class Judge {
       this.#next = null;
       this.#last = order;
       try {
-        const judgement = await this.desk.call((remote) => remote.judge(file, ground), PATIENCE);
+        const judgement = await this.desk.call((remote) => remote.judge(file, ground, this.#finds), PATIENCE);
         this.$judged.set({ of: order, judgement });
         this.$trouble.set(null);
       } catch (error) {

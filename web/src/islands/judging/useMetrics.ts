@@ -1,4 +1,4 @@
-import type { Metrics, TuningFile } from '@zygopod/core';
+import type { Ground, Metrics, TuningFile } from '@zygopod/core';
 import { useEffect, useMemo, useState } from 'react';
 import { Desk } from '../../workers/desk.ts';
 import type { DrillsApi } from '../../workers/drills.ts';
@@ -17,9 +17,19 @@ export function useDrillsDesk(): Desk<DrillsApi> {
   return desk;
 }
 
-/** The metrics of some tunings, drilled at a desk: null until they are known, or why they aren't. They are those of `files` as they were last. */
-export function useMetrics(desk: Desk<DrillsApi>, files: readonly TuningFile[] | null): { metrics: Metrics[] } | { why: string } | null {
-  const [known, set] = useState<{ key: string; metrics: Metrics[] } | { key: string; why: string } | null>(null);
+/** Of what the metrics are, or why there are none. */
+type Known = { key: string; ground: Ground | null } & ({ metrics: Metrics[] } | { why: string });
+
+/**
+ * The metrics of some tunings, drilled at a desk: null until they are known, or why they aren't. They are those of `files` as they were last. A lap
+ * is driven on `ground`, if that has a course.
+ */
+export function useMetrics(
+  desk: Desk<DrillsApi>,
+  files: readonly TuningFile[] | null,
+  ground: Ground | null,
+): { metrics: Metrics[] } | { why: string } | null {
+  const [known, set] = useState<Known | null>(null);
   const key = files === null ? '' : JSON.stringify(files);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the files are named by their key
   useEffect(() => {
@@ -27,16 +37,16 @@ export function useMetrics(desk: Desk<DrillsApi>, files: readonly TuningFile[] |
     let isCurrent = true;
     const timer = setTimeout(() => {
       desk
-        .call((remote) => remote.all(files), PATIENCE)
+        .call((remote) => remote.all(files, ground), PATIENCE)
         .then(
-          (metrics) => isCurrent && set({ key, metrics }),
-          (error) => isCurrent && set({ key, why: error instanceof Error ? error.message : String(error) }),
+          (metrics) => isCurrent && set({ key, ground, metrics }),
+          (error) => isCurrent && set({ key, ground, why: error instanceof Error ? error.message : String(error) }),
         );
     }, REST);
     return () => {
       isCurrent = false;
       clearTimeout(timer);
     };
-  }, [key, desk]);
-  return known?.key === key ? known : null;
+  }, [key, ground, desk]);
+  return known?.key === key && known.ground === ground ? known : null;
 }

@@ -1,8 +1,10 @@
 import { useStore } from '@nanostores/react';
+import type { Ground, Tuning } from '@zygopod/core';
 import { useState } from 'react';
 import { useTuning } from '../../tuning/context.ts';
 import type { HandLaps } from './handLaps.ts';
 import type { HandLap } from './lapStore.ts';
+import { askPilot } from './pilotLap.ts';
 
 /** Laps listed until all are requested. */
 const SHOWN = 3;
@@ -15,21 +17,37 @@ const orders = {
 };
 type Order = keyof typeof orders;
 
-/** The laps driven by hand on this ground: each can be looped as a tape, or deleted. */
-export function LapList({ laps, loop }: { laps: HandLaps; loop(lap: HandLap): void }) {
+/** The laps driven by hand on this ground: each can be looped as a tape, or deleted; and the pilot’s. */
+export function LapList({ laps, loop }: { laps: HandLaps; loop(tape: unknown): void }) {
   const kept = useStore(laps.$laps);
   const [order, sort] = useState<Order>('fastest');
   const [all, showAll] = useState(false);
+  const pilot = usePilot(laps.ground, loop);
   const sorted = [...kept].sort(orders[order].compare);
   const best = laps.best?.id;
   return (
     <section aria-label="Laps">
       <h2 className="rubric flex items-baseline justify-between">
         Laps
-        {kept.length > 1 && (
+        <button type="button" className="action text-xs" disabled={pilot.isBusy} onClick={pilot.drive}>
+          Let the pilot drive
+        </button>
+      </h2>
+      {pilot.words && (
+        <output className="block text-xs text-ink-soft" data-testid="piloted">
+          {pilot.words}
+        </output>
+      )}
+      <ol>
+        {(all ? sorted : sorted.slice(0, SHOWN)).map((lap) => (
+          <LapRow key={lap.id} lap={lap} laps={laps} isBest={lap.id === best} loop={() => loop(lap.tape)} />
+        ))}
+      </ol>
+      {kept.length > 1 && (
+        <p className="flex items-baseline justify-between text-xs">
           <select
             aria-label="Order of the laps"
-            className="bg-transparent text-xs font-normal"
+            className="bg-transparent"
             value={order}
             onChange={(event) => sort(event.target.value as Order)}
           >
@@ -39,21 +57,34 @@ export function LapList({ laps, loop }: { laps: HandLaps; loop(lap: HandLap): vo
               </option>
             ))}
           </select>
-        )}
-      </h2>
-      {kept.length === 0 && <p className="mt-1 text-ink-soft">None yet: drive through the gates in order.</p>}
-      <ol>
-        {(all ? sorted : sorted.slice(0, SHOWN)).map((lap) => (
-          <LapRow key={lap.id} lap={lap} laps={laps} isBest={lap.id === best} loop={() => loop(lap)} />
-        ))}
-      </ol>
-      {kept.length > SHOWN && (
-        <button type="button" className="action text-xs" aria-expanded={all} onClick={() => showAll(!all)}>
-          {all ? `Show ${SHOWN}` : `Show all ${kept.length}`}
-        </button>
+          {kept.length > SHOWN && (
+            <button type="button" className="action" aria-expanded={all} onClick={() => showAll(!all)}>
+              {all ? `Show ${SHOWN}` : `Show all ${kept.length}`}
+            </button>
+          )}
+        </p>
       )}
     </section>
   );
+}
+
+/** Has the pilot drive a lap with the numbers as they are, and loops it. */
+function usePilot(ground: Ground, loop: (tape: unknown) => void): { isBusy: boolean; words: string; drive(): void } {
+  const { editing } = useTuning();
+  const tuning = useStore(editing.$tuning);
+  const [isBusy, setBusy] = useState(false);
+  const [driven, setDriven] = useState<{ tuning: Tuning; words: string } | null>(null);
+  const drive = async () => {
+    setBusy(true);
+    const lap = await askPilot(tuning.file, ground);
+    setBusy(false);
+    if (!('tape' in lap)) return setDriven({ tuning, words: `Not driven: ${lap.why}` });
+    loop(lap.tape);
+    const touches = lap.touches === 1 ? '1 touch' : `${lap.touches} touches`;
+    setDriven({ tuning, words: lap.finished ? `Pilot: ${lap.time.toFixed(2)} s, ${touches}` : `Pilot: not finished, ${lap.why}` });
+  };
+  const words = driven ? `${driven.words}${driven.tuning === tuning ? '' : ', before the last change'}` : '';
+  return { isBusy, words, drive: () => void drive() };
 }
 
 function LapRow({ lap, laps, isBest, loop }: { lap: HandLap; laps: HandLaps; isBest: boolean; loop(): void }) {

@@ -28,6 +28,7 @@ export class HandLaps implements DriveListener {
   readonly #drive: Drive;
   readonly #id: string;
   readonly #tuning: () => DrivenTuning;
+  readonly ground: Ground;
   readonly #ground: string;
 
   /** `id` names the ground's document; `tuning` returns the tuning that drives. */
@@ -36,6 +37,7 @@ export class HandLaps implements DriveListener {
     this.#id = id;
     this.#tuning = tuning;
     const { ground } = drive.world;
+    this.ground = ground;
     this.#ground = groundText(ground);
     this.timer = new LapTimer(ground);
     if (this.hasCourse) this.$laps.set(lapsOn(id));

@@ -22,7 +22,7 @@ export function Effects({ judge }: { judge: Judge }) {
   const changes = useMemo(() => differences(before, now).filter(({ isWritten }) => isWritten).length, [before, now]);
   const isChanged = changes > 0;
   const shown = shownBeside(changes);
-  const drilled = useMetrics(judge.desk, isChanged ? [before.file] : null);
+  const drilled = useMetrics(judge.desk, isChanged ? [before.file] : null, drive.world.ground);
   const was = drilled && 'metrics' in drilled ? drilled.metrics[0] : undefined;
   const moved = useMemo(
     () => (was && judged ? movedMetrics(was, judged.judgement.metrics, { unit: drive.world.ground.unit, targets, digits: DIGITS }) : null),

@@ -32,7 +32,11 @@ export function Outcomes({
   const { file } = tuning;
   const unit = file.unit ?? 'px';
   const isChanged = into.edits.length > 0 || into.missing.some(({ isAdded }) => isAdded);
-  const drilled = useMetrics(useDrillsDesk(), !isChanged ? null : [asSaid(file, into.said.before), asSaid(file, into.said.after), file]);
+  const drilled = useMetrics(
+    useDrillsDesk(),
+    !isChanged ? null : [asSaid(file, into.said.before), asSaid(file, into.said.after), file],
+    null,
+  );
   const [before, after, exact] = (drilled && 'metrics' in drilled ? drilled.metrics : []) as [Metrics?, Metrics?, Metrics?];
   const moved = before && after ? movedMetrics(before, after, { unit, targets, digits: DIGITS }) : null;
   const rounded = into.edits.filter(({ exact, wanted, reads }) => exact !== null && !isLink(wanted) && !isSame(wanted, reads));
