@@ -205,6 +205,7 @@ program
   .requiredOption('-o, --output <folder>', 'folder to write to')
   .requiredOption('--tape <files...>', 'tapes to replay')
   .option('--targets <file>', 'target set (default: a band of ±5 % around each current value)')
+  .option('--ground <file>', 'ground with a course, for targets of its lap')
   .addHelpText(
     'after',
     '\nExample:\n  ./zygopod checks demo/carrier-day-boots.tuning.json --tape demo/out-and-back.tape.json demo/gap-run.tape.json -o game/checks',

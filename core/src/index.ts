@@ -117,6 +117,7 @@ export { World } from './motion/world.ts';
 export { type CoursePath, planCourse } from './course/coursePath.ts';
 export { type GateLine, gateLines } from './course/gates.ts';
 export { type Lap, LapTimer, lapInTrace, lapOf } from './course/lap.ts';
+export { isLapDetail, isLapMetric } from './measure/drills/lap.ts';
 export { type DrivenLaps, driveLaps } from './pilot/laps.ts';
 export {
   defaultOptions,

@@ -1,3 +1,4 @@
+import { measureLaps } from '../bench/laps.ts';
 import { measureBytecode, measureMemory, measureTapes } from '../bench/processes.ts';
 import { measureRoutes } from '../bench/routes.ts';
 import { measureSurvey } from '../bench/survey.ts';
@@ -11,6 +12,7 @@ const parts: Record<string, () => Figure[]> = {
   bytecode: measureBytecode,
   routes: measureRoutes,
   survey: measureSurvey,
+  laps: measureLaps,
 };
 
 /** The parts of the suite, in the order in which they run. */

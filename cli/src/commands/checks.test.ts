@@ -34,6 +34,35 @@ describe('the folder for a build server', () => {
     expect(drill.status).toBe(0);
   });
 
+  it('holds the ground that a lap is judged on, and the command of its readme drives it', () => {
+    const own = mkdtempSync(join(tmpdir(), 'zygopod-lap-checks-'));
+    const [tuning, ground] = [demo('carrier-day-boots.tuning.json'), demo('boardwalk.ground.json')];
+    expect(run('checks', tuning, '--tape', demo('out-and-back.tape.json'), '--ground', ground, '-o', own).status).toBe(0);
+    const targets = JSON.parse(readFileSync(join(own, 'targets.targets.json'), 'utf8')) as {
+      targets: { metric: string; min: number; max: number }[];
+    };
+    const { time } = JSON.parse(run('lap', '--tuning', tuning, '--ground', ground, '--json').stdout) as { time: number };
+    const band = targets.targets.find(({ metric }) => metric === 'lapTime') as { min: number; max: number };
+    expect(band.min).toBeLessThan(time);
+    expect(band.max).toBeGreaterThan(time);
+    const command = /^\.\/zygopod (drill .+)$/m.exec(readFileSync(join(own, 'README.md'), 'utf8'))?.[1]?.split(' ') ?? [];
+    const drill = (targetsFile: string) =>
+      spawnSync(
+        process.execPath,
+        [join(root, 'cli/src/main.ts'), ...command.map((word) => (word === 'targets.targets.json' ? targetsFile : word))],
+        {
+          cwd: own,
+          encoding: 'utf8',
+        },
+      ).status;
+    expect(command).toContain('ground.ground.json');
+    expect(drill('targets.targets.json')).toBe(0);
+    // A lap that is too slow by a hundredth fails.
+    writeFileSync(join(own, 'slow.targets.json'), JSON.stringify({ ...targets, targets: [{ metric: 'lapTime', max: time - 0.01 }] }));
+    expect(drill('slow.targets.json')).toBe(1);
+    rmSync(own, { recursive: true });
+  });
+
   it.each<{ language: string; needs: string; motion: string; from: RegExp; to: string; build?: string[]; run: string[]; probe?: string }>([
     { language: 'Python', needs: 'python3', motion: 'motion.py', from: /return 900\.0/, to: 'return 901.0', run: ['python3', 'check.py'] },
     {

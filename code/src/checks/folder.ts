@@ -1,4 +1,4 @@
-import { documentText, freeName, inMarkdown, type Tape, type TargetSet, type Tuning } from '@zygopod/core';
+import { documentText, freeName, type Ground, inMarkdown, isLapMetric, type Tape, type TargetSet, type Tuning } from '@zygopod/core';
 import { columns } from '../golden/columns.ts';
 import { modelRun } from '../golden/modelRun.ts';
 import { callbacksUsed } from '../languages/program.ts';
@@ -12,12 +12,12 @@ export interface FolderFile {
   stays?: boolean;
 }
 
-const readme = (tuning: string) => `# Checks of ${inMarkdown(tuning)}
+const readme = (tuning: string, ground: string) => `# Checks of ${inMarkdown(tuning)}
 
 The targets, as JUnit XML:
 
 \`\`\`sh
-./zygopod drill --tuning tuning.tuning.json --targets targets.targets.json --junit feel.xml
+./zygopod drill --tuning tuning.tuning.json --targets targets.targets.json${ground} --junit feel.xml
 \`\`\`
 
 The goldens, in the language of the game; exit 1 if its motion differs from one of them:
@@ -37,9 +37,13 @@ function golden(tuning: Tuning, tape: Tape): string {
   return [columns, ...hands.map((line, i) => [...line, ...(rows[i] as number[])])].map((cells) => `${cells.join(',')}\n`).join('');
 }
 
-/** The files of a folder for a build server. Throws `CannotHold` with the construct that no file can hold. */
-export function checkFolder(tuning: Tuning, targets: TargetSet, tapes: readonly Tape[]): FolderFile[] {
+/**
+ * The files of a folder for a build server. `ground` is among them if a target judges a lap on it. Throws `CannotHold` with the construct that no file can
+ * hold.
+ */
+export function checkFolder(tuning: Tuning, targets: TargetSet, tapes: readonly Tape[], ground: Ground | null = null): FolderFile[] {
   const motion = motionOf(tuning);
+  const lapGround = targets.targets.some(({ metric }) => isLapMetric(metric)) ? ground : null;
   const taken = new Set<string>();
   const goldens = tapes.map((tape): FolderFile => {
     const name = freeName(tape.name, '.csv', (free) => taken.has(free));
@@ -47,9 +51,10 @@ export function checkFolder(tuning: Tuning, targets: TargetSet, tapes: readonly 
     return { path: `goldens/${name}`, text: golden(tuning, tape) };
   });
   return [
-    { path: 'README.md', text: readme(tuning.file.name) },
+    { path: 'README.md', text: readme(tuning.file.name, lapGround ? ' --ground ground.ground.json' : '') },
     { path: 'tuning.tuning.json', text: documentText(tuning.file) },
     { path: 'targets.targets.json', text: documentText(targets) },
+    ...(lapGround ? [{ path: 'ground.ground.json', text: documentText(lapGround) }] : []),
     ...goldens,
     ...motionPrinters().map((printer): FolderFile => ({ path: `motion.${printer.extension}`, text: printer.file(motion) })),
     ...registry.map(({ check }): FolderFile => ({ path: check.name, text: check.text(callbacksUsed(motion)) })),

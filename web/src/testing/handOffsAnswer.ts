@@ -1,4 +1,5 @@
 import { languageIds } from '@zygopod/code/constants';
+import { groundWith } from '@zygopod/core';
 import { expect, it } from 'vitest';
 import type { Described } from './described.ts';
 
@@ -70,6 +71,23 @@ export function handOffsAnswer(described: Described, { tuning, tape, targets }: 
     const paths = (value['files'] as { path: string }[]).map(({ path }) => path);
     expect(paths).toEqual(expect.arrayContaining(['goldens/described-hands.csv', 'goldens/described-hands-2.csv', 'check.rs', 'game.py']));
     await ask('POST', '/checks', {}, 200, { body: { tuning, targets: null, tapes: [] } });
+    const lap = { ...targets, targets: [{ metric: 'lapTime', max: 9 }] };
+    const ground = groundWith({
+      name: 'Short',
+      size: { width: 400, height: 300 },
+      start: { x: 60, y: 150 },
+      course: { gates: [{ from: [300, 100], to: [300, 200] }], laps: 1 },
+    });
+    for (const [wanted, holds] of [
+      [lap, true],
+      [targets, false],
+    ] as const) {
+      const { value } = await ask('POST', '/checks', {}, 200, { body: { tuning, targets: wanted, tapes: [], ground } });
+      const files = new Map((value['files'] as { path: string; text: string }[]).map(({ path, text }) => [path, text]));
+      expect(files.has('ground.ground.json')).toBe(holds);
+      expect(files.get('README.md')?.includes('--ground ground.ground.json')).toBe(holds);
+    }
+    await ask('POST', '/checks', {}, 422, { body: { tuning, targets: null, tapes: [], ground: { ...ground, size: 7 } } });
     await ask('POST', '/checks', {}, 422, { body: { tuning, targets: null, tapes: [{ ...tape, events: 7 }] } });
     await ask('POST', '/checks', {}, 422, { body: { tuning, targets: { ...targets, targets: 7 }, tapes: [] } });
   });

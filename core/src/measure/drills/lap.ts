@@ -24,6 +24,12 @@ export const lap: Drill = {
   unless: () => 'needs a ground with a course',
 };
 
+/** True for the metrics of a lap: they need a ground with a course. */
+export const isLapMetric = (metric: string): boolean => metric === 'lapSplit' || (gives as readonly string[]).includes(metric);
+
+/** True for the keys of a lap’s metrics but its time: they jump with the least change, and say little beside it. */
+export const isLapDetail = (key: string): boolean => key !== 'lapTime' && isLapMetric(key.replace(/\(\d+\)$/, ''));
+
 /** The same on a ground with a course. */
 export function lapOn(ground: Ground, parameters: Parameters): Drill {
   return {

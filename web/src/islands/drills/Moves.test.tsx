@@ -34,7 +34,7 @@ beforeEach(async () => {
       });
     },
   };
-  const work = { work: { editing }, now: { desk }, tried: new TriedBefore() } as unknown as DrillsWork;
+  const work = { work: { editing, drive: { world: { ground: null } } }, now: { desk }, tried: new TriedBefore() } as unknown as DrillsWork;
   page = await mount(
     <DrillsContext value={work}>
       <Moves drill="hard-stop" metric="stopDistance" />

@@ -1,4 +1,5 @@
 import {
+  isLapDetail,
   isLink,
   type Metrics,
   matters,
@@ -92,8 +93,8 @@ export const triedPaths = (tuning: Tuning): string[] =>
   candidatesOf(tuning).filter((path) => tried(tuning, path, 1 + STEP) ?? tried(tuning, path, 1 - STEP));
 
 /**
- * The metrics that a number moves, those that it moves most (relatively) first: differences as `whatMoves` takes them. `measure` gives all
- * metrics for each of some tunings.
+ * The metrics that a number moves, those that it moves most (relatively) first; of a lap only its time. Differences as `whatMoves` takes them.
+ * `measure` gives all metrics for each of some tunings.
  */
 export async function whatIsMoved(
   tuning: Tuning,
@@ -105,6 +106,7 @@ export async function whatIsMoved(
   const above = up ? rest[0] : undefined;
   const below = down ? rest[up ? 1 : 0] : undefined;
   const found = (Object.entries(now) as [keyof Metrics, number][]).flatMap(([metric, value]): Outcome[] => {
+    if (isLapDetail(metric)) return [];
     const moved = slope(value, above?.[metric], below?.[metric]);
     return moved ? [{ metric, ...moved, share: moved.by / (Math.abs(value) || Math.abs(moved.by)) }] : [];
   });

@@ -1,4 +1,4 @@
-import { fileStem, type TuningFile } from '@zygopod/core';
+import { fileStem, type Ground, isLapMetric, type TuningFile } from '@zygopod/core';
 import { strToU8, zipSync } from 'fflate';
 import { useEffect, useState } from 'react';
 import { downloadBytes } from '../controls/download.ts';
@@ -13,7 +13,7 @@ const MOST = 12;
 const FIRST = 3;
 
 /** A folder for the game's build server: goldens of tapes, and tests in six languages that say where the game parts from them. */
-export function Checks({ file, id, project }: { file: TuningFile; id: string; project: string }) {
+export function Checks({ file, id, project, ground }: { file: TuningFile; id: string; project: string; ground: Ground }) {
   const [tapes, setTapes] = useState<readonly ListedTape[] | null>(null);
   const [chosen, choose] = useState<readonly string[]>([]);
   const [shown, show] = useState('README.md');
@@ -26,9 +26,12 @@ export function Checks({ file, id, project }: { file: TuningFile; id: string; pr
   const generated = useGenerated('checks', `${tapes === null} ${chosen.join()} ${JSON.stringify(file)}`, async () => {
     if (tapes === null) return null;
     const hands = await Promise.all(chosen.map((tape) => fetchDocument('tapes', tape)));
+    const targets = await fetchChosen(id);
+    const hasLap = ground.course && targets?.targets.some(({ metric }) => isLapMetric(metric));
     return {
       tuning: file,
-      targets: await fetchChosen(id),
+      targets,
+      ground: hasLap ? ground : null,
       tapes: hands.flatMap((one) => ('file' in one ? [one.file] : [])),
     };
   });

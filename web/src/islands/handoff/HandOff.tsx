@@ -10,6 +10,7 @@ import { DocumentPicker } from '../frame/Picker.tsx';
 import { Shell } from '../frame/Shell.tsx';
 import { openTuningWork, TuningContext } from '../tuning/context.ts';
 import { documentActions } from '../work/documentCommands.ts';
+import { currentOf } from '../work/work.ts';
 import { Checks } from './Checks.tsx';
 import { Choices } from './Choices.tsx';
 import { FileText } from './FileText.tsx';
@@ -115,7 +116,9 @@ export function HandOff({ opening }: { opening: Opening }) {
         )}
         {part === 'motion' && <MotionCode file={tuning.file} to={choice.to} choose={(to) => choose({ to })} />}
         {part === 'formulas' && <Formulas tuning={tuning} unit={work.drive.world.ground.unit} />}
-        {part === 'checks' && <Checks file={tuning.file} id={opening.tuning.id} project={opening.project.id} />}
+        {part === 'checks' && (
+          <Checks file={tuning.file} id={opening.tuning.id} project={opening.project.id} ground={currentOf(opening.ground)} />
+        )}
         {part === 'numbers' && (
           <div className="grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)_260px]">
             <Choices choice={choice} choose={choose} names={names} rename={(next) => void handOffs.rename(next)} handed={handed}>

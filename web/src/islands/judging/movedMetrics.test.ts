@@ -1,3 +1,4 @@
+import type { Target } from '@zygopod/core';
 import { describe, expect, it } from 'vitest';
 import { movedMetrics } from './movedMetrics.ts';
 
@@ -23,5 +24,14 @@ describe('what changed numbers do to the outcomes', () => {
     expect(movedMetrics(before, { riseTime: 0.2, stopDistance: 8.931 }, { unit: 'px', targets: [], digits: 3 })).toMatchObject([
       { key: 'sprintTime', change: '5 → not measured s' },
     ]);
+  });
+
+  it('are of a lap its time, and what has a band', () => {
+    const before = { lapTime: 9, lapTouches: 2, 'lapSplit(1)': 3, 'lapSplit(2)': 6 };
+    const after = { lapTime: 8, lapTouches: 1, 'lapSplit(1)': 2.8, 'lapSplit(2)': 5.2 };
+    const keys = (targets: readonly Target[]) => movedMetrics(before, after, { unit: 'px', targets, digits: 3 }).map(({ key }) => key);
+    expect(keys([])).toEqual(['lapTime']);
+    expect(keys([{ metric: 'lapSplit', at: 2, max: 5 }])).toEqual(['lapSplit(2)', 'lapTime']);
+    expect(keys([{ metric: 'lapTouches', max: 1 }])).toEqual(['lapTouches', 'lapTime']);
   });
 });

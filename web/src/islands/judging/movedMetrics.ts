@@ -1,4 +1,14 @@
-import { judgeTargets, type Metrics, metricKey, metricSpecOf, shortNumber, significant, type Target, unitOf } from '@zygopod/core';
+import {
+  isLapDetail,
+  judgeTargets,
+  type Metrics,
+  metricKey,
+  metricSpecOf,
+  shortNumber,
+  significant,
+  type Target,
+  unitOf,
+} from '@zygopod/core';
 
 /** A metric that differs between two tunings. */
 export interface Moved {
@@ -19,7 +29,7 @@ function bandWords({ min, max }: Target, unit: string): string {
   return max !== undefined ? `at most ${end(max)}` : min !== undefined ? `at least ${end(min)}` : '';
 }
 
-/** Metrics that differ in so many significant digits, those that differ most first. */
+/** Metrics that differ in so many significant digits, those that differ most first; of a lap its time, and what has a band. */
 export function movedMetrics(
   before: Metrics,
   after: Metrics,
@@ -28,6 +38,7 @@ export function movedMetrics(
   const bands = new Map(judgeTargets(targets, after).map((one) => [metricKey(one.metric, one.at), one]));
   const keys = [...new Set([...Object.keys(before), ...Object.keys(after)])] as (keyof Metrics)[];
   const rows = keys.flatMap((key) => {
+    if (isLapDetail(key) && !bands.has(key)) return [];
     const [was, now] = [before[key] ?? null, after[key] ?? null];
     const text = (value: number | null) => (value === null ? 'not measured' : significant(value, digits));
     if (text(was) === text(now)) return [];

@@ -2,7 +2,10 @@ import { Problem } from '../problem.ts';
 import { OneByOne } from '../worker.ts';
 
 /** Request to generate code from a tuning: its motion in a language, or a folder of checks for a build server. */
-export type CodeRequest = { tuning: unknown } & ({ what: 'code'; to: string } | { what: 'checks'; targets: unknown; tapes: unknown[] });
+export type CodeRequest = { tuning: unknown } & (
+  | { what: 'code'; to: string }
+  | { what: 'checks'; targets: unknown; tapes: unknown[]; ground: unknown }
+);
 
 /** The generated files, or the reason why there are none. */
 export type GeneratedCode = { files: { path: string; text: string }[] } | { why: string };

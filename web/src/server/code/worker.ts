@@ -1,6 +1,6 @@
 import { parentPort } from 'node:worker_threads';
 import { CannotHold, checkFolder, meetsWalls, motionOf, printerOf, wallsOf } from '@zygopod/code';
-import { fileStem, keepAsTargets, metricsOf, readTape, readTargets, readTuning, runDrills } from '@zygopod/core';
+import { fileStem, keepAsTargets, metricsOf, readGround, readTape, readTargets, readTuning, runDrills } from '@zygopod/core';
 import type { CodeRequest, GeneratedCode } from './generator.ts';
 
 /** Makes code and checks away from the thread that answers. Files have been judged by then. */
@@ -24,6 +24,8 @@ function generate(request: CodeRequest): GeneratedCode {
       return tape.ok ? [tape.value] : [];
     });
     const set = request.targets === null ? null : readTargets(request.targets);
+    const on = request.ground === null ? null : readGround(request.ground);
+    const ground = on?.ok ? on.value : null;
     const targets = set?.ok
       ? set.value
       : {
@@ -31,9 +33,9 @@ function generate(request: CodeRequest): GeneratedCode {
           version: 1 as const,
           name: `Like ${file.name}`.slice(0, 120),
           note: '',
-          targets: keepAsTargets(metricsOf([...runDrills(parameters)])),
+          targets: keepAsTargets(metricsOf([...runDrills(parameters, { ground })])),
         };
-    return { files: checkFolder(read.value, targets, tapes).map(({ path, text }) => ({ path, text })) };
+    return { files: checkFolder(read.value, targets, tapes, ground).map(({ path, text }) => ({ path, text })) };
   } catch (error) {
     if (error instanceof CannotHold) return { why: error.message };
     throw error;

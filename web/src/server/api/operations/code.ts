@@ -1,5 +1,5 @@
 import { languageIds } from '@zygopod/code/constants';
-import { readTape, readTargets, readTuning } from '@zygopod/core';
+import { readGround, readTape, readTargets, readTuning } from '@zygopod/core';
 import { z } from 'zod';
 import { type CodeRequest, generateCode } from '../../code/generator.ts';
 import { Problem } from '../../problem.ts';
@@ -51,6 +51,7 @@ const checksBody = z
   .strictObject({
     tuning: file,
     targets: file.nullable().meta({ description: 'Target set; null: a band around each current value' }),
+    ground: file.nullable().default(null).meta({ description: 'Ground with a course, for targets of its lap' }),
     tapes: z.array(file).max(12).meta({ description: 'Tapes whose motion the game must repeat' }),
   })
   .meta({ id: 'ChecksRequest' });
@@ -66,6 +67,7 @@ const checks: Operation = {
   run: async ({ body, request }: OperationRequest<object, z.infer<typeof checksBody>>) => {
     judged(readTuning(body.tuning), 'tuning');
     if (body.targets) judged(readTargets(body.targets), 'target set');
+    if (body.ground) judged(readGround(body.ground), 'ground');
     let ticks = 0;
     for (const tape of body.tapes) {
       const read = readTape(tape);
