@@ -204,8 +204,7 @@ export class Drive {
     if (parameters !== this.#live.parameters) {
       this.#live.setParameters(parameters);
       this.#recording.mark();
-      if (this.#perFrame) this.listener?.ended();
-      else this.listener?.retuned();
+      this.listener?.retuned();
     }
     this.$loop.get()?.run(parameters, other, this.#live);
     this.refresh();
@@ -289,7 +288,7 @@ export class Drive {
     this.recorder.restart();
     this.#recording.begin();
     this.#left = 0;
-    if (start || this.#perFrame) this.listener?.ended();
+    if (start) this.listener?.ended();
     else this.listener?.began();
     this.wake();
   }

@@ -131,6 +131,22 @@ describe('laps by hand', () => {
     expect([plain.hasCourse, plain.$laps.get()]).toEqual([false, []]);
   });
 
+  it('don’t begin with a tick per frame, nor go on with one', () => {
+    const { drive, laps, tape, tuning, ground, stop } = bench(60);
+    const perFrame = { ...tuning.parameters, clock: { ...tuning.parameters.clock, stepping: 'perFrame' as const } };
+    drive.say({ press: 'right' });
+    drive.advance(0.2);
+    drive.retune(perFrame, null);
+    expect(laps.$state.get()).toBe('none');
+    drive.restart();
+    driveBy(drive, tape);
+    expect([laps.$state.get(), laps.$laps.get()]).toEqual(['none', []]);
+    stop();
+    const other = new HandLaps(new Drive(perFrame, ground), 'ground', () => ({}) as never);
+    other.start();
+    expect(other.$state.get()).toBe('none');
+  });
+
   it('are deleted in every page, are 40 at most, and survive a store with anything in it', () => {
     const { drive, laps, tape, stop } = bench(50);
     driveBy(drive, tape);

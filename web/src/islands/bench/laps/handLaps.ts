@@ -63,6 +63,11 @@ export class HandLaps implements DriveListener {
     };
   }
 
+  /** True with a tick per frame: such a lap can't be driven again. */
+  get #isPerFrame(): boolean {
+    return this.#drive.live.parameters.clock.stepping === 'perFrame';
+  }
+
   /** The fastest lap on this ground as it is now, driven with one tuning. */
   get best(): HandLap | null {
     return this.$laps.get().find((lap) => !lap.isChanged && this.isHere(lap)) ?? null;
@@ -113,6 +118,7 @@ export class HandLaps implements DriveListener {
   }
 
   began(): void {
+    if (this.#isPerFrame) return this.ended();
     const { trace } = this.#drive.live;
     this.timer.begin(trace, trace.end - 1);
     this.isChanged = false;
@@ -125,6 +131,7 @@ export class HandLaps implements DriveListener {
   }
 
   retuned(): void {
+    if (this.#isPerFrame) this.ended();
     if (this.timer.began >= 0) this.isChanged = true;
   }
 
