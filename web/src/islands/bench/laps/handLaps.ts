@@ -118,7 +118,10 @@ export class HandLaps implements DriveListener {
   }
 
   began(): void {
-    if (this.#isPerFrame) return this.ended();
+    if (this.#isPerFrame) {
+      this.ended();
+      return;
+    }
     const { trace } = this.#drive.live;
     this.timer.begin(trace, trace.end - 1);
     this.isChanged = false;
