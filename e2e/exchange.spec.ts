@@ -56,7 +56,7 @@ describe('import and export', () => {
     await give('huge.csv', Buffer.alloc(21 * 1024 * 1024, '#,'));
     await said(/21.0 MB, expected at most 20 MB/);
     await give('note.doc', Buffer.from('hello'));
-    await said(/format that is not known/);
+    await said(/an unknown format/);
     await page.getByRole('button', { name: 'Not now' }).click();
     expect(await page.getByTestId('save-state').textContent()).toBe('saved');
     expect(faults).toEqual([]);

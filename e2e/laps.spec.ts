@@ -1,6 +1,7 @@
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { createDocument, enter, groundFile, openBench, openBrowser, until } from './browser.ts';
+import { createDocument, enter, groundFile, keptGround, openBench, openBrowser, openGround, ready, until } from './browser.ts';
+import { drag, pointOf } from './sheet.ts';
 
 const address = inject('address');
 let browser: Browser;
@@ -81,5 +82,55 @@ describe('laps by hand on the bench', () => {
     await list(page).locator('li').first().waitFor();
     expect([await list(page).locator('li').count(), await list(page).locator('li').first().getAttribute('data-lap')]).toEqual([2, left]);
     expect(faults).toEqual([]);
+  });
+
+  it('goes from a drawn course to laps by hand, laps of three tunings, and a lap with a band', async () => {
+    const { page, faults, id } = await openGround(browser, address);
+    const at = await pointOf(page);
+    await page.keyboard.press('t');
+    for (const x of [192, 320]) await drag(page, at(x, 32), at(x, 160));
+    await page.getByTestId('course-path').getByText('Shortest path').waitFor();
+    expect((await keptGround(page, id)).course?.gates).toHaveLength(2);
+
+    const times: number[] = [];
+    for (const walkSpeed of [90, 140, 210]) {
+      const file = { format: 'zygopod/tuning', version: 2, name: `Walks ${walkSpeed}`, pace: { walkSpeed, sprintSpeed: walkSpeed } };
+      const tuning = await createDocument(address, 'tunings', file);
+      await page.goto(`${address}/bench/${tuning}?ground=${id}`);
+      await ready(page);
+      await list(page).getByRole('button', { name: 'Let the pilot drive' }).click();
+      const words = await page.getByTestId('piloted').textContent();
+      times.push(Number(/^Pilot: (\d+\.\d\d) s, 0 touches$/.exec(words ?? '')?.[1]));
+    }
+    // 240 units in a straight line: no lap is faster than its speed, and ramps cost less than half a second.
+    for (const [i, walkSpeed] of [90, 140, 210].entries()) {
+      expect(times[i]).toBeGreaterThanOrEqual(240 / walkSpeed - 0.01);
+      expect(times[i]).toBeLessThan(240 / walkSpeed + 0.5);
+    }
+    await page.keyboard.press('l');
+    await clock(page).waitFor();
+    await page.keyboard.press('r');
+    for (let lap = 1; lap <= 2; lap++) {
+      await driveLap(page);
+      await list(page)
+        .locator('li')
+        .nth(lap - 1)
+        .waitFor();
+      await page.keyboard.press('r');
+    }
+
+    // The Drills page drives the same lap, in a worker of the page.
+    await page.goto(page.url().replace('/bench/', '/drills/'));
+    await page.locator('[data-drill=lap]').click();
+    const part = page.getByRole('complementary', { name: 'Lap', exact: true });
+    await part
+      .getByText(`${Number((times[2] as number).toFixed(2))}`)
+      .first()
+      .waitFor();
+    await part.getByRole('button', { name: 'give it a band' }).first().click();
+    await part.getByRole('slider', { name: /Upper end of the band of lap/i }).waitFor();
+    await page.locator('[data-drill=lap]').getByText('Lap', { exact: true }).first().waitFor();
+    expect(faults).toEqual([]);
+    await page.context().close();
   });
 });
