@@ -18,7 +18,8 @@ import { YardMenus } from '../chart/YardMenus.tsx';
 import { write } from '../controls/inPlace.ts';
 import { drawEditing } from './drawEditing.ts';
 import { useGround } from './groundWork.ts';
-import { beginStroke, finishPath, type Stroke } from './strokes.ts';
+import type { Stroke } from './stroke.ts';
+import { beginStroke, finishPath } from './strokes.ts';
 import { snapped } from './tools.ts';
 
 const names = { prints: 'Prints', grid: 'Grid', frame: 'Screen', gaps: 'Gaps', reach: 'Reach', room: 'Room' };

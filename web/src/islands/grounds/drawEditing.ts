@@ -1,7 +1,7 @@
 import type { Ground } from '@zygopod/core';
 import type { Inks } from '../chart/theme.ts';
 import type { View } from '../chart/view.ts';
-import type { Preview } from './strokes.ts';
+import type { Preview } from './stroke.ts';
 
 type Canvas = CanvasRenderingContext2D;
 

@@ -1,12 +1,9 @@
 import {
-  addGate,
   addWall,
   cellAt,
   cellsAlong,
   cellsBetween,
   cellsLike,
-  changeGate,
-  type Gate,
   type Ground,
   gateNear,
   insertPoint,
@@ -17,30 +14,12 @@ import {
   removeWall,
   wallNear,
 } from '@zygopod/core';
-import { type Drawing, snapped, type Tool } from './tools.ts';
-
-type Place = { x: number; y: number };
-
-/** Preview of a stroke's result, drawn while it lasts. */
-export type Preview =
-  | { kind: 'rectangle'; x0: number; y0: number; x1: number; y1: number }
-  | { kind: 'path'; points: readonly [number, number][]; closed: boolean };
-
-/** Shortest gate that a drag draws, unit. */
-const SHORTEST_GATE = 1;
-
-/** One press of the pointer, from down to up; places are raw, in the ground's unit. */
-export interface Stroke {
-  move(at: Place): void;
-  end(at: Place): void;
-  preview: Preview | null;
-}
+import { dragGate, holdGate } from './gateStrokes.ts';
+import { type Drag, type Place, type Stroke, snap } from './stroke.ts';
+import type { Drawing, Tool } from './tools.ts';
 
 /** Distance (screen pixels) within which something is grabbed. */
 const REACH = 8;
-
-/** A place on the grid that is chosen. */
-const snap = ({ steps, $snap }: Drawing, at: Place) => snapped(at.x, at.y, steps.$now.get().cell, $snap.get());
 
 /** Begins what the tool does at a place; `scale` is screen pixels a unit. Null if there is nothing to do. */
 export function beginStroke(tool: Tool, drawing: Drawing, at: Place, scale: number): Stroke | null {
@@ -148,49 +127,6 @@ function drawPath(tool: 'line' | 'shape', drawing: Drawing, at: Place, reach: nu
   return stroke;
 }
 
-/** Draws a gate from end to end. */
-function dragGate(drawing: Drawing, at: Place): Stroke {
-  const { x, y } = snap(drawing, at);
-  const from: [number, number] = [x, y];
-  const stroke: Stroke = {
-    preview: null,
-    move(place) {
-      const end = snap(drawing, place);
-      stroke.preview = { kind: 'path', points: [from, [end.x, end.y]], closed: false };
-    },
-    end(place) {
-      const end = snap(drawing, place);
-      if (Math.hypot(end.x - x, end.y - y) < SHORTEST_GATE) return;
-      const ground = addGate(drawing.steps.$now.get(), { from, to: [end.x, end.y] });
-      drawing.steps.replace(ground, 'gate');
-      drawing.$gate.set((ground.course?.gates.length ?? 1) - 1);
-    },
-  };
-  return stroke;
-}
-
-/** Takes hold of a gate: of one of its ends, or of all of it. */
-function holdGate(
-  drawing: Drawing,
-  found: NonNullable<ReturnType<typeof gateNear>>,
-  at: Place,
-  drag: (what: string, change: (now: Ground, place: Place) => Ground) => Stroke,
-): Stroke {
-  const { gate, part } = found;
-  const before = drawing.steps.$now.get().course?.gates[gate] as Gate;
-  drawing.$gate.set(gate);
-  if (part !== 'line')
-    return drag('end of a gate', (now, to) => {
-      const place = snap(drawing, to);
-      return changeGate(now, gate, { ...(now.course?.gates[gate] as Gate), [part]: [place.x, place.y] });
-    });
-  return drag('move a gate', (now, to) => {
-    const place = snap(drawing, { x: before.from[0] + to.x - at.x, y: before.from[1] + to.y - at.y });
-    const [dx, dy] = [place.x - before.from[0], place.y - before.from[1]];
-    return changeGate(now, gate, { from: [place.x, place.y], to: [before.to[0] + dx, before.to[1] + dy] });
-  });
-}
-
 function dragRectangle(drawing: Drawing, at: Place, paint: (x0: number, y0: number, x1: number, y1: number) => void): Stroke {
   const from = snap(drawing, at);
   const stroke: Stroke = {
@@ -270,7 +206,7 @@ function takeHold(drawing: Drawing, at: Place, reach: number): Stroke | null {
   const ground = drawing.steps.$now.get();
   const near = (x: number, y: number) => Math.hypot(x - at.x, y - at.y) < reach * 1.2;
   const { start, goal, frame } = ground;
-  const drag = (what: string, change: (now: Ground, place: Place) => Ground): Stroke => {
+  const drag: Drag = (what, change) => {
     drawing.steps.beginGesture(what);
     return {
       preview: null,
@@ -306,13 +242,7 @@ function takeHold(drawing: Drawing, at: Place, reach: number): Stroke | null {
   return null;
 }
 
-function holdWall(
-  drawing: Drawing,
-  found: NonNullable<ReturnType<typeof wallNear>>,
-  at: Place,
-  reach: number,
-  drag: (what: string, change: (now: Ground, place: Place) => Ground) => Stroke,
-): Stroke {
+function holdWall(drawing: Drawing, found: NonNullable<ReturnType<typeof wallNear>>, at: Place, reach: number, drag: Drag): Stroke {
   const ground = drawing.steps.$now.get();
   const wall = ground.walls[found.wall] as Ground['walls'][number];
   const toSnap = (now: Ground, number: number, to: Place) => {

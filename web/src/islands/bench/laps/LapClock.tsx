@@ -65,7 +65,7 @@ export function LapClock({ laps }: { laps: HandLaps }) {
       )}
       {state === 'finished' && (
         <p>
-          {laps.isChanged ? 'Kept, marked as changed. ' : 'Kept. '}
+          {laps.isKept ? (laps.isChanged ? 'Kept, marked as changed. ' : 'Kept. ') : 'Too long to keep. '}
           <kbd className="keycap">R</kbd> starts another.
         </p>
       )}

@@ -17,6 +17,8 @@ const orders = {
 };
 type Order = keyof typeof orders;
 
+const touchWords = (touches: number): string => (touches === 1 ? '1 touch' : `${touches} touches`);
+
 /** The laps driven by hand on this ground: each can be looped as a tape, or deleted; and the pilot’s. */
 export function LapList({ laps, loop }: { laps: HandLaps; loop(tape: unknown): void }) {
   const kept = useStore(laps.$laps);
@@ -80,8 +82,10 @@ function usePilot(ground: Ground, loop: (tape: unknown) => void): { isBusy: bool
     setBusy(false);
     if (!('tape' in lap)) return setDriven({ tuning, words: `Not driven: ${lap.why}` });
     loop(lap.tape);
-    const touches = lap.touches === 1 ? '1 touch' : `${lap.touches} touches`;
-    setDriven({ tuning, words: lap.finished ? `Pilot: ${lap.time.toFixed(2)} s, ${touches}` : `Pilot: not finished, ${lap.why}` });
+    setDriven({
+      tuning,
+      words: lap.finished ? `Pilot: ${lap.time.toFixed(2)} s, ${touchWords(lap.touches)}` : `Pilot: not finished, ${lap.why}`,
+    });
   };
   const words = driven ? `${driven.words}${driven.tuning === tuning ? '' : ', before the last change'}` : '';
   return { isBusy, words, drive: () => void drive() };
@@ -103,7 +107,7 @@ function LapRow({ lap, laps, isBest, loop }: { lap: HandLap; laps: HandLaps; isB
     <li className="border-b border-rule py-1" data-lap={time.toFixed(2)}>
       <p className="flex items-baseline justify-between gap-2">
         <span className={`digits ${isBest ? 'font-semibold' : ''}`}>{time.toFixed(2)} s</span>
-        <span className="text-ink-soft">{touches === 1 ? '1 touch' : `${touches} touches`}</span>
+        <span className="text-ink-soft">{touchWords(touches)}</span>
       </p>
       <p className="text-xs text-ink-soft">
         {name}

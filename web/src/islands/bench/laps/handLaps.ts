@@ -18,8 +18,8 @@ export class HandLaps implements DriveListener {
   readonly $laps = atom<readonly HandLap[]>([]);
   readonly $state = atom<LapState>('none');
   readonly timer: LapTimer;
-  /** The finished lap that was driven last here. */
-  last: HandLap | null = null;
+  /** True if the finished lap is kept: one whose beginning is not recorded any more can't be. */
+  isKept = false;
   /** True if the tuning was changed since the lap began. */
   isChanged = false;
   /** The best lap before the present one: what its splits are measured against. */
@@ -148,11 +148,14 @@ export class HandLaps implements DriveListener {
   }
 
   #finish(): void {
+    this.isKept = this.#keep();
     this.$state.set('finished');
-    // A lap whose beginning is not recorded any more can't be driven again.
-    if (this.#drive.beginning?.tick !== 0) return;
-    const tape = this.#drive.cut('Lap by hand', null);
-    if (!tape) return;
+  }
+
+  /** Keeps the finished lap; false if its beginning is not recorded any more. */
+  #keep(): boolean {
+    const tape = this.#drive.beginning?.tick === 0 ? this.#drive.cut('Lap by hand', null) : null;
+    if (!tape) return false;
     const lap: HandLap = {
       id: crypto.randomUUID(),
       at: Date.now(),
@@ -164,8 +167,8 @@ export class HandLaps implements DriveListener {
       ground: this.#ground,
       isChanged: this.isChanged,
     };
-    this.last = lap;
     this.$laps.set(changeLaps(this.#id, (laps) => [...laps, lap]));
+    return true;
   }
 }
 
