@@ -78,8 +78,15 @@ function must<T>(path: string, reading: Reading<T>): T {
   throw new Misuse(faultLines(path, reading.faults));
 }
 
-/** Writes a text to a file; refuses where that can't be done. */
+/** The stream for words about data that is written to `path`: stderr where the data itself is on stdout. */
+export const besideData = (path: string | undefined): NodeJS.WriteStream => (path === '-' ? process.stderr : process.stdout);
+
+/** Writes a text to a file, or to stdout for `-`; refuses where that can't be done. */
 export function writeText(path: string, text: string): void {
+  if (path === '-') {
+    process.stdout.write(text);
+    return;
+  }
   try {
     writeFileSync(path, text);
   } catch (error) {

@@ -20,7 +20,7 @@ import {
   tuningSnags,
   unitOf,
 } from '@zygopod/core';
-import { groundFile, targetsFile, tuningFile, writeText } from '../files.ts';
+import { besideData, groundFile, targetsFile, tuningFile, writeText } from '../files.ts';
 import { FINDING, GOOD } from '../misuse.ts';
 
 interface DrillOptions {
@@ -80,8 +80,9 @@ export function drill(options: DrillOptions): number {
     ...(ground ? groundSnags(ground, tuning.parameters) : []),
     ...drillSnags(results),
   ]);
+  const out = besideData(options.junit);
   if (options.json)
-    process.stdout.write(
+    out.write(
       `${printable(JSON.stringify(drillReport({ tuning: tuning.file.name, ground: ground?.name ?? null, drills: results.map((one) => ({ ...one, name: one.drill.name })), metrics, targets, snags })))}\n`,
     );
   else {
@@ -102,7 +103,7 @@ export function drill(options: DrillOptions): number {
       `${results.filter(({ not }) => not === null).length} drills in ${seconds(took)}`,
       ...(snags.length > 0 ? ['', ...snags.map(snagLine)] : []),
     ];
-    process.stdout.write(`${printable(lines.join('\n'))}\n`);
+    out.write(`${printable(lines.join('\n'))}\n`);
   }
   // Last, so that the findings are printed even if the file can't be written.
   if (options.junit !== undefined)

@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { driveLaps } from '@zygopod/core';
@@ -38,6 +38,18 @@ describe('lap', () => {
     expect(kept).toMatchObject({ format: 'zygopod/tape', ground: 'Boardwalk' });
     const trace = run('sim', 'carrier-day-boots', 'boardwalk', '--tape', tape).stdout.trim().split('\n');
     expect(trace.length - 1).toBeGreaterThanOrEqual(kept.ticks);
+  });
+
+  it.each([
+    ['lap', ['-o', '-'], /^\{\s+"format": "zygopod\/tape"/],
+    ['drill', ['--junit', '-'], /^<\?xml/],
+  ])('%s %j writes that data, and nothing else, to stdout', (command, args, begins) => {
+    const { stdout, stderr } = run(command, 'carrier-day-boots', 'boardwalk', ...args);
+    expect(stdout).toMatch(begins);
+    if (command === 'lap') expect(JSON.parse(stdout).ticks).toBeGreaterThan(0);
+    else expect(stdout.trimEnd()).toMatch(/<\/testsuites>$/);
+    expect(stderr).toContain(command === 'lap' ? 'finished' : 'Carrier');
+    expect(existsSync('-')).toBe(false);
   });
 
   it('gives all laps and their spread with jitter, the same for the same seed', () => {

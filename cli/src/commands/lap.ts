@@ -9,7 +9,7 @@ import {
   type SprintPolicy,
   sprintPolicies,
 } from '@zygopod/core';
-import { groundFile, tuningFile, writeText } from '../files.ts';
+import { besideData, groundFile, tuningFile, writeText } from '../files.ts';
 import { FINDING, GOOD, Misuse } from '../misuse.ts';
 
 interface LapOptions {
@@ -88,7 +88,8 @@ export function lap(options: LapOptions): number {
     const name = `Lap of ${ground.name.slice(0, 40)} with ${file.name.slice(0, 60)}`;
     writeText(options.output, documentText({ ...tape, name }));
   }
-  if (options.json) process.stdout.write(`${JSON.stringify(count > 1 ? { ...first, laps, spread } : first)}\n`);
+  const out = besideData(options.output);
+  if (options.json) out.write(`${JSON.stringify(count > 1 ? { ...first, laps, spread } : first)}\n`);
   else {
     const lines = lapLines(first, ground.unit);
     if (count > 1 && spread.time) {
@@ -97,7 +98,7 @@ export function lap(options: LapOptions): number {
         `laps         ${finished} of ${count} finished, median ${seconds(spread.time.median)}, 10 % to 90 %: ${seconds(spread.time.p10)} to ${seconds(spread.time.p90)}`,
       );
     }
-    process.stdout.write(`${lines.join('\n')}\n`);
+    out.write(`${lines.join('\n')}\n`);
   }
   return laps.every(({ finished }) => finished) ? GOOD : FINDING;
 }

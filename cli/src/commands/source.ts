@@ -78,8 +78,7 @@ export async function importTuning(path: string, options: ImportOptions): Promis
     if (!own && found.kind === 'number') say(`line ${found.line}: ${found.name} is skipped: ${why}`);
   for (const { path: own, why } of pasted.refused) say(`${own}: ${why}`);
   const out = documentText(pasted.file);
-  if (options.output === undefined || options.output === '-') process.stdout.write(out);
-  else writeText(options.output, out);
+  writeText(options.output ?? '-', out);
   return Object.keys(pasted.values).length > 0 ? GOOD : FINDING;
 }
 

@@ -30,8 +30,7 @@ export function cut(path: string, options: CutOptions): number {
   if (to <= from) throw new Misuse(`--to: found ${options.to}, expected more than --from, within the tape’s ${tape.ticks / hz} s`);
   const name = (options.name ?? `${tape.name}, ${options.from} to ${options.to} s`).slice(0, 120);
   const text = `${JSON.stringify({ ...cutTape(tape, from, to, new World(parameters, ground, 1)), name }, null, 2)}\n`;
-  if (options.output === undefined) process.stdout.write(text);
-  else writeText(options.output, text);
+  writeText(options.output ?? '-', text);
   return GOOD;
 }
 
