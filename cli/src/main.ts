@@ -92,6 +92,8 @@ program
   .requiredOption('--ground <file>', 'ground file with a course, - for stdin')
   .option('--device <device>', 'keys8, keys4, stick, pointer or cells (default: the one that suits the tuning)')
   .option('--reaction <seconds>', 'age of what the pilot sees (default: 0.2)')
+  .option('--look-ahead <seconds>', 'travel that it looks ahead (default: 0.3)')
+  .option('--line <line>', 'middle or shortest: off walls, or the planned path itself (default: middle)')
   .option('--sprint <policy>', 'never, straights or always (default: straights)')
   .option('--jitter <fraction>', 'spread of reaction, aim and key times (default: 0)')
   .option('--laps <count>', 'number of laps; with jitter each differs')

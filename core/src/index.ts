@@ -101,6 +101,7 @@ export { Navigator, type Route } from './route/navigator.ts';
 // The motion: a world that ticks, its trace, and the words for what is in it.
 
 export { monotoneCubic } from './motion/accelerationCurve.ts';
+export { hashText } from './motion/body.ts';
 export { viewCorners } from './motion/camera.ts';
 export { gaits } from './motion/codes.ts';
 export type { LoggedContact } from './motion/contactLog.ts';
@@ -114,17 +115,22 @@ export { World } from './motion/world.ts';
 
 // Courses: gates, laps, the planned path; and the pilot that drives them.
 
+export { type Along, alongCourse } from './course/along.ts';
 export { type CoursePath, planCourse } from './course/coursePath.ts';
 export { type GateLine, gateLines } from './course/gates.ts';
 export { type Lap, LapTimer, lapInTrace, lapOf } from './course/lap.ts';
+export { type Stretch, stretchesOf } from './course/stretches.ts';
+export { type LapSide, type TimeDifference, whereTimeGoes } from './course/whereTimeGoes.ts';
 export { isLapDetail, isLapMetric } from './measure/drills/lap.ts';
 export { type DrivenLaps, driveLaps } from './pilot/laps.ts';
 export {
   defaultOptions,
   deviceFault,
   type PilotDevice,
+  type PilotLine,
   type PilotOptions,
   pilotDevices,
+  pilotLines,
   type SprintPolicy,
   sprintPolicies,
 } from './pilot/options.ts';

@@ -5,7 +5,9 @@ import {
   driveLaps,
   type PilotDevice,
   type PilotLap,
+  type PilotLine,
   pilotDevices,
+  pilotLines,
   type SprintPolicy,
   sprintPolicies,
 } from '@zygopod/core';
@@ -17,6 +19,8 @@ interface LapOptions {
   ground: string;
   device?: string;
   reaction?: string;
+  lookAhead?: string;
+  line?: string;
   sprint?: string;
   jitter?: string;
   laps?: string;
@@ -77,6 +81,8 @@ export function lap(options: LapOptions): number {
     {
       device,
       reaction: numberOf('reaction', options.reaction, 0, 2, 0.2),
+      lookAhead: numberOf('look-ahead', options.lookAhead, 0, 5, 0.3),
+      line: oneOf<PilotLine>('line', options.line, pilotLines, 'middle'),
       sprint: oneOf<SprintPolicy>('sprint', options.sprint, sprintPolicies, 'straights'),
       jitter: numberOf('jitter', options.jitter, 0, 1, 0),
       seed,

@@ -54,7 +54,7 @@ export function driveLaps(
   walls = new WallIndex(bucketWalls(ground, parameters.contact.seams)),
 ): DrivenLaps {
   const own = { ...defaultOptions(parameters), ...options };
-  const pilot = new Pilot(brief(parameters, ground, walls), own);
+  const pilot = new Pilot(brief(parameters, ground, walls, own.line), own);
   const first = pilot.drive('Lap', own.seed);
   const others = Array.from({ length: count - 1 }, (_, i) => pilot.drive('Lap', own.seed + i + 1).lap);
   const laps = [first.lap, ...others];

@@ -2,6 +2,7 @@ import { isClear, type PlacedBody } from '../collision/placedBody.ts';
 import type { GateLine } from '../course/gates.ts';
 import { alongGate, beyondGate } from '../course/gates.ts';
 import { atan2, cos, PI, sin, wrapAngle } from '../math/functions.ts';
+import type { PilotLine } from './options.ts';
 import type { Skills } from './skills.ts';
 
 /** The line that the pilot drives: evenly spaced samples of a path, kept off walls, with the speed that each allows. */
@@ -147,15 +148,16 @@ function setLimits(line: Line, { lag, turnRate, width, walk, sprint }: Skills): 
   for (let i = count - 2; i >= 0; i--) limit[i] = Math.min(limit[i] as number, (limit[i + 1] as number) + slope);
 }
 
-/** Prepares the line along a path: samples, distance from walls, speed limits. */
+/** Prepares the line along a path: samples, distance from walls if it is to keep off them, speed limits. */
 export function lineAlong(
   points: readonly (readonly [number, number])[],
   body: PlacedBody,
   skills: Skills,
   gates: readonly GateLine[],
+  kind: PilotLine,
 ): Line {
   const line = sampled(points, skills.width);
-  keepOff(line, body, skills.width, gates);
+  if (kind === 'middle') keepOff(line, body, skills.width, gates);
   setLimits(line, skills);
   return line;
 }

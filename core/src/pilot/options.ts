@@ -8,6 +8,10 @@ export type PilotDevice = (typeof pilotDevices)[number];
 export const sprintPolicies = ['never', 'straights', 'always'] as const;
 export type SprintPolicy = (typeof sprintPolicies)[number];
 
+/** The line that the pilot drives: in the middle of narrow passages and off walls, or the planned path itself. */
+export const pilotLines = ['middle', 'shortest'] as const;
+export type PilotLine = (typeof pilotLines)[number];
+
 /** How a pilot drives. Times in s. */
 export interface PilotOptions {
   device: PilotDevice;
@@ -18,6 +22,7 @@ export interface PilotOptions {
   /** Travel that it looks ahead. */
   lookAhead: number;
   sprint: SprintPolicy;
+  line: PilotLine;
   /** Relative spread of reaction, aim and key times; 0 for none. */
   jitter: number;
   seed: number;
@@ -36,6 +41,7 @@ export const defaultOptions = (parameters: Parameters): PilotOptions => ({
   handSpeed: 0.09,
   lookAhead: 0.3,
   sprint: 'straights',
+  line: 'middle',
   jitter: 0,
   seed: 1,
 });

@@ -8,6 +8,7 @@ import { bodySize } from '../tuning/body.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { CellField } from './cellField.ts';
 import { type Line, lineAlong, PER_WIDTH } from './line.ts';
+import type { PilotLine } from './options.ts';
 import { learn, type Skills } from './skills.ts';
 
 /** Distance of crossings from the ends of a gate, in body widths. */
@@ -40,6 +41,7 @@ export interface Briefing {
   crossings: number;
   /** The shortest path, and the line that is driven. */
   path: CoursePath;
+  kind: PilotLine;
   line: Line;
   /** Index of the line's sample at each crossing. */
   gateSamples: readonly number[];
@@ -50,7 +52,8 @@ export interface Briefing {
 }
 
 /** Prepares laps of a tuning on a ground with a course. */
-export function brief(parameters: Parameters, ground: Ground, walls: WallIndex, skills = learn(parameters, ground)): Briefing {
+export function brief(parameters: Parameters, ground: Ground, walls: WallIndex, kind: PilotLine): Briefing {
+  const skills = learn(parameters, ground);
   const navigator = courseNavigator(parameters, ground, walls);
   const gates = gateLines(ground);
   const path = planCourse(parameters, ground, walls, { navigator });
@@ -59,11 +62,11 @@ export function brief(parameters: Parameters, ground: Ground, walls: WallIndex, 
   const size = Math.max(width, height);
   const driven = path.blocked ? path : planCourse(parameters, ground, walls, { navigator, inset: INSET * size, across: ACROSS * size });
   const usable = driven.blocked ? path : driven;
-  const line = lineAlong(usable.points, body, skills, gates);
+  const line = lineAlong(usable.points, body, skills, gates, kind);
   const gateSamples = usable.gates.map((s) => Math.min(line.count - 1, Math.round(s / line.spacing)));
   const cells = parameters.scheme === 'step' ? new CellField(parameters, ground, walls, gates) : null;
   const crossings = ground.course ? crossingsOf(ground.course) : 0;
-  return { parameters, ground, walls, skills, gates, crossings, path, line, gateSamples, body, navigator, cells };
+  return { parameters, ground, walls, skills, gates, crossings, path, kind, line, gateSamples, body, navigator, cells };
 }
 
 /** Where the pilot is on its line, and where it aims. Allocates nothing but for a new plan. */
@@ -143,7 +146,7 @@ export class Progress {
 
   /** Plans again from a place; false without a path. */
   replan(x: number, y: number, crossed: number): boolean {
-    const { parameters, ground, walls, navigator, skills, gates, body } = this.#briefing;
+    const { parameters, ground, walls, navigator, skills, gates, body, kind } = this.#briefing;
     if (!ground.course) return false;
     // The gates of a lap from here on, over the finish of this one.
     const many = Math.min(this.#briefing.crossings - crossed, gates.length);
@@ -154,7 +157,7 @@ export class Progress {
     const wide = planCourse(parameters, left, walls, { navigator, inset: INSET * skills.width, across: ACROSS * skills.width, lines });
     const path = wide.blocked?.gate === 0 ? planCourse(parameters, left, walls, { navigator, lines }) : wide;
     if (path.blocked?.gate === 0 || path.points.length < 2) return false;
-    this.#line = lineAlong(path.points, body, skills, gates);
+    this.#line = lineAlong(path.points, body, skills, gates, kind);
     this.#gateSamples = path.gates.map((s) => Math.min(this.#line.count - 1, Math.round(s / this.#line.spacing)));
     this.#base = crossed;
     this.sample = 0;

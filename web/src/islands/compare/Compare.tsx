@@ -1,4 +1,5 @@
 import { useStore } from '@nanostores/react';
+import { shortNumber } from '@zygopod/core';
 import { useEffect, useMemo } from 'react';
 import type { Opening } from '../../server/data/openings.ts';
 import { runFrames } from '../chart/frames.ts';
@@ -8,14 +9,16 @@ import { Frame } from '../frame/Frame.tsx';
 import { Open } from '../frame/Header.tsx';
 import { Picker } from '../frame/Picker.tsx';
 import type { Command } from '../work/commands.ts';
+import { comparisonAddress } from '../work/comparison.ts';
 import { placeOf } from '../work/place.ts';
-import { comparisonAddress } from './address.ts';
-import { Blind, BlindEntry } from './blind/Blind.tsx';
+import { Blind } from './blind/Blind.tsx';
 import type { BlindTrial } from './blind/trial.ts';
 import { CompareStrip } from './CompareStrip.tsx';
 import { CompareYard } from './CompareYard.tsx';
 import { Comparing } from './comparing.ts';
 import { ComparingContext, useComparing } from './context.ts';
+import { ChooseDriver } from './laps/DrivenBy.tsx';
+import { LapPanels } from './laps/LapPanels.tsx';
 import { Panels } from './Panels.tsx';
 import { PlayBar } from './PlayBar.tsx';
 import { SideList } from './SideList.tsx';
@@ -29,7 +32,8 @@ const looking = [
 export function Compare({ opening }: { opening: Opening }) {
   const comparing = useMemo(() => new Comparing(opening), [opening]);
   const troubles = useStore(comparing.$troubles);
-  const trial = useStore(comparing.$trial);
+  const trial = useStore(comparing.trials.$trial);
+  const by = useStore(comparing.laps.$by);
   useEffect(() => {
     void comparing.open(window.location.search);
     return runFrames(
@@ -50,6 +54,7 @@ export function Compare({ opening }: { opening: Opening }) {
         commands={commands}
         looking={looking}
         open={<OpenComparison />}
+        actions={trial ? null : <ChooseDriver />}
       >
         {troubles.length > 0 && (
           <Notice tone="trouble" role="alert">
@@ -60,18 +65,16 @@ export function Compare({ opening }: { opening: Opening }) {
           </Notice>
         )}
         {trial ? (
-          <Blind trial={trial} leave={() => comparing.leaveTrial()} />
+          <Blind trial={trial} leave={() => comparing.trials.leave()} />
         ) : (
           <>
             <div className="grid min-h-0 flex-[1.45] grid-cols-[204px_minmax(0,1fr)]">
-              <SideList>
-                <BlindEntry />
-              </SideList>
+              <SideList />
               <CompareYard />
             </div>
             <PlayBar />
             <CompareStrip />
-            <Panels />
+            {by === 'tape' ? <Panels /> : <LapPanels />}
           </>
         )}
       </Frame>
@@ -79,12 +82,32 @@ export function Compare({ opening }: { opening: Opening }) {
   );
 }
 
-/** The tape, and the ground that it is driven on. */
+/** The tape, and the ground that it is driven on; or the course. */
 function OpenComparison() {
   const comparing = useComparing();
   const { tape } = useStore(comparing.$tape);
   const { ground } = useStore(comparing.$ground);
+  const by = useStore(comparing.laps.$by);
+  useStore(comparing.$version);
   const elsewhere = otherGround(tape, ground);
+  if (by !== 'tape') {
+    const { path, gatesInLap } = comparing.laps;
+    const laps = ground.course && ground.course.laps > 1 ? `, ${ground.course.laps} laps` : '';
+    const length = path ? `, ${shortNumber(path.length, 0)} ${ground.unit}` : '';
+    return (
+      <Open
+        document={
+          <>
+            <span className="mr-2 text-ink-soft">on the course of</span>
+            <GroundPicker />
+          </>
+        }
+        revision={`${gatesInLap} gate${gatesInLap === 1 ? '' : 's'}${laps}${length}`}
+        other={null}
+        state={null}
+      />
+    );
+  }
   return (
     <Open
       document={<Picker label="Tape" name={tape.name} collection="tapes" go={(id) => void comparing.takeTape({ id, revision: null })} />}
@@ -92,17 +115,19 @@ function OpenComparison() {
       other={
         <>
           <span className="mr-2 text-ink-soft">on</span>
-          <Picker
-            label="Ground"
-            name={ground.name}
-            collection="grounds"
-            go={(id) => window.location.assign(comparisonAddress({ ...comparing.comparison, ground: { id, revision: null } }))}
-          />
+          <GroundPicker />
         </>
       }
       state={elsewhere && <span className="text-xs whitespace-nowrap text-ink-soft">{elsewhere}</span>}
     />
   );
+}
+
+function GroundPicker() {
+  const comparing = useComparing();
+  const { ground } = useStore(comparing.$ground);
+  const go = (id: string) => window.location.assign(comparisonAddress({ ...comparing.comparison, ground: { id, revision: null } }));
+  return <Picker label="Ground" name={ground.name} collection="grounds" go={go} />;
 }
 
 const compareCommands = (comparing: Comparing): Command[] => [
@@ -118,5 +143,5 @@ const trialCommands = (trial: BlindTrial, comparing: Comparing): Command[] => [
   { id: 'one', label: 'Drive One', key: '1', run: () => trial.choose(0) },
   { id: 'two', label: 'Drive Two', key: '2', run: () => trial.choose(1) },
   { id: 'restart', label: 'Back to the start', key: 'R', run: () => trial.drive.restart() },
-  { id: 'leave', label: 'Leave the trial', key: '', run: () => comparing.leaveTrial() },
+  { id: 'leave', label: 'Leave the trial', key: '', run: () => comparing.trials.leave() },
 ];

@@ -1,5 +1,5 @@
 import { useStore } from '@nanostores/react';
-import { bodyRadius, bodySize, shortNumber } from '@zygopod/core';
+import { bodyRadius, bodySize, type CoursePath, shortNumber } from '@zygopod/core';
 import { type PointerEvent, useEffect, useRef } from 'react';
 import { drawCoordinates, drawGround } from '../chart/drawGround.ts';
 import { usePainter } from '../chart/frames.ts';
@@ -8,7 +8,7 @@ import { useSheet } from '../chart/useSheet.ts';
 import { pan, type Size, type View } from '../chart/view.ts';
 import { ViewMenu } from '../chart/YardMenus.tsx';
 import { useComparing } from './context.ts';
-import { drawApart, drawBodyApart, drawSideBody, drawSidePrints, placeOfSide } from './drawSides.ts';
+import { drawApart, drawBodyApart, drawSideBody, drawSidePrints, drawTouches, placeOfSide } from './drawSides.ts';
 import type { ComparedSide } from './sides.ts';
 
 /** The paths of all sides on one ground, each body at the visible moment. */
@@ -37,13 +37,15 @@ export function CompareYard() {
       drawGround(on, ground, part, w, h, ink, { grid: true, frame: false }),
     );
     for (const { side, index } of shown) drawSidePrints(ctx, side.again.world.trace, index, comparing.begins(side) + time, at, ink);
-    if (first && others[0]) {
+    const isTape = !comparing.laps.isOn;
+    if (isTape && first && others[0]) {
       const moment = comparing.$found.get().moments.find(({ kind }) => kind === 'body');
       const { width: w, height: h } = bodySize(first.side.parameters.body);
       if (moment) drawBodyApart(ctx, placeOfSide(first.side, moment.time), Math.max(w, h), at, ink);
     }
+    for (const { side, index } of shown) drawTouches(ctx, side, index, comparing.laps.lapOf(side)?.along ?? null, at, ink);
     for (const { side, index } of shown.toReversed()) drawSideBody(ctx, side, index, comparing.begins(side) + time, at, ink);
-    if (first)
+    if (isTape && first)
       for (const { side } of others.slice(0, 1)) {
         const there = placeOfSide(side, comparing.begins(side) + time);
         const apart = shortNumber(comparing.apart(first.side, side, time), 0);
@@ -53,7 +55,10 @@ export function CompareYard() {
   });
 
   const fitPaths = () => {
-    const box = boxOfPaths(comparing.shown.map(({ side }) => side));
+    const box = boxOfPaths(
+      comparing.shown.map(({ side }) => side),
+      comparing.laps.path?.points ?? [],
+    );
     if (box) move(fitBox(box, size.current));
   };
   // biome-ignore lint/correctness/useExhaustiveDependencies: all paths are visible when the sides load; from then on the view is the user's
@@ -100,20 +105,21 @@ interface Box {
   bottom: number;
 }
 
-/** Bounding box of the sides' paths with their bodies, unit; null if there is none. */
-function boxOfPaths(sides: readonly ComparedSide[]): Box | null {
+/** Bounding box of the sides' paths with their bodies, and of the planned path, unit; null if there is none. */
+function boxOfPaths(sides: readonly ComparedSide[], planned: CoursePath['points']): Box | null {
   if (sides.length === 0) return null;
   const box = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity };
+  const take = (x: number, y: number, reach: number) => {
+    box.left = Math.min(box.left, x - reach);
+    box.right = Math.max(box.right, x + reach);
+    box.top = Math.min(box.top, y - reach);
+    box.bottom = Math.max(box.bottom, y + reach);
+  };
+  for (const [x, y] of planned) take(x, y, 0);
   for (const { again, parameters } of sides) {
     const { trace } = again.world;
     const reach = 2 * bodyRadius(parameters.body);
-    for (let row = trace.first; row < trace.end; row++) {
-      const [x, y] = [trace.at('x', row), trace.at('y', row)];
-      box.left = Math.min(box.left, x - reach);
-      box.right = Math.max(box.right, x + reach);
-      box.top = Math.min(box.top, y - reach);
-      box.bottom = Math.max(box.bottom, y + reach);
-    }
+    for (let row = trace.first; row < trace.end; row++) take(trace.at('x', row), trace.at('y', row), reach);
   }
   return box;
 }

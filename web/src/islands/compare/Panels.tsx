@@ -13,10 +13,10 @@ import {
   valueAt,
   valueWords,
 } from '@zygopod/core';
-import type { ReactNode } from 'react';
 import { useComparing } from './context.ts';
 import { MarkGlyph } from './MarkGlyph.tsx';
 import { markOfSide } from './marks.ts';
+import { Panel } from './Panel.tsx';
 import type { ComparedSide } from './sides.ts';
 
 /** Under the strip: what differs, what that does, and when it shows. */
@@ -29,18 +29,6 @@ export function Panels() {
     </div>
   );
 }
-
-const Panel = ({ title, head, children }: { title: string; head?: ReactNode; children: ReactNode }) => (
-  <section aria-label={title} className="flex min-h-0 flex-col border-l border-rule px-3.5 pt-2 first:border-l-0">
-    <header className="flex items-baseline justify-between gap-3 pb-1">
-      <h2 className="font-semibold whitespace-nowrap">{title}</h2>
-      {head}
-    </header>
-    <div tabIndex={0} className="min-h-0 flex-1 overflow-y-auto pb-2">
-      {children}
-    </div>
-  </section>
-);
 
 const SideHeads = ({ sides }: { sides: readonly ComparedSide[] }) =>
   sides.map(({ short }, index) => (

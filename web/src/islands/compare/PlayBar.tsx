@@ -4,7 +4,7 @@ import { usePainter } from '../chart/frames.ts';
 import { write } from '../controls/inPlace.ts';
 import { PaceChoice } from '../drive/PaceChoice.tsx';
 import { PlayButton } from '../drive/PlayButton.tsx';
-import { comparisonAddress } from './address.ts';
+import { comparisonAddress } from '../work/comparison.ts';
 import { useComparing } from './context.ts';
 
 /** All sides played together: the moment, the pace, the span; and what leads on from here. */
@@ -17,6 +17,7 @@ export function PlayBar() {
   const ground = useStore(comparing.$ground);
   const tape = useStore(comparing.$tape);
   const sides = useStore(comparing.$sides);
+  const by = useStore(comparing.laps.$by);
   const now = useRef<HTMLSpanElement>(null);
   const bench = useRef<HTMLAnchorElement>(null);
   const [shared, share] = useState(false);
@@ -46,7 +47,7 @@ export function PlayBar() {
       <PaceChoice pace={pace} choose={(one) => comparing.$pace.set(one)} />
       {span ? (
         <button type="button" className="action min-h-6" onClick={() => comparing.$span.set(null)}>
-          Play the whole tape
+          Play the whole {by === 'tape' ? 'tape' : 'lap'}
         </button>
       ) : (
         <button
@@ -59,7 +60,7 @@ export function PlayBar() {
           Loop the calipers
         </button>
       )}
-      {tape.ref && (
+      {tape.ref && by === 'tape' && (
         <a
           ref={bench}
           className="action flex min-h-6 items-center"
@@ -79,7 +80,7 @@ export function PlayBar() {
         <button
           type="button"
           className="action min-h-6"
-          title="A link to these revisions on this tape, at this moment"
+          title={`A link to these revisions on this ${by === 'tape' ? 'tape' : 'course'}, at this moment`}
           onClick={() => void shareIt()}
         >
           Share this comparison

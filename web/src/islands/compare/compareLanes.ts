@@ -3,6 +3,7 @@ import { gaitInk } from '../chart/drawMotion.ts';
 import type { Inks } from '../chart/theme.ts';
 import { eachColumn, eachRun } from '../strip/lanes.ts';
 import { drawDotted, drawWords } from '../strip/marks.ts';
+import type { StripAxis } from './axis.ts';
 import { markOfSide } from './marks.ts';
 import type { ComparedSide } from './sides.ts';
 
@@ -16,7 +17,7 @@ interface LaneSide {
   x(time: number): number;
 }
 
-/** Inputs of a lane's drawing. `x` is of seconds since the tape's beginning. */
+/** Inputs of a lane's drawing. `x` is of places on the axis: seconds since the tape's beginning, or distances along a course. */
 export interface CompareView {
   ctx: CanvasRenderingContext2D;
   inks: Inks;
@@ -25,37 +26,36 @@ export interface CompareView {
   height: number;
   left: number;
   width: number;
-  /** Seconds since the tape's beginning in sight. */
+  /** The part of the axis in sight. */
   span: readonly [number, number];
-  x(time: number): number;
+  x(place: number): number;
   /** How far a side is from the first shown one, unit. */
   apart(side: ComparedSide, time: number): number;
   /** Width of the first body, unit. */
   body: number;
 }
 
-interface CompareLane {
+export interface CompareLane {
   name: string;
   share: number;
   draw(view: CompareView): void;
 }
 
-/** The sides in sight of a span. */
+/** The sides in sight of a part of the axis. */
 export function laneSides(
-  shown: readonly { side: ComparedSide; index: number }[],
+  shown: readonly { side: ComparedSide; index: number; begins: number; axis: Pick<StripAxis, 'placeAt' | 'timeAt'> }[],
   [from, to]: readonly [number, number],
-  x: (time: number) => number,
+  x: (place: number) => number,
 ): LaneSide[] {
-  return shown.map(({ side, index }) => {
+  return shown.map(({ side, index, begins, axis: { placeAt, timeAt } }) => {
     const { trace } = side.again.world;
-    const begins = trace.at('time', trace.first);
     return {
       side,
       index,
       trace,
-      from: Math.max(trace.first, trace.rowAt(begins + from) - 1),
-      to: Math.min(trace.end - 1, trace.rowAt(begins + to)),
-      x: (time) => x(time - begins),
+      from: Math.max(trace.first, trace.rowAt(begins + timeAt(from)) - 1),
+      to: Math.min(trace.end - 1, trace.rowAt(begins + timeAt(to))),
+      x: (time) => x(placeAt(time - begins)),
     };
   });
 }
@@ -100,7 +100,7 @@ function drawCurves(view: CompareView, column: Column, ceiling: number): void {
   ctx.setLineDash([]);
 }
 
-const speed: CompareLane = {
+export const speed: CompareLane = {
   name: 'Speed',
   share: 1,
   draw(view) {

@@ -2,7 +2,7 @@ import { firstYard, newTuning, tapeOf, withValue } from '@zygopod/core';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import type { Opening } from '../../server/data/openings.ts';
 import { fakeServer, fakeStorage } from '../../testing/fakeServer.ts';
-import { MOST_SIDES } from './address.ts';
+import { MOST_SIDES } from '../work/comparison.ts';
 import { Comparing } from './comparing.ts';
 
 const named = (name: string, walk: number) => withValue(newTuning(name), 'pace.walkSpeed', walk);

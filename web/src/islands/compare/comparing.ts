@@ -15,15 +15,17 @@ import { atom, computed } from 'nanostores';
 import type { Opening } from '../../server/data/openings.ts';
 import type { Painter } from '../chart/frames.ts';
 import { fetchChosen } from '../judging/targets.ts';
+import { type Comparison, type DrivenBy, MOST_SIDES, type PilotChoice, type Ref, rates, type SideRef } from '../work/comparison.ts';
 import { Newest } from '../work/newest.ts';
 import { currentOf } from '../work/work.ts';
-import { type Comparison, MOST_SIDES, type Ref, rates, readComparison, type SideRef } from './address.ts';
-import type { KeptRound } from './blind/rounds.ts';
-import { type BlindSide, BlindTrial, fetchRounds } from './blind/trial.ts';
-import { fetchGround, fetchTape, fetchTuning, likeliestOther } from './fetching.ts';
+import { type StripAxis, timeAxis } from './axis.ts';
+import { Trials } from './blind/trials.ts';
+import { fetchTape } from './fetching.ts';
+import { LapHands, lapsDesk, noHands } from './laps/lapHands.ts';
 import { shortNames } from './names.ts';
+import { fetchComparison, fetchSide } from './opened.ts';
 import { Playback } from './playback.ts';
-import { atRate, type ComparedSide, type OpenedSide, openedSide, openedTuning } from './sides.ts';
+import { atRate, type ComparedSide, type OpenedSide } from './sides.ts';
 
 /** Ticks that a side is driven at once, and how long (ms) the rest may take in a frame, a piece at a time. */
 const AT_ONCE = 1000;
@@ -45,19 +47,24 @@ export class Comparing extends Playback {
   readonly $targets = atom<readonly Target[]>([]);
   /** Fetch failures, in words. */
   readonly $troubles = atom<readonly string[]>([]);
-  /** The running trial, shown instead of the comparison. */
-  readonly $trial = atom<BlindTrial | null>(null);
-  /** The rounds of trials between the tunings of the first two sides. */
-  readonly $rounds = atom<readonly KeptRound[]>([]);
+  readonly trials = new Trials(() => this.$sides.get());
   /** Grows with everything that is driven. */
   readonly $version = atom(0);
   /** The sides that the rates replaced. */
   #before: readonly OpenedSide[] | null = null;
   readonly #newest = new Newest();
+  /** Each side's own hands round the course of the ground. */
+  readonly laps: LapHands;
 
-  constructor(opening: Opening) {
+  constructor(opening: Opening, desk = lapsDesk()) {
     super();
     this.opening = opening;
+    const compared = {
+      sides: () => this.$sides.get(),
+      ground: () => this.$ground.get(),
+      changed: () => this.#lay(this.$sides.get(), this.$muted.get()),
+    };
+    this.laps = new LapHands(compared, desk);
     const { ground } = opening;
     // A draft is in no revision that an address could name.
     const revision = ground.draft ? null : ground.head;
@@ -66,53 +73,17 @@ export class Comparing extends Playback {
 
   /** Fetches what an address names. */
   async open(search: string): Promise<void> {
-    const { tuning, ground, tape } = this.opening;
-    const first: SideRef = { id: tuning.id, revision: null, rate: null };
-    const wanted = readComparison(search, {
-      sides: [],
-      ground: { id: ground.id, revision: null },
-      tape: tape && { id: tape.id, revision: null },
-      at: null,
-    });
-    const refs = wanted.sides.length > 0 ? wanted.sides : await this.#firstSides(first);
-    const troubles: string[] = [];
-    const [theGround, theTape, ...tunings] = await Promise.all([
-      wanted.ground.revision === null ? null : fetchGround(wanted.ground),
-      wanted.tape && fetchTape(wanted.tape),
-      ...refs.map((ref) => this.#fetch(ref)),
-    ]);
-    if (theGround?.ok) this.$ground.set({ ground: theGround.fetched.value, ref: wanted.ground });
-    else if (theGround) troubles.push(theGround.why);
-    if (theTape?.ok)
-      this.$tape.set({ tape: theTape.fetched.value, ref: { id: (wanted.tape as Ref).id, revision: theTape.fetched.revision } });
-    else if (theTape) troubles.push(`${theTape.why} These are the hands of “${outAndBack.name}” instead.`);
-    const sides: OpenedSide[] = [];
-    for (const answer of tunings) {
-      if ('why' in answer) troubles.push(answer.why);
-      else sides.push(answer);
-    }
-    if (sides.length === 0) sides.push(openedTuning(this.opening, null));
+    const { comparison, ground, tape, sides, troubles } = await fetchComparison(this.opening, search);
+    if (ground) this.$ground.set(ground);
+    if (tape) this.$tape.set(tape);
     this.$troubles.set(troubles);
-    this.now = wanted.at ?? 0;
+    this.laps.$pilot.set(comparison.pilot);
+    if (this.laps.hasCourse) this.laps.$by.set(comparison.by);
+    this.now = comparison.at ?? 0;
     this.#lay(sides);
-    if (wanted.at === null) this.$playing.set(true);
-    const set = await fetchChosen(tuning.id);
+    if (comparison.at === null) this.$playing.set(true);
+    const set = await fetchChosen(this.opening.tuning.id);
     if (set) this.$targets.set(set.targets);
-  }
-
-  /** The first tuning to compare with: the last revision if it was changed, else the one before, else the most similar tuning. */
-  async #firstSides(first: SideRef): Promise<SideRef[]> {
-    const { tuning } = this.opening;
-    if (tuning.draft) return [first, { ...first, revision: tuning.head }];
-    if (tuning.head > 1) return [first, { ...first, revision: tuning.head - 1 }];
-    const other = await likeliestOther(tuning.id, tuning.saved.name);
-    return other ? [first, { id: other, revision: null, rate: null }] : [first];
-  }
-
-  async #fetch(ref: SideRef): Promise<OpenedSide | { why: string }> {
-    if (ref.id === this.opening.tuning.id && ref.revision === null) return openedTuning(this.opening, ref.rate);
-    const answer = await fetchTuning(ref);
-    return answer.ok ? openedSide(ref, answer.fetched) : { why: answer.why };
   }
 
   /** Changes the sides as they are now, also while the rates are shown in their place. */
@@ -123,56 +94,55 @@ export class Comparing extends Playback {
     } else this.#lay(change(this.$sides.get()));
   }
 
-  /** Puts these sides on the tape. */
-  #lay(sides: readonly OpenedSide[]): void {
+  /** Puts these sides on the tape, or each on its own lap. */
+  #lay(sides: readonly OpenedSide[], muted: ReadonlySet<number> = new Set()): void {
     const short = shortNames(sides);
     const { ground } = this.$ground.get();
     const { tape } = this.$tape.get();
     let known = this.$sides.get()[0]?.again.world;
     const laid = sides.map((side, i): ComparedSide => {
       const parameters = atRate(side.tuning, side.ref.rate);
-      const again = new Rerun(tape, parameters, ground, { known, most: MOST, frames: 'uneven' });
+      const hands = this.laps.isOn ? this.laps.of(side, parameters) : null;
+      // Laps are of even ticks: so they are driven again.
+      const again = new Rerun(hands ? (hands.tape ?? noHands) : tape, parameters, ground, {
+        known,
+        most: MOST,
+        frames: hands ? undefined : 'uneven',
+      });
       again.run(AT_ONCE);
       known ??= again.world;
-      return { ...side, short: short[i] as string, parameters, again };
+      return { ...side, short: short[i] as string, parameters, again, hands };
     });
-    this.$muted.set(new Set());
+    this.$muted.set(muted);
     this.$sides.set(laid);
-    this.now = Math.min(this.now, this.length);
+    // While laps are driven, nobody knows how long they are.
+    if (this.length > 0) this.now = Math.min(this.now, this.length);
     this.#emit();
-    void this.#fetchRounds();
-  }
-
-  async #fetchRounds(): Promise<void> {
-    const isNewest = this.#newest.ask('rounds');
-    const [a, b] = this.blindSides;
-    const rounds = a && b ? await fetchRounds(a.side.id, b.side.id) : null;
-    if (isNewest()) this.$rounds.set(rounds ?? []);
-  }
-
-  /** The first two sides as a trial takes them: revisions, at their own rates. Fewer where they are none. */
-  get blindSides(): BlindSide[] {
-    return this.$sides
-      .get()
-      .slice(0, 2)
-      .flatMap(({ ref: { id, revision, rate }, name, short, parameters }) =>
-        revision === null || rate !== null ? [] : [{ side: { id, revision, name }, short, parameters }],
-      );
+    void this.trials.fetch();
   }
 
   beginTrial(): void {
-    const [a, b] = this.blindSides;
-    if (!a || !b) return;
-    this.$playing.set(false);
-    const { ground, ref } = this.$ground.get();
-    const trial = new BlindTrial(a, b, ground, ref.id);
-    trial.$rounds.set(this.$rounds.get());
-    this.$trial.set(trial);
+    if (this.trials.begin(this.$ground.get())) this.$playing.set(false);
   }
 
-  leaveTrial(): void {
-    this.$rounds.set(this.$trial.get()?.$rounds.get() ?? []);
-    this.$trial.set(null);
+  /** Drives the sides by one tape, or each by its own hands. */
+  driveBy(by: DrivenBy): void {
+    this.laps.$by.set(by);
+    this.#relay();
+  }
+
+  choosePilot(choice: PilotChoice): void {
+    this.laps.$pilot.set(choice);
+    this.#relay();
+  }
+
+  /** Other hands: all sides from their beginning. */
+  #relay(): void {
+    this.$span.set(null);
+    this.$calipers.set(null);
+    this.now = 0;
+    if (this.#before) this.#layRates();
+    else this.#lay(this.$sides.get());
   }
 
   #emit(): void {
@@ -180,7 +150,7 @@ export class Comparing extends Playback {
   }
 
   async add(ref: SideRef): Promise<void> {
-    const side = await this.#fetch(ref);
+    const side = await fetchSide(this.opening, ref);
     if ('why' in side) this.$troubles.set([side.why]);
     else this.#change((sides) => (sides.length < MOST_SIDES ? [...sides, side] : sides));
   }
@@ -188,7 +158,7 @@ export class Comparing extends Playback {
   /** Replaces a side's revision; the one requested last is shown. */
   async change({ key }: Pick<ComparedSide, 'key'>, ref: SideRef): Promise<void> {
     const isNewest = this.#newest.ask(`side ${key}`);
-    const side = await this.#fetch(ref);
+    const side = await fetchSide(this.opening, ref);
     if (!isNewest()) return;
     if ('why' in side) this.$troubles.set([side.why]);
     else this.#change((sides) => sides.map((old) => (old.key === key ? { ...side, key } : old)));
@@ -213,7 +183,8 @@ export class Comparing extends Playback {
 
   #layRates(): void {
     const [first] = this.#before ?? [];
-    if (first) this.#lay(rates.map((rate) => ({ ...first, ref: { ...first.ref, rate } })));
+    const even = this.laps.isOn ? rates.filter((rate) => rate !== 'uneven') : rates;
+    if (first) this.#lay(even.map((rate) => ({ ...first, ref: { ...first.ref, rate } })));
   }
 
   async takeTape(ref: Ref): Promise<void> {
@@ -254,9 +225,16 @@ export class Comparing extends Playback {
     return this.$tape.get().tape;
   }
 
-  /** Time of a side's trace at the tape's beginning, s. */
-  begins({ again }: ComparedSide): number {
-    return again.world.trace.at('time', 0);
+  /** Length of the tape, or of the longest lap, s. */
+  override get length(): number {
+    if (!this.laps.isOn) return super.length;
+    const laps = this.$sides.get().map((side) => this.laps.lapOf(side)?.lap.time ?? 0);
+    return Math.max(...laps, 0);
+  }
+
+  /** Time of a side's trace at the tape's beginning, or as it left the start, s. */
+  begins(side: ComparedSide): number {
+    return this.laps.lapOf(side)?.along.began ?? side.again.world.trace.at('time', 0);
   }
 
   get isWhole(): boolean {
@@ -265,18 +243,18 @@ export class Comparing extends Playback {
 
   /** True while frames would show nothing new: all is driven, nothing plays, and a trial's body is at rest. */
   get isStill(): boolean {
-    const trial = this.$trial.get();
+    const trial = this.trials.$trial.get();
     return this.isWhole && !this.$playing.get() && !(trial?.drive.$running.get() ?? false);
   }
 
   /** Reads the devices of a trial that send no events. */
   poll(): void {
-    this.$trial.get()?.poll();
+    this.trials.$trial.get()?.poll();
   }
 
   /** A frame: what is left is driven on, and time goes by. */
   advance(elapsed: number): void {
-    this.$trial.get()?.advance(elapsed);
+    this.trials.$trial.get()?.advance(elapsed);
     this.#goOn();
     this.play(elapsed);
   }
@@ -287,6 +265,12 @@ export class Comparing extends Playback {
     const begun = performance.now();
     for (let one = left(); one && performance.now() - begun < SLICE; one = left()) one.run(PIECE);
     this.#emit();
+  }
+
+  /** The strip's axis: the time, or the first side's distance along the course. */
+  get axis(): StripAxis {
+    const [first] = this.shown;
+    return (first && this.laps.axisOf(first.side)) ?? timeAxis(this.length);
   }
 
   /** How far a side is from the first one that is shown, at a time since the tape's beginning. */
@@ -300,6 +284,8 @@ export class Comparing extends Playback {
       sides: this.$sides.get().map(({ ref }) => ref),
       ground: this.$ground.get().ref,
       tape: this.$tape.get().ref,
+      by: this.laps.$by.get(),
+      pilot: this.laps.$pilot.get(),
       at: this.now,
     };
   }
@@ -307,7 +293,7 @@ export class Comparing extends Playback {
   /** Metrics of each side's trace, and where the others diverge from the first; empty until all are simulated. */
   readonly $found = computed([this.$version], (): { metrics: Metrics[]; moments: Parting[] } => {
     const sides = this.$sides.get();
-    if (!this.isWhole) return { metrics: [], moments: [] };
+    if (!this.isWhole || this.laps.isOn) return { metrics: [], moments: [] };
     const [first, ...others] = sides;
     const described = ({ short, again, parameters }: ComparedSide) => ({ name: short, trace: again.world.trace, parameters });
     const { unit } = this.$ground.get().ground;

@@ -1,4 +1,4 @@
-import { bodySize, type Trace, traceAt } from '@zygopod/core';
+import { type Along, bodySize, type Trace, traceAt } from '@zygopod/core';
 import type { Inks } from '../chart/theme.ts';
 import type { View } from '../chart/view.ts';
 import { markCorners, markOfSide, type SideMark } from './marks.ts';
@@ -118,6 +118,23 @@ export function drawSideBody(ctx: Canvas, side: ComparedSide, index: number, tim
   else addShape(mark, markCorners(shape, size), cx, cy, 0);
   ctx.fillStyle = inks[ink];
   ctx.fill(mark);
+}
+
+/** Where a side's lap touched walls or edges: rings about the body's place. */
+export function drawTouches(ctx: Canvas, side: ComparedSide, index: number, along: Along | null, view: View, inks: Inks): void {
+  if (!along || along.touches.length === 0) return;
+  const { width, height } = bodySize(side.parameters.body);
+  const radius = Math.max(5, (Math.max(width, height) * view.scale) / 2);
+  ctx.strokeStyle = inks[markOfSide(index).ink];
+  ctx.lineWidth = 1.2;
+  ctx.setLineDash([2, 2]);
+  for (const time of along.touches) {
+    const { x, y } = placeOfSide(side, along.began + time);
+    ctx.beginPath();
+    ctx.arc((x - view.x) * view.scale, (y - view.y) * view.scale, radius, 0, 2 * Math.PI);
+    ctx.stroke();
+  }
+  ctx.setLineDash([]);
 }
 
 /** A line between two bodies with how far they are apart, unless they are all but one. */

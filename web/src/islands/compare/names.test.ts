@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import type { SideRef } from './address.ts';
+import type { SideRef } from '../work/comparison.ts';
 import { markCorners, markOfSide } from './marks.ts';
-import { shortNames } from './names.ts';
+import { lastParts, shortNames } from './names.ts';
 
 const side = (name: string, revision = 'rev 1', rate: SideRef['rate'] = null) => ({ name, revision, ref: { id: 'id', revision: 1, rate } });
 
@@ -48,5 +48,14 @@ describe('the marks of sides', () => {
       const corners = markCorners(shape, 5);
       for (const axis of [0, 1] as const) expect(corners.reduce((sum, corner) => sum + corner[axis], 0)).toBeCloseTo(0, 9);
     }
+  });
+});
+
+describe('the last parts of names', () => {
+  const parts = (...names: string[]) => lastParts(names.map((name) => ({ name, short: `short ${name}` })));
+  it('are what comes after the last comma, where that tells the sides apart', () => {
+    expect(parts('Carrier, day boots', 'Carrier, storm boots', 'First draft')).toEqual(['day boots', 'storm boots', 'First draft']);
+    expect(parts('Carrier, boots', 'Clerk, boots')).toEqual(['short Carrier, boots', 'short Clerk, boots']);
+    expect(parts('Carrier,', 'Clerk')).toEqual(['short Carrier,', 'short Clerk']);
   });
 });

@@ -1,4 +1,5 @@
-import type { SideRef } from './address.ts';
+import type { SideRef } from '../work/comparison.ts';
+import type { ComparedSide } from './sides.ts';
 
 interface Named {
   name: string;
@@ -34,4 +35,10 @@ export function shortNames(sides: readonly Named[]): string[] {
     ];
     return parts.join(', ');
   });
+}
+
+/** The part of each side's name after its last comma, where these tell the sides apart; else the shortest names. */
+export function lastParts(sides: readonly Pick<ComparedSide, 'name' | 'short'>[]): string[] {
+  const parts = sides.map(({ name }) => name.slice(name.lastIndexOf(',') + 1).trim());
+  return new Set(parts).size === parts.length && parts.every((part) => part !== '') ? parts : sides.map(({ name, short }) => short || name);
 }

@@ -50,8 +50,12 @@ export abstract class Playback {
   /** Plays the measured span over and over. */
   loopCalipers(): void {
     const span = this.$calipers.get();
-    if (!span) return;
-    this.$span.set({ from: Math.min(span.from, span.to), to: Math.max(span.from, span.to) });
+    if (span) this.loop(span.from, span.to);
+  }
+
+  /** Plays the span between two moments over and over. */
+  loop(one: number, other: number): void {
+    this.$span.set({ from: Math.min(one, other), to: Math.max(one, other) });
     this.$playing.set(true);
   }
 }

@@ -1,13 +1,16 @@
-import { type Parameters, type Rerun, resolveTuning, type Tuning } from '@zygopod/core';
+import { type Parameters, type Rerun, resolveTuning, type Tape, type Tuning } from '@zygopod/core';
 import type { Opening } from '../../server/data/openings.ts';
+import type { Rate, SideRef } from '../work/comparison.ts';
 import { currentOf } from '../work/work.ts';
-import type { Rate, SideRef } from './address.ts';
 import type { Fetched } from './fetching.ts';
 
 /** Counts the sides of a page. */
 let count = 0;
 
-/** One side: a revision of a tuning at a rate, driven by the tape. */
+/** The hands of one side on a course, and why its lap isn’t finished; or why there are none, which is nothing yet while they are waited for. */
+export type SideHands = { tape: Tape; why: string | null } | { tape: null; why: string | null };
+
+/** One side: a revision of a tuning at a rate, driven by the tape, or round the course by hands of its own. */
 export interface ComparedSide {
   /** Which one it is, wherever it stands and whatever revision of it is shown. */
   key: number;
@@ -20,6 +23,8 @@ export interface ComparedSide {
   tuning: Tuning;
   parameters: Parameters;
   again: Rerun;
+  /** Its own hands on a course; null where all sides have those of one tape. */
+  hands: SideHands | null;
 }
 
 /** A side that is not on the tape yet. */

@@ -54,6 +54,9 @@ export function useDrills(): DrillsWork {
   return drilled;
 }
 
+/** The drill that an address' hash names, else the first one. */
+const pickedBy = (hash: string): string => (drills.find(({ name }) => `#${name}` === hash) ?? drills[0])?.name ?? '';
+
 /** The state to compare with: a saved report, else the last revision. */
 export function useWas(): Was | null {
   const { before, $against } = useDrills();
@@ -68,7 +71,7 @@ export function openDrillsWork(work: TuningWork): DrillsWork {
     now: new Judge(),
     before: new Judge({ finds: false }),
     $judging: atom({ set: none, id: null, head: 0, isChanged: false }),
-    $picked: atom(drills[0]?.name ?? ''),
+    $picked: atom(pickedBy(window.location.hash)),
     $order: atom<Order>('out'),
     $against: atom(null),
     tried: new TriedBefore(),

@@ -33,22 +33,24 @@ export function drawWords(ctx: Canvas, inks: Inks, text: string, x: number, y: n
 interface Axis {
   from: number;
   to: number;
-  x(time: number): number;
+  x(place: number): number;
   left: number;
   right: number;
   y: number;
+  /** Unit of its places; seconds by default. */
+  unit?: string;
 }
 
-/** The time axis under the lanes. */
-export function drawAxis(ctx: Canvas, inks: Inks, { from, to, x, left, right, y }: Axis): void {
+/** The axis under the lanes, of time or of distance. */
+export function drawAxis(ctx: Canvas, inks: Inks, { from, to, x, left, right, y, unit = 's' }: Axis): void {
   ctx.font = '10.5px "Spline Sans Mono", monospace';
   ctx.textAlign = 'center';
   ctx.textBaseline = 'alphabetic';
   const marks = scaleLinear([from, to], [left, right]).ticks(Math.max(2, Math.floor((right - left) / 130)));
   const step = (marks[1] ?? 1) - (marks[0] ?? 0);
   const decimals = step >= 1 ? 0 : step >= 0.1 ? 1 : step >= 0.01 ? 2 : 3;
-  for (const time of marks) {
-    const px = Math.round(x(time)) + 0.5;
+  for (const place of marks) {
+    const px = Math.round(x(place)) + 0.5;
     ctx.strokeStyle = inks.rule;
     ctx.lineWidth = 1;
     ctx.beginPath();
@@ -56,7 +58,7 @@ export function drawAxis(ctx: Canvas, inks: Inks, { from, to, x, left, right, y 
     ctx.lineTo(px, y + 2);
     ctx.stroke();
     ctx.fillStyle = inks.inkSoft;
-    if (time >= 0) ctx.fillText(`${time.toFixed(decimals)} s`, px, y + 13);
+    if (place >= 0) ctx.fillText(`${place.toFixed(decimals)} ${unit}`, px, y + 13);
   }
 }
 

@@ -1,9 +1,10 @@
 import { useStore } from '@nanostores/react';
 import type { Ground, Tuning } from '@zygopod/core';
 import { useState } from 'react';
+import { type HandLap, touchWords } from '../../laps/lapStore.ts';
 import { useTuning } from '../../tuning/context.ts';
+import { comparisonAddress, MOST_SIDES, usualPilot } from '../../work/comparison.ts';
 import type { HandLaps } from './handLaps.ts';
-import type { HandLap } from './lapStore.ts';
 import { askPilot } from './pilotLap.ts';
 
 /** Laps listed until all are requested. */
@@ -16,8 +17,6 @@ const orders = {
   touches: { label: 'Fewest touches', compare: (a: HandLap, b: HandLap) => a.lap.touches - b.lap.touches || a.lap.time - b.lap.time },
 };
 type Order = keyof typeof orders;
-
-const touchWords = (touches: number): string => (touches === 1 ? '1 touch' : `${touches} touches`);
 
 /** The laps driven by hand on this ground: each can be looped as a tape, or deleted; and the pilot’s. */
 export function LapList({ laps, loop }: { laps: HandLaps; loop(tape: unknown): void }) {
@@ -59,6 +58,9 @@ export function LapList({ laps, loop }: { laps: HandLaps; loop(tape: unknown): v
               </option>
             ))}
           </select>
+          <a className="action" href={compareAddress(laps, sorted)} title="Each tuning’s best lap by hand, side by side">
+            Compare
+          </a>
           {kept.length > SHOWN && (
             <button type="button" className="action" aria-expanded={all} onClick={() => showAll(!all)}>
               {all ? `Show ${SHOWN}` : `Show all ${kept.length}`}
@@ -68,6 +70,18 @@ export function LapList({ laps, loop }: { laps: HandLaps; loop(tape: unknown): v
       )}
     </section>
   );
+}
+
+/** The comparison of the best laps of each tuning in a list, as they are driven on a ground. */
+function compareAddress(laps: HandLaps, sorted: readonly HandLap[]): string {
+  const here = sorted.filter((lap) => !lap.isChanged && laps.isHere(lap)).sort(orders.fastest.compare);
+  const firsts = here.filter((lap, i) => here.findIndex(({ tuning }) => tuning.id === lap.tuning.id) === i).slice(0, MOST_SIDES);
+  const sides = (firsts.length > 0 ? firsts : sorted.slice(0, 1)).map(({ tuning: { id, revision, isDraft } }) => ({
+    id,
+    revision: isDraft ? null : revision,
+    rate: null,
+  }));
+  return comparisonAddress({ sides, ground: { id: laps.id, revision: null }, tape: null, by: 'hand', pilot: usualPilot, at: null });
 }
 
 /** Has the pilot drive a lap with the numbers as they are, and loops it. */

@@ -1,5 +1,5 @@
+import type { HandLap } from '../../laps/lapStore.ts';
 import type { TuningWork } from '../../tuning/context.ts';
-import type { HandLap } from './lapStore.ts';
 
 /** The tuning that drives at the moment, as a lap records it: the last revision, or the draft with the numbers as they are. */
 export function drivenTuning({ editing, saving }: TuningWork): HandLap['tuning'] {

@@ -6,9 +6,9 @@ import { sound } from '../../../../../core/src/testing/soundTuning.ts';
 import { bodySize } from '../../../../../core/src/tuning/body.ts';
 import type { Tuning } from '../../../../../core/src/tuning/tuning.ts';
 import { Drive } from '../../drive/drive.ts';
+import { changeLaps, lapKey, lapsOn } from '../../laps/lapStore.ts';
 import { newStore } from '../testStore.ts';
 import { HandLaps } from './handLaps.ts';
-import { changeLaps, lapKey, lapsOn } from './lapStore.ts';
 
 beforeEach(() => {
   vi.stubGlobal('localStorage', newStore());

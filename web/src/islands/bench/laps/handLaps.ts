@@ -2,7 +2,7 @@ import { type Ground, LapTimer, lapOf, readTuning, rerun, type Trace } from '@zy
 import { atom } from 'nanostores';
 import type { Drive } from '../../drive/drive.ts';
 import type { DriveListener } from '../../drive/listener.ts';
-import { changeLaps, type HandLap, lapKey, lapsOn } from './lapStore.ts';
+import { changeLaps, groundMark, type HandLap, lapKey, lapsOn } from '../../laps/lapStore.ts';
 
 /** State of the present lap; none while the body did not begin at the start. */
 export type LapState = 'none' | 'waiting' | 'driving' | 'finished';
@@ -26,7 +26,8 @@ export class HandLaps implements DriveListener {
   rival: HandLap | null = null;
   #ghost: { lap: HandLap; trace: Trace; body: ReturnType<typeof bodyOf> } | null = null;
   readonly #drive: Drive;
-  readonly #id: string;
+  /** The ground's document. */
+  readonly id: string;
   readonly #tuning: () => DrivenTuning;
   readonly ground: Ground;
   readonly #ground: string;
@@ -34,11 +35,11 @@ export class HandLaps implements DriveListener {
   /** `id` names the ground's document; `tuning` returns the tuning that drives. */
   constructor(drive: Drive, id: string, tuning: () => DrivenTuning) {
     this.#drive = drive;
-    this.#id = id;
+    this.id = id;
     this.#tuning = tuning;
     const { ground } = drive.world;
     this.ground = ground;
-    this.#ground = groundText(ground);
+    this.#ground = groundMark(ground);
     this.timer = new LapTimer(ground);
     if (this.hasCourse) this.$laps.set(lapsOn(id));
   }
@@ -54,7 +55,7 @@ export class HandLaps implements DriveListener {
     const { world } = this.#drive;
     if (world.trace.end - world.trace.first === 1 && !this.#drive.$start.get()) this.began();
     const others = ({ key }: StorageEvent) => {
-      if (key === lapKey(this.#id) || key === null) this.$laps.set(lapsOn(this.#id));
+      if (key === lapKey(this.id) || key === null) this.$laps.set(lapsOn(this.id));
     };
     window.addEventListener('storage', others);
     return () => {
@@ -113,7 +114,7 @@ export class HandLaps implements DriveListener {
   }
 
   remove(id: string): void {
-    this.$laps.set(changeLaps(this.#id, (laps) => laps.filter((lap) => lap.id !== id)));
+    this.$laps.set(changeLaps(this.id, (laps) => laps.filter((lap) => lap.id !== id)));
     if (this.rival?.id === id) this.rival = this.best;
   }
 
@@ -167,12 +168,9 @@ export class HandLaps implements DriveListener {
       ground: this.#ground,
       isChanged: this.isChanged,
     };
-    this.$laps.set(changeLaps(this.#id, (laps) => [...laps, lap]));
+    this.$laps.set(changeLaps(this.id, (laps) => [...laps, lap]));
     return true;
   }
 }
 
 const bodyOf = ({ body }: Drive['world']['parameters']) => body;
-
-/** The ground without its name. */
-const groundText = ({ name: _, ...ground }: Ground) => JSON.stringify(ground);

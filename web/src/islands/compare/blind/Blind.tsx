@@ -192,8 +192,8 @@ const betterOf = ({ choice, a, b }: KeptRound) => {
 export function BlindEntry() {
   const comparing = useComparing();
   const sides = useStore(comparing.$sides);
-  const rounds = useStore(comparing.$rounds);
-  const [a, b] = comparing.blindSides;
+  const rounds = useStore(comparing.trials.$rounds);
+  const [a, b] = comparing.trials.sides;
   if (sides.length < 2) return null;
   const words = a && b ? tallyWords(tallyOf(rounds, a.side, b.side), [a.short, b.short]) : '';
   return (

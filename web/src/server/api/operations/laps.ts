@@ -1,4 +1,4 @@
-import { pilotDevices, readGround, readTuning, sprintPolicies } from '@zygopod/core';
+import { pilotDevices, pilotLines, readGround, readTuning, sprintPolicies } from '@zygopod/core';
 import { z } from 'zod';
 import { driveInWorker } from '../../laps/pilot.ts';
 import { judged } from '../judged.ts';
@@ -17,6 +17,8 @@ const body = z
     ground: file.meta({ description: 'A ground with a course' }),
     device: z.enum(pilotDevices).optional().meta({ description: 'The device; by default the one that suits the tuning' }),
     reaction: z.number().min(0).max(2).default(0.2).meta({ description: 'Age of what the pilot sees, s' }),
+    lookAhead: z.number().min(0).max(5).default(0.3).meta({ description: 'Travel that it looks ahead, s' }),
+    line: z.enum(pilotLines).default('middle').meta({ description: 'Off walls, or the planned path itself' }),
     sprint: z.enum(sprintPolicies).default('straights').meta({ description: 'When it sprints' }),
     jitter: z.number().min(0).max(1).default(0).meta({ description: 'Relative spread of reaction, aim and key times' }),
     seed: z.int().min(0).max(2_147_483_647).default(1).meta({ description: 'Seed of the jitter; each lap has the next one' }),

@@ -1,8 +1,19 @@
+import { pilotDevices, pilotLines, sprintPolicies } from '@zygopod/core';
 import { describe, expect, it } from 'vitest';
 import { sequence } from '../../../../core/src/testing/sequence.ts';
-import { type Comparison, comparisonAddress, MOST_SIDES, type Rate, rates, readComparison } from './address.ts';
+import {
+  type Comparison,
+  comparisonAddress,
+  drivers,
+  MOST_SIDES,
+  type PilotChoice,
+  type Rate,
+  rates,
+  readComparison,
+  usualPilot,
+} from './comparison.ts';
 
-const nothing: Comparison = { sides: [], ground: { id: 'none', revision: null }, tape: null, at: null };
+const nothing: Comparison = { sides: [], ground: { id: 'none', revision: null }, tape: null, by: 'tape', pilot: usualPilot, at: null };
 
 /** Any id of the form that the server gives. */
 function anyId(next: () => number): string {
@@ -16,10 +27,21 @@ describe('the address of a comparison', () => {
       const next = sequence(seed * 41);
       const ref = () => ({ id: anyId(next), revision: next() < 0.3 ? null : 1 + Math.floor(next() * 5000) });
       const rate = (): Rate | null => (next() < 0.5 ? null : (rates[Math.floor(next() * rates.length)] as Rate));
+      const of = <T>(values: readonly T[]) => values[Math.floor(next() * values.length)] as T;
+      const by = of(drivers);
+      const pilot: PilotChoice = {
+        ...(next() < 0.5 ? {} : { device: of(pilotDevices) }),
+        reaction: of([0.2, 0, Number((next() * 2).toFixed(2))]),
+        lookAhead: of([0.3, 0, Number((next() * 5).toFixed(2))]),
+        sprint: of(sprintPolicies),
+        line: of(pilotLines),
+      };
       const comparison: Comparison = {
         sides: Array.from({ length: 1 + Math.floor(next() * MOST_SIDES) }, () => ({ ...ref(), rate: rate() })),
         ground: ref(),
         tape: next() < 0.2 ? null : ref(),
+        by,
+        pilot: by === 'pilot' ? pilot : usualPilot,
         at: next() < 0.2 ? null : Number((next() * 600).toFixed(3)),
       };
       const url = new URL(comparisonAddress(comparison), 'http://localhost');
@@ -36,6 +58,9 @@ describe('the address of a comparison', () => {
     expect(read(`?side=${id}~9000`).sides[0]?.rate).toBeNull();
     expect(read(`?${`side=${id}&`.repeat(9)}`).sides).toHaveLength(MOST_SIDES);
     for (const at of ['-1', 'x', '', 'Infinity', 'NaN']) expect(read(`?at=${at}`).at ?? 0, at).toBe(0);
+    for (const [name, value] of Object.entries({ device: 'oars', reaction: '-1', ahead: '1e9', sprint: 'x', line: '' }))
+      expect(read(`?by=pilot&${name}=${value}`), name).toEqual({ ...nothing, by: 'pilot' });
+    expect(read('?by=nobody')).toEqual(nothing);
     expect(read(`?tape=${id.toUpperCase()}`).tape).toBeNull();
   });
 });

@@ -1,5 +1,5 @@
-import { type Lap, readTape, readTuning, type Tape, type TuningFile } from '@zygopod/core';
-import { remember, rememberedJson } from '../../controls/remember.ts';
+import { type Ground, hashText, type Lap, readTape, readTuning, type Tape, type TuningFile } from '@zygopod/core';
+import { remember, rememberedJson } from '../controls/remember.ts';
 
 /** A finished lap driven by hand. */
 export interface HandLap {
@@ -11,16 +11,21 @@ export interface HandLap {
   began: number;
   tape: Tape;
   tuning: { id: string; revision: number; isDraft: boolean; file: TuningFile };
-  /** The ground with its course, as JSON: laps on another one are not compared. */
+  /** A mark of the ground with its course: laps on another one are not compared. */
   ground: string;
   /** True if the tuning was changed during the lap. */
   isChanged: boolean;
 }
 
+export const touchWords = (touches: number): string => (touches === 1 ? '1 touch' : `${touches} touches`);
+
 /** Laps of one ground at most: the slowest are deleted first. */
 const MOST = 40;
 
 export const lapKey = (ground: string) => `zygopod-laps:${ground}`;
+
+/** The mark of a ground: equal for grounds that differ in nothing but their names. */
+export const groundMark = ({ name: _, ...ground }: Ground): string => hashText(JSON.stringify(ground));
 
 /** Laps as they are kept, sorted by time; what can't be read as a lap is left out. */
 function readLaps(kept: unknown): HandLap[] {
@@ -33,7 +38,9 @@ function readLaps(kept: unknown): HandLap[] {
     one.lap.gates.every(Number.isFinite) &&
     readTape(one.tape).ok &&
     readTuning(one.tuning?.file).ok;
-  return Array.isArray(kept) ? (kept as (HandLap | null)[]).filter(isLap).map((lap) => lap as HandLap) : [];
+  // Earlier versions kept the whole ground.
+  const marked = (lap: HandLap): HandLap => (lap.ground?.startsWith('{') ? { ...lap, ground: hashText(lap.ground) } : lap);
+  return Array.isArray(kept) ? (kept as (HandLap | null)[]).filter(isLap).map((lap) => marked(lap as HandLap)) : [];
 }
 
 const fastestFirst = (laps: HandLap[]) => laps.sort((a, b) => a.lap.time - b.lap.time || a.at - b.at);
