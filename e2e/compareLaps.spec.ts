@@ -35,7 +35,9 @@ const laps = (page: Page) =>
   page
     .getByTestId('laps')
     .locator('tr[data-side]')
-    .evaluateAll((rows) => rows.map((row) => [...row.querySelectorAll('td.digits')].map((cell) => Number.parseFloat(cell.textContent ?? ''))));
+    .evaluateAll((rows) =>
+      rows.map((row) => [...row.querySelectorAll('td.digits')].map((cell) => Number.parseFloat(cell.textContent ?? ''))),
+    );
 const shown = ({ time, gates, touches }: { time: number; gates: number[]; touches: number }) =>
   [time, ...gates.map((at, i) => at - (gates[i - 1] ?? 0)), touches].map((value) => Number(value.toFixed(2)));
 const areLaps = async (page: Page, wanted: number[][]) =>
@@ -63,7 +65,9 @@ describe('a comparison by laps of a course', () => {
     await page.getByRole('button', { name: 'Play the whole lap' }).click();
 
     const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Laps as CSV' }).click()]);
-    const rows = readFileSync(await download.path(), 'utf8').trim().split('\r\n');
+    const rows = readFileSync(await download.path(), 'utf8')
+      .trim()
+      .split('\r\n');
     expect(rows).toHaveLength(4);
     expect(rows.slice(1).map((row) => Number(/rev 1,([\d.]+)/.exec(row)?.[1]))).toEqual(expected.map(({ time }) => time));
 

@@ -93,9 +93,11 @@ describe('laps by hand on the bench', () => {
     expect((await keptGround(page, id)).course?.gates).toHaveLength(2);
 
     const times: number[] = [];
+    const tunings: string[] = [];
     for (const walkSpeed of [90, 140, 210]) {
       const file = { format: 'zygopod/tuning', version: 2, name: `Walks ${walkSpeed}`, pace: { walkSpeed, sprintSpeed: walkSpeed } };
       const tuning = await createDocument(address, 'tunings', file);
+      tunings.unshift(tuning);
       await page.goto(`${address}/bench/${tuning}?ground=${id}`);
       await ready(page);
       await list(page).getByRole('button', { name: 'Let the pilot drive' }).click();
@@ -119,9 +121,17 @@ describe('laps by hand on the bench', () => {
       await page.keyboard.press('r');
     }
 
+    // The pilot’s laps side by side, the fastest tuning first.
+    await page.goto(`${address}/compare/${tunings[0]}?ground=${id}${tunings.map((one) => `&side=${one}`).join('')}&by=pilot`);
+    for (const walkSpeed of [140, 90])
+      await page
+        .getByRole('region', { name: 'Where the time goes' })
+        .getByText(`Walks ${walkSpeed} reaches ${walkSpeed} px/s, Walks 210 210`)
+        .first()
+        .waitFor();
+
     // The Drills page drives the same lap, in a worker of the page.
-    await page.goto(page.url().replace('/bench/', '/drills/'));
-    await page.locator('[data-drill=lap]').click();
+    await page.getByRole('link', { name: 'Give the lap a band' }).click();
     const part = page.getByRole('complementary', { name: 'Lap', exact: true });
     await part
       .getByText(`${Number((times[2] as number).toFixed(2))}`)

@@ -96,6 +96,11 @@ async function compareThen(page: Page): Promise<void> {
   await page.getByTestId('strip').hover({ position: { x: 520, y: 60 } });
 }
 
+/** Waits for the laps of all sides. */
+async function compareLaps(page: Page): Promise<void> {
+  await page.getByRole('region', { name: 'Where the time goes' }).getByRole('listitem').nth(2).waitFor();
+}
+
 /** A report as it is printed. */
 async function printed(page: Page): Promise<void> {
   await drilled(page);
@@ -119,6 +124,11 @@ const compared = (id: (file: string) => string) =>
   `/compare/${id('carrier-day-boots.tuning.json')}?ground=${id('boardwalk.ground.json')}` +
   ['day', 'storm'].map((boots) => `&side=${id(`carrier-${boots}-boots.tuning.json`)}.1`).join('') +
   `&tape=${id('gap-run.tape.json')}`;
+
+const lapped = (id: (file: string) => string) =>
+  `/compare/${id('carrier-day-boots.tuning.json')}?ground=${id('boardwalk.ground.json')}` +
+  ['carrier-day-boots', 'carrier-storm-boots', 'first-draft'].map((name) => `&side=${id(`${name}.tuning.json`)}.1`).join('') +
+  '&by=pilot&at=5';
 
 /** The shelf, once all of it is drawn and judged. */
 async function shelved(page: Page): Promise<void> {
@@ -204,7 +214,7 @@ const pictures: {
   { name: 'look-back', colorScheme: 'light', path: day, act: lookBack },
   { name: 'tape-editor', colorScheme: 'light', path: day, act: editTape },
   { name: 'compare', colorScheme: 'light', path: compared, act: compareThen },
-  { name: 'compare-night', colorScheme: 'dark', path: compared, act: compareThen },
+  { name: 'compare-course', colorScheme: 'dark', path: lapped, act: compareLaps },
   {
     name: 'snags',
     colorScheme: 'light',

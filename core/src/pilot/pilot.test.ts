@@ -4,6 +4,7 @@ import { getQuickJS } from 'quickjs-emscripten';
 import { describe, expect, it } from 'vitest';
 import { lapInTrace } from '../course/lap.ts';
 import { type Ground, groundWith, parseGround } from '../ground/ground.ts';
+import { bucketWalls, WallIndex } from '../ground/wallIndex.ts';
 import { rerun } from '../replay/rerun.ts';
 import { campaign, seeds } from '../testing/campaign.ts';
 import { asScript } from '../testing/everyWay.ts';
@@ -16,6 +17,7 @@ import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { parseTuning } from '../tuning/tuning.ts';
 import { driveLaps } from './laps.ts';
 import { deviceFault, type PilotDevice, pilotDevices } from './options.ts';
+import { brief } from './round.ts';
 import { learn } from './skills.ts';
 
 const demo = (name: string) => readFileSync(join(import.meta.dirname, '../../../demo', name), 'utf8');
@@ -48,6 +50,26 @@ const median = (values: readonly number[]): number => [...values].sort((a, b) =>
 const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length;
 
 describe('the pilot', () => {
+  it('has a line on the planned path itself, or one that keeps off walls by moving away from it', () => {
+    const moved = seeds(12, 200).map((seed) => {
+      const { parameters, ground } = randomDrive(seed);
+      const walls = new WallIndex(bucketWalls(ground, parameters.contact.seams));
+      const [middle, shortest] = (['middle', 'shortest'] as const).map((line) => brief(parameters, ground, walls, line).line);
+      if (!middle || !shortest) throw new Error('no line');
+      expect([middle.count, middle.spacing]).toEqual([shortest.count, shortest.spacing]);
+      for (let i = 1; i < shortest.count; i++) {
+        // Samples of a polyline are never farther apart than along it.
+        const apart = Math.hypot(
+          (shortest.x[i] as number) - (shortest.x[i - 1] as number),
+          (shortest.y[i] as number) - (shortest.y[i - 1] as number),
+        );
+        expect(apart, `seed ${seed}`).toBeLessThanOrEqual(shortest.spacing * (1 + 1e-9));
+      }
+      return shortest.x.some((x, i) => x !== middle.x[i]);
+    });
+    expect(moved).toContain(true);
+  });
+
   it('drives random sound tunings of all schemes with all devices round random courses: at least 99 of 100 laps are finished', () => {
     const drawn = seeds(150, 2400, [20, 83, 298, 391, 706, 803]);
     const failed: string[] = [];

@@ -14,8 +14,15 @@ import {
 } from '@zygopod/core';
 import { expose } from 'comlink';
 
-/** A lap, finished or not, with its tape; or why the tuning can't be driven with the device. */
-export type Driven = { lap: PilotLap; tape: Tape } | { why: string };
+/** A lap, finished or not, with its tape, and the spread of several; or why the tuning can't be driven with the device. */
+export type Driven = { lap: PilotLap; tape: Tape; spread: Spread | null } | { why: string };
+
+/** The tenth and ninetieth percentile of the times of the finished ones of many laps (s), and how many those are. */
+export interface Spread {
+  p10: number;
+  p90: number;
+  finished: number;
+}
 
 /** Plans courses and has the pilot drive laps, away from the page. */
 const api = {
@@ -23,11 +30,12 @@ const api = {
   plan: (parameters: Parameters, ground: Ground): CoursePath =>
     planCourse(parameters, ground, new WallIndex(bucketWalls(ground, parameters.contact.seams))),
 
-  drive(parameters: Parameters, ground: Ground, options: Partial<PilotOptions>): Driven {
+  drive(parameters: Parameters, ground: Ground, options: Partial<PilotOptions>, count: number): Driven {
     const fault = deviceFault(parameters, options.device ?? defaultOptions(parameters).device);
     if (fault) return { why: fault };
-    const { laps, tape } = driveLaps(parameters, ground, options);
-    return { lap: laps[0] as PilotLap, tape };
+    const { laps, tape, spread } = driveLaps(parameters, ground, options, count);
+    const finished = laps.filter((lap) => lap.finished).length;
+    return { lap: laps[0] as PilotLap, tape, spread: count > 1 && spread.time ? { ...spread.time, finished } : null };
   },
 };
 export type LapsApi = typeof api;

@@ -68,7 +68,7 @@ export function Compare({ opening }: { opening: Opening }) {
           <Blind trial={trial} leave={() => comparing.trials.leave()} />
         ) : (
           <>
-            <div className="grid min-h-0 flex-[1.45] grid-cols-[204px_minmax(0,1fr)]">
+            <div className={`grid min-h-0 ${by === 'tape' ? 'flex-[1.45]' : 'flex-[1.75]'} grid-cols-[204px_minmax(0,1fr)]`}>
               <SideList />
               <CompareYard />
             </div>

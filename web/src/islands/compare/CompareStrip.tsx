@@ -171,7 +171,8 @@ export function CompareStrip() {
     // Where each side is at the moment.
     for (const { side, index } of comparing.shown.toReversed()) {
       const place = comparing.laps.lapOf(side)?.along.distanceAt(comparing.now);
-      if (place !== undefined && place >= from && place <= to) drawMark(ctx, inks.current as Inks, index, x(place), height - AXIS - 5, 4);
+      if (place !== undefined && place >= from && place <= to)
+        drawMark(ctx, inks.current as Inks, index, x(place), height - AXIS - 5, 3, { isFull: true });
     }
   });
 

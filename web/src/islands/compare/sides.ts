@@ -1,5 +1,6 @@
 import { type Parameters, type Rerun, resolveTuning, type Tape, type Tuning } from '@zygopod/core';
 import type { Opening } from '../../server/data/openings.ts';
+import type { Spread } from '../../workers/laps.ts';
 import type { Rate, SideRef } from '../work/comparison.ts';
 import { currentOf } from '../work/work.ts';
 import type { Fetched } from './fetching.ts';
@@ -7,8 +8,8 @@ import type { Fetched } from './fetching.ts';
 /** Counts the sides of a page. */
 let count = 0;
 
-/** The hands of one side on a course, and why its lap isn’t finished; or why there are none, which is nothing yet while they are waited for. */
-export type SideHands = { tape: Tape; why: string | null } | { tape: null; why: string | null };
+/** The hands of one side on a course, why its lap isn’t finished, and the spread of many; or why there are none, which is nothing yet while they are waited for. */
+export type SideHands = { tape: Tape; why: string | null; spread: Spread | null } | { tape: null; why: string | null };
 
 /** One side: a revision of a tuning at a rate, driven by the tape, or round the course by hands of its own. */
 export interface ComparedSide {

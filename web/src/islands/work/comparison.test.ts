@@ -35,6 +35,7 @@ describe('the address of a comparison', () => {
         lookAhead: of([0.3, 0, Number((next() * 5).toFixed(2))]),
         sprint: of(sprintPolicies),
         line: of(pilotLines),
+        jitter: of([0, Number(next().toFixed(2))]),
       };
       const comparison: Comparison = {
         sides: Array.from({ length: 1 + Math.floor(next() * MOST_SIDES) }, () => ({ ...ref(), rate: rate() })),
@@ -58,7 +59,7 @@ describe('the address of a comparison', () => {
     expect(read(`?side=${id}~9000`).sides[0]?.rate).toBeNull();
     expect(read(`?${`side=${id}&`.repeat(9)}`).sides).toHaveLength(MOST_SIDES);
     for (const at of ['-1', 'x', '', 'Infinity', 'NaN']) expect(read(`?at=${at}`).at ?? 0, at).toBe(0);
-    for (const [name, value] of Object.entries({ device: 'oars', reaction: '-1', ahead: '1e9', sprint: 'x', line: '' }))
+    for (const [name, value] of Object.entries({ device: 'oars', reaction: '-1', ahead: '1e9', sprint: 'x', line: '', jitter: '1.5' }))
       expect(read(`?by=pilot&${name}=${value}`), name).toEqual({ ...nothing, by: 'pilot' });
     expect(read('?by=nobody')).toEqual(nothing);
     expect(read(`?tape=${id.toUpperCase()}`).tape).toBeNull();

@@ -19,11 +19,15 @@ export const drivers = ['tape', 'pilot', 'hand'] as const;
 export type DrivenBy = (typeof drivers)[number];
 
 /** The pilot's options that can be chosen; without a device, each tuning has the one that suits it. */
-export type PilotChoice = Pick<PilotOptions, 'reaction' | 'lookAhead' | 'sprint' | 'line'> & Partial<Pick<PilotOptions, 'device'>>;
-export const usualPilot: PilotChoice = { reaction: 0.2, lookAhead: 0.3, sprint: 'straights', line: 'middle' };
+export type PilotChoice = Pick<PilotOptions, 'reaction' | 'lookAhead' | 'sprint' | 'line' | 'jitter'> &
+  Partial<Pick<PilotOptions, 'device'>>;
+export const usualPilot: PilotChoice = { reaction: 0.2, lookAhead: 0.3, sprint: 'straights', line: 'middle', jitter: 0 };
 /** Highest values of the pilot's times, s. */
 export const SLOWEST = 2;
 export const FARTHEST = 5;
+
+/** Laps of a pilot with jitter: an odd number has a median. */
+export const MANY_LAPS = 21;
 
 /** A comparison as stored in an address. */
 export interface Comparison {
@@ -68,6 +72,7 @@ function readPilot(query: URLSearchParams): PilotChoice {
     lookAhead: readNumber(query.get('ahead'), FARTHEST, usualPilot.lookAhead),
     sprint: one('sprint', sprintPolicies) ?? usualPilot.sprint,
     line: one('line', pilotLines) ?? usualPilot.line,
+    jitter: readNumber(query.get('jitter'), 1, usualPilot.jitter),
   };
 }
 
@@ -93,13 +98,14 @@ export function readComparison(search: string, otherwise: Pick<Comparison, 'side
 }
 
 /** The options of a pilot that aren't the usual ones, as parts of an address. */
-function pilotParts({ device, reaction, lookAhead, sprint, line }: PilotChoice): string[] {
+function pilotParts({ device, reaction, lookAhead, sprint, line, jitter }: PilotChoice): string[] {
   return [
     ...(device ? [`device=${device}`] : []),
     ...(reaction === usualPilot.reaction ? [] : [`reaction=${reaction}`]),
     ...(lookAhead === usualPilot.lookAhead ? [] : [`ahead=${lookAhead}`]),
     ...(sprint === usualPilot.sprint ? [] : [`sprint=${sprint}`]),
     ...(line === usualPilot.line ? [] : [`line=${line}`]),
+    ...(jitter === 0 ? [] : [`jitter=${jitter}`]),
   ];
 }
 

@@ -44,20 +44,22 @@ export function LapList({ laps, loop }: { laps: HandLaps; loop(tape: unknown): v
           <LapRow key={lap.id} lap={lap} laps={laps} isBest={lap.id === best} loop={() => loop(lap.tape)} />
         ))}
       </ol>
-      {kept.length > 1 && (
-        <p className="flex items-baseline justify-between text-xs">
-          <select
-            aria-label="Order of the laps"
-            className="bg-transparent"
-            value={order}
-            onChange={(event) => sort(event.target.value as Order)}
-          >
-            {Object.entries(orders).map(([name, { label }]) => (
-              <option key={name} value={name}>
-                {label}
-              </option>
-            ))}
-          </select>
+      {kept.length > 0 && (
+        <p className="flex items-baseline justify-between gap-2 text-xs">
+          {kept.length > 1 && (
+            <select
+              aria-label="Order of the laps"
+              className="bg-transparent"
+              value={order}
+              onChange={(event) => sort(event.target.value as Order)}
+            >
+              {Object.entries(orders).map(([name, { label }]) => (
+                <option key={name} value={name}>
+                  {label}
+                </option>
+              ))}
+            </select>
+          )}
           <a className="action" href={compareAddress(laps, sorted)} title="Each tuning’s best lap by hand, side by side">
             Compare
           </a>

@@ -2,6 +2,7 @@ import { useStore } from '@nanostores/react';
 import { whereTimeGoes } from '@zygopod/core';
 import { useState } from 'react';
 import { download } from '../../controls/download.ts';
+import { MANY_LAPS } from '../../work/comparison.ts';
 import { createDocument } from '../../work/documentActions.ts';
 import { whenWords } from '../../work/when.ts';
 import { useComparing } from '../context.ts';
@@ -42,6 +43,8 @@ function Laps({ laps }: { laps: readonly SideLap[] }) {
   const comparing = useComparing();
   const { ground, ref } = useStore(comparing.$ground);
   const by = useStore(comparing.laps.$by);
+  const { jitter } = useStore(comparing.laps.$pilot);
+  const hasSpread = by === 'pilot' && jitter > 0;
   const { path } = comparing.laps;
   const crossings = (ground.course?.gates.length ?? 0) * (ground.course?.laps ?? 1);
   const perLap = comparing.laps.gatesInLap;
@@ -61,6 +64,7 @@ function Laps({ laps }: { laps: readonly SideLap[] }) {
             <tr>
               <td />
               <Head words="lap" />
+              {hasSpread && <Head words="10 % to 90 %" title={`Of ${MANY_LAPS} laps with jitter; the lap shown is the first`} />}
               {Array.from({ length: crossings }, (_, i) => (
                 <Head key={i} words={gateName(i)} />
               ))}
@@ -72,7 +76,14 @@ function Laps({ laps }: { laps: readonly SideLap[] }) {
           </thead>
           <tbody>
             {laps.map((one, index) => (
-              <Row key={one.side.key} one={one} index={index} crossings={crossings} isFastest={one.read?.lap.time === fastest} />
+              <Row
+                key={one.side.key}
+                one={one}
+                index={index}
+                columns={crossings + (hasSpread ? 5 : 4)}
+                hasSpread={hasSpread}
+                isFastest={one.read?.lap.time === fastest}
+              />
             ))}
             {best && (
               <tr className="border-t border-rule text-ink-soft">
@@ -125,7 +136,16 @@ const Figure = ({ words, strong = false }: { words: string; strong?: boolean }) 
   <td className={`digits pl-3 text-right whitespace-nowrap ${strong ? 'font-semibold' : ''}`}>{words}</td>
 );
 
-function Row({ one, index, crossings, isFastest }: { one: SideLap; index: number; crossings: number; isFastest: boolean }) {
+interface RowProps {
+  one: SideLap;
+  index: number;
+  /** Columns of numbers. */
+  columns: number;
+  hasSpread: boolean;
+  isFastest: boolean;
+}
+
+function Row({ one, index, columns, hasSpread, isFastest }: RowProps) {
   const comparing = useComparing();
   const { side, read } = one;
   const { text } = markOfSide(index);
@@ -143,6 +163,7 @@ function Row({ one, index, crossings, isFastest }: { one: SideLap; index: number
       {read?.lap.finished ? (
         <>
           <Figure words={`${read.lap.time.toFixed(2)} s`} strong={isFastest} />
+          {hasSpread && <td className="pl-3 text-right text-xs whitespace-nowrap">{spreadWords(side.hands)}</td>}
           {splitsOf(read.lap).map((split, i) => (
             <Figure key={i} words={split.toFixed(2)} />
           ))}
@@ -151,7 +172,7 @@ function Row({ one, index, crossings, isFastest }: { one: SideLap; index: number
           <Figure words={path > 0 ? `${(read.lap.distance / path).toFixed(3)} ×` : '–'} />
         </>
       ) : (
-        <td colSpan={crossings + 4} className="pl-3">
+        <td colSpan={columns} className="pl-3">
           {stateWords(one)}
         </td>
       )}
@@ -160,6 +181,13 @@ function Row({ one, index, crossings, isFastest }: { one: SideLap; index: number
       </td>
     </tr>
   );
+}
+
+/** `8.61 to 9.20`, and how many of the laps were finished, if not all. */
+function spreadWords(hands: ComparedSide['hands']): string {
+  if (!hands?.tape || !hands.spread) return '–';
+  const { p10, p90, finished } = hands.spread;
+  return `${p10.toFixed(2)} to ${p90.toFixed(2)}${finished < MANY_LAPS ? `, ${finished} of ${MANY_LAPS}` : ''}`;
 }
 
 /** Saves the hands of a lap as a tape. */

@@ -1,7 +1,7 @@
 import { useStore } from '@nanostores/react';
 import { type PilotDevice, pilotLines, sprintPolicies } from '@zygopod/core';
 import { type KeyboardEvent, type ReactNode, useId, useState } from 'react';
-import { FARTHEST, type PilotChoice, SLOWEST } from '../../work/comparison.ts';
+import { FARTHEST, MANY_LAPS, type PilotChoice, SLOWEST } from '../../work/comparison.ts';
 import { useComparing } from '../context.ts';
 
 const deviceWords: Readonly<Record<PilotDevice, string>> = {
@@ -27,18 +27,20 @@ export function PilotPanel() {
         options={{ fitting: 'suitable', ...deviceWords }}
         choose={(device) => (device === 'fitting' ? comparing.choosePilot(fitting) : change({ device: device as PilotDevice }))}
       />
-      <Seconds
+      <Amount
         label="Reaction"
         title="Age of what the pilot sees"
         value={pilot.reaction}
         most={SLOWEST}
+        unit="s"
         set={(reaction) => change({ reaction })}
       />
-      <Seconds
+      <Amount
         label="Looks ahead"
         title="Travel that the pilot looks ahead"
         value={pilot.lookAhead}
         most={FARTHEST}
+        unit="s"
         set={(lookAhead) => change({ lookAhead })}
       />
       <Choice
@@ -53,6 +55,14 @@ export function PilotPanel() {
         options={labelled(pilotLines, {})}
         title="In the middle of passages and off walls, or the planned path itself"
         choose={(line) => change({ line })}
+      />
+      <Amount
+        label="Jitter"
+        title={`Spread of reaction, aim and key times: with it, the spread of ${MANY_LAPS} laps is shown`}
+        value={Math.round(100 * pilot.jitter)}
+        most={100}
+        unit="%"
+        set={(percent) => change({ jitter: percent / 100 })}
       />
     </section>
   );
@@ -97,24 +107,24 @@ function Choice<T extends string>(props: {
   );
 }
 
-/** A time of the pilot. Enter or leaving the field takes it; a wrong one says why and changes nothing. */
-function Seconds({
-  label,
-  title,
-  value,
-  most,
-  set,
-}: {
+interface AmountProps {
   label: string;
   title: string;
   value: number;
   most: number;
+  unit: '%' | 's';
   set(value: number): void;
-}) {
+}
+
+/** A typed number, with a comma or a point; infinity for none. */
+const toNumber = (text: string): number => (text.trim() === '' ? Infinity : Number(text.replace(',', '.')));
+
+/** A number of the pilot. Enter or leaving the field takes it; a wrong one says why and changes nothing. */
+function Amount({ label, title, value, most, unit, set }: AmountProps) {
   const id = useId();
   const [typed, type] = useState<string | null>(null);
-  const number = Number((typed ?? '').replace(',', '.'));
-  const isWrong = typed !== null && !(typed.trim() !== '' && number >= 0 && number <= most);
+  const number = toNumber(typed ?? '');
+  const isWrong = typed !== null && !(number >= 0 && number <= most);
   const take = () => {
     if (typed !== null && !isWrong && number !== value) set(number);
     type(null);
@@ -137,12 +147,12 @@ function Seconds({
           inputMode="decimal"
           aria-invalid={isWrong}
           className="w-10 bg-transparent text-right"
-          value={typed ?? value.toFixed(2)}
+          value={typed ?? value.toFixed(unit === 's' ? 2 : 0)}
           onChange={(event) => type(event.target.value)}
           onKeyDown={key}
           onBlur={take}
         />
-        s
+        <span className="w-[1ch]">{unit}</span>
       </span>
     </Row>
   );

@@ -28,7 +28,7 @@ const api = {
   drive(...[parameters, on, options]: Parameters<typeof driveLaps>) {
     if (options?.device === 'cells') return { why: 'no cells' };
     const { laps, tape } = driveLaps(parameters, on, options);
-    return { lap: laps[0], tape };
+    return { lap: laps[0], tape, spread: null };
   },
   plan: (parameters: Tuning['parameters'], on: Ground) => planCourse(parameters, on, new WallIndex(bucketWalls(on))),
 };

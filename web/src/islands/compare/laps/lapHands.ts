@@ -14,7 +14,7 @@ import { atom } from 'nanostores';
 import { Desk } from '../../../workers/desk.ts';
 import type { Driven, LapsApi } from '../../../workers/laps.ts';
 import { groundMark, type HandLap, lapsOn } from '../../laps/lapStore.ts';
-import { type DrivenBy, type PilotChoice, type Ref, usualPilot } from '../../work/comparison.ts';
+import { type DrivenBy, MANY_LAPS, type PilotChoice, type Ref, usualPilot } from '../../work/comparison.ts';
 import { distanceAxis, type StripAxis } from '../axis.ts';
 import type { ComparedSide, OpenedSide, SideHands } from '../sides.ts';
 
@@ -90,7 +90,7 @@ export class LapHands {
     if (this.$by.get() === 'pilot') return this.#piloted(side, parameters);
     const numbers = JSON.stringify({ ...side.tuning.file, name: '' });
     const lap = this.byHand.find(({ tuning }) => JSON.stringify({ ...tuning.file, name: '' }) === numbers);
-    return lap ? { tape: lap.tape, why: null } : { tape: null, why: 'no lap by hand with these numbers' };
+    return lap ? { tape: lap.tape, why: null, spread: null } : { tape: null, why: 'no lap by hand with these numbers' };
   }
 
   #piloted({ ref, revision }: Pick<OpenedSide, 'ref' | 'revision'>, parameters: Parameters): SideHands {
@@ -106,9 +106,12 @@ export class LapHands {
       this.#of.changed();
     };
     this.#desk
-      .call<Driven>(async (remote) => await remote.drive(parameters, ground, options), PATIENCE)
+      .call<Driven>(async (remote) => await remote.drive(parameters, ground, options, options.jitter > 0 ? MANY_LAPS : 1), PATIENCE)
       .then(
-        (driven) => come('why' in driven ? { tape: null, why: driven.why } : { tape: driven.tape, why: driven.lap.why ?? null }),
+        (driven) =>
+          come(
+            'why' in driven ? { tape: null, why: driven.why } : { tape: driven.tape, why: driven.lap.why ?? null, spread: driven.spread },
+          ),
         (error) => come({ tape: null, why: error instanceof Error ? error.message : String(error) }),
       );
     return waiting;

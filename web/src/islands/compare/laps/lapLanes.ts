@@ -34,7 +34,7 @@ const behind = (laps: readonly DrawnLap[]): CompareLane => ({
     const room = Math.max(most - least, 0.1) * 1.15;
     const y = (seconds: number) => top + 3 + ((seconds - least) / room) * (height - 6);
     drawDotted(ctx, left, left + width, y(0), inks[markOfSide(first.index).ink]);
-    drawWords(ctx, inks, first.short.slice(0, 24), left + 3, y(0) + (least < 0 ? -3 : 10), inks[markOfSide(first.index).ink]);
+    drawWords(ctx, inks, first.short.slice(0, 24), left + 3, y(0) + (y(0) - top > 14 ? -3 : 10), inks[markOfSide(first.index).ink]);
     for (const [i, values] of curves.entries()) {
       const { ink, dash } = markOfSide(others[i]?.index ?? 0);
       ctx.beginPath();
@@ -70,14 +70,22 @@ const touches = (laps: readonly DrawnLap[]): CompareLane => ({
   },
 });
 
-/** The mark of a side, as in the list. */
-export function drawMark(ctx: CanvasRenderingContext2D, inks: Inks, index: number, x: number, y: number, size: number): void {
+/** The mark of a side, open as in the list, or full. */
+export function drawMark(
+  ctx: CanvasRenderingContext2D,
+  inks: Inks,
+  index: number,
+  x: number,
+  y: number,
+  size: number,
+  { isFull = false } = {},
+): void {
   const { shape, ink } = markOfSide(index);
   ctx.beginPath();
   if (shape === 'circle') ctx.arc(x, y, size, 0, 2 * Math.PI);
   else for (const [dx, dy] of markCorners(shape, size)) ctx.lineTo(x + dx, y + dy);
   ctx.closePath();
-  ctx.fillStyle = inks.sheet;
+  ctx.fillStyle = isFull ? inks[ink] : inks.sheet;
   ctx.fill();
   ctx.lineWidth = 1.7;
   ctx.strokeStyle = inks[ink];
