@@ -247,3 +247,20 @@ export { type Formula, formulasOf } from './formulas/formulas.ts';
 export { formulaMath } from './formulas/mathml.ts';
 export { formulaReference } from './formulas/reference.ts';
 export { formulasMarkdown, resultText } from './formulas/text.ts';
+
+// The link to running games: its messages.
+
+export {
+  type Ability,
+  abilities,
+  abilityFor,
+  type GameMessage,
+  type Hello,
+  LARGEST_MESSAGE,
+  type LinkRequest,
+  linkRequest,
+  PROTOCOL,
+  type RowsMessage,
+  readGameMessage,
+  type ServerMessage,
+} from './link/messages.ts';

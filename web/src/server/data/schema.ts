@@ -2,6 +2,7 @@ import { kindNames } from '@zygopod/core';
 import { sql } from 'drizzle-orm';
 import {
   type AnyPgColumn,
+  bigint,
   boolean,
   customType,
   index,
@@ -37,6 +38,9 @@ const documentFile = customType<{ data: RawJson; driverData: string }>({
   toDriver: (raw) => raw.text,
   fromDriver: (raw) => new RawJson(inNewestVersion(raw)),
 });
+
+/** Bytes. */
+const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
 /** Milliseconds, as JavaScript's dates: a row's cursor finds that row. */
 const created = timestamp('created_at', { withTimezone: true, precision: 3 }).notNull().defaultNow();
@@ -254,4 +258,32 @@ export const sourceNames = pgTable(
     parameter: text('parameter'),
   },
   (table) => [primaryKey({ columns: [table.project, table.name] })],
+);
+
+/** Games that are or were linked: what each said of itself, and the first tick that isn't kept yet. */
+export const links = pgTable(
+  'links',
+  {
+    id: uuid('id').primaryKey(),
+    hello: file('hello').notNull(),
+    next: bigint('next', { mode: 'number' }).notNull(),
+    seenAt: timestamp('seen_at', { withTimezone: true, precision: 3 }).notNull(),
+    createdAt: created,
+  },
+  (table) => [index('links_by_age').on(table.seenAt)],
+);
+
+/** Rows of linked games: doubles one after the other, in the columns of hello, and the hands of their ticks. Rows are only ever added, and the oldest deleted. */
+export const linkRows = pgTable(
+  'link_rows',
+  {
+    link: uuid('link_id')
+      .notNull()
+      .references(() => links.id, { onDelete: 'cascade' }),
+    first: bigint('first', { mode: 'number' }).notNull(),
+    last: bigint('last', { mode: 'number' }).notNull(),
+    rows: bytes('rows').notNull(),
+    hands: file('hands').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.link, table.first] })],
 );

@@ -8,6 +8,7 @@ import { serveFile } from './files.ts';
 import { type Passage, passage } from './gate.ts';
 import { answered } from './lastResort.ts';
 import { lingering } from './lingering.ts';
+import { openLinks } from './upgrade.ts';
 
 /**
  * The server's front: every request passes the gate before the application, or one of its files, answers. Runs in the folder of the built web
@@ -65,6 +66,8 @@ function receive(request: IncomingMessage, response: ServerResponse): unknown {
 const server = createServer({ connectionsCheckingInterval: CHECKED_EVERY }, (request, response) =>
   answered(response, () => receive(request, response)),
 );
+
+server.on('upgrade', openLinks(house));
 
 server.headersTimeout = 15_000;
 server.requestTimeout = 60_000;

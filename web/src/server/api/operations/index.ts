@@ -5,6 +5,7 @@ import { documentOperations } from './documents.ts';
 import { draftOperations } from './draft.ts';
 import { handOffOperations } from './handOffs.ts';
 import { lapOperations } from './laps.ts';
+import { linkOperations } from './links.ts';
 import { projectOperations } from './projects.ts';
 import { reportOperations } from './reports.ts';
 import { revisionOperations } from './revisions.ts';
@@ -25,6 +26,7 @@ export const operations: readonly Operation[] = [
   ...sourceOperations,
   ...codeOperations,
   ...lapOperations,
+  ...linkOperations,
   ...projectOperations,
   ...changeOperations,
 ];

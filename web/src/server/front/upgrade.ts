@@ -1,0 +1,45 @@
+import type { IncomingMessage } from 'node:http';
+import type { Duplex } from 'node:stream';
+import { openDatabase } from '../data/connection.ts';
+import { LinkHub } from '../link/hub.ts';
+import { shareLinks } from '../link/reach.ts';
+import { linkSockets } from '../link/sockets.ts';
+import { LinkStore } from '../link/store.ts';
+import { type House, passage } from './gate.ts';
+
+/** The address of the link. */
+const PATH = '/api/v1/link';
+
+function refuse(socket: Duplex, status: number, title: string): void {
+  const body = JSON.stringify({ type: 'about:blank', title, status });
+  socket.end(
+    `HTTP/1.1 ${status} ${title.replaceAll(/[^\x20-\x7e]/g, '')}\r\nconnection: close\r\ncontent-type: application/problem+json\r\ncontent-length: ${Buffer.byteLength(body)}\r\n\r\n${body}`,
+  );
+}
+
+/**
+ * Makes the links of this server. An upgrade to a WebSocket passes the same gate as a write: a page of another origin is refused, a program that
+ * sends no origin is not.
+ */
+export function openLinks(house: House): (request: IncomingMessage, socket: Duplex, head: Buffer) => void {
+  const url = process.env['DATABASE_URL'] ?? '';
+  let database: ReturnType<typeof openDatabase> | undefined;
+  const store = new LinkStore(() => {
+    database ??= openDatabase(url);
+    return database;
+  });
+  const hub = new LinkHub(store);
+  shareLinks({ hub, store });
+  const accept = linkSockets(hub);
+  return (request, socket, head) => {
+    socket.on('error', () => undefined);
+    const { url: path = '', headers } = request;
+    const passed = passage({ method: 'GET', url: path, headers }, house);
+    if (passed.kind === 'refused') return refuse(socket, passed.status, passed.title);
+    if (passed.kind === 'redirect') return refuse(socket, 400, 'The token belongs into the header Authorization');
+    if (path.split('?')[0] !== PATH) return refuse(socket, 404, 'No link is at this address');
+    const { origin, host } = headers;
+    if (origin !== undefined && origin !== `http://${host}`) return refuse(socket, 403, 'A link from another origin is refused');
+    return accept(request, socket, head);
+  };
+}

@@ -1,0 +1,125 @@
+import type { Hello, RowsMessage, ServerMessage } from '@zygopod/core';
+
+/** A connection to a game. */
+export interface Transport {
+  send(message: ServerMessage): void;
+  /** Ends the connection. */
+  close(why: string): void;
+}
+
+/** Rows as they came from a game, and the server's time of their arrival (ms since 1970). */
+export interface Batch {
+  rows: number[][];
+  hands: RowsMessage['hands'];
+  arrived: number;
+}
+
+/** News of a session for those who watch it. */
+export type LinkEvent =
+  | { type: 'rows'; batch: Batch }
+  | { type: 'state' }
+  | { type: 'done'; id: number; tick: number }
+  | { type: 'refused'; id: number; name?: string | undefined; why: string };
+
+type Watcher = (event: LinkEvent) => void;
+
+/** Milliseconds of round trips that a latency is taken over: the least of the last few. */
+const ROUND_TRIPS = 8;
+
+/** A game that is or was linked: its description, the ticks that came, and the connection to it. Every tick counts once, however often it comes. */
+export class GameSession {
+  readonly id: string;
+  hello: Hello;
+  /** The first tick that isn't kept yet. */
+  next: number;
+  /** When something came last, ms since 1970. */
+  seen: number;
+  transport: Transport | null = null;
+  /** Batches that aren't in the database yet. */
+  pending: Batch[] = [];
+  readonly #roundTrips: number[] = [];
+  readonly #watchers = new Set<Watcher>();
+
+  constructor(id: string, hello: Hello, next: number, seen: number) {
+    this.id = id;
+    this.hello = hello;
+    this.next = next;
+    this.seen = seen;
+  }
+
+  /** Takes a connection over; an older one, which may be half open, is closed. */
+  link(hello: Hello, transport: Transport): void {
+    const before = this.transport;
+    this.transport = transport;
+    this.hello = hello;
+    before?.close('the game has connected again');
+    this.#tell({ type: 'state' });
+  }
+
+  /** Ends a connection, unless another one has taken its place. */
+  unlink(transport: Transport): void {
+    if (this.transport !== transport) return;
+    this.transport = null;
+    this.#tell({ type: 'state' });
+  }
+
+  /** Takes rows; returns what is wrong with them, in words. Ticks that were taken before are left out. */
+  take({ rows, hands }: RowsMessage, now: number): string | null {
+    const { columns } = this.hello;
+    let last = -1;
+    for (const [i, row] of rows.entries()) {
+      if (row.length !== columns.length) return `rows.${i}: found ${row.length} numbers, expected ${columns.length}`;
+      const tick = row[0] as number;
+      if (!Number.isInteger(tick) || tick < 0) return `rows.${i}: found the tick ${tick}, expected a whole number from 0`;
+      if (tick <= last) return `rows.${i}: found the tick ${tick} after ${last}, expected a later one`;
+      last = tick;
+    }
+    for (const [i, { at }] of hands.entries()) {
+      if (at > last) return `hands.${i}: found the tick ${at}, expected one of the rows’ ticks`;
+      if (at < (hands[i - 1]?.at ?? 0)) return `hands.${i}: found the tick ${at} after a later one`;
+    }
+    this.seen = now;
+    const from = this.next;
+    const own = { rows: rows.filter((row) => (row[0] as number) >= from), hands: hands.filter(({ at }) => at >= from), arrived: now };
+    if (own.rows.length === 0) return null;
+    this.next = last + 1;
+    this.pending.push(own);
+    this.#tell({ type: 'rows', batch: own });
+    return null;
+  }
+
+  /** Sends a request to the game; returns why it can't be sent. */
+  send(request: ServerMessage): string | null {
+    if (!this.transport) return 'the game is not connected';
+    this.transport.send(request);
+    return null;
+  }
+
+  answered(event: Extract<LinkEvent, { id: number }>): void {
+    this.#tell(event);
+  }
+
+  /** Notes the time of a round trip, ms. */
+  roundTrip(milliseconds: number): void {
+    this.#roundTrips.push(milliseconds);
+    if (this.#roundTrips.length > ROUND_TRIPS) this.#roundTrips.shift();
+  }
+
+  /** Half of the shortest recent round trip, ms; null before the first one. */
+  get latency(): number | null {
+    return this.#roundTrips.length === 0 ? null : Math.min(...this.#roundTrips) / 2;
+  }
+
+  watch(watcher: Watcher): () => void {
+    this.#watchers.add(watcher);
+    return () => this.#watchers.delete(watcher);
+  }
+
+  get isWatched(): boolean {
+    return this.#watchers.size > 0;
+  }
+
+  #tell(event: LinkEvent): void {
+    for (const watcher of this.#watchers) watcher(event);
+  }
+}
