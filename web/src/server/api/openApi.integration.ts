@@ -3,6 +3,7 @@ import { beforeAll, describe, expect, inject, it } from 'vitest';
 import { Described } from '../../testing/described.ts';
 import { handOffsAnswer } from '../../testing/handOffsAnswer.ts';
 import { lapsAnswer } from '../../testing/lapsAnswer.ts';
+import { linksAnswer } from '../../testing/linksAnswer.ts';
 import { sourcesAnswer } from '../../testing/sourcesAnswer.ts';
 import { operations } from './operations/index.ts';
 
@@ -176,6 +177,7 @@ describe('the description of the API', () => {
   handOffsAnswer(described, { tuning, tape, targets });
   sourcesAnswer(described, tuning);
   lapsAnswer(described, tuning);
+  linksAnswer(described, inject('address'));
 
   it('matches the answers for projects: created, filled, searched, archived and restored', async () => {
     const { value } = await ask('POST', '/projects', {}, 201, { body: { name: ' Tide mill ', names: { 'pace.walkSpeed': 'walk_speed' } } });

@@ -115,6 +115,12 @@ export class LinkHub {
     return this.#sessions.get(id) ?? null;
   }
 
+  /** Forgets a session that is deleted. */
+  forget(id: string): void {
+    this.#sessions.delete(id);
+    this.#changed();
+  }
+
   get sessions(): GameSession[] {
     return [...this.#sessions.values()];
   }
@@ -144,7 +150,8 @@ export class LinkHub {
     this.#isWriting = true;
     try {
       for (const session of this.#sessions.values()) {
-        const batches = session.pending;
+        // More may come while these are written.
+        const batches = [...session.pending];
         if (batches.length === 0) {
           // A game that is gone lives on in the database.
           if (!session.transport && !session.isWatched) this.#sessions.delete(session.id);

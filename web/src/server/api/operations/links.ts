@@ -80,6 +80,7 @@ const remove: Operation = {
     const { hub, store } = links();
     if (hub.find(id)?.transport) throw new Problem(409, 'The game is linked');
     if (!(await store.remove(id))) throw new Problem(404, 'No such link');
+    hub.forget(id);
     return new Response(null, { status: 204 });
   },
 };
