@@ -259,6 +259,7 @@ export {
   LARGEST_MESSAGE,
   type LinkRequest,
   linkRequest,
+  linkSchema,
   PROTOCOL,
   type RowsMessage,
   readGameMessage,

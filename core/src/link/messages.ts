@@ -96,7 +96,7 @@ const refused = z
 const bye = z.strictObject({ type: z.literal('bye') }).meta({ id: 'LinkBye', description: 'The last message of a game' });
 
 /** The messages of a game. */
-export const gameMessage = z.discriminatedUnion('type', [hello, rows, done, refused, bye]);
+const gameMessage = z.discriminatedUnion('type', [hello, rows, done, refused, bye]);
 export type GameMessage = z.infer<typeof gameMessage>;
 export type Hello = z.infer<typeof hello>;
 export type RowsMessage = z.infer<typeof rows>;
@@ -162,4 +162,27 @@ export function readGameMessage(text: string): { message: GameMessage } | { faul
   const [issue] = read.error.issues;
   const path = issue?.path.map(String).join('.') ?? '';
   return { fault: `${path === '' ? 'the message' : path}: ${issue?.message ?? 'not valid'}`.slice(0, 300) };
+}
+
+/** The JSON Schema (2020-12) of all messages: those of a game and those of the server. */
+export const linkSchema = (): Record<string, unknown> => ({
+  $schema: 'https://json-schema.org/draft/2020-12/schema',
+  title: `Zygopod link, protocol ${PROTOCOL}`,
+  $defs: Object.fromEntries(
+    Object.entries({ game: gameMessage, server: serverMessage }).map(([side, schema]) => {
+      const { $schema: _, ...own } = z.toJSONSchema(schema, { target: 'draft-2020-12', io: 'input', reused: 'inline' });
+      return [side, inlined(own)];
+    }),
+  ),
+});
+
+/** A schema with its own definitions in place of the references to them. */
+function inlined({ $defs = {}, ...schema }: Record<string, unknown>): unknown {
+  const named = $defs as Record<string, unknown>;
+  return JSON.parse(
+    JSON.stringify(schema, (_, value) => {
+      const name = typeof value?.$ref === 'string' ? value.$ref.replace('#/$defs/', '') : undefined;
+      return name !== undefined && named[name] ? named[name] : value;
+    }),
+  );
 }

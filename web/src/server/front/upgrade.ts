@@ -36,7 +36,7 @@ export function openLinks(house: House): (request: IncomingMessage, socket: Dupl
     const { url: path = '', headers } = request;
     const passed = passage({ method: 'GET', url: path, headers }, house);
     if (passed.kind === 'refused') return refuse(socket, passed.status, passed.title);
-    if (passed.kind === 'redirect') return refuse(socket, 400, 'The token belongs into the header Authorization');
+    // A token in the address is as good as one in a header, which a page can’t set; an upgrade is not sent elsewhere.
     if (path.split('?')[0] !== PATH) return refuse(socket, 404, 'No link is at this address');
     const { origin, host } = headers;
     if (origin !== undefined && origin !== `http://${host}`) return refuse(socket, 403, 'A link from another origin is refused');

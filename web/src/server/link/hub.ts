@@ -76,7 +76,7 @@ export class LinkHub {
   readonly #store: LinkStore;
   readonly #watchers = new Set<() => void>();
   #links = 0;
-  #isWriting = false;
+  #writing: Promise<void> | null = null;
   #number = 0;
 
   constructor(store: LinkStore) {
@@ -144,27 +144,34 @@ export class LinkHub {
     for (const watcher of this.#watchers) watcher();
   }
 
-  /** Writes what has come to the database. What can't be written waits for the next time. */
-  async write(): Promise<void> {
-    if (this.#isWriting) return;
-    this.#isWriting = true;
-    try {
-      for (const session of this.#sessions.values()) {
-        // More may come while these are written.
-        const batches = [...session.pending];
-        if (batches.length === 0) {
-          // A game that is gone lives on in the database.
-          if (!session.transport && !session.isWatched) this.#sessions.delete(session.id);
-          continue;
-        }
-        const isKept = await this.#store.add(session, batches).then(
-          () => true,
-          () => false,
-        );
-        if (isKept) session.pending = session.pending.slice(batches.length);
+  /** Writes all that has come so far, also what came while a write was under way. */
+  async flush(): Promise<void> {
+    await this.#writing;
+    await this.write();
+  }
+
+  /** Writes what has come to the database, unless a write is under way. What can't be written waits for the next time. */
+  write(): Promise<void> {
+    this.#writing ??= this.#write().finally(() => {
+      this.#writing = null;
+    });
+    return this.#writing;
+  }
+
+  async #write(): Promise<void> {
+    for (const session of this.#sessions.values()) {
+      // More may come while these are written.
+      const batches = [...session.pending];
+      if (batches.length === 0) {
+        // A game that is gone lives on in the database.
+        if (!session.transport && !session.isWatched) this.#sessions.delete(session.id);
+        continue;
       }
-    } finally {
-      this.#isWriting = false;
+      const isKept = await this.#store.add(session, batches).then(
+        () => true,
+        () => false,
+      );
+      if (isKept) session.pending = session.pending.slice(batches.length);
     }
   }
 }

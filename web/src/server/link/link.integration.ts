@@ -220,6 +220,20 @@ describe('the link', () => {
     expect(await status('/api/v1/link', { host: 'elsewhere.example' })).toBe(421);
     expect(await status('/api/v1/links', {})).toBe(404);
     expect(await status('//x', {})).toBe(400);
+    // The health of a server with a token is asked for with it.
+    process.env['ZYGOPOD_TOKEN'] = 'a secret';
+    const own = await start(await freePort());
+    delete process.env['ZYGOPOD_TOKEN'];
+    const opened = (search: string, headers: object = {}) => {
+      const socket = new WebSocket(`${own.address.replace('http', 'ws')}/api/v1/link${search}`, 'zygopod.link.v1', { headers } as object);
+      return new Promise<boolean>((is) => socket.once('open', () => is(true)).once('error', () => is(false)));
+    };
+    try {
+      expect([await opened(''), await opened('?token=wrong')]).toEqual([false, false]);
+      expect([await opened('?token=a%20secret'), await opened('', { authorization: 'Bearer a secret' })]).toEqual([true, true]);
+    } finally {
+      await stopServer(own.process);
+    }
   });
 
   it('says what is wrong with 3,000 mutated messages, and is there for the next game', async () => {

@@ -53,14 +53,14 @@ export class GameSession {
     this.transport = transport;
     this.hello = hello;
     before?.close('the game has connected again');
-    this.#tell({ type: 'state' });
+    this.#announce({ type: 'state' });
   }
 
   /** Ends a connection, unless another one has taken its place. */
   unlink(transport: Transport): void {
     if (this.transport !== transport) return;
     this.transport = null;
-    this.#tell({ type: 'state' });
+    this.#announce({ type: 'state' });
   }
 
   /** Takes rows; returns what is wrong with them, in words. Ticks that were taken before are left out. */
@@ -84,7 +84,7 @@ export class GameSession {
     if (own.rows.length === 0) return null;
     this.next = last + 1;
     this.pending.push(own);
-    this.#tell({ type: 'rows', batch: own });
+    this.#announce({ type: 'rows', batch: own });
     return null;
   }
 
@@ -96,7 +96,7 @@ export class GameSession {
   }
 
   answered(event: Extract<LinkEvent, { id: number }>): void {
-    this.#tell(event);
+    this.#announce(event);
   }
 
   /** Notes the time of a round trip, ms. */
@@ -119,7 +119,7 @@ export class GameSession {
     return this.#watchers.size > 0;
   }
 
-  #tell(event: LinkEvent): void {
+  #announce(event: LinkEvent): void {
     for (const watcher of this.#watchers) watcher(event);
   }
 }

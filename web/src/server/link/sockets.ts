@@ -6,7 +6,7 @@ import { type LinkHub, MOST_LINKS, MOST_PENDING, problem } from './hub.ts';
 import type { Transport } from './session.ts';
 
 /** The subprotocol that a game names (RFC 6455, 1.9). */
-export const SUBPROTOCOL = 'zygopod.link.v1';
+const SUBPROTOCOL = 'zygopod.link.v1';
 
 /** Bytes a second of a link, and for how many seconds they may come at once. */
 const RATE = 1024 * 1024;

@@ -10,7 +10,7 @@ const MOST_SESSIONS = 50;
 const MOST_TICKS = 600_000;
 
 /** Rows of a page. */
-export const PAGE = 5000;
+const PAGE = 5000;
 
 /** Rows as doubles, one after the other (little-endian). */
 const packed = (rows: readonly number[][]): Buffer => Buffer.from(Float64Array.from(rows.flat()).buffer);

@@ -108,11 +108,13 @@ const rows: Operation = {
     const { hub, store } = links();
     const session = hub.find(id) ?? (await store.find(id));
     if (!session) throw new Problem(404, 'No such link');
-    // What isn't in the database yet is there at once with the next write.
-    await hub.write();
+    const { next } = session;
+    await hub.flush();
     const found = await store.rows(id, session.hello.columns.length, query.from);
     const last = found.rows.at(-1)?.[0];
-    return json({ ...found, next: last === undefined || last + 1 >= session.next ? null : last + 1 });
+    // Rows that have come, and can't be written now, must not look like the end.
+    if (last === undefined && query.from < next) throw new Problem(503, 'The newest rows can’t be read now', { retryAfter: 1 });
+    return json({ ...found, next: last === undefined || last + 1 >= next ? null : last + 1 });
   },
 };
 
@@ -156,19 +158,19 @@ const watch: Operation = {
   },
 };
 
-const asked = linkRequest.meta({ id: 'LinkRequest', description: 'A request to the game' });
+const wanted = linkRequest.meta({ id: 'LinkRequest', description: 'A request to the game' });
 
 const send: Operation = {
   method: 'POST',
   path: '/links/{id}/requests',
   name: 'sendToGame',
   words: 'Sends a request to a linked game; `done` or `refused` come as events, with the number that is returned',
-  body: asked,
+  body: wanted,
   answers: {
     202: { words: 'Sent', schema: z.strictObject({ id: z.int() }).meta({ id: 'LinkRequestSent' }) },
     409: { words: 'The game is not linked, or can’t do it' },
   },
-  run: async ({ id, body }: OperationRequest<object, z.infer<typeof asked>>) => {
+  run: async ({ id, body }: OperationRequest<object, z.infer<typeof wanted>>) => {
     const { hub } = links();
     const session = hub.find(id);
     if (!session?.transport) throw new Problem(409, 'The game is not linked');
