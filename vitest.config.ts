@@ -9,6 +9,7 @@ const timed = [
   'web/src/server/data/bigShelf.integration.ts',
   'web/src/server/front/connections.integration.ts',
   'web/src/server/judge/largeBodies.integration.ts',
+  'web/src/server/link/typescriptClient.integration.ts',
   'cli/src/up/up.integration.ts',
 ];
 

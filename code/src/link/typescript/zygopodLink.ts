@@ -46,11 +46,22 @@ export interface LinkOptions {
 
 /** Rows that are kept to be sent again: ten minutes at a rate of 60. */
 const KEPT = 36_000;
-/** Rows of a message, bytes that may wait in the socket, and milliseconds between two attempts to connect. */
-const MOST = 300;
+/** Rows of a message: a few, so that a backlog holds no frame up. Bytes that may wait in the socket; milliseconds between two attempts to connect. */
+const MOST = 40;
 const FULL = 256 * 1024;
 const AGAIN = 500;
 const LONGEST = 5000;
+
+/** Index of the first of some sorted things whose tick is not before another. */
+function firstFrom<T>(all: readonly T[], tickOf: (one: T) => number, tick: number): number {
+  let [low, high] = [0, all.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (tickOf(all[middle] as T) < tick) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
 
 export class ZygopodLink {
   readonly #options: LinkOptions;
@@ -63,6 +74,8 @@ export class ZygopodLink {
   #session: string | undefined;
   #socket: WebSocket | null = null;
   #timer: ReturnType<typeof setTimeout> | undefined;
+  /** Set while more rows are to be sent soon. */
+  #rest: ReturnType<typeof setTimeout> | undefined;
   #pause = AGAIN;
   #isOver = false;
 
@@ -109,8 +122,9 @@ export class ZygopodLink {
   close(): void {
     this.#isOver = true;
     clearTimeout(this.#timer);
+    clearTimeout(this.#rest);
     if (this.isLinked) {
-      this.#send();
+      while (this.#send());
       this.#say({ type: 'bye' });
     }
     this.#socket?.close();
@@ -186,19 +200,26 @@ export class ZygopodLink {
     return why ? { why } : null;
   }
 
-  /** Sends the rows that are due, as far as the connection takes them. */
-  #send(): void {
-    while (this.isLinked && (this.#socket as WebSocket).bufferedAmount < FULL) {
-      // Mostly the last row alone is due.
-      let from = this.#rows.length;
-      while (from > 0 && ((this.#rows[from - 1] as number[])[0] as number) >= this.#next) from--;
-      if (from === this.#rows.length) return;
-      const rows = this.#rows.slice(from, from + MOST);
-      const [first, last] = [(rows[0] as number[])[0] as number, (rows.at(-1) as number[])[0] as number];
-      const hands = this.#hands.filter(({ at }) => at >= first && at <= last);
-      this.#say({ type: 'rows', rows, hands });
-      this.#next = last + 1;
-    }
+  /** Sends some of the rows that are due, and the others a little later; false if none could be sent. */
+  #send(): boolean {
+    if (!this.isLinked || (this.#socket as WebSocket).bufferedAmount >= FULL) return false;
+    const from = firstFrom(this.#rows, (row) => row[0] as number, this.#next);
+    if (from === this.#rows.length) return false;
+    const rows = this.#rows.slice(from, from + MOST);
+    const [first, last] = [(rows[0] as number[])[0] as number, (rows.at(-1) as number[])[0] as number];
+    const begin = firstFrom(this.#hands, ({ at }) => at, first);
+    const hands = this.#hands.slice(
+      begin,
+      firstFrom(this.#hands, ({ at }) => at, last + 1),
+    );
+    this.#say({ type: 'rows', rows, hands });
+    this.#next = last + 1;
+    if (from + MOST < this.#rows.length)
+      this.#rest ??= setTimeout(() => {
+        this.#rest = undefined;
+        this.#send();
+      }, 1);
+    return true;
   }
 
   #say(message: object): void {

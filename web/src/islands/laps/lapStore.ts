@@ -1,4 +1,4 @@
-import { type Ground, hashText, type Lap, readTape, readTuning, type Tape, type TuningFile } from '@zygopod/core';
+import { canonicalText, type Ground, hashText, type Lap, readTape, readTuning, type Tape, type TuningFile } from '@zygopod/core';
 import { remember, rememberedJson } from '../controls/remember.ts';
 
 /** A finished lap driven by hand. */
@@ -24,8 +24,26 @@ const MOST = 40;
 
 export const lapKey = (ground: string) => `zygopod-laps:${ground}`;
 
+/** Marks that are known: a large ground takes a while. */
+const marks = new WeakMap<Ground, string>();
+
 /** The mark of a ground: equal for grounds that differ in nothing but their names. */
-export const groundMark = ({ name: _, ...ground }: Ground): string => hashText(JSON.stringify(ground));
+export function groundMark(ground: Ground): string {
+  const { name: _, ...rest } = ground;
+  const mark = marks.get(ground) ?? hashText(canonicalText(rest));
+  marks.set(ground, mark);
+  return mark;
+}
+
+/** The mark of a lap's ground. Earlier versions kept the whole ground as JSON. */
+function markOf(ground: string): string {
+  if (!ground.startsWith('{')) return ground;
+  try {
+    return hashText(canonicalText(JSON.parse(ground)));
+  } catch {
+    return ground;
+  }
+}
 
 /** Laps as they are kept, sorted by time; what can't be read as a lap is left out. */
 function readLaps(kept: unknown): HandLap[] {
@@ -33,13 +51,13 @@ function readLaps(kept: unknown): HandLap[] {
     typeof one?.id === 'string' &&
     Number.isFinite(one.at) &&
     Number.isFinite(one.began) &&
+    typeof one.ground === 'string' &&
     Number.isFinite(one.lap?.time) &&
     Array.isArray(one.lap.gates) &&
     one.lap.gates.every(Number.isFinite) &&
     readTape(one.tape).ok &&
     readTuning(one.tuning?.file).ok;
-  // Earlier versions kept the whole ground.
-  const marked = (lap: HandLap): HandLap => (lap.ground?.startsWith('{') ? { ...lap, ground: hashText(lap.ground) } : lap);
+  const marked = (lap: HandLap): HandLap => ({ ...lap, ground: markOf(lap.ground) });
   return Array.isArray(kept) ? (kept as (HandLap | null)[]).filter(isLap).map((lap) => marked(lap as HandLap)) : [];
 }
 

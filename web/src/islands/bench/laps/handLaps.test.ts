@@ -158,6 +158,17 @@ describe('laps by hand', () => {
     expect([kept[0]?.id, kept[38]?.id, kept[39]?.id]).toEqual(['lap 0', 'lap 38', 'lap 49']);
     laps.remove('lap 0');
     expect(lapsOn('ground')[0]?.id).toBe('lap 1');
+    // Earlier versions kept the whole ground in each lap, in any order of its keys.
+    const { name: _, ...rest } = laps.ground;
+    const text = JSON.stringify(Object.fromEntries(Object.entries(rest).toReversed()));
+    localStorage.setItem(
+      lapKey('ground'),
+      JSON.stringify([
+        { ...lap, ground: text },
+        { ...lap, id: 'broken', ground: '{' },
+      ]),
+    );
+    expect(lapsOn('ground').map((one) => laps.isHere(one))).toEqual([true, false]);
     for (const text of [
       '',
       '{',

@@ -18,7 +18,7 @@ import { signed } from './lapLanes.ts';
 /** Under the strip: the laps with their splits, and where the sides gain and lose time. */
 export function LapPanels() {
   const comparing = useComparing();
-  // The laps are read anew with everything that is driven.
+  // The laps are read again with everything that is driven.
   useStore(comparing.$version);
   const sides = useStore(comparing.$sides);
   const laps = sides.map((side) => ({ side, read: comparing.laps.lapOf(side) }));

@@ -155,7 +155,10 @@ it('by hand, a side has the best of the laps that were driven with just its numb
     isChanged: false,
     ...more,
   });
-  const renamed = { ...(files['own'] as TuningFile), name: 'Another name' };
+  const renamed = Object.fromEntries(
+    Object.entries({ ...files['own'], name: 'Another name', pace: { sprintSpeed: 150, walkSpeed: 100 } }).toReversed(),
+  ) as TuningFile;
+  expect(renamed.pace).toEqual(files['own']?.pace);
   const best = { laps, tape, spread: {} };
   changeLaps('ground', () => [
     lap('slower', renamed, slower),

@@ -2,12 +2,14 @@ import {
   type Along,
   alongCourse,
   type CoursePath,
+  canonicalText,
   type Ground,
   type Lap,
   lapInTrace,
   type Parameters,
   type Rerun,
   type Tape,
+  type TuningFile,
   tapeOf,
 } from '@zygopod/core';
 import { atom } from 'nanostores';
@@ -88,8 +90,10 @@ export class LapHands {
   /** The hands of a side; the pilot's are driven in a worker if they aren't known. */
   of(side: Pick<OpenedSide, 'ref' | 'revision' | 'tuning'>, parameters: Parameters): SideHands {
     if (this.$by.get() === 'pilot') return this.#piloted(side, parameters);
-    const numbers = JSON.stringify({ ...side.tuning.file, name: '' });
-    const lap = this.byHand.find(({ tuning }) => JSON.stringify({ ...tuning.file, name: '' }) === numbers);
+    // The same numbers, in whatever order they are written: the server has an order of its own.
+    const numbersOf = (file: TuningFile) => canonicalText({ ...file, name: '' });
+    const numbers = numbersOf(side.tuning.file);
+    const lap = this.byHand.find(({ tuning }) => numbersOf(tuning.file) === numbers);
     return lap ? { tape: lap.tape, why: null, spread: null } : { tape: null, why: 'no lap by hand with these numbers' };
   }
 
