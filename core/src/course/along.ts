@@ -111,7 +111,7 @@ function between(xs: Float64Array, ys: Float64Array, x: number, which: 'first' |
 export interface Along {
   /** Trace time at which the body left the start, s. */
   began: number;
-  /** The farthest distance, and the time it was reached. */
+  /** The farthest distance. */
   reached: number;
   /** Times at which touches began. */
   touches: number[];

@@ -1,5 +1,5 @@
 import type { Ground } from '../ground/ground.ts';
-import { atan2, wrapAngle } from '../math/functions.ts';
+import { atan2, PI, wrapAngle } from '../math/functions.ts';
 import { gaits } from '../motion/codes.ts';
 import { BUMPED, SENT, WRAPPED } from '../motion/events.ts';
 import type { Trace } from '../motion/trace.ts';
@@ -37,7 +37,7 @@ const LEAST = 0.02;
 /** Fraction of the walk below which a body stands. */
 const STANDS = 0.1;
 /** Direction of motion (rad) that is neither that before a bend nor that after it. */
-const TURNING = Math.PI / 9;
+const TURNING = PI / 9;
 /** Differences of sprint (fraction of the time) and of the highest speed that are named. */
 const SPRINTS = 0.2;
 const FASTER = 1.05;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { controls, swipes } from '../tape/controls.ts';
+import { eventUpTo } from '../tape/tape.ts';
 
 /** The version of the protocol that `hello` names. */
 export const PROTOCOL = 1;
@@ -22,7 +22,6 @@ const id = z
   .int()
   .min(0)
   .max(2 ** 31 - 1);
-const part = z.number().min(-1).max(1);
 const place = z.number().min(-1e7).max(1e7);
 
 /** A parameter of a game by its own name; the path is that of the catalogue, where the game knows it. */
@@ -66,16 +65,7 @@ const hello = z
   })
   .meta({ id: 'LinkHello', description: 'The first message of a game' });
 
-const event = z
-  .strictObject({
-    at: tick,
-    press: z.enum(controls).optional(),
-    release: z.enum(controls).optional(),
-    stick: z.tuple([part, part]).optional(),
-    point: z.tuple([place, place]).optional(),
-    swipe: z.enum(swipes).optional(),
-  })
-  .refine((one) => Object.keys(one).length === 2, 'at and just one of press, release, stick, point, swipe');
+const event = eventUpTo(LAST_TICK);
 
 const rows = z
   .strictObject({

@@ -12,17 +12,19 @@ const part = z.number().min(-1).max(1);
 const coordinate = z.number().min(-1e7).max(1e7);
 const name = z.string().trim().min(1).max(120);
 
-// The type and the check below require exactly one of the five.
-const event = z
-  .strictObject({
-    at: z.int().min(0).max(1e7),
-    press: z.enum(controls).optional(),
-    release: z.enum(controls).optional(),
-    stick: z.tuple([part, part]).optional(),
-    point: z.tuple([coordinate, coordinate]).optional(),
-    swipe: z.enum(swipes).optional(),
-  })
-  .refine((e) => Object.keys(e).length === 2, 'at and just one of press, release, stick, point, swipe') as z.ZodType<TapeEvent>;
+/** The schema of an event at a tick up to `last`. The type and the check require exactly one of the five. */
+export const eventUpTo = (last: number): z.ZodType<TapeEvent> =>
+  z
+    .strictObject({
+      at: z.int().min(0).max(last),
+      press: z.enum(controls).optional(),
+      release: z.enum(controls).optional(),
+      stick: z.tuple([part, part]).optional(),
+      point: z.tuple([coordinate, coordinate]).optional(),
+      swipe: z.enum(swipes).optional(),
+    })
+    .refine((e) => Object.keys(e).length === 2, 'at and just one of press, release, stick, point, swipe') as z.ZodType<TapeEvent>;
+const event = eventUpTo(1e7);
 
 const heldHands = z.strictObject({
   held: z

@@ -8,9 +8,9 @@ export function linksAnswer(described: Described, address: string): void {
   const ask = described.ask.bind(described);
 
   /** Opens a stream of events, and closes it again. */
-  async function hears(path: string, address_: string, words: string): Promise<void> {
+  async function hears(path: string, url: string, words: string): Promise<void> {
     const over = new AbortController();
-    const answer = await fetch(`${address}/api/v1${address_}`, { signal: over.signal });
+    const answer = await fetch(`${address}/api/v1${url}`, { signal: over.signal });
     expect([answer.status, answer.headers.get('content-type')]).toEqual([200, 'text/event-stream']);
     described.seen.add(`GET ${path} 200`);
     const reader = (answer.body as ReadableStream<Uint8Array>).getReader();

@@ -4,12 +4,14 @@ import {
   inOrder,
   type Metrics,
   outAndBack,
+  type Parameters,
   type Parting,
   partings,
   Rerun,
   type Tape,
   type Target,
   traceMetrics,
+  type World,
 } from '@zygopod/core';
 import { atom, computed } from 'nanostores';
 import type { Opening } from '../../server/data/openings.ts';
@@ -25,7 +27,7 @@ import { LapHands, lapsDesk, noHands } from './laps/lapHands.ts';
 import { shortNames } from './names.ts';
 import { fetchComparison, fetchSide } from './opened.ts';
 import { Playback } from './playback.ts';
-import { atRate, type ComparedSide, type OpenedSide } from './sides.ts';
+import { atRate, type ComparedSide, type OpenedSide, type SideHands } from './sides.ts';
 
 /** Ticks that a side is driven at once, and how long (ms) the rest may take in a frame, a piece at a time. */
 const AT_ONCE = 1000;
@@ -62,7 +64,7 @@ export class Comparing extends Playback {
     const compared = {
       sides: () => this.$sides.get(),
       ground: () => this.$ground.get(),
-      changed: () => this.#lay(this.$sides.get(), this.$muted.get()),
+      changed: () => this.#takeHands(),
     };
     this.laps = new LapHands(compared, desk);
     const { ground } = opening;
@@ -94,26 +96,38 @@ export class Comparing extends Playback {
     } else this.#lay(change(this.$sides.get()));
   }
 
-  /** Puts these sides on the tape, or each on its own lap. */
-  #lay(sides: readonly OpenedSide[], muted: ReadonlySet<number> = new Set()): void {
-    const short = shortNames(sides);
-    const { ground } = this.$ground.get();
+  /** Begins to drive a tuning by its own hands, or by the tape. */
+  #drive(parameters: Parameters, hands: SideHands | null, known: World | undefined): Rerun {
     const { tape } = this.$tape.get();
+    // Laps are of even ticks: so they are driven again.
+    const frames = hands ? undefined : 'uneven';
+    const again = new Rerun(hands ? (hands.tape ?? noHands) : tape, parameters, this.$ground.get().ground, { known, most: MOST, frames });
+    again.run(AT_ONCE);
+    return again;
+  }
+
+  /** Drives the sides whose hands have come; the others stay as they are. */
+  #takeHands(): void {
+    const sides = this.$sides.get().map((side) => {
+      const hands = this.laps.$by.get() === 'pilot' ? this.laps.of(side, side.parameters) : side.hands;
+      return hands === side.hands ? side : { ...side, hands, again: this.#drive(side.parameters, hands, side.again.world) };
+    });
+    this.$sides.set(sides);
+    this.#emit();
+  }
+
+  /** Puts these sides on the tape, or each on its own lap. */
+  #lay(sides: readonly OpenedSide[]): void {
+    const short = shortNames(sides);
     let known = this.$sides.get()[0]?.again.world;
     const laid = sides.map((side, i): ComparedSide => {
       const parameters = atRate(side.tuning, side.ref.rate);
       const hands = this.laps.isOn ? this.laps.of(side, parameters) : null;
-      // Laps are of even ticks: so they are driven again.
-      const again = new Rerun(hands ? (hands.tape ?? noHands) : tape, parameters, ground, {
-        known,
-        most: MOST,
-        frames: hands ? undefined : 'uneven',
-      });
-      again.run(AT_ONCE);
+      const again = this.#drive(parameters, hands, known);
       known ??= again.world;
       return { ...side, short: short[i] as string, parameters, again, hands };
     });
-    this.$muted.set(muted);
+    this.$muted.set(new Set());
     this.$sides.set(laid);
     // While laps are driven, nobody knows how long they are.
     if (this.length > 0) this.now = Math.min(this.now, this.length);

@@ -8,6 +8,7 @@ import { serveFile } from './files.ts';
 import { type Passage, passage } from './gate.ts';
 import { answered } from './lastResort.ts';
 import { lingering } from './lingering.ts';
+import { refuseOn } from './refusal.ts';
 import { openLinks } from './upgrade.ts';
 
 /**
@@ -75,14 +76,8 @@ server.requestTimeout = 60_000;
 server.timeout = 60_000;
 server.on('clientError', (error: NodeJS.ErrnoException, socket) => {
   if (error.code === 'ECONNRESET' || !socket.writable) return;
-  const [status, title] =
-    error.code === 'HPE_HEADER_OVERFLOW'
-      ? ['431 Request Header Fields Too Large', 'The headers are too large']
-      : ['400 Bad Request', 'The request is no HTTP'];
-  const body = JSON.stringify({ type: 'about:blank', title, status: Number.parseInt(status as string, 10) });
-  socket.end(
-    `HTTP/1.1 ${status}\r\nconnection: close\r\ncontent-type: application/problem+json\r\ncontent-length: ${Buffer.byteLength(body)}\r\n\r\n${body}`,
-  );
+  if (error.code === 'HPE_HEADER_OVERFLOW') refuseOn(socket, 431, 'Request Header Fields Too Large', 'The headers are too large');
+  else refuseOn(socket, 400, 'Bad Request', 'The request is no HTTP');
 });
 
 /** Milliseconds for answers in progress when the server must stop. */

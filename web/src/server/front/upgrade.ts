@@ -1,4 +1,4 @@
-import type { IncomingMessage } from 'node:http';
+import { type IncomingMessage, STATUS_CODES } from 'node:http';
 import type { Duplex } from 'node:stream';
 import { openDatabase } from '../data/connection.ts';
 import { LinkHub } from '../link/hub.ts';
@@ -6,16 +6,13 @@ import { shareLinks } from '../link/reach.ts';
 import { linkSockets } from '../link/sockets.ts';
 import { LinkStore } from '../link/store.ts';
 import { type House, passage } from './gate.ts';
+import { refuseOn } from './refusal.ts';
 
 /** The address of the link. */
 const PATH = '/api/v1/link';
 
-function refuse(socket: Duplex, status: number, title: string): void {
-  const body = JSON.stringify({ type: 'about:blank', title, status });
-  socket.end(
-    `HTTP/1.1 ${status} ${title.replaceAll(/[^\x20-\x7e]/g, '')}\r\nconnection: close\r\ncontent-type: application/problem+json\r\ncontent-length: ${Buffer.byteLength(body)}\r\n\r\n${body}`,
-  );
-}
+/** Refuses an upgrade. */
+const refuse = (socket: Duplex, status: number, title: string): void => refuseOn(socket, status, STATUS_CODES[status] ?? 'Refused', title);
 
 /**
  * Makes the links of this server. An upgrade to a WebSocket passes the same gate as a write: a page of another origin is refused, a program that

@@ -54,15 +54,12 @@ export function linkSockets(hub: LinkHub): (request: IncomingMessage, socket: Du
     };
     let beats = 0;
     let sent = 0;
-    const beat = setInterval(() => {
+    const ping = () => {
       if (beats++ >= 2) return socket.terminate();
       sent = performance.now();
       socket.ping();
-    }, BEAT);
-    const ping = () => {
-      sent = performance.now();
-      socket.ping();
     };
+    const beat = setInterval(ping, BEAT);
     socket.on('pong', () => {
       beats = 0;
       link.session?.roundTrip(performance.now() - sent);

@@ -116,6 +116,21 @@ it('each side has its own lap of the pilot, whichever comes first, and other opt
   }
 });
 
+it('a lap that comes drives its own side only, and leaves what is muted', async () => {
+  const comparing = await compared('fast', 'slow');
+  comparing.driveBy('pilot');
+  await settle();
+  comparing.mute(2);
+  const before = comparing.$sides.get();
+  // The laps were asked for one after the other; the path comes last.
+  (waiting.find((_, i) => i === 1) as (typeof waiting)[number]).answer();
+  await settle();
+  const after = comparing.$sides.get();
+  expect(after.map((side, i) => side === before[i])).toEqual([true, false, true]);
+  expect(after[1]?.again.ticks).toBeGreaterThan(60);
+  expect([...comparing.$muted.get()]).toEqual([2]);
+});
+
 it('the strip goes along the course of the first side, and other sides are behind it by their splits', async () => {
   const comparing = await compared('slow');
   comparing.driveBy('pilot');
