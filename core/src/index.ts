@@ -122,7 +122,7 @@ export { type Lap, LapTimer, lapInTrace, lapOf } from './course/lap.ts';
 export { type Stretch, stretchesOf } from './course/stretches.ts';
 export { type LapSide, type TimeDifference, whereTimeGoes } from './course/whereTimeGoes.ts';
 export { isLapDetail, isLapMetric } from './measure/drills/lap.ts';
-export { type DrivenLaps, driveLaps } from './pilot/laps.ts';
+export { type DrivenLaps, driveLaps, driveMedianLap } from './pilot/laps.ts';
 export {
   defaultOptions,
   deviceFault,

@@ -60,3 +60,23 @@ export function driveLaps(
   const laps = [first.lap, ...others];
   return { laps, spread: spreadIn(laps), tape: first.tape };
 }
+
+/**
+ * Drives several laps, and returns the one in the middle of those that finished, by its time, with its tape and the spread of all; the first one
+ * where none is finished.
+ */
+export function driveMedianLap(
+  parameters: Parameters,
+  ground: Ground,
+  options: Partial<PilotOptions>,
+  count: number,
+): { lap: PilotLap; tape: Tape; spread: DrivenLaps['spread']; finished: number } {
+  const all = driveLaps(parameters, ground, options, count);
+  const finished = all.laps.filter((lap) => lap.finished).sort((a, b) => a.time - b.time);
+  const middle = finished[(finished.length - 1) >> 1];
+  const index = middle ? all.laps.indexOf(middle) : 0;
+  // Each lap has the seed after that of the one before: driven again it is the same.
+  const seed = (options.seed ?? defaultOptions(parameters).seed) + index;
+  const { tape } = index === 0 ? all : driveLaps(parameters, ground, { ...options, seed });
+  return { lap: all.laps[index] as PilotLap, tape, spread: all.spread, finished: finished.length };
+}

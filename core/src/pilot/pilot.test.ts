@@ -15,7 +15,7 @@ import { sound, tuningWith } from '../testing/soundTuning.ts';
 import { bodySize } from '../tuning/body.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import { parseTuning } from '../tuning/tuning.ts';
-import { driveLaps } from './laps.ts';
+import { driveLaps, driveMedianLap } from './laps.ts';
 import { deviceFault, type PilotDevice, pilotDevices } from './options.ts';
 import { brief } from './round.ts';
 import { learn } from './skills.ts';
@@ -89,6 +89,24 @@ describe('the pilot', () => {
     }
     // One more than a hundredth may fail by chance in a small share.
     expect(failed.length, failed.join('\n')).toBeLessThanOrEqual(Math.floor(driven / 100) + campaign(2, 0));
+  });
+
+  it('of several laps with jitter gives the one in the middle, with the tape of just that one', () => {
+    for (const seed of seeds(6, 60)) {
+      const { parameters, device, ground } = randomDrive(seed);
+      const options = { device, jitter: 0.3, seed: seed * 100 };
+      const { laps, spread } = driveLaps(parameters, ground, options, 7);
+      const median = driveMedianLap(parameters, ground, options, 7);
+      const times = laps
+        .filter((lap) => lap.finished)
+        .map(({ time }) => time)
+        .sort((a, b) => a - b);
+      expect([seed, median.finished, median.spread]).toEqual([seed, times.length, spread]);
+      if (times.length === 0) continue;
+      expect(median.lap.time, `seed ${seed}`).toBe(times[(times.length - 1) >> 1]);
+      const { trace } = rerun(median.tape, parameters, ground);
+      expect(lapInTrace(trace, ground, median.tape.events, median.tape.hz).time, `seed ${seed}`).toBe(median.lap.time);
+    }
   });
 
   it('writes a tape that drives the lap again bit for bit: replayed, it gives the same lap', () => {

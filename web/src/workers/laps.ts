@@ -3,7 +3,7 @@ import {
   type CoursePath,
   defaultOptions,
   deviceFault,
-  driveLaps,
+  driveMedianLap,
   type Ground,
   type Parameters,
   type PilotLap,
@@ -14,7 +14,7 @@ import {
 } from '@zygopod/core';
 import { expose } from 'comlink';
 
-/** A lap, finished or not, with its tape, and the spread of several; or why the tuning can't be driven with the device. */
+/** A lap, finished or not, with its tape; of several the one in the middle, and their spread; or why the tuning can't be driven with the device. */
 export type Driven = { lap: PilotLap; tape: Tape; spread: Spread | null } | { why: string };
 
 /** The tenth and ninetieth percentile of the times of the finished ones of many laps (s), and how many those are. */
@@ -33,9 +33,8 @@ const api = {
   drive(parameters: Parameters, ground: Ground, options: Partial<PilotOptions>, count: number): Driven {
     const fault = deviceFault(parameters, options.device ?? defaultOptions(parameters).device);
     if (fault) return { why: fault };
-    const { laps, tape, spread } = driveLaps(parameters, ground, options, count);
-    const finished = laps.filter((lap) => lap.finished).length;
-    return { lap: laps[0] as PilotLap, tape, spread: count > 1 && spread.time ? { ...spread.time, finished } : null };
+    const { lap, tape, spread, finished } = driveMedianLap(parameters, ground, options, count);
+    return { lap, tape, spread: count > 1 && spread.time ? { ...spread.time, finished } : null };
   },
 };
 export type LapsApi = typeof api;

@@ -64,7 +64,9 @@ function Laps({ laps }: { laps: readonly SideLap[] }) {
             <tr>
               <td />
               <Head words="lap" />
-              {hasSpread && <Head words="10 % to 90 %" title={`Of ${MANY_LAPS} laps with jitter; the lap shown is the first`} />}
+              {hasSpread && (
+                <Head words="10 % to 90 %" title={`Of ${MANY_LAPS} laps with jitter; the lap shown is the one in the middle`} />
+              )}
               {Array.from({ length: crossings }, (_, i) => (
                 <Head key={i} words={gateName(i)} />
               ))}
