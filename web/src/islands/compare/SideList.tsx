@@ -26,7 +26,7 @@ export function SideList() {
   return (
     <aside aria-label="Sides" className="flex min-h-0 flex-col overflow-y-auto border-r border-rule bg-paper px-3.5 py-2.5">
       {by === 'pilot' && <PilotPanel />}
-      <div className="flex items-baseline gap-3">
+      <div className="flex items-baseline gap-2">
         <h2 className="rubric flex-1 whitespace-nowrap">{headings[by]}</h2>
         {!isRates && sides.length < MOST_SIDES && (
           <button type="button" className="action text-xs" aria-label="Add a side" onClick={() => find(true)}>

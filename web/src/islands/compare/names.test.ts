@@ -51,6 +51,11 @@ describe('the marks of sides', () => {
   });
 });
 
+it('a side by itself has its whole name', () => {
+  const ref = { id: 'own', revision: 1, rate: null };
+  expect(shortNames([{ name: 'Carrier, day boots', ref, revision: 'rev 1' }])).toEqual(['Carrier, day boots']);
+});
+
 describe('the last parts of names', () => {
   const parts = (...names: string[]) => lastParts(names.map((name) => ({ name, short: `short ${name}` })));
   it('are what comes after the last comma, where that tells the sides apart', () => {

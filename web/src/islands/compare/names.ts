@@ -10,8 +10,9 @@ interface Named {
 
 const rateWords = (rate: SideRef['rate']): string => (rate === null ? '' : rate === 'uneven' ? 'uneven frames' : `${rate} Hz`);
 
-/** How many words all names begin with, at least one of each left over. */
+/** How many words all names begin with, at least one of each left over; a name by itself shares none. */
 function commonWords(names: readonly string[][]): number {
+  if (names.length < 2) return 0;
   let count = 0;
   for (;;) {
     const word = names[0]?.[count];
