@@ -122,12 +122,12 @@ describe('a formula of the core', () => {
     const copy = join(folder, 'core');
     cpSync(join(import.meta.dirname, '../../core/src'), copy, { recursive: true, filter: (path) => !path.endsWith('.test.ts') });
     const was = motionPrinters().map((printer) => printer.file(motionOf(tuned())));
-    expect(motionPrinters().map((printer) => printer.file(motionOf(tuned(), new Sources(copy))))).toEqual(was);
+    expect(motionPrinters().map((printer) => printer.file(motionOf(tuned(), { sources: new Sources(copy) })))).toEqual(was);
     const at = join(copy, 'motion/ramp.ts');
     const text = readFileSync(at, 'utf8');
     expect(text).toContain('vx + (ex * gained) / difference');
     writeFileSync(at, text.replace('vx + (ex * gained) / difference', 'vx + (ex * gained * 0.8125) / difference'));
-    const changed = motionPrinters().map((printer) => printer.file(motionOf(tuned(), new Sources(copy))));
+    const changed = motionPrinters().map((printer) => printer.file(motionOf(tuned(), { sources: new Sources(copy) })));
     for (const [i, file] of changed.entries()) {
       expect(was[i]).not.toContain('0.8125');
       expect(file.split('0.8125')).toHaveLength(2);

@@ -2,5 +2,6 @@
 export { checkFolder, type FolderFile } from './checks/folder.ts';
 export { CannotHold } from './fold/values.ts';
 export { printerOf, registry } from './languages/registry.ts';
+export { type LinkedFile, linkedFiles } from './link/linked.ts';
 export { meetsWalls, motionOf } from './motion.ts';
 export { wallsOf } from './walls.ts';

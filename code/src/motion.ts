@@ -3,8 +3,9 @@ import type { Routine } from './fold/ir.ts';
 import { Sources } from './fold/source.ts';
 import { Specialiser } from './fold/specialise.ts';
 import { fieldsOf, tidied } from './fold/tidy.ts';
-import { BODY, edgeStarts, known, type Value } from './fold/values.ts';
+import { BODY, CannotHold, edgeStarts, known, type Value } from './fold/values.ts';
 import type { Motion } from './languages/program.ts';
+import { madeLive } from './live.ts';
 
 /** Fields that contact writes, and that stages pass to it: declared whether they are read or not. */
 export const atContact = [
@@ -60,14 +61,20 @@ export function tickSteps(sources: Sources): TickStep[] {
  * Folds the stages with what never changes. Which fields those are is found from the other side: each is taken for one until a stage
  * gives it another value than it starts with (a greatest fixed point; conditional constant propagation, Wegman and Zadeck 1991).
  */
-function fold({ plan, start }: Standalone, sources: Sources): { specialiser: Specialiser; tick: Routine[]; place: Routine } {
+function fold(
+  { plan, start }: Standalone,
+  sources: Sources,
+  isLive: boolean,
+): { specialiser: Specialiser; tick: Routine[]; place: Routine } {
   const begins = start as unknown as Record<string, number>;
   const varies = new Set([...atContact, ...reported]);
   const steps = tickSteps(sources);
   for (;;) {
     const steady = Object.fromEntries(Object.entries(begins).flatMap(([field, value]) => (varies.has(field) ? [] : [[field, value + 0]])));
     const specialiser = new Specialiser(sources, { ...steady, ...steadyOf(plan) });
-    const tick = steps.map(({ path, name, part }) => specialiser.stage(path, name, plan[part]));
+    // A changed speed is in force at the next tick, also for a gait that goes on.
+    const retuned = isLive ? [specialiser.entry('motion/gait.ts', 'takeOverGait', [known(BODY), known(plan.gait), known(false)])] : [];
+    const tick = [...retuned, ...steps.map(({ path, name, part }) => specialiser.stage(path, name, plan[part]))];
     const place = specialiser.entry('motion/start.ts', 'placeAtStart', [known(BODY), ...['x', 'y', 'facing'].map(local)]);
     const before = varies.size;
     for (const field of specialiser.varying) varies.add(field);
@@ -94,12 +101,18 @@ function edgesOf(parameters: Parameters): Motion['edges'] {
   };
 }
 
-/** The stages that a tuning uses, folded with its numbers. Throws `CannotHold` with what no file can hold. */
-export function motionOf({ file, parameters }: Tuning, sources = core): Motion {
-  const { plan, start } = standalone(parameters);
+/**
+ * The stages that a tuning uses, folded with its numbers; those at the paths `live` stay variables, fields of the body. Throws `CannotHold` with what no
+ * file can hold.
+ */
+export function motionOf(tuning: Tuning, { sources = core, live = [] }: { sources?: Sources; live?: readonly string[] } = {}): Motion {
+  const { file, parameters } = tuning;
+  const { plan: whole, start } = standalone(parameters);
+  const { plan, numbers } = madeLive(tuning, whole, live);
   const { specialiser, tick, place } = fold(
     { plan: { ...plan, contact: { ...plan.contact, felt: meetsWalls(parameters) } }, start },
     sources,
+    live.length > 0,
   );
   const others = new Set([...atContact, ...reported]);
   const program = tidied(
@@ -110,11 +123,18 @@ export function motionOf({ file, parameters }: Tuning, sources = core): Motion {
   // A stage that has nothing to do in this tuning is none.
   const isIdle = new Set(program.routines.filter(({ body, gives }) => gives === null && body.length === 0).map(({ name }) => name));
   const byName = new Map(program.routines.map((routine) => [routine.name, routine]));
-  const fields = [...new Set([...fieldsOf(program), ...others])]
-    .sort()
-    .map((field): [string, number] => [field, ((start as unknown as Record<string, number>)[field] ?? edgeStarts[field] ?? 0) + 0]);
+  const read = new Set(fieldsOf(program));
+  const idle = numbers.find(({ field }) => !read.has(field));
+  if (idle) throw new CannotHold(`${idle.path} can’t be live: this tuning doesn’t use it`);
+  const starts: Readonly<Record<string, number>> = {
+    ...edgeStarts,
+    ...(start as unknown as Record<string, number>),
+    ...Object.fromEntries(numbers.map(({ field, value }) => [field, value])),
+  };
+  const fields = [...new Set([...read, ...others])].sort().map((field): [string, number] => [field, (starts[field] ?? 0) + 0]);
   return {
     tuning: file.name,
+    live: numbers,
     program: { ...program, routines: program.routines.filter(({ name }) => !isIdle.has(name)) },
     tick: tick.flatMap((routine) => (isIdle.has(routine.name) ? [] : [byName.get(routine.name) ?? routine])),
     fields,

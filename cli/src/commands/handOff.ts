@@ -1,4 +1,5 @@
 import { existsSync, readFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 import { handOver, languageIds, languages, writers } from '@zygopod/code/constants';
 import { type Case, cases, type Tuning } from '@zygopod/core';
 import { tuningFile, writeText } from '../files.ts';
@@ -14,21 +15,46 @@ interface ExportOptions {
   all?: boolean;
   code?: boolean;
   walls?: boolean;
+  live?: string;
+  link?: boolean;
   output?: string;
   force?: boolean;
 }
 
-/** The text to hand over, and its comment prefix; null if there is none, after reporting why. */
-async function handedOf(tuning: Tuning, options: ExportOptions): Promise<{ text: string; comment: string | null } | null> {
+/** Paths that are listed with commas between them. */
+const pathsIn = (list = ''): string[] => [
+  ...new Set(
+    list
+      .split(',')
+      .map((path) => path.trim())
+      .filter((path) => path !== ''),
+  ),
+];
+
+/** A hand-off: its text, its comment prefix, and other files beside it. */
+interface Handed {
+  text: string;
+  comment: string | null;
+  beside?: readonly { name: string; text: string }[];
+}
+
+/** The hand-off of a tuning; null if there is nothing, after reporting why. */
+async function handedOf(tuning: Tuning, options: ExportOptions): Promise<Handed | null> {
+  for (const name of ['live', 'link'] as const)
+    if (options[name] !== undefined && !options.code) throw new Misuse(`--${name}: expected with --code`);
+  if (options.link && (options.output === undefined || options.output === '-'))
+    throw new Misuse('--link: writes files beside the motion, expected with --output FILE');
   if (options.code || options.walls) {
     const language = languages.find(({ id }) => id === options.to);
     if (!language)
       throw new Misuse(`--to: found ${options.to}, expected one of ${languageIds.join(', ')} with --${options.walls ? 'walls' : 'code'}`);
-    const { CannotHold, motionOf, printerOf, wallsOf } = await import('@zygopod/code');
+    const { CannotHold, linkedFiles, motionOf, printerOf, wallsOf } = await import('@zygopod/code');
     const printer = printerOf(language.id);
     try {
-      const text = options.walls ? printer.walls(wallsOf(tuning)) : printer.file(motionOf(tuning));
-      return { text, comment: language.comment };
+      if (options.walls) return { text: printer.walls(wallsOf(tuning)), comment: language.comment };
+      const motion = motionOf(tuning, { live: pathsIn(options.live) });
+      const beside = options.link ? linkedFiles(language.id, motion.live, options.output as string) : [];
+      return { text: printer.file(motion), comment: language.comment, beside };
     } catch (error) {
       if (!(error instanceof CannotHold)) throw error;
       say(`can’t be written: ${error.message}`);
@@ -59,18 +85,25 @@ export async function exportTuning(path: string, options: ExportOptions): Promis
     process.stdout.write(handed.text);
     return GOOD;
   }
-  const { comment } = handed;
-  const text = stamped(handed.text, comment);
-  if (existsSync(output)) {
-    const there = readFileSync(output, 'utf8');
-    if (there === text) return GOOD;
-    const isOurs = isAsWritten(there, comment);
+  const files = [
+    { path: output, text: handed.text },
+    ...(handed.beside ?? []).map(({ name, text }) => ({ path: join(dirname(output), name), text })),
+  ];
+  const left = files.filter(({ path: to, text }) => !overwrite(to, stamped(text, handed.comment), handed.comment, options.force === true));
+  return left.length > 0 ? FINDING : GOOD;
+}
+
+/** Writes a file, unless one that was changed by hand is there: that is shown. Returns false if it stays as it is. */
+function overwrite(path: string, text: string, comment: string | null, isForced: boolean): boolean {
+  if (existsSync(path)) {
+    const there = readFileSync(path, 'utf8');
+    if (there === text) return true;
     for (const line of differing(there, text)) say(line);
-    if (!isOurs && !options.force) {
-      say(`${output} was changed by hand, or isn’t from Zygopod: not overwritten (use --force)`);
-      return FINDING;
+    if (!isAsWritten(there, comment) && !isForced) {
+      say(`${path} was changed by hand, or isn’t from Zygopod: not overwritten (use --force)`);
+      return false;
     }
   }
-  writeText(output, text);
-  return GOOD;
+  writeText(path, text);
+  return true;
 }

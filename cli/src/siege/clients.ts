@@ -11,7 +11,7 @@ export const CLIENTS = 50;
 const tuning = (name: string, speed: number) => ({ format: 'zygopod/tuning', version: 2, name, pace: { walkSpeed: speed } });
 
 /** Memory that a process has now, MB. */
-function memoryOf(pid: number | undefined): number {
+export function memoryOf(pid: number | undefined): number {
   try {
     return Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024;
   } catch {

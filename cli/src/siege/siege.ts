@@ -5,6 +5,7 @@ import { files } from './files.ts';
 import { folders } from './folders.ts';
 import { frozen, frozenServer } from './frozen.ts';
 import { fullDisk } from './fullDisk.ts';
+import { games } from './games.ts';
 import { kills } from './kills.ts';
 import { links } from './links.ts';
 import { requests } from './requests.ts';
@@ -74,6 +75,7 @@ export async function siege(options: SiegeOptions): Promise<number> {
     await part('a frozen server', frozenServer(stand));
     await part('fifty clients', clients(stand, minutes * 0.13, seed));
     await part('fifty clients of two servers', links(stand, minutes * 0.05, seed));
+    await part('ten games', games(stand, minutes * 0.1, seed));
   });
   await group('the second application', {}, async (stand) => {
     await part('folders under version control', folders(stand, minutes * 0.08, seed));

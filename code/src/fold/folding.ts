@@ -17,6 +17,7 @@ import {
   isScratch,
   known,
   List,
+  Live,
   literal,
   number,
   PATH,
@@ -78,6 +79,10 @@ export abstract class Folding {
       return { is: { is: 'body', field: scratchField(part) } };
     }
     const value = this.placed(from.known, part) ?? (from.known as Record<string, unknown> | null)?.[part];
+    if (value instanceof Live) {
+      this.fields.add(value.field);
+      return { is: value.is };
+    }
     if (value instanceof Written) return { is: { is: 'walls', field: value.field } };
     if (Object.hasOwn(edgeStarts, edgeField(part)) && Number.isFinite(value)) {
       this.fields.add(edgeField(part));

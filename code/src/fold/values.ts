@@ -41,6 +41,23 @@ export class List {
   }
 }
 
+/** A setting that stays a variable in the code: a field of the body, or what follows from one. */
+export class Live {
+  readonly field: string;
+  readonly is: Expression;
+
+  constructor(field: string, is: Expression = { is: 'body', field }) {
+    this.field = field;
+    this.is = is;
+  }
+
+  /** A number that follows this one by a link: times and plus. */
+  linked(times: number, plus: number): Live {
+    const product: Expression = times === 1 ? this.is : { is: 'binary', sign: '*', left: this.is, right: number(times) };
+    return new Live(this.field, plus === 0 ? product : { is: 'binary', sign: '+', left: product, right: number(plus) });
+  }
+}
+
 /** A number of what looks for walls that is written while the code runs. */
 export class Written {
   readonly field: string;

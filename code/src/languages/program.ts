@@ -1,8 +1,11 @@
 import type { Callback, Program, Routine } from '../fold/ir.ts';
+import type { LiveNumber } from '../live.ts';
 
 /** The program of a tuning's file. */
 export interface Motion {
   tuning: string;
+  /** Parameters that stay variables. */
+  live: readonly LiveNumber[];
   program: Program;
   /** The routines of a tick in their order. */
   tick: Routine[];

@@ -12,4 +12,4 @@ const place: Routine = {
 };
 
 /** The parts of a motion besides its routines, without placement and edges. Test data. */
-export const nowhere = { controls, swipes, place, edges: {} };
+export const nowhere = { controls, swipes, place, edges: {}, live: [] };

@@ -1,10 +1,11 @@
 import { rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { type Ground, type Tape, type Tuning, wallSegments } from '@zygopod/core';
+import { type Ground, numberAt, type Tape, type Tuning, wallSegments } from '@zygopod/core';
 import { begun, compared, modelRun } from '../golden/modelRun.ts';
 import type { LanguageId } from '../languages/list.ts';
 import { callbacksUsed, type Motion, type Walls } from '../languages/program.ts';
 import { printerOf } from '../languages/registry.ts';
+import { motionOf } from '../motion.ts';
 import { HANDS } from './driver.ts';
 import { motionOnce, wallsOnce } from './once.ts';
 import { proofs } from './proofs.ts';
@@ -31,13 +32,27 @@ interface Proved {
 /** Prepared inputs, by everything that they depend on: each language is proved on the same. */
 const ready = new Map<string, Proved>();
 
-function readied(tuning: Tuning, tapes: readonly Tape[], model: Tuning, ground: Ground | undefined, walls: boolean): Proved {
-  const key = JSON.stringify([tuning.file, tapes, model.file, ground, walls]);
+/** The motion of a tuning with numbers that stay variables, and are those of another one. */
+function liveMotion(tuning: Tuning, live: readonly string[], model: Tuning): Motion {
+  const motion = motionOf(tuning, { live });
+  const starts = new Map(motion.live.map(({ path, field }) => [field, numberAt(model.parameters, path)]));
+  return { ...motion, fields: motion.fields.map(([field, value]) => [field, starts.get(field) ?? value]) };
+}
+
+function readied(
+  tuning: Tuning,
+  tapes: readonly Tape[],
+  model: Tuning,
+  ground: Ground | undefined,
+  walls: boolean,
+  live: readonly string[],
+): Proved {
+  const key = JSON.stringify([tuning.file, tapes, model.file, ground, walls, live]);
   const known = ready.get(key);
   if (known) return known;
   const runs = tapes.map((tape) => modelRun(model, tape, ground));
   const generated: Proved = {
-    motion: motionOnce(tuning),
+    motion: live.length > 0 ? liveMotion(tuning, live, model) : motionOnce(tuning),
     walls: walls ? wallsOnce(tuning) : null,
     lines: runs.flatMap(({ hands, begins, paths }) =>
       hands.map((line, i) => [...line, ...begins, paths[i]?.length ?? 0, ...(paths[i] ?? [])]),
@@ -50,18 +65,18 @@ function readied(tuning: Tuning, tapes: readonly Tape[], model: Tuning, ground: 
 
 /**
  * The first place where a language's file differs from the model on some tapes, by number; null if they agree bit for bit. With `walls` the body
- * meets those of the ground, by the second file; paths are the model's.
+ * meets those of the ground, by the second file; paths are the model's. Numbers that are `live` have the model's values.
  */
 export function proveOn(
   language: LanguageId,
   tuning: Tuning,
   tapes: readonly Tape[],
   folder: string,
-  { model = tuning, ground, walls = false }: { model?: Tuning; ground?: Ground; walls?: boolean } = {},
+  { model = tuning, ground, walls = false, live = [] }: { model?: Tuning; ground?: Ground; walls?: boolean; live?: readonly string[] } = {},
 ): { tick: number; field: string; model: number; file: number } | null {
   const printer = printerOf(language);
   const { driver, run } = proofs[language];
-  const { motion, walls: second, lines, rows } = readied(tuning, tapes, model, ground, walls);
+  const { motion, walls: second, lines, rows } = readied(tuning, tapes, model, ground, walls, live);
   const known = new Set(motion.fields.map(([field]) => field));
   writeFileSync(join(folder, `motion.${printer.extension}`), printer.file(motion));
   const beside = join(folder, `walls.${printer.extension}`);

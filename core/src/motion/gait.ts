@@ -176,6 +176,13 @@ function stepLumps(body: Own<'gait'>, p: GaitPlan, draining: boolean): void {
   }
 }
 
+/** Sets the stamina of a body from outside; one that it empties runs empty. */
+export function setStamina(body: Own<'gait'>, p: GaitPlan, value: number): void {
+  const isEmptied = value <= 0 && body.gaitStamina > 0;
+  body.gaitStamina = clamp(value, 0, p.stamina.max);
+  if (isEmptied && p.costs) runEmpty(body, p.stamina, true);
+}
+
 /** Empty: the sprint is locked until recovered, and, depending on the tuning, must be requested again. */
 function runEmpty(body: Own<'gait'>, stamina: Parameters['stamina'], draining: boolean): void {
   body.gaitStamina = 0;

@@ -12,8 +12,8 @@ import { type Body, createBody, hashBody, hashText, loadBody, loadNamed, nameBod
 import { settleCamera } from './camera.ts';
 import { beginEpoch, setFrame } from './clock.ts';
 import { START_MOVED } from './events.ts';
-import { forgetDirection } from './facing.ts';
-import { startGait, takeOverGait } from './gait.ts';
+import { faceAtStart, forgetDirection } from './facing.ts';
+import { setStamina, startGait, takeOverGait } from './gait.ts';
 import { type Plan, preparePlan } from './plan.ts';
 import { planAgain } from './routePlanning.ts';
 import { placeAtStart } from './start.ts';
@@ -27,6 +27,13 @@ function tuningKey(parameters: Parameters): string {
   return known;
 }
 const keys = new WeakMap<Parameters, string>();
+
+/** The numbers of a state that show outside. */
+export type Observed = Pick<Body, 'x' | 'y' | 'vx' | 'vy'> & {
+  stamina: number;
+  /** Radians. */
+  facing: number;
+};
 
 /** The state at the start of every run. */
 const START = /* @__PURE__ */ saveBody(/* @__PURE__ */ createBody());
@@ -199,6 +206,25 @@ export class World {
   #meet(hands: Hands): void {
     hands.changed = true;
     this.#strange = false;
+  }
+
+  /** Overwrites what can be observed of the state, as where a game is and what it does: length in the ground's unit, angles in radians. */
+  correct({ x, y, vx, vy, stamina, facing }: Observed): void {
+    const body = this.#body;
+    this.#strange = true;
+    unsettle(this.#plan.contact.calm);
+    body.x = x;
+    body.y = y;
+    body.vx = vx;
+    body.vy = vy;
+    if (stamina !== body.gaitStamina) setStamina(body, this.#plan.gait, stamina);
+    if (facing !== body.facingAngle) faceAtStart(body, facing);
+  }
+
+  /** Begins the trace with the state as it is. */
+  beginTrace(): void {
+    this.trace.clear();
+    this.trace.write(this.#body);
   }
 
   /** All numbers of the present state, for `restore`. */

@@ -58,6 +58,10 @@ export const inGameUnits = (value: number, quantity: Quantity, unit: 'px' | 'm',
 export const fromGameUnits = (value: Exact, quantity: Quantity, unit: 'px' | 'm', units: GameUnits): Exact =>
   value.div(factorOf(quantity, unit, units));
 
+/** The same as the nearest double. */
+export const inTuningUnits = (value: number, quantity: Quantity, unit: 'px' | 'm', units: GameUnits): number =>
+  fromGameUnits(new Exact(value), quantity, unit, units).toNumber();
+
 /** The unit of a quantity in the game, in words; empty for what has none. */
 export function gameUnitWords(quantity: Quantity, { length, time, angle }: GameUnits): string {
   const per = time === 'frame' ? 'frame' : 's';

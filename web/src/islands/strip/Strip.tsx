@@ -12,6 +12,7 @@ import type { LaneView } from './lanes.ts';
 import { drawAxis, drawCalipers, drawChanges, drawCursor } from './marks.ts';
 import { SnagMarks } from './SnagMarks.tsx';
 import { stackLanes } from './stack.ts';
+import { stepOf } from './stepKey.ts';
 import { LEFT, NARROWEST, RIGHT, WIDEST, windowSpan } from './window.ts';
 
 const AXIS = 16;
@@ -152,13 +153,10 @@ export function Strip() {
     drive.$lookBack.set(time < 0 || time >= trace.at('time', trace.end - 1) ? null : Math.min(trace.rowAt(time), trace.end - 1));
   };
   const key = (event: KeyboardEvent) => {
-    const deltas: Record<string, number> = { Comma: -1, Period: 1 };
-    const delta = deltas[event.code];
-    if (delta === undefined || drive.$running.get()) return;
+    const step = stepOf(event);
+    if (step === null || drive.$running.get()) return;
     event.preventDefault();
-    drive.$lookBack.set(
-      Math.min(drive.world.trace.end - 1, Math.max(drive.world.trace.first, drive.row + delta * (event.shiftKey ? 10 : 1))),
-    );
+    drive.$lookBack.set(Math.min(drive.world.trace.end - 1, Math.max(drive.world.trace.first, drive.row + step)));
   };
 
   return (

@@ -14,8 +14,14 @@ const PATH = '/api/v1/link';
 /** Refuses an upgrade. */
 const refuse = (socket: Duplex, status: number, title: string): void => refuseOn(socket, status, STATUS_CODES[status] ?? 'Refused', title);
 
+/** True for a page that was loaded from this machine: a game in a browser has a server, and so an origin, of its own. */
+function isOnThisMachine(origin: string): boolean {
+  const name = URL.canParse(origin) ? new URL(origin).hostname : '';
+  return name === 'localhost' || name === '[::1]' || /^127(\.\d{1,3}){3}$/.test(name);
+}
+
 /**
- * Makes the links of this server. An upgrade to a WebSocket passes the same gate as a write: a page of another origin is refused, a program that
+ * Makes the links of this server. An upgrade to a WebSocket passes the same gate as a write: a page of another machine is refused, a program that
  * sends no origin is not.
  */
 export function openLinks(house: House): (request: IncomingMessage, socket: Duplex, head: Buffer) => void {
@@ -36,7 +42,8 @@ export function openLinks(house: House): (request: IncomingMessage, socket: Dupl
     // A token in the address is as good as one in a header, which a page can’t set; an upgrade is not sent elsewhere.
     if (path.split('?')[0] !== PATH) return refuse(socket, 404, 'No link is at this address');
     const { origin, host } = headers;
-    if (origin !== undefined && origin !== `http://${host}`) return refuse(socket, 403, 'A link from another origin is refused');
+    if (origin !== undefined && origin !== `http://${host}` && !isOnThisMachine(origin))
+      return refuse(socket, 403, 'A link from another origin is refused');
     return accept(request, socket, head);
   };
 }

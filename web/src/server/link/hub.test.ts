@@ -185,11 +185,42 @@ describe('a link', () => {
     await game.say({ type: 'done', id: sent.id, tick: 12 });
     await game.say({ type: 'refused', id: sent.id + 1, why: 'not now' });
     expect(heard).toEqual([
-      { type: 'done', id: sent.id, tick: 12 },
+      { type: 'done', id: sent.id, tick: 12, values: { walk_speed: 150 } },
       { type: 'refused', id: sent.id + 1, why: 'not now' },
     ]);
     await game.say({ type: 'bye' });
     expect(hub.send(session, { type: 'run' })).toEqual({ why: 'the game is not connected' });
+  });
+
+  it('knows the values of a game at every tick, also those that it comes back with', async () => {
+    const hub = hubOn(new FakeStore());
+    const game = connected(hub);
+    const parameters = [
+      { name: 'walk_speed', value: 140 },
+      { name: 'friction', value: 900 },
+    ];
+    await game.say(hello({ parameters }));
+    const { session: id } = welcomed(game.sent);
+    const session = hub.find(id) as GameSession;
+    const set = async (values: Record<string, number>, tick: number, isDone = true) => {
+      const sent = hub.send(session, { type: 'set', values });
+      if (!('id' in sent)) throw new Error(sent.why);
+      await game.say(isDone ? { type: 'done', id: sent.id, tick } : { type: 'refused', id: sent.id, why: 'no' });
+    };
+    await game.say({ type: 'rows', rows: Array.from({ length: 50 }, (_, tick) => [tick, 0]) });
+    await set({ walk_speed: 150 }, 20);
+    await set({ walk_speed: 150, friction: 1200 }, 30);
+    await set({ walk_speed: 99 }, 40, false);
+    expect(session.sets).toEqual([
+      { tick: 0, values: { walk_speed: 140, friction: 900 } },
+      { tick: 20, values: { walk_speed: 150 } },
+      { tick: 30, values: { friction: 1200 } },
+    ]);
+    expect(session.hello.parameters.map(({ value }) => value)).toEqual([150, 1200]);
+    hub.close(game.link);
+    const again = connected(hub);
+    await again.say(hello({ session: id, parameters: [{ name: 'walk_speed', value: 160 }, parameters[1] as (typeof parameters)[0]] }));
+    expect(session.sets.slice(3)).toEqual([{ tick: 50, values: { walk_speed: 160, friction: 900 } }]);
   });
 
   it('is one of so many at most, and makes room when it ends', () => {

@@ -103,7 +103,7 @@ export class LinkHub {
     const goesOn =
       known && known.hello.hz === hello.hz && known.hello.unit === hello.unit && known.hello.columns.join() === hello.columns.join();
     const id = goesOn ? known.id : randomUUID();
-    await this.#store.keep({ id, hello, next: goesOn ? known.next : 0, seen: Date.now() });
+    await this.#store.keep({ id, hello, sets: goesOn ? known.sets : [], next: goesOn ? known.next : 0, seen: Date.now() });
     // Two connections may say the same at once: the session that is there first is both’s.
     const session = this.#sessions.get(id) ?? (goesOn ? known : new GameSession(id, hello, 0, Date.now()));
     this.#sessions.set(id, session);
@@ -164,7 +164,7 @@ export class LinkHub {
       const batches = [...session.pending];
       if (batches.length === 0) {
         // A game that is gone lives on in the database.
-        if (!session.transport && !session.isWatched) this.#sessions.delete(session.id);
+        if (!session.transport && session.watchers === 0) this.#sessions.delete(session.id);
         continue;
       }
       const isKept = await this.#store.add(session, batches).then(

@@ -1,8 +1,10 @@
 import { once } from 'node:events';
+import { readFileSync } from 'node:fs';
 import { get } from 'node:http';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import WebSocket from 'ws';
 import { freePort, startServer, stopServer } from '../../../../cli/src/up/server.ts';
+import { campaign } from '../../../../core/src/testing/campaign.ts';
 import { sequence } from '../../../../core/src/testing/sequence.ts';
 
 type Message = Record<string, unknown> & { type: string };
@@ -145,7 +147,7 @@ describe('the link', () => {
     const { id } = (await sent.json()) as { id: number };
     expect(await game.next('set')).toEqual({ type: 'set', id, values: { walk_speed: 150 } });
     game.say({ type: 'done', id, tick: 2 });
-    expect(await watcher.until('done')).toEqual({ type: 'done', id, tick: 2 });
+    expect(await watcher.until('done')).toEqual({ type: 'done', id, tick: 2, values: { walk_speed: 150 } });
     expect((await api(`/links/${session}/requests`, { method: 'POST', body: { type: 'restart' } })).status).toBe(409);
     expect((await api(`/links/${session}/requests`, { method: 'POST', body: { type: 'set', values: {} } })).status).toBe(422);
     expect((await api(`/links/${session}`, { method: 'DELETE' })).status).toBe(409);
@@ -230,13 +232,19 @@ describe('the link', () => {
     };
     try {
       expect([await opened(''), await opened('?token=wrong')]).toEqual([false, false]);
+      // A game in a browser is served from a port of this machine.
+      expect(await opened('?token=a%20secret', { origin: 'http://localhost:9999' })).toBe(true);
+      expect(await opened('?token=a%20secret', { origin: 'http://127.0.0.1.elsewhere.example' })).toBe(false);
       expect([await opened('?token=a%20secret'), await opened('', { authorization: 'Bearer a secret' })]).toEqual([true, true]);
     } finally {
       await stopServer(own.process);
     }
   });
 
-  it('says what is wrong with 3,000 mutated messages, and is there for the next game', async () => {
+  it('says what is wrong with mutated messages, grows by less than 200 MB, and is there for the next game', async () => {
+    const count = campaign(3000, 100_000);
+    const memory = () => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.process.pid}/status`, 'utf8'))?.[1]) / 1024;
+    const before = memory();
     const next = sequence(Number(process.env['ZYGOPOD_SEED'] ?? 1));
     const good = [
       hello(),
@@ -256,15 +264,16 @@ describe('the link', () => {
     };
     const game = await connect();
     await game.next('welcome');
-    for (let i = 0; i < 3000; i++) game.say(mutated(good[i % good.length] as string));
+    for (let i = 0; i < count; i++) game.say(mutated(good[i % good.length] as string));
     game.say('the last one');
     let problems = 0;
     for (let last = false; !last; ) {
       const { detail } = await game.next('problem');
       problems++;
-      last = detail === 'the message is not JSON' && game.heard.length === 0 && problems > 2000;
+      last = detail === 'the message is not JSON' && game.heard.length === 0 && problems > (count * 2) / 3;
     }
     expect(game.socket.readyState).toBe(game.socket.OPEN);
+    expect(memory() - before).toBeLessThan(200);
     game.socket.terminate();
     const after = await connect();
     expect((await after.next('welcome'))['from']).toBe(0);

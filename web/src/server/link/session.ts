@@ -14,11 +14,21 @@ export interface Batch {
   arrived: number;
 }
 
+/** Values of parameters that are in force from a tick on, by the game's names and in its units. */
+export interface InForce {
+  tick: number;
+  values: Record<string, Value>;
+}
+type Value = Hello['parameters'][number]['value'];
+
+/** Changes of parameters that are kept; of more, the earliest become one. */
+const MOST_SETS = 1000;
+
 /** News of a session for those who watch it. */
 export type LinkEvent =
   | { type: 'rows'; batch: Batch }
   | { type: 'state' }
-  | { type: 'done'; id: number; tick: number }
+  | { type: 'done'; id: number; tick: number; values?: Record<string, Value> | undefined }
   | { type: 'refused'; id: number; name?: string | undefined; why: string };
 
 type Watcher = (event: LinkEvent) => void;
@@ -37,14 +47,30 @@ export class GameSession {
   transport: Transport | null = null;
   /** Batches that aren't in the database yet. */
   pending: Batch[] = [];
+  /** Values of the parameters, the earliest first. */
+  sets: InForce[];
+  /** Values that were sent and are not answered yet, by the numbers of their requests. */
+  readonly #sent = new Map<number, Record<string, Value>>();
   readonly #roundTrips: number[] = [];
   readonly #watchers = new Set<Watcher>();
 
-  constructor(id: string, hello: Hello, next: number, seen: number) {
+  constructor(id: string, hello: Hello, next: number, seen: number, sets: InForce[] = []) {
     this.id = id;
     this.hello = hello;
     this.next = next;
     this.seen = seen;
+    this.sets = sets;
+  }
+
+  /** Notes values that are in force from a tick on, as far as they are other ones. */
+  #putInForce(tick: number, values: Record<string, Value>): void {
+    const now: Record<string, Value> = Object.assign({}, ...this.sets.map((one) => one.values));
+    const other = Object.fromEntries(Object.entries(values).filter(([name, value]) => now[name] !== value));
+    if (Object.keys(other).length === 0) return;
+    this.sets.push({ tick, values: other });
+    if (this.sets.length <= MOST_SETS) return;
+    const [first, second, ...rest] = this.sets as [InForce, InForce, ...InForce[]];
+    this.sets = [{ tick: first.tick, values: { ...first.values, ...second.values } }, ...rest];
   }
 
   /** Takes a connection over; an older one, which may be half open, is closed. */
@@ -52,6 +78,8 @@ export class GameSession {
     const before = this.transport;
     this.transport = transport;
     this.hello = hello;
+    this.#sent.clear();
+    this.#putInForce(this.next, Object.fromEntries(hello.parameters.map(({ name, value }) => [name, value])));
     before?.close('the game has connected again');
     this.#announce({ type: 'state' });
   }
@@ -91,12 +119,23 @@ export class GameSession {
   /** Sends a request to the game; returns why it can't be sent. */
   send(request: ServerMessage): string | null {
     if (!this.transport) return 'the game is not connected';
+    if (request.type === 'set') this.#sent.set(request.id, request.values);
     this.transport.send(request);
     return null;
   }
 
+  /** Takes the game's answer to a request; values that were set are the game's from then on. */
   answered(event: Extract<LinkEvent, { id: number }>): void {
-    this.#announce(event);
+    const values = this.#sent.get(event.id);
+    this.#sent.delete(event.id);
+    if (event.type !== 'done' || !values) {
+      this.#announce(event);
+      return;
+    }
+    const parameters = this.hello.parameters.map((one) => ({ ...one, value: values[one.name] ?? one.value }));
+    this.hello = { ...this.hello, parameters };
+    this.#putInForce(event.tick, values);
+    this.#announce({ ...event, values });
   }
 
   /** Notes the time of a round trip, ms. */
@@ -115,8 +154,8 @@ export class GameSession {
     return () => this.#watchers.delete(watcher);
   }
 
-  get isWatched(): boolean {
-    return this.#watchers.size > 0;
+  get watchers(): number {
+    return this.#watchers.size;
   }
 
   #announce(event: LinkEvent): void {

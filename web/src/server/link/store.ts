@@ -3,7 +3,7 @@ import { and, asc, desc, eq, gte, inArray, lt, sql } from 'drizzle-orm';
 import type { Database } from '../data/connection.ts';
 import { RawJson } from '../data/rawJson.ts';
 import { linkRows, links } from '../data/schema.ts';
-import { type Batch, GameSession } from './session.ts';
+import { type Batch, GameSession, type InForce } from './session.ts';
 
 /** Sessions that are kept, the newest first, and ticks of each. */
 const MOST_SESSIONS = 50;
@@ -24,6 +24,7 @@ function unpacked(bytes: Buffer, columns: number): number[][] {
 export interface KeptSession {
   id: string;
   hello: Hello;
+  sets: InForce[];
   next: number;
   seen: number;
 }
@@ -38,17 +39,25 @@ export class LinkStore {
 
   async find(id: string): Promise<GameSession | null> {
     const [row] = await this.#database().select().from(links).where(eq(links.id, id));
-    return row ? new GameSession(row.id, JSON.parse(row.hello.text) as Hello, row.next, row.seenAt.getTime()) : null;
+    return row
+      ? new GameSession(row.id, JSON.parse(row.hello.text) as Hello, row.next, row.seenAt.getTime(), JSON.parse(row.sets.text) as InForce[])
+      : null;
   }
 
   async list(): Promise<KeptSession[]> {
     const rows = await this.#database().select().from(links).orderBy(desc(links.seenAt)).limit(MOST_SESSIONS);
-    return rows.map(({ id, hello, next, seenAt }) => ({ id, hello: JSON.parse(hello.text) as Hello, next, seen: seenAt.getTime() }));
+    return rows.map(({ id, hello, sets, next, seenAt }) => ({
+      id,
+      hello: JSON.parse(hello.text) as Hello,
+      sets: JSON.parse(sets.text) as InForce[],
+      next,
+      seen: seenAt.getTime(),
+    }));
   }
 
   /** Keeps what a game said of itself. Of many sessions the oldest are deleted. */
-  async keep({ id, hello, next, seen }: KeptSession): Promise<void> {
-    const said = { hello: new RawJson(JSON.stringify(hello)), seenAt: new Date(seen) };
+  async keep({ id, hello, sets, next, seen }: KeptSession): Promise<void> {
+    const said = { hello: new RawJson(JSON.stringify(hello)), sets: new RawJson(JSON.stringify(sets)), seenAt: new Date(seen) };
     const database = this.#database();
     await database
       .insert(links)
@@ -59,7 +68,7 @@ export class LinkStore {
   }
 
   /** Adds batches of rows, all or none. A tick that is there already is not added again. */
-  async add({ id, hello, seen }: GameSession, batches: readonly Batch[]): Promise<void> {
+  async add({ id, hello, sets, seen }: GameSession, batches: readonly Batch[]): Promise<void> {
     const rows = batches.flatMap((batch) => batch.rows);
     const hands = batches.flatMap((batch) => batch.hands);
     await this.#database().transaction(async (tx) => {
@@ -73,7 +82,12 @@ export class LinkStore {
       await tx.insert(linkRows).values({ link: id, first, last, rows: packed(own), hands: new RawJson(JSON.stringify(ownHands)) });
       await tx
         .update(links)
-        .set({ next: last + 1, seenAt: new Date(seen), hello: new RawJson(JSON.stringify(hello)) })
+        .set({
+          next: last + 1,
+          seenAt: new Date(seen),
+          hello: new RawJson(JSON.stringify(hello)),
+          sets: new RawJson(JSON.stringify(sets)),
+        })
         .where(eq(links.id, id));
       await tx.delete(linkRows).where(and(eq(linkRows.link, id), lt(linkRows.last, last - MOST_TICKS)));
     });

@@ -12,6 +12,8 @@ import { json } from '../responses.ts';
 /** Messages of a game in a request, and bytes of them. */
 const MOST_MESSAGES = 100;
 const LARGEST = 1024 * 1024;
+/** Pages and programs that watch a game at a time. */
+const MOST_WATCHERS = 50;
 
 function links(): Links {
   const shared = sharedLinks();
@@ -30,6 +32,9 @@ const game = z
     columns: z.array(z.string()),
     parameters: z.array(z.record(z.string(), z.unknown())),
     can: z.array(z.enum(abilities)),
+    sets: z
+      .array(z.strictObject({ tick: z.int(), values: z.record(z.string(), z.union([z.number(), z.boolean(), z.string()])) }))
+      .meta({ description: 'Values of the parameters by the ticks from which they are in force, the earliest first' }),
     isLinked: z.boolean(),
     next: z.int().meta({ description: 'The first tick that has not come' }),
     latency: z.number().nullable().meta({ description: 'Half of the shortest recent round trip, ms' }),
@@ -37,12 +42,13 @@ const game = z
   })
   .meta({ id: 'LinkedGame' });
 
-function gameOf({ id, hello, next, seen }: KeptSession, session: GameSession | null): z.infer<typeof game> {
+function gameOf({ id, hello, sets, next, seen }: KeptSession, session: GameSession | null): z.infer<typeof game> {
   const { type: _type, protocol: _protocol, session: _session, game: name, ...said } = hello;
   return {
     id,
     game: name,
     ...said,
+    sets,
     isLinked: session?.transport != null,
     next,
     latency: session?.latency ?? null,
@@ -124,12 +130,13 @@ const watch: Operation = {
   name: 'watchLink',
   words:
     'Server-sent events of a linked game: `rows` with { rows, hands, arrived } as they come, `state` with the game whenever it comes or goes, ' +
-    '`done` and `refused` with the number of a request',
+    '`done` (of a `set` with its values) and `refused` with the number of a request',
   answers: { 200: { words: 'An event stream', schema: z.string(), type: 'text/event-stream' } },
   run: async ({ id, request }: OperationRequest) => {
     const { hub, store } = links();
     const kept = hub.find(id) ?? (await store.find(id));
     if (!kept) throw new Problem(404, 'No such link');
+    if ((hub.find(id)?.watchers ?? 0) >= MOST_WATCHERS) throw new Problem(503, 'Too many pages watch this game', { retryAfter: 5 });
     return eventStream(request, (send) => {
       let watched: GameSession | null = null;
       let stop = () => {};

@@ -1,0 +1,1 @@
+ALTER TABLE "links" ADD COLUMN "sets" jsonb DEFAULT '[]' NOT NULL;
