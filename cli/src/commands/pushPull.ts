@@ -1,31 +1,15 @@
-import { existsSync, readFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { existsSync } from 'node:fs';
 import { setTimeout as pause } from 'node:timers/promises';
 import { Application, Away } from '../files/application.ts';
 import { QUIET } from '../files/mirror.ts';
 import { folderAt, openMirror } from '../files/open.ts';
+import { addressOf } from '../files/runningAddress.ts';
 import { Failure, FINDING, GOOD, Misuse } from '../misuse.ts';
-import { stateFolder } from '../root.ts';
 
 interface Options {
   project?: string;
   address?: string;
   json?: boolean;
-}
-
-/** Where the application runs that this copy has started. */
-function addressOf(given: string | undefined): string {
-  if (given !== undefined) {
-    if (!/^https?:\/\/[^/]+\/?$/.test(given)) throw new Misuse(`--address: found ${given}, expected an address like http://127.0.0.1:4380`);
-    return given.replace(/\/$/, '');
-  }
-  try {
-    const { address } = JSON.parse(readFileSync(join(stateFolder, 'up.pid'), 'utf8')) as { address?: string };
-    if (address) return address;
-  } catch {
-    // Reported below.
-  }
-  throw new Misuse('Zygopod is not running: start it with ./zygopod up, or name its --address');
 }
 
 /** Merges the changes of a folder and a project once. Exit 1 if files were skipped. */

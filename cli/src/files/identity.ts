@@ -88,33 +88,36 @@ function byPast(files: DiskFile[], known: Known[], found: Map<string, DiskFile>)
 }
 
 /**
- * Matches files to documents by identity, not by place. In this order: place and contents, place and name, contents, an earlier content, name, the
- * file system's own number, place, and, for the rest, similarity. A file that matches none is new.
+ * Matches files to documents by identity, not by place. In this order: place and contents, place and name, contents, an earlier content; then name,
+ * the file system's own number, place, and, for the rest, similarity. Documents in use have the first claim by each of both halves: contents
+ * of an archived document are never taken for another one's that only has the same name. A file that matches none is new.
  */
 export async function filesOf(disk: Iterable<DiskFile>, all: readonly Known[]): Promise<Map<string, DiskFile>> {
   const found = new Map<string, DiskFile>();
   const files = [...disk];
-  // Archived documents come second: those in use have the first claim on a file.
-  for (const isAway of [false, true])
-    await match(
-      files,
-      all.filter(({ pair }) => pair.isAway === isAway),
-      found,
-    );
+  const [inUse, archived] = [false, true].map((isAway) => all.filter(({ pair }) => pair.isAway === isAway)) as [Known[], Known[]];
+  byContents(files, inUse, found);
+  byContents(files, archived, found);
+  await byRest(files, inUse, found, true);
+  // A new document may have the name of one that is archived: its name alone doesn't restore that one.
+  await byRest(files, archived, found, false);
   return found;
 }
 
-async function match(files: DiskFile[], all: readonly Known[], found: Map<string, DiskFile>): Promise<void> {
-  const known = [...all];
+function byContents(files: DiskFile[], known: Known[], found: Map<string, DiskFile>): void {
   const by = (key: (of: DiskFile | Pair) => string) => pairBy(files, known, found, key);
   by((of) => (contentOf(of) === '' ? '' : `${of.path} ${contentOf(of)}`));
   by((of) => (named(of) === '' ? '' : `${of.path} ${named(of)}`));
   by(contentOf);
   byPast(files, known, found);
-  by(named);
+}
+
+async function byRest(files: DiskFile[], known: Known[], found: Map<string, DiskFile>, isNameEnough: boolean): Promise<void> {
+  const by = (key: (of: DiskFile | Pair) => string) => pairBy(files, known, found, key);
+  if (isNameEnough) by(named);
   by((of) => (of.inode === '' ? '' : `${of.kind} ${of.inode}`));
   by(({ path, kind }) => `${kind} ${path}`);
-  for (const one of [...known]) {
+  for (const one of known) {
     const alike = files.filter(({ kind, file }) => file && kind === one.pair.kind);
     const was = alike.length > 0 ? await one.file() : null;
     if (!was) continue;

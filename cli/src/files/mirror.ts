@@ -10,6 +10,8 @@ import { StandingHandOffs } from './standing.ts';
 
 /** Milliseconds for which a file must be missing before its document is archived: editors and version control delete files to rewrite them. */
 export const QUIET = 2000;
+/** Milliseconds between two looks after which a file that is missing at both may have been there in between: a live folder is read more often. */
+const UNSEEN = 8000;
 
 /**
  * Keeps a folder and a project alike. Of each document it is known how both were alike last; what changed since on one side goes to the other,
@@ -29,7 +31,7 @@ export class Mirror {
   readonly #quiet: number;
   readonly #now: () => number;
   /** When the files of documents were missed first. */
-  readonly #missed = new Map<string, number>();
+  readonly #missed = new Map<string, { since: number; last: number }>();
 
   /** `quiet`: see QUIET; `now`: a clock, ms. */
   constructor(
@@ -192,11 +194,13 @@ export class Mirror {
     }
   }
 
-  /** True if a file has been missing for long enough to be taken for removed. */
+  /** True if a file has been missing for long enough to be taken for removed, without a time in which it may have been there unseen. */
   #isMissing(id: string, report: MirrorReport): boolean {
-    const since = this.#missed.get(id) ?? this.#now();
-    this.#missed.set(id, since);
-    if (this.#now() - since >= this.#quiet) return true;
+    const now = this.#now();
+    const before = this.#missed.get(id);
+    const since = before && now - before.last <= UNSEEN ? before.since : now;
+    this.#missed.set(id, { since, last: now });
+    if (now - since >= this.#quiet) return true;
     report.isWaiting = true;
     return false;
   }

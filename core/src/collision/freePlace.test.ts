@@ -31,7 +31,7 @@ function anyGround(next: () => number) {
 describe('a free place', () => {
   it('is free, and no place of a fine raster is nearer: circles and boxes, in and out of solids', () => {
     let moved = 0;
-    for (const seed of seeds(100, 400)) {
+    for (const seed of seeds(120, 400)) {
       const next = sequence(seed * 6007);
       const { ground, segments, isSolid } = anyGround(next);
       const circle = next() < 0.5;
