@@ -10,6 +10,7 @@ const timed = [
   'web/src/server/front/connections.integration.ts',
   'web/src/server/judge/largeBodies.integration.ts',
   'web/src/server/link/typescriptClient.integration.ts',
+  'web/src/server/link/clients.integration.ts',
   'cli/src/up/up.integration.ts',
 ];
 
@@ -27,6 +28,7 @@ export default defineConfig({
             'cli/src/**/*.test.ts',
             'web/src/**/*.test.{ts,tsx}',
             'testing/**/*.test.ts',
+            'game/src/**/*.test.ts',
           ],
           testTimeout: HANG,
           hookTimeout: HANG,

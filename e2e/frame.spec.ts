@@ -11,7 +11,7 @@ afterAll(() => browser.close());
 
 /** Names of 24 characters in letters of usual width, as long as a name may be to stand whole. */
 const names = { project: 'Harbour parcels, autumn ', tuning: 'Carrier with heavy boots', ground: 'Boardwalk behind the inn' };
-const screens = ['Bench', 'Compare', 'Drills', 'Grounds', 'Hand-off', 'Shelf'];
+const screens = ['Bench', 'Compare', 'Drills', 'Sweep', 'Grounds', 'Game', 'Hand-off', 'Shelf'];
 
 /** A project whose tuning is on its ground, all with names of 24 characters. */
 async function longNames(): Promise<{ tuning: string; ground: string }> {

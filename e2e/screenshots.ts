@@ -8,6 +8,7 @@ import { startCluster } from '../cli/src/up/cluster.ts';
 import { createDatabase } from '../cli/src/up/database.ts';
 import { freePort, startServer, stopServer } from '../cli/src/up/server.ts';
 import { enter, layer, openPage, seenAs, until } from './browser.ts';
+import { linkGame } from './linkGame.ts';
 
 /** Holds keys for so many milliseconds of the page's time. */
 async function hold(page: Page, keys: string[], milliseconds: number): Promise<void> {
@@ -105,6 +106,16 @@ async function compareLaps(page: Page): Promise<void> {
 async function printed(page: Page): Promise<void> {
   await drilled(page);
   await page.emulateMedia({ media: 'print' });
+}
+
+/** Waits for the sweep and the effects, with the pointer on a place. */
+async function swept(page: Page): Promise<void> {
+  await page.locator('[data-testid=progress][data-state=done]').waitFor();
+  await page.locator('[data-testid=effects][data-state=done]').waitFor();
+  const box = await page.getByTestId('plane').boundingBox();
+  if (box) await page.mouse.move(box.x + box.width * 0.55, box.y + box.height * 0.55);
+  await page.getByTestId('prints').waitFor();
+  await page.waitForTimeout(500);
 }
 
 /** Waits for the drills, with one of them chosen. */
@@ -210,7 +221,6 @@ const pictures: {
 }[] = [
   { name: 'bench', colorScheme: 'light', path: day, act: driveAbout },
   { name: 'bench-night', colorScheme: 'dark', path: day, act: retune },
-  { name: 'loop', colorScheme: 'light', path: day, act: retune },
   { name: 'look-back', colorScheme: 'light', path: day, act: lookBack },
   { name: 'tape-editor', colorScheme: 'light', path: day, act: editTape },
   { name: 'compare', colorScheme: 'light', path: compared, act: compareThen },
@@ -222,6 +232,7 @@ const pictures: {
     act: withSnags,
   },
   { name: 'drills', colorScheme: 'light', path: (id) => `/drills/${id('carrier-day-boots.tuning.json')}`, act: drilled },
+  { name: 'sweep', colorScheme: 'light', path: (id) => `/sweep/${id('carrier-day-boots.tuning.json')}`, act: swept },
   { name: 'report', colorScheme: 'light', path: (id) => `/drills/${id('carrier-day-boots.tuning.json')}`, act: printed },
   { name: 'walls', colorScheme: 'light', path: day, act: slide },
   {
@@ -236,8 +247,13 @@ const pictures: {
     path: day,
     act: (page) => page.locator('#figure-stamina [data-all]').click(),
   },
-  { name: 'api', colorScheme: 'light', path: () => '/api', act: async () => undefined },
   { name: 'grounds', colorScheme: 'light', path: boardwalk, act: (page) => page.mouse.click(600, 300) },
+  {
+    name: 'game',
+    colorScheme: 'light',
+    path: (id) => `/game/${id('carrier-day-boots.tuning.json')}?ground=${id('boardwalk.ground.json')}`,
+    act: linkGame,
+  },
   { name: 'handoff', colorScheme: 'light', path: (id) => `/handoff/${id('carrier-storm-boots.tuning.json')}`, act: handedOver },
   { name: 'shelf', colorScheme: 'light', path: () => '/shelf', act: shelved },
   { name: 'paste', colorScheme: 'light', path: () => '/shelf', act: pasted },
@@ -254,7 +270,7 @@ async function shootAll(address: string, folder: string): Promise<string[]> {
       const { page } = await openPage(browser, `${address}${path(id)}`, { colorScheme });
       await page
         .locator(
-          '[data-testid=now-at]:not(:empty), [data-testid=side], [data-drill], [data-testid=findings][data-fresh=true], [data-doc], [data-testid=file-text], #putDraft',
+          '[data-testid=now-at]:not(:empty), [data-testid=side], [data-drill], [data-testid=findings][data-fresh=true], [data-doc], [data-testid=file-text], [data-testid=no-game], #putDraft',
         )
         .first()
         .waitFor();

@@ -71,7 +71,9 @@ const layers: Readonly<Record<string, readonly string[]>> = {
   project: ['math', 'document', 'tuning', 'ground', 'tape', 'targets'],
   formats: ['math', 'document', 'tuning', 'ground', 'tape', 'motion', 'measure', 'targets', 'project'],
   formulas: ['tuning', 'formats'],
+  search: ['math', 'tuning', 'ground', 'measure', 'targets', 'formats'],
   link: ['tape'],
+  game: ['math', 'tuning', 'ground', 'tape', 'motion'],
 };
 
 /** The files of a tick's stage: it reads the other stages' results from the body, and imports none of them. */

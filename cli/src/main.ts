@@ -1,7 +1,7 @@
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { Command } from 'commander';
-import { Failure, FINDING, folderFault, MISUSE, Misuse } from './misuse.ts';
+import { runProgram } from './runProgram.ts';
 
 /** The languages in which motion is written: each is a folder. (Their list itself takes the whole core to load.) */
 const languages = readdirSync(join(import.meta.dirname, '../../code/src/languages'), { withFileTypes: true })
@@ -107,6 +107,33 @@ program
   .action(leave(async (options) => (await import('./commands/lap.ts')).lap(options)));
 
 program
+  .command('sweep')
+  .description('Measures a tuning over a range of one or two parameters; JSON by default.')
+  .requiredOption('--tuning <file>', 'tuning file, - for stdin')
+  .requiredOption('--over <axes...>', 'PATH=FROM:TO:COUNT, with :log by factors, or PATH=a,b,c; one or two')
+  .option('--metric <keys>', 'metrics of drills, such as stopDistance,slideKept(45)')
+  .option('--targets <file>', 'target set; each cell is compared with it')
+  .option('--ground <file>', 'ground with a course, for metrics of its lap')
+  .option('--json', 'print JSON')
+  .option('--csv', 'print CSV')
+  .option('--queue', 'have it measured by the workers of the running application')
+  .option('--address <url>', 'the application (default: the one that runs here)')
+  .option('-o, --output <file>', 'file to write to (default: stdout)')
+  .addHelpText(
+    'after',
+    '\nExample:\n  ./zygopod sweep --tuning demo/carrier-day-boots.tuning.json --over pace.walkSpeed=60:320:14 ramp.decelerate=300:4800:12:log --metric stopDistance',
+  )
+  .action(leave(async (options) => (await import('./commands/sweep.ts')).sweep(options)));
+
+program
+  .command('worker')
+  .description('Measures chunks of sweeps for an application, on this machine, until it is stopped.')
+  .option('--database <url>', 'the application’s PostgreSQL (default: DATABASE_URL)')
+  .option('--concurrency <n>', 'worker processes', '1')
+  .addHelpText('after', '\nExample:\n  ./zygopod worker --database postgres://zygopod@10.0.0.5/zygopod --concurrency 8')
+  .action(leave(async (options) => (await import('./commands/worker.ts')).worker(options)));
+
+program
   .command('compare')
   .description('Lists what differs between two tunings, and its effects with the same hands on the same ground.')
   .argument('<a>', 'tuning file, - for stdin')
@@ -182,6 +209,8 @@ program
   .option('--names <file>', 'JSON object with the game’s names by path, or a project file')
   .option('--case <style>', 'SCREAMING_SNAKE, snake_case, camelCase or PascalCase (default: the language’s usual case)')
   .option('--code', `the motion as code instead of constants: ${languages}`)
+  .option('--live <paths>', 'with --code: parameters that stay variables, such as pace.walkSpeed,ramp.accelerate')
+  .option('--link', 'with --code: also write the client that links the game to Zygopod, and the file that joins the two')
   .option('--walls', 'the second file of the motion: collision with walls, for games without their own')
   .option('--all', 'include parameters that the tuning doesn’t use')
   .option('-o, --output <file>', 'file to write to (default: stdout)')
@@ -255,6 +284,17 @@ program
   .action(leave(async () => (await import('./commands/docs.ts')).docs()));
 
 program
+  .command('game')
+  .description('Serves Letter run, a small game of its own code that links to the application.')
+  .option('--port <number>', 'port to listen on', '4390')
+  .option('--faults <list>', 'faults of its motion: stale-restore, frame-lerp, late-facing, centre-clamp, double-drain')
+  .option('--address <address>', 'address of the running application (default: the one started from this copy)')
+  .option('--headless', 'without a page: the game plays itself')
+  .option('--seconds <number>', 'length of a game without a page', '60')
+  .addHelpText('after', '\nExample:\n  ./zygopod game --faults late-facing')
+  .action(leave(async (options) => (await import('./commands/game.ts')).game(options)));
+
+program
   .command('siege')
   .description('Kills and floods its own application on loopback, and prints what it survived.')
   .option('--minutes <number>', 'length of the siege', '5')
@@ -270,32 +310,4 @@ program
   .addHelpText('after', '\nExample:\n  ./zygopod bench ticks')
   .action(leave(async (parts, options) => (await import('./commands/bench.ts')).bench(parts, options)));
 
-// A reader that closed the pipe has seen enough.
-process.stdout.on('error', (error: NodeJS.ErrnoException) => {
-  if (error.code === 'EPIPE') process.exit(0);
-  process.stderr.write(`stdout: cannot be written (${error.code})\n`);
-  process.exit(MISUSE);
-});
-
-try {
-  await program.parseAsync();
-} catch (error) {
-  const fault = folderFault(error);
-  if (fault !== null || error instanceof Misuse) {
-    process.stderr.write(`${fault ?? (error as Misuse).message}\n`);
-    process.exitCode = MISUSE;
-  } else if (error instanceof Failure) {
-    process.stderr.write(`${error.message}\n`);
-    process.exitCode = FINDING;
-  } else if (error instanceof Error && 'code' in error && String(error.code).startsWith('commander.')) {
-    // Commander has printed the error; requested help is no misuse.
-    process.exitCode = /help|version/i.test(String(error.code)) ? 0 : MISUSE;
-  } else {
-    const { printable } = await import('@zygopod/core');
-    // Nobody is helped by a stack but us.
-    process.stderr.write(
-      `Zygopod failed: ${printable(String(error instanceof Error ? (process.env['ZYGOPOD_STACK'] ? error.stack : error.message) : error))}\n`,
-    );
-    process.exitCode = FINDING;
-  }
-}
+await runProgram(program);

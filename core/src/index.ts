@@ -150,6 +150,7 @@ export { clearanceAt } from './measure/clearance.ts';
 export type { Absences } from './measure/drills/absences.ts';
 export type { Drill, Ran } from './measure/drills/drill.ts';
 export { drills } from './measure/drills/list.ts';
+export { Prepared } from './measure/drills/prepared.ts';
 export { absencesOf, type DrillResult, metricsOf, runDrills } from './measure/drills/run.ts';
 export type { Gap } from './measure/gaps.ts';
 export { type Happening, lastHappenings } from './measure/happenings.ts';
@@ -225,7 +226,7 @@ export { tooLarge } from './formats/grounds/imported.ts';
 export { type Case, cases, inCase } from './formats/handOff/cases.ts';
 export { type Constant, type ConstantFault, type ConstantValue, constantsOf, wordsOfPath } from './formats/handOff/constants.ts';
 export { handOffPathFault } from './formats/handOff/path.ts';
-export { type GameUnits, gameUnitWords, inGameUnits, plainUnits, readUnits, unitsWord } from './formats/handOff/units.ts';
+export { type GameUnits, gameUnitWords, inGameUnits, inTuningUnits, plainUnits, readUnits, unitsWord } from './formats/handOff/units.ts';
 export { formatNames, jsonSchema } from './formats/jsonSchema.ts';
 export { junitXml } from './formats/junit.ts';
 export type { Terms } from './formats/source/convert.ts';
@@ -265,3 +266,20 @@ export {
   readGameMessage,
   type ServerMessage,
 } from './link/messages.ts';
+
+// Sweeps: a plane of tunings through the drills.
+
+export { type Moved, type Outcome, triedPaths, whatIsMoved, whatMoves } from './search/effects/moves.ts';
+export { type Effect, type EffectRow, type EffectTable, effectTable } from './search/effects/table.ts';
+export { axisText, MOST_CELLS, pathOf, placeOn, readAxis, type SweepAxis, spread, valueOn, withAxis } from './search/sweep/axis.ts';
+export { cellCost } from './search/sweep/cost.ts';
+export { nearestMet } from './search/sweep/nearest.ts';
+export { type QueuedChunk, type QueuedSweep, takeQueued } from './search/sweep/queued.ts';
+export { type SweepReport, sweepCsv, sweepReport } from './search/sweep/report.ts';
+export { type Hole, MET, type MetricKey, MISSED, Sweep, type SweepChunk, type SweepDefinition, sweepFaults } from './search/sweep/sweep.ts';
+
+// A linked game's motion beside the model's.
+
+export { type Finding, type FindingKind, findingsOf } from './game/findings.ts';
+export { GameDrive, type InForce } from './game/gameDrive.ts';
+export { type GameTerms, lengthIn } from './game/gameRows.ts';

@@ -76,6 +76,7 @@ const types = [
   'core/tsconfig.json',
   'core/tsconfig.test.json',
   'code/tsconfig.json',
+  'game/tsconfig.json',
   'cli/tsconfig.json',
   'web/tsconfig.json',
   'e2e/tsconfig.json',

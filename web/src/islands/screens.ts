@@ -15,7 +15,9 @@ export const screens: readonly Screen[] = [
   { id: 'bench', title: 'Bench', subject: 'tuning', island: async () => (await import('./bench/Bench.tsx')).Bench },
   { id: 'compare', title: 'Compare', subject: 'tuning', island: async () => (await import('./compare/Compare.tsx')).Compare },
   { id: 'drills', title: 'Drills', subject: 'tuning', island: async () => (await import('./drills/Drills.tsx')).Drills },
+  { id: 'sweep', title: 'Sweep', subject: 'tuning', island: async () => (await import('./sweep/Sweep.tsx')).Sweep },
   { id: 'grounds', title: 'Grounds', subject: 'ground', island: async () => (await import('./grounds/Grounds.tsx')).Grounds },
+  { id: 'game', title: 'Game', subject: 'tuning', island: async () => (await import('./game/Game.tsx')).Game },
   { id: 'handoff', title: 'Hand-off', subject: 'tuning', island: async () => (await import('./handoff/HandOff.tsx')).HandOff },
   { id: 'shelf', title: 'Shelf', subject: 'project', island: async () => (await import('./shelf/Shelf.tsx')).Shelf },
 ];

@@ -64,4 +64,16 @@ export class Described {
     if (described?.headers) expect(answer.headers.get('etag')).toMatch(/^"/);
     return { value, headers: answer.headers };
   }
+
+  /** Opens a stream of events, reads until there are some words, and closes it again. */
+  async hears(path: string, url: string, words: string): Promise<void> {
+    const over = new AbortController();
+    const answer = await fetch(`${this.address}/api/v1${url}`, { signal: over.signal });
+    expect([answer.status, answer.headers.get('content-type')]).toEqual([200, 'text/event-stream']);
+    this.seen.add(`GET ${path} 200`);
+    const reader = (answer.body as ReadableStream<Uint8Array>).getReader();
+    let heard = '';
+    while (!heard.includes(words)) heard += new TextDecoder().decode((await reader.read()).value);
+    over.abort();
+  }
 }

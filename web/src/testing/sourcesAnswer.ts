@@ -58,6 +58,13 @@ export function sourcesAnswer(described: Described, tuning: object): void {
       names: { odd: 'ramp.accelerate', walk: 'pace.walkSpeed' },
     });
     await ask('GET', '/projects/{id}/source-names', { id: '00000000-0000-4000-8000-000000000000' }, 404);
+    const { names: before } = (await ask('GET', '/projects/{id}/source-names', within, 200)).value as { names: object };
+    const chosen = { stroll: 'pace.walkSpeed', hop: null };
+    expect((await ask('POST', '/projects/{id}/source-names', within, 200, { body: { names: chosen } })).value).toEqual({
+      names: { ...before, ...chosen },
+    });
+    await ask('POST', '/projects/{id}/source-names', within, 422, { body: { names: { stroll: 7 } } });
+    await ask('POST', '/projects/{id}/source-names', { id: '00000000-0000-4000-8000-000000000000' }, 404, { body: { names: {} } });
     // One file belongs to one tuning.
     const { value: twin } = await ask('POST', '/{kind}', { kind: 'tunings' }, 201, {
       body: { file: tuning },

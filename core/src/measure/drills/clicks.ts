@@ -48,8 +48,23 @@ const CELLS = 512;
 /** Half the side of a ground on which so much is walked, unit: the start is in its middle. */
 const middleOf = (width: number, reach = 0): number => reach + ROOM * width;
 
-/** A ground around a start in its middle, with walls relative to it. */
-function clickGround(width: number, reach = 0, walls: readonly Wall[] = []): Ground {
+/** Grounds that were laid out last, by their sizes: tunings with one body share them, and what is prepared for them. */
+const laid = new Map<string, Ground>();
+const MOST_LAID = 16;
+
+/** A ground around a start in its middle, perhaps with a wall between it and the place behind. */
+function clickGround(width: number, reach = 0, isWalled = false): Ground {
+  const key = `${width} ${reach} ${isWalled}`;
+  const known = laid.get(key);
+  if (known) return known;
+  const ground = layOut(width, reach, isWalled ? [boxWall(5 * width, -5 * width, 7 * width, 4 * width)] : []);
+  const [oldest] = laid.keys();
+  if (laid.size >= MOST_LAID && oldest !== undefined) laid.delete(oldest);
+  laid.set(key, ground);
+  return ground;
+}
+
+function layOut(width: number, reach: number, walls: readonly Wall[]): Ground {
   const half = middleOf(width, reach);
   const start = { x: half, y: half, facing: 0 };
   const size = { width: 2 * half, height: 2 * half };
@@ -62,12 +77,13 @@ const pointOf = (name: PlaceName, width: number): [number, number] => [
   middleOf(width) + places[name][1] * width,
 ];
 
-const tourGround = (width: number) => clickGround(width, 0, [boxWall(5 * width, -5 * width, 7 * width, 4 * width)]);
+const tourGround = (width: number) => clickGround(width, 0, true);
 
 /** Length of the shortest path to a point for the body, its margin included. */
 function shortest({ parameters, width }: DrillLayout, to: readonly [number, number], world: Ran['world']): number {
   const plan = { ...parameters, route: { ...parameters.route, planner: 'shortest' as const } };
   const navigator = new Navigator(plan, tourGround(width), world.walls);
+  if (world.navigator.ready && world.navigator.key === navigator.key) navigator.take(world.navigator.mesh);
   return navigator.plan(middleOf(width), middleOf(width), ...to)?.length ?? 0;
 }
 

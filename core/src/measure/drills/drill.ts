@@ -37,6 +37,8 @@ export interface DrillLayout {
   rise: number;
   /** Distance of the rise, unit. */
   riseDistance: number;
+  /** The metrics that are needed; runs for others may be left out. Null: all. */
+  wanted: ReadonlySet<string> | null;
 }
 
 /** Kinds of small drawings: the path over the ground, or a column over time. */

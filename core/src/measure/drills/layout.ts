@@ -23,7 +23,7 @@ export function bared(parameters: Parameters): Parameters {
 }
 
 /** Computes the layout of drills: drives a start on open ground for it. */
-export function layoutOf(parameters: Parameters, run: Run): DrillLayout {
+export function layoutOf(parameters: Parameters, run: Run, wanted: ReadonlySet<string> | null = null): DrillLayout {
   const own = bared(parameters);
   const { width, height } = bodySize(own.body);
   const script = new Script(own);
@@ -33,7 +33,7 @@ export function layoutOf(parameters: Parameters, run: Run): DrillLayout {
     // Most are at speed within a second.
     for (const seconds of [1, PATIENCE]) {
       const { trace } = run({
-        ground: plainGround({ start: START }),
+        ground: openGround(),
         tape: script.press(0, script.ahead).tape('Start', seconds),
         parameters: own,
       });
@@ -50,10 +50,13 @@ export function layoutOf(parameters: Parameters, run: Run): DrillLayout {
     sprint: own.pace.sprintSpeed,
     rise: rise.seconds,
     riseDistance: rise.distance,
+    wanted,
   };
 }
 
-export const openGround = (): Ground => plainGround({ start: START });
+const open = plainGround({ start: START });
+
+export const openGround = (): Ground => open;
 
 /** A ground with walls around the start, relative to the start and in unit. */
 export const walledGround = (walls: readonly Wall[]): Ground =>

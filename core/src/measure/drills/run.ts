@@ -7,6 +7,7 @@ import type { Drill, Ran, Run, Scene } from './drill.ts';
 import { lap, lapOn } from './lap.ts';
 import { bared, layoutOf } from './layout.ts';
 import { drills } from './list.ts';
+import { Prepared } from './prepared.ts';
 import { MOST_TICKS } from './script.ts';
 
 /** The result of a drill: its runs and metrics, or the reason why it was not run. */
@@ -20,6 +21,16 @@ export interface DrillResult {
   absent: Absences;
   /** The runs that ended at the limit of ticks, in words; null if none did. */
   cutShort: string | null;
+}
+
+interface DrillOptions {
+  drills?: readonly Drill[];
+  /** The ground whose course a lap is driven on. */
+  ground?: Ground | null;
+  /** Data shared with earlier runs. */
+  prepared?: Prepared;
+  /** The metrics that are needed; others may be missing. Null: all. */
+  wanted?: ReadonlySet<string> | null;
 }
 
 /** Edges are felt in the one drill that is about them. */
@@ -47,17 +58,19 @@ function absentFrom(drill: Drill, parameters: Parameters, found: Metrics, cutSho
 /** Runs drills on a tuning, one after the other, the lap on the course of `ground` if it has one; each result comes as soon as it is there. One that fails says so, and the rest still runs. */
 export function* runDrills(
   parameters: Parameters,
-  { drills: wanted = drills, ground = null }: { drills?: readonly Drill[]; ground?: Ground | null } = {},
+  { drills: own = drills, ground = null, prepared = new Prepared(), wanted = null }: DrillOptions = {},
 ): Generator<DrillResult> {
   const drive: Run = (scene: Scene) => {
     const own = scene.parameters ?? bared(parameters);
     const stepping = scene.frames !== undefined ? parameters.clock.stepping : 'fixed';
     const driven = { ...own, clock: { ...own.clock, stepping } };
-    const world = rerun(scene.tape, driven, scene.ground, { frames: scene.frames, most: MOST_TICKS });
+    const known = prepared.on(scene.ground);
+    const world = rerun(scene.tape, driven, scene.ground, { known, frames: scene.frames, most: MOST_TICKS });
+    prepared.keep(world);
     return { ...scene, world, trace: world.trace };
   };
   let layout: ReturnType<typeof layoutOf> | null = null;
-  for (const one of wanted) {
+  for (const one of own) {
     const drill = one === lap && ground?.course ? lapOn(ground, parameters) : one;
     const not = drill.unless(parameters);
     const none = (why: string, applies: boolean): DrillResult => {
@@ -69,10 +82,10 @@ export function* runDrills(
       continue;
     }
     try {
-      layout ??= layoutOf(parameters, drive);
-      const own: Run = drill.name === 'edge-press' ? (scene) => drive({ parameters: withEdges(parameters), ...scene }) : drive;
-      const laid = drill.perform ? null : (drill.lay?.(layout, own) ?? []).map((scene) => ('trace' in scene ? scene : own(scene)));
-      const done = drill.perform?.(layout, own) ?? { runs: laid ?? [], metrics: drill.measure?.(laid ?? [], layout) ?? {} };
+      layout ??= layoutOf(parameters, drive, wanted);
+      const run: Run = drill.name === 'edge-press' ? (scene) => drive({ parameters: withEdges(parameters), ...scene }) : drive;
+      const laid = drill.perform ? null : (drill.lay?.(layout, run) ?? []).map((scene) => ('trace' in scene ? scene : run(scene)));
+      const done = drill.perform?.(layout, run) ?? { runs: laid ?? [], metrics: drill.measure?.(laid ?? [], layout) ?? {} };
       const { runs, metrics } = done;
       const atLimit = drill.name !== lap.name && runs.some(({ tape }) => tape.ticks >= MOST_TICKS);
       const cutShort = ('cutShort' in done ? done.cutShort : undefined) ?? (atLimit ? `ended at ${MOST_TICKS} ticks` : null);

@@ -30,6 +30,10 @@ const RUN_UP = 2;
 const secondsTo = ({ rise, riseDistance, walk }: DrillLayout, distance: number): number =>
   rise + Math.max(0, distance - riseDistance) / walk;
 
+/** The angles of walls that are needed. */
+const grazesOf = ({ wanted }: DrillLayout): readonly number[] =>
+  wanted ? GRAZES.filter((degrees) => wanted.has(metricKey('slideKept', degrees))) : GRAZES;
+
 /**
  * Full speed against long walls at 5° to 85°. slideKept(θ): speed of the steady slide to that of the same time on open ground
  * (instant ramp: max(0, cos θ − wallFriction·sin θ); 1 with keepSpeed).
@@ -47,7 +51,7 @@ export const wallGraze: Drill = {
     const { parameters, width } = layout;
     const middle = middleOf(layout);
     const script = straightAhead(parameters);
-    const walled = GRAZES.map((degrees) => {
+    const walled = grazesOf(layout).map((degrees) => {
       const angle = (degrees * Math.PI) / 180;
       const [c, s] = [Math.cos(angle), Math.sin(angle)];
       // The wall crosses the body's path after so many widths, on the side that it leans to.
@@ -60,10 +64,10 @@ export const wallGraze: Drill = {
     const longest = walled.reduce((most, { tape }) => Math.max(most, tape.ticks), 0);
     return [...walled, { ground: openGround(), tape: { ...script.tape('Open ground', 1), ticks: longest } }];
   },
-  measure: (runs) => {
+  measure: (runs, layout) => {
     const open = runs.at(-1) as Ran;
     const metrics: Metrics = {};
-    for (const [i, degrees] of GRAZES.entries()) {
+    for (const [i, degrees] of grazesOf(layout).entries()) {
       const { trace } = runs[i] as Ran;
       const end = trace.at('time', trace.end - 1);
       const free = distanceBetween(open.trace, end - READ, end);

@@ -9,12 +9,13 @@ import { Shell } from '../frame/Shell.tsx';
 import { fetchChosen } from '../judging/targets.ts';
 import { Strip } from '../strip/Strip.tsx';
 import { openTuningWork, TuningContext } from '../tuning/context.ts';
+import { TuningOnGround } from '../tuning/TuningOnGround.tsx';
 import { kindOf } from '../work/importing/reading.ts';
 import { Naming } from '../work/Naming.tsx';
 import { RevisionList } from '../work/RevisionList.tsx';
 import { benchCommands, listenToTrials } from './commands.ts';
 import { DriveKeeper, driveLeftBehind } from './driveKeeper.ts';
-import { Flip, OnBench } from './Header.tsx';
+import { Flip } from './Flip.tsx';
 import { drivenTuning } from './laps/drivenTuning.ts';
 import { HandLaps } from './laps/handLaps.ts';
 import { Aside } from './panels/Aside.tsx';
@@ -122,7 +123,7 @@ export function Bench({ opening }: { opening: Opening }) {
         own={own}
         looking={looking}
         unchanged={!flipped && differences(before, tuning).length === 0}
-        open={(commands, state) => <OnBench commands={commands} state={state} />}
+        open={(commands, state) => <TuningOnGround commands={commands} state={state} />}
         actions={() => <Flip />}
         notice={<Notices />}
       >

@@ -6,6 +6,7 @@ import { usePainter } from '../chart/frames.ts';
 import { $theme, type Inks, readInks } from '../chart/theme.ts';
 import { drawAxis, drawCursor } from '../strip/marks.ts';
 import { stackLanes } from '../strip/stack.ts';
+import { stepOf } from '../strip/stepKey.ts';
 import { type CompareView, compareLanes, laneSides } from './compareLanes.ts';
 import { useComparing } from './context.ts';
 import { drawGateLines, drawMark, lapLanes } from './laps/lapLanes.ts';
@@ -216,10 +217,10 @@ export function CompareStrip() {
     dragged.current = null;
   };
   const key = (event: KeyboardEvent) => {
-    const delta = ({ Comma: -1, Period: 1 } as Record<string, number>)[event.code];
-    if (delta === undefined) return;
+    const step = stepOf(event);
+    if (step === null) return;
     event.preventDefault();
-    comparing.step(delta * (event.shiftKey ? 10 : 1));
+    comparing.step(step);
   };
   return (
     <section aria-label="Strip" className="relative min-h-0 flex-1">

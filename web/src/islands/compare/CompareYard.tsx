@@ -1,11 +1,12 @@
 import { useStore } from '@nanostores/react';
 import { bodyRadius, bodySize, type CoursePath, shortNumber } from '@zygopod/core';
-import { type PointerEvent, useEffect, useRef } from 'react';
+import { useEffect } from 'react';
 import { drawCoordinates, drawGround } from '../chart/drawGround.ts';
 import { usePainter } from '../chart/frames.ts';
 import { flatLens } from '../chart/lens.ts';
+import { usePanning } from '../chart/usePanning.ts';
 import { useSheet } from '../chart/useSheet.ts';
-import { pan, type Size, type View } from '../chart/view.ts';
+import type { Size, View } from '../chart/view.ts';
 import { ViewMenu } from '../chart/YardMenus.tsx';
 import { useComparing } from './context.ts';
 import { drawApart, drawBodyApart, drawSideBody, drawSidePrints, drawTouches, placeOfSide } from './drawSides.ts';
@@ -17,7 +18,7 @@ export function CompareYard() {
   const { ground } = useStore(comparing.$ground);
   const { canvas, size, chart, theme, view, $mode, inks, look, choose, move } = useSheet();
   const sides = useStore(comparing.$sides);
-  const dragging = useRef<{ x: number; y: number } | null>(null);
+  const panning = usePanning(view, move);
 
   usePainter((now) => {
     const ctx = canvas.current?.getContext('2d');
@@ -66,14 +67,6 @@ export function CompareYard() {
     if (sides.length > 0) fitPaths();
   }, [sides]);
 
-  const drag = (event: PointerEvent) => {
-    if (!dragging.current || !view.current) return;
-    move(pan(view.current, event.clientX - dragging.current.x, event.clientY - dragging.current.y));
-    dragging.current = { x: event.clientX, y: event.clientY };
-  };
-  const drop = () => {
-    dragging.current = null;
-  };
   return (
     <section aria-label="Yard" className="relative min-w-0 overflow-hidden">
       <canvas
@@ -81,13 +74,7 @@ export function CompareYard() {
         className="absolute inset-0 size-full touch-none"
         role="img"
         aria-label={`The ground ${ground.name} with the paths of all sides`}
-        onPointerDown={(event) => {
-          event.currentTarget.setPointerCapture(event.pointerId);
-          dragging.current = { x: event.clientX, y: event.clientY };
-        }}
-        onPointerMove={drag}
-        onPointerUp={drop}
-        onPointerCancel={drop}
+        {...panning}
         onDoubleClick={fitPaths}
         data-testid="yard"
       />

@@ -1,7 +1,7 @@
 import { type Ground, outAndBack, type Tape } from '@zygopod/core';
 import type { Opening } from '../../server/data/openings.ts';
 import { type Comparison, type Ref, readComparison, type SideRef } from '../work/comparison.ts';
-import { fetchGround, fetchTape, fetchTuning, likeliestOther } from './fetching.ts';
+import { fetchGround, fetchTape, fetchTuning, likeliestOther } from '../work/fetching.ts';
 import { type OpenedSide, openedSide, openedTuning } from './sides.ts';
 
 /** The documents that an address names, as far as they can be fetched. */

@@ -2,8 +2,8 @@ import { type Parameters, type Rerun, resolveTuning, type Tape, type Tuning } fr
 import type { Opening } from '../../server/data/openings.ts';
 import type { Spread } from '../../workers/laps.ts';
 import type { Rate, SideRef } from '../work/comparison.ts';
+import type { Fetched } from '../work/fetching.ts';
 import { currentOf } from '../work/work.ts';
-import type { Fetched } from './fetching.ts';
 
 /** Counts the sides of a page. */
 let count = 0;

@@ -54,7 +54,7 @@ export function Chosen() {
           />
         ))}
       </ul>
-      {part?.not === null && <OpenOnBench name={picked} />}
+      {part?.not === null && <OpenOnBench name={picked} metric={missedOf(part.metrics, judging.set.targets) ?? main} />}
       {part?.not === null && <Revisions drill={picked} metric={main} now={part.metrics[main] ?? null} />}
       {snags.length > 0 && (
         <ul className="border-t border-rule">
@@ -160,8 +160,16 @@ function Metric({
   );
 }
 
+/** The first metric that misses its target; null if none does. */
+function missedOf(metrics: Metrics, targets: readonly Target[]): keyof Metrics | null {
+  const missed = targets.find(
+    (target) => metricKey(target.metric, target.at) in metrics && judgeTargets([target], metrics)[0]?.ok === false,
+  );
+  return missed ? metricKey(missed.metric, missed.at) : null;
+}
+
 /** Keeps the drill's first run as a ground and a tape, unless they are kept already, and goes to the bench with both. */
-function OpenOnBench({ name }: { name: string }) {
+function OpenOnBench({ name, metric }: { name: string; metric: keyof Metrics }) {
   const { work, now } = useDrills();
   const { screens } = useScreens();
   const [why, setProblem] = useState<string | null>(null);
@@ -180,10 +188,25 @@ function OpenOnBench({ name }: { name: string }) {
     else if ('why' in tape) setProblem(tape.why);
     else if (bench) window.location.assign(`${addressOf(bench, { ...placeOf(work.opening), ground: ground.id })}&tape=${tape.id}`);
   };
+  const sweep = async () => {
+    const screen = screens.find(({ id }) => id === 'sweep');
+    if (!screen) return;
+    await work.saving.flush();
+    const address = addressOf(screen, placeOf(work.opening));
+    window.location.assign(`${address}${address.includes('?') ? '&' : '?'}metric=${encodeURIComponent(metric)}`);
+  };
   return (
     <p>
       <button type="button" className="action min-h-6" title="Opens the drill’s ground and loops its tape" onClick={() => void open()}>
         Open on the bench
+      </button>
+      <button
+        type="button"
+        className="action ml-4 min-h-6"
+        title={`${metricSpecOf(metric).words} over the two numbers that move it most`}
+        onClick={() => void sweep()}
+      >
+        Sweep it
       </button>
       {why && (
         <span role="alert" className="ml-2 text-now">

@@ -6,7 +6,7 @@ import { type Mounted, mount } from '../../testing/mount.tsx';
 import { Editing } from '../tuning/editing.ts';
 import { DrillsContext, type DrillsWork } from './drillsWork.ts';
 import { Moves } from './Moves.tsx';
-import { TriedBefore } from './moves.ts';
+import { TriedBefore } from './triedBefore.ts';
 
 /** The metrics of one drill of a tuning, as the worker gives them. */
 function measured(file: TuningFile) {

@@ -1,9 +1,22 @@
 import { useStore } from '@nanostores/react';
-import { drills, type Metrics, metricKey, metricSpecOf, shortNumber, specOf, type Tuning, unitOf } from '@zygopod/core';
+import {
+  drills,
+  type Metrics,
+  type Moved,
+  metricKey,
+  metricSpecOf,
+  type Outcome,
+  shortNumber,
+  specOf,
+  type Tuning,
+  triedPaths,
+  unitOf,
+  whatIsMoved,
+  whatMoves,
+} from '@zygopod/core';
 import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import { Failed } from '../controls/Failed.tsx';
 import { PATIENCE, useDrills } from './drillsWork.ts';
-import { type Moved, type Outcome, triedPaths, whatIsMoved, whatMoves } from './moves.ts';
 
 /** Milliseconds without a change after which numbers are tried. */
 const PAUSE = 500;

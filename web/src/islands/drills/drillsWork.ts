@@ -6,9 +6,9 @@ import type { Judgement } from '../../workers/drills.ts';
 import { Judge } from '../judging/judge.ts';
 import { chooseTargets, fetchTargets, keepChoice, listSets, unsavedTargets } from '../judging/targets.ts';
 import type { TuningWork } from '../tuning/context.ts';
-import { TriedBefore } from './moves.ts';
 import type { KeptReport } from './reports.ts';
 import type { Drawn } from './shapes.ts';
+import { TriedBefore } from './triedBefore.ts';
 
 /** Seconds after which a measurement is abandoned. */
 export const PATIENCE = 30;

@@ -131,7 +131,7 @@ export function NumberField({ model }: { model: FieldModel }) {
           <button
             type="button"
             title="Follows another number. Click to break the link."
-            className="digits text-xs text-other hover:line-through"
+            className="number-link digits text-xs whitespace-nowrap text-other hover:line-through"
             onClick={model.link.break}
           >
             {model.link.words}

@@ -43,6 +43,8 @@ export interface Work<F extends object, S extends Steps<F> = Steps<F>> {
   hub: DeviceHub;
   surveyor: Surveyor;
   painters: Set<Painter>;
+  /** Conditions, besides a resting drive, for frames to show nothing new. */
+  rests: Set<() => boolean>;
   start(): () => void;
   /** Saves a revision; null, or why it failed. */
   save(note: string): Promise<string | null>;
@@ -64,6 +66,7 @@ export function openWork<F extends object, S extends Steps<F>>(trade: Trade<F, S
   const surveyor = new Surveyor();
   const mesher = new Mesher(drive);
   const painters = new Set<Painter>();
+  const rests = new Set<() => boolean>();
   const hub = new DeviceHub((event) => drive.say(event));
 
   let isAdopting = false;
@@ -99,7 +102,7 @@ export function openWork<F extends object, S extends Steps<F>>(trade: Trade<F, S
           mesher.look();
           for (const paint of painters) paint(at);
         },
-        { isStill: () => !drive.$running.get(), poll: () => pollPads(hub) },
+        { isStill: () => !drive.$running.get() && [...rests].every((isStill) => isStill()), poll: () => pollPads(hub) },
       ),
     ];
     const leaving = () => {
@@ -133,7 +136,7 @@ export function openWork<F extends object, S extends Steps<F>>(trade: Trade<F, S
     return fault;
   };
 
-  const work: Work<F, S> = { trade, opening, steps, saving, adopting, drive, hub, surveyor, painters, start, save };
+  const work: Work<F, S> = { trade, opening, steps, saving, adopting, drive, hub, surveyor, painters, rests, start, save };
   return work;
 }
 

@@ -5,6 +5,7 @@ import { handOffsAnswer } from '../../testing/handOffsAnswer.ts';
 import { lapsAnswer } from '../../testing/lapsAnswer.ts';
 import { linksAnswer } from '../../testing/linksAnswer.ts';
 import { sourcesAnswer } from '../../testing/sourcesAnswer.ts';
+import { sweepsAnswer } from '../../testing/sweepsAnswer.ts';
 import { operations } from './operations/index.ts';
 
 const tuning = { format: 'zygopod/tuning', version: 2, name: 'Described boots' };
@@ -177,7 +178,8 @@ describe('the description of the API', () => {
   handOffsAnswer(described, { tuning, tape, targets });
   sourcesAnswer(described, tuning);
   lapsAnswer(described, tuning);
-  linksAnswer(described, inject('address'));
+  linksAnswer(described);
+  sweepsAnswer(described, tuning);
 
   it('matches the answers for projects: created, filled, searched, archived and restored', async () => {
     const { value } = await ask('POST', '/projects', {}, 201, { body: { name: ' Tide mill ', names: { 'pace.walkSpeed': 'walk_speed' } } });

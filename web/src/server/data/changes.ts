@@ -25,7 +25,10 @@ const CHANNEL = 'zygopod_changes';
 /** Milliseconds until the listening connection is opened again. */
 const AGAIN = 500;
 
-const changes = new EventEmitter<{ change: [Change | null] }>();
+/** The channel of sweeps on the queue: the id of a run that changed. */
+const RUNS = 'zygopod_sweeps';
+
+const changes = new EventEmitter<{ change: [Change | null]; run: [string | null] }>();
 changes.setMaxListeners(LISTENERS + 1);
 
 /** Passes a change on to all who listen here; null: some may have been missed. */
@@ -51,13 +54,15 @@ export async function followChanges(url: string): Promise<void> {
   };
   client.on('error', again);
   client.on('end', () => again());
-  client.on('notification', ({ payload = '' }) => {
-    passOn(read(payload));
+  client.on('notification', ({ channel, payload = '' }) => {
+    if (channel === RUNS) changes.emit('run', payload);
+    else passOn(read(payload));
   });
   try {
     await client.connect();
-    await client.query(`listen ${CHANNEL}`);
+    await client.query(`listen ${CHANNEL}; listen ${RUNS}`);
     passOn(null);
+    changes.emit('run', null);
   } catch (error) {
     again(error instanceof Error ? error : undefined);
   }
@@ -70,6 +75,23 @@ function read(payload: string): Change | null {
   } catch {
     return null;
   }
+}
+
+/** Announces that a sweep's run has changed to all servers on the database. */
+export async function announceRun(tx: Pick<Database, 'execute'>, id: string): Promise<void> {
+  await tx.execute(sql`select pg_notify(${RUNS}, ${id})`);
+}
+
+/** Hears of changes of one run until the answer is called; null if too many listen. */
+export function listenToRun(id: string, hear: () => void): (() => void) | null {
+  if (changes.listenerCount('run') >= LISTENERS) return null;
+  const listener = (changed: string | null) => {
+    if (changed === null || changed === id) hear();
+  };
+  changes.on('run', listener);
+  return () => {
+    changes.off('run', listener);
+  };
 }
 
 /** Hears of changes until the answer is called; null if too many listen. One who cannot hear any more keeps nobody else from it. */

@@ -8,6 +8,12 @@ import { endTrouble, lastTrouble, noteTrouble, type Trouble } from './trouble.ts
 let opened: Database | undefined;
 let ready: Promise<void> | undefined;
 let isPreparing = false;
+const prepared: ((db: Database) => Promise<void>)[] = [];
+
+/** Has work done once the database is prepared: what a restart has interrupted. */
+export const oncePrepared = (work: (db: Database) => Promise<void>): void => {
+  prepared.push(work);
+};
 
 /** The application's database, migrated and with the demo data in it. The next call retries a failed preparation. */
 export async function database(): Promise<Database> {
@@ -18,7 +24,7 @@ export async function database(): Promise<Database> {
     void followChanges(url);
   }
   const db = opened;
-  ready ??= prepareOnce(url);
+  ready ??= prepareOnce(url, db);
   await inTime(ready);
   return db;
 }
@@ -40,10 +46,11 @@ async function inTime(work: Promise<void>): Promise<void> {
   }
 }
 
-async function prepareOnce(url: string): Promise<void> {
+async function prepareOnce(url: string, db: Database): Promise<void> {
   isPreparing = true;
   try {
     await prepare(url);
+    for (const work of prepared) work(db).catch((error) => log.warn({ error: String(error) }, 'work of the last start was not resumed'));
   } catch (error) {
     ready = undefined;
     throw error;

@@ -4,7 +4,6 @@ import {
   type AnyPgColumn,
   bigint,
   boolean,
-  customType,
   index,
   integer,
   pgEnum,
@@ -16,34 +15,9 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
-import pg from 'pg';
-import { inNewestVersion } from './newest.ts';
-import { RawJson } from './rawJson.ts';
-
-// Files stay text: see RawJson.
-pg.types.setTypeParser(pg.types.builtins.JSONB, (json: string) => json);
+import { bytes, created, documentFile, file } from './columns.ts';
 
 export const kind = pgEnum('kind', kindNames);
-
-/** A file as jsonb, which goes in and comes out as text. */
-const file = customType<{ data: RawJson; driverData: string }>({
-  dataType: () => 'jsonb',
-  toDriver: (raw) => raw.text,
-  fromDriver: (raw) => new RawJson(raw),
-});
-
-/** A document's file: returned in the newest version of its format, whichever it was stored in. */
-const documentFile = customType<{ data: RawJson; driverData: string }>({
-  dataType: () => 'jsonb',
-  toDriver: (raw) => raw.text,
-  fromDriver: (raw) => new RawJson(inNewestVersion(raw)),
-});
-
-/** Bytes. */
-const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
-
-/** Milliseconds, as JavaScript's dates: a row's cursor finds that row. */
-const created = timestamp('created_at', { withTimezone: true, precision: 3 }).notNull().defaultNow();
 
 /** A project: the documents of one game, its unit, and its own names for parameters. */
 export const projects = pgTable('projects', {
@@ -266,6 +240,8 @@ export const links = pgTable(
   {
     id: uuid('id').primaryKey(),
     hello: file('hello').notNull(),
+    /** Values of the parameters by the ticks from which they are in force. */
+    sets: file('sets').notNull().default(sql`'[]'`),
     next: bigint('next', { mode: 'number' }).notNull(),
     seenAt: timestamp('seen_at', { withTimezone: true, precision: 3 }).notNull(),
     createdAt: created,
@@ -287,3 +263,53 @@ export const linkRows = pgTable(
   },
   (table) => [primaryKey({ columns: [table.link, table.first] })],
 );
+
+/** Sweeps that are measured on the queue: the definition with all its files, and how far each is. */
+export const sweepRuns = pgTable(
+  'sweep_runs',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    definition: file('definition').notNull(),
+    /** SHA-256 of the definition: the same one is measured once by each core. */
+    hash: text('hash').notNull(),
+    /** Version of the core that measures it: others refuse its chunks. */
+    core: text('core').notNull(),
+    cells: integer('cells').notNull(),
+    /** Cells of a chunk, the last one excepted. */
+    chunkCells: integer('chunk_cells').notNull(),
+    state: text('state', { enum: ['running', 'done', 'stopped'] }).notNull(),
+    /** Chunks and cells that are measured. */
+    chunksDone: integer('chunks_done').notNull().default(0),
+    cellsDone: integer('cells_done').notNull().default(0),
+    createdAt: created,
+    progressedAt: timestamp('progressed_at', { withTimezone: true, precision: 3 }).notNull().defaultNow(),
+  },
+  (table) => [index('sweep_runs_by_state').on(table.state, table.createdAt), uniqueIndex('sweep_runs_by_hash').on(table.hash, table.core)],
+);
+
+/** Measured chunks of a sweep: doubles of all metrics cell by cell, and where each cell stands with the targets. Rows are only ever added. */
+export const sweepChunks = pgTable(
+  'sweep_chunks',
+  {
+    run: uuid('run_id')
+      .notNull()
+      .references(() => sweepRuns.id, { onDelete: 'cascade' }),
+    number: integer('number').notNull(),
+    /** In which order the chunks came, from 1. */
+    place: integer('place').notNull(),
+    values: bytes('values').notNull(),
+    met: bytes('met').notNull(),
+    holes: file('holes').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.run, table.number] }), uniqueIndex('sweep_chunks_by_place').on(table.run, table.place)],
+);
+
+/** Worker processes that were heard of lately. */
+export const sweepWorkers = pgTable('sweep_workers', {
+  id: uuid('id').primaryKey(),
+  host: text('host').notNull(),
+  core: text('core').notNull(),
+  /** The sweep that it measures a chunk of; null while it waits. */
+  run: uuid('run_id'),
+  seenAt: timestamp('seen_at', { withTimezone: true, precision: 3 }).notNull(),
+});

@@ -53,12 +53,7 @@ export function putSource(
       .values({ document: tuning, ...next })
       .onConflictDoUpdate({ target: sources.document, set: { ...next, updatedAt: sql`now()` } })
       .returning();
-    const names = Object.entries(chosen).map(([name, parameter]) => ({ project: document.project, name, parameter }));
-    if (names.length > 0)
-      await tx
-        .insert(sourceNames)
-        .values(names)
-        .onConflictDoUpdate({ target: [sourceNames.project, sourceNames.name], set: { parameter: sql`excluded.parameter` } });
+    await rememberNames(tx, document.project, chosen);
     if (!row) throw new Error('the source was not kept');
     return { row, isFirst: current === undefined };
   });
@@ -95,6 +90,16 @@ export async function linkedSources(db: Database, project: string): Promise<Sour
     .where(and(eq(documents.project, project), isNull(documents.putAwayAt), isNotNull(sources.path)))
     .orderBy(asc(sources.path), asc(sources.document));
   return rows.map(({ row }) => row);
+}
+
+/** Stores which parameters were chosen by hand for names, with the project. */
+export async function rememberNames(db: Pick<Database, 'insert'>, project: string, chosen: SourceValues['chosen']): Promise<void> {
+  const names = Object.entries(chosen).map(([name, parameter]) => ({ project, name, parameter }));
+  if (names.length === 0) return;
+  await db
+    .insert(sourceNames)
+    .values(names)
+    .onConflictDoUpdate({ target: [sourceNames.project, sourceNames.name], set: { parameter: sql`excluded.parameter` } });
 }
 
 /** The parameters chosen by hand for the names of a project's sources; null: none. */

@@ -11,6 +11,7 @@ import { reportOperations } from './reports.ts';
 import { revisionOperations } from './revisions.ts';
 import { descriptionOf, serviceOperations } from './service.ts';
 import { sourceOperations } from './sources.ts';
+import { sweepRunOperations } from './sweepRuns.ts';
 import { trialOperations } from './trials.ts';
 
 /** All that the API does. */
@@ -27,6 +28,7 @@ export const operations: readonly Operation[] = [
   ...codeOperations,
   ...lapOperations,
   ...linkOperations,
+  ...sweepRunOperations,
   ...projectOperations,
   ...changeOperations,
 ];

@@ -2,7 +2,7 @@ import { handOffPathFault, keptSource, sourceNames } from '@zygopod/core';
 import { z } from 'zod';
 import { findProject } from '../../data/projects.ts';
 import { RawJson } from '../../data/rawJson.ts';
-import { chosenNames, deleteSource, getSource, linkedSources, putSource } from '../../data/sources.ts';
+import { chosenNames, deleteSource, getSource, linkedSources, putSource, rememberNames } from '../../data/sources.ts';
 import { seenBy, seenOrNone } from '../conditions.ts';
 import type { Operation, OperationRequest } from '../operation.ts';
 import { done, json } from '../responses.ts';
@@ -111,4 +111,19 @@ const names: Operation = {
   },
 };
 
-export const sourceOperations = [read, put, remove, linked, names];
+const choose: Operation = {
+  method: 'POST',
+  path: '/projects/{id}/source-names',
+  name: 'chooseSourceNames',
+  words: 'Remembers which parameters are meant by names in a project’s sources and games; null: none. Other names stay as they are',
+  body: z.strictObject({ names: sourceNames }).meta({ id: 'SourceNames' }),
+  answers: { 200: { words: 'All names of the project', schema: z.strictObject({ names: sourceNames }) } },
+  run: async ({ id, body, database }: OperationRequest<object, { names: z.infer<typeof sourceNames> }>) => {
+    const db = await database();
+    await findProject(db, id);
+    await rememberNames(db, id, body.names);
+    return json({ names: await chosenNames(db, id) });
+  },
+};
+
+export const sourceOperations = [read, put, remove, linked, names, choose];

@@ -1,16 +1,9 @@
-import {
-  isLapDetail,
-  isLink,
-  type Metrics,
-  matters,
-  numberAt,
-  rawAt,
-  resolveTuning,
-  specs,
-  type Tuning,
-  type TuningFile,
-  withValue,
-} from '@zygopod/core';
+import { isLapDetail } from '../../measure/drills/lap.ts';
+import type { Metrics } from '../../measure/metricSpecs.ts';
+import { matters, specs } from '../../tuning/catalogue/catalogue.ts';
+import { isLink } from '../../tuning/links.ts';
+import type { TuningFile } from '../../tuning/schema.ts';
+import { numberAt, rawAt, resolveTuning, type Tuning, withValue } from '../../tuning/tuning.ts';
 
 /** How a number moves a metric: by so much for a tenth more of it. */
 export interface Moved {
@@ -32,12 +25,12 @@ export interface Outcome {
 }
 
 /** The share by which numbers are tried. */
-const STEP = 0.1;
+export const STEP = 0.1;
 /** Changes of a metric (relative) that are none. */
 const NONE = 1e-6;
 
 /** A number a tenth up or down, held in its range; a link keeps what it follows and changes its ratio. Null if there is nothing to try. */
-function tried({ file, parameters }: Tuning, path: string, factor: number): TuningFile | null {
+export function tried({ file, parameters }: Tuning, path: string, factor: number): TuningFile | null {
   const spec = specs.get(path);
   if (spec?.kind !== 'number') return null;
   const raw = rawAt(file, path);
@@ -52,7 +45,7 @@ function tried({ file, parameters }: Tuning, path: string, factor: number): Tuni
 }
 
 /** The parameters that matter in a tuning, but for those of its clock. */
-const candidatesOf = ({ parameters }: Tuning) =>
+export const candidatesOf = ({ parameters }: Tuning) =>
   [...specs.keys()].filter((path) => matters(path, parameters) && !path.startsWith('clock.'));
 
 /**
@@ -81,7 +74,7 @@ export async function whatMoves(
 }
 
 /** By how much a metric goes for a tenth more: the central difference, or that to the one side there is; null if it stays. */
-function slope(now: number, above: number | undefined, below: number | undefined): { by: number; isOneSided: boolean } | null {
+export function slope(now: number, above: number | undefined, below: number | undefined): { by: number; isOneSided: boolean } | null {
   if (above === undefined && below === undefined) return null;
   const by = above !== undefined && below !== undefined ? (above - below) / 2 : above !== undefined ? above - now : now - (below as number);
   if (Math.abs(by) <= NONE * Math.max(Math.abs(now), 1e-6)) return null;
@@ -111,25 +104,4 @@ export async function whatIsMoved(
     return moved ? [{ metric, ...moved, share: moved.by / (Math.abs(value) || Math.abs(moved.by)) }] : [];
   });
   return found.sort((a, b) => Math.abs(b.share) - Math.abs(a.share));
-}
-
-/** Answers that are kept at most. */
-const MOST = 200;
-
-/** Results of variations by request, so a revision opened again isn't varied again. */
-export class TriedBefore {
-  readonly #answers = new Map<string, Promise<unknown>>();
-
-  /** The cached answer for a tuning and a question, computed if unknown. A failed one is dropped. */
-  of<T>(file: TuningFile, what: string, find: () => Promise<T>): Promise<T> {
-    const key = JSON.stringify([file, what]);
-    const known = this.#answers.get(key) as Promise<T> | undefined;
-    if (known) return known;
-    const answer = find();
-    this.#answers.set(key, answer);
-    answer.catch(() => this.#answers.delete(key));
-    const [oldest] = this.#answers.keys();
-    if (this.#answers.size > MOST && oldest !== undefined) this.#answers.delete(oldest);
-    return answer;
-  }
 }

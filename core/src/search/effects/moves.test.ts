@@ -1,7 +1,9 @@
-import { type Absences, drills, metricsOf, newTuning, readTuning, runDrills, type Tuning, type TuningFile, withValue } from '@zygopod/core';
 import { describe, expect, it } from 'vitest';
-import { ordered, standings, withBand } from './drillsWork.ts';
-import { TriedBefore, triedPaths, whatIsMoved, whatMoves } from './moves.ts';
+import { drills } from '../../measure/drills/list.ts';
+import { metricsOf, runDrills } from '../../measure/drills/run.ts';
+import type { TuningFile } from '../../tuning/schema.ts';
+import { newTuning, readTuning, type Tuning, withValue } from '../../tuning/tuning.ts';
+import { triedPaths, whatIsMoved, whatMoves } from './moves.ts';
 
 function tuning(values: Record<string, never | number | string | boolean | object>): Tuning {
   const file = Object.entries(values).reduce((changed, [path, value]) => withValue(changed, path, value as never), newTuning('Any'));
@@ -80,95 +82,5 @@ describe('what a number moves', () => {
     expect(paths).not.toContain('contact.wallFriction');
     expect(paths).not.toContain('clock.hz');
     expect(paths).toContain('pace.sprintSpeed');
-  });
-});
-
-describe('what was tried before', () => {
-  it('is not tried again, unless the tuning or the question is another, or it failed', async () => {
-    const known = new TriedBefore();
-    let tries = 0;
-    const find = async () => ++tries;
-    const [one, other] = [newTuning('One'), withValue(newTuning('One'), 'pace.walkSpeed', 77)];
-    expect([await known.of(one, 'a', find), await known.of(structuredClone(one), 'a', find)]).toEqual([1, 1]);
-    expect([await known.of(other, 'a', find), await known.of(one, 'b', find)]).toEqual([2, 3]);
-    await expect(known.of(one, 'c', () => Promise.reject(new Error('away')))).rejects.toThrow('away');
-    expect(await known.of(one, 'c', find)).toBe(4);
-  });
-
-  it('forgets the oldest of many', async () => {
-    const known = new TriedBefore();
-    let tries = 0;
-    for (let i = 0; i <= 200; i++) await known.of(newTuning('One'), `${i}`, async () => ++tries);
-    await known.of(newTuning('One'), '200', async () => ++tries);
-    expect(tries).toBe(201);
-    await known.of(newTuning('One'), '0', async () => ++tries);
-    expect(tries).toBe(202);
-  });
-});
-
-describe('how drills stand', () => {
-  const part = (name: string, metrics: object, not: string | null = null, absent: Absences = {}) => ({
-    name,
-    not,
-    cutShort: null,
-    metrics,
-    absent,
-    runs: [],
-    walls: [],
-  });
-  const judgement = (...parts: ReturnType<typeof part>[]) => ({
-    drills: parts,
-    metrics: Object.assign({}, ...parts.map(({ metrics }) => metrics)),
-    absent: Object.assign({}, ...parts.map(({ absent }) => absent)),
-    snags: [],
-    milliseconds: 0,
-    ticks: 0,
-  });
-  const now = judgement(
-    part('standing-start', { riseTime: 0.5, riseDistance: 9 }),
-    part('hard-stop', { stopDistance: 7 }),
-    part('turn-round', {}, 'no'),
-  );
-  const was = judgement(part('standing-start', { riseTime: 0.5 }), part('hard-stop', { stopDistance: 3 }));
-  const targets = [
-    { metric: 'riseDistance' as const, max: 5 },
-    { metric: 'stopDistance' as const, max: 8 },
-  ];
-
-  it('is out where any of its metrics is, and free where none has a band', () => {
-    const states = Object.fromEntries(standings(now, was, targets).map(({ name, state }) => [name, state]));
-    expect([states['standing-start'], states['hard-stop'], states['turn-round']]).toEqual(['out', 'in', 'not']);
-    expect(standings(now, was, [])[0]?.state).toBe('free');
-  });
-
-  it('is out where a metric with a band could not be measured, and not where it does not apply', () => {
-    const stateOf = (applies: boolean, not: string | null) => {
-      const absent = { stopDistance: { why: 'it did not come to rest', applies } };
-      return standings(judgement(part('hard-stop', {}, not, absent)), null, targets).find(({ name }) => name === 'hard-stop');
-    };
-    expect(stateOf(true, null)).toMatchObject({ state: 'out', key: 'stopDistance', value: null });
-    expect(stateOf(true, 'it failed: no room')?.state).toBe('out');
-    expect(stateOf(false, null)?.state).toBe('free');
-    expect(stateOf(false, 'it steps from cell to cell')?.state).toBe('not');
-  });
-
-  it('is ordered by what is out, by work, and by what has changed most', () => {
-    const all = standings(now, was, targets);
-    const first = (order: Parameters<typeof ordered>[1]) =>
-      ordered(all, order)
-        .slice(0, 2)
-        .map(({ name }) => name);
-    expect(first('out')).toEqual(['standing-start', 'hard-stop']);
-    expect(first('changed')).toEqual(['hard-stop', 'standing-start']);
-    expect(first('work')).toEqual(['standing-start', 'hard-stop']);
-  });
-
-  it('takes another band for one metric, at its own angle', () => {
-    const slides = [
-      { metric: 'slideKept' as const, at: 15, min: 0.9 },
-      { metric: 'slideKept' as const, at: 45, min: 0.6 },
-    ];
-    expect(withBand(slides, { metric: 'slideKept', at: 45 }, { min: 0.5 })).toEqual([slides[0], { metric: 'slideKept', at: 45, min: 0.5 }]);
-    expect(withBand(slides, { metric: 'slideKept', at: 15 }, null)).toEqual([slides[1]]);
   });
 });

@@ -1,8 +1,8 @@
 import { type Collection, type Ground, type Reading, readGround, readTape, readTuning, type Tape, type Tuning } from '@zygopod/core';
-import type { Ref } from '../work/comparison.ts';
-import { fetchDocument } from '../work/documentActions.ts';
-import { inProject } from '../work/project.ts';
-import { askServer } from '../work/server.ts';
+import type { Ref } from './comparison.ts';
+import { fetchDocument } from './documentActions.ts';
+import { inProject } from './project.ts';
+import { askServer } from './server.ts';
 
 /** A file that was fetched: its revision, and whether it is work that is in none. */
 export interface Fetched<T> {

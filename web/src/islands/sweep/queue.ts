@@ -1,0 +1,75 @@
+import { type QueuedChunk, type QueuedSweep, type Sweep, takeQueued } from '@zygopod/core';
+import { askServer } from '../work/server.ts';
+
+const bytesOf = (text: string): Uint8Array<ArrayBuffer> => Uint8Array.from(atob(text), (char) => char.charCodeAt(0));
+
+/** The request for a sweep on the queue. */
+const requestOf = (
+  { definition: { tuning, ground, axes: _axes, metrics, targets, isMetOnly = false } }: Sweep,
+  over: readonly string[],
+) => ({
+  tuning: tuning.file,
+  ground: metrics.some((key) => key.startsWith('lap')) || targets.some(({ metric }) => metric.startsWith('lap')) ? ground : null,
+  over,
+  metrics,
+  targets,
+  metOnly: isMetOnly,
+});
+
+/**
+ * Has a sweep measured by the workers of all machines on the database, and takes its cells as they come, until it is whole or `signal` stops it.
+ * `took` is called with the run after each change. Resolves with true once all cells are there; rejects with why there are none.
+ */
+export async function runOnQueue(
+  sweep: Sweep,
+  over: readonly string[],
+  took: (run: QueuedSweep) => void,
+  signal: AbortSignal,
+): Promise<boolean> {
+  const started = await askServer<QueuedSweep>('POST', '/api/v1/sweep-runs', { body: requestOf(sweep, over) });
+  if ('why' in started) throw new Error(started.why);
+  const run = started.body;
+  const path = `/api/v1/sweep-runs/${run.id}`;
+  let after = 0;
+  /** Takes the chunks that came since. */
+  const take = async () => {
+    for (;;) {
+      const page = await askServer<{ items: QueuedChunk[] }>('GET', `${path}/chunks?after=${after}&limit=100`);
+      if ('why' in page) return;
+      for (const chunk of page.body.items) {
+        takeQueued(sweep, run, chunk, bytesOf);
+        after = chunk.place;
+      }
+      if (page.body.items.length < 100) return;
+    }
+  };
+  const events = new EventSource(`${path}/events`);
+  try {
+    return await new Promise<boolean>((over, fail) => {
+      let [isBusy, last] = [false, run as QueuedSweep | null];
+      // Over once the server has stopped it: the same sweep may be started again at once.
+      const stop = () => void askServer('POST', `${path}/stop`).then(() => over(false), fail);
+      if (signal.aborted) stop();
+      else signal.addEventListener('abort', stop);
+      const look = async () => {
+        if (isBusy) return;
+        isBusy = true;
+        for (let now = last; now && !signal.aborted; now = last) {
+          last = null;
+          await take();
+          took(now);
+          if (sweep.done === sweep.cells) over(true);
+          else if (now.state === 'stopped') over(false);
+        }
+        isBusy = false;
+      };
+      events.onmessage = ({ data }) => {
+        last = JSON.parse(data) as QueuedSweep | null;
+        look().catch(fail);
+      };
+      look().catch(fail);
+    });
+  } finally {
+    events.close();
+  }
+}
