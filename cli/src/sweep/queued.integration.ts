@@ -3,15 +3,20 @@ import { once } from 'node:events';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseTuning, readAxis, resolveTuning, Sweep, type SweepAxis, type SweepDefinition } from '@zygopod/core';
-import { afterEach, describe, expect, inject, it } from 'vitest';
+import { afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
 import '../../../testing/provided.ts';
 import { campaign } from '../../../core/src/testing/campaign.ts';
 import { sequence } from '../../../core/src/testing/sequence.ts';
+import { ownDatabase } from '../../../web/src/testing/ownServer.ts';
 import { root } from '../root.ts';
 import { freePort, startServer, stopServer } from '../up/server.ts';
 import { runQueued } from './queued.ts';
 
-const databaseUrl = inject('databaseUrl');
+/** A database of its own: a server of other tests may have workers, which would take these chunks. */
+let databaseUrl: string;
+beforeAll(async () => {
+  databaseUrl = await ownDatabase();
+});
 const file = JSON.parse(readFileSync(join(root, 'demo/carrier-day-boots.tuning.json'), 'utf8')) as object;
 
 /** Kills in the sequence of kills. */
@@ -157,7 +162,8 @@ describe('a sweep on the queue', () => {
     expect((performance.now() - begun) / 1000).toBeLessThan(RETAKEN);
     // Another server on the database hears of it, too.
     const other = new AbortController();
-    const events = await fetch(`${inject('address')}/api/v1/sweep-runs/${id}/events`, { signal: other.signal });
+    const second = await serve();
+    const events = await fetch(`${second.address}/api/v1/sweep-runs/${id}/events`, { signal: other.signal });
     let heard = '';
     for await (const part of events.body as unknown as AsyncIterable<Uint8Array>) {
       heard += new TextDecoder().decode(part);

@@ -10,17 +10,21 @@ interface OwnServer {
   stop(): Promise<void>;
 }
 
-/**
- * Starts a server on an empty database of its own, in the cluster of the tests: for tests that end connections, block writing, or count what
- * there is while other files run.
- */
-export async function ownServer(): Promise<OwnServer> {
+/** An empty database of its own, in the cluster of the tests; its address. */
+export async function ownDatabase(): Promise<string> {
   const name = `zygopod_own_${randomBytes(6).toString('hex')}`;
   const [admin, own] = ['postgres', name].map(
     (database) => Object.assign(new URL(inject('databaseUrl')), { pathname: `/${database}` }).href,
   );
   await createDatabase(admin as string, name, true);
-  const databaseUrl = own as string;
+  return own as string;
+}
+
+/**
+ * Starts a server on an empty database of its own: for tests that end connections, block writing, or count what there is while other files run.
+ */
+export async function ownServer(): Promise<OwnServer> {
+  const databaseUrl = await ownDatabase();
   const port = await freePort();
   const { address, stop } = await startServer({
     host: '127.0.0.1',
