@@ -1,3 +1,4 @@
+import { setTimeout as pause } from 'node:timers/promises';
 import { collectionOf, type DocumentKind, type KeptSource, readAny } from '@zygopod/core';
 
 /** A document as the application lists it. */
@@ -46,6 +47,9 @@ export class Refused extends Error {}
 /** The application cannot be reached, or answers that it cannot. */
 export class Away extends Error {}
 
+/** Requests of one kind in a row that meet others who are writing the same. */
+const TRIES = 4;
+
 /** A client of a running application's API. */
 export class Application {
   readonly address: string;
@@ -56,7 +60,7 @@ export class Application {
     this.#token = token;
   }
 
-  async #ask(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<unknown> {
+  async #ask(method: string, path: string, body?: unknown, headers: Record<string, string> = {}, tries = TRIES): Promise<unknown> {
     let response: Response;
     try {
       response = await fetch(`${this.address}/api/v1${path}`, {
@@ -74,6 +78,11 @@ export class Application {
     }
     const problem = (await response.json().catch(() => ({}))) as { title?: string };
     if (response.ok) return problem;
+    // Others were writing the same: nothing was saved, and it may be sent again in a moment.
+    if (response.status === 503 && response.headers.get('retry-after') === '1' && tries > 1) {
+      await pause(1000);
+      return this.#ask(method, path, body, headers, tries - 1);
+    }
     if (response.status === 409 || response.status === 404) throw new Overtaken(problem.title ?? `the server answered ${response.status}`);
     if ([400, 413, 422].includes(response.status)) throw new Refused(problem.title ?? `the server answered ${response.status}`);
     throw new Away(`${path}: ${problem.title ?? `the server answered ${response.status}`}`);
