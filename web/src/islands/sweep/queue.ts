@@ -1,5 +1,5 @@
 import { type QueuedChunk, type QueuedSweep, type Sweep, takeQueued } from '@zygopod/core';
-import { askServer } from '../work/server.ts';
+import { askServer, send } from '../work/server.ts';
 
 const bytesOf = (text: string): Uint8Array<ArrayBuffer> => Uint8Array.from(atob(text), (char) => char.charCodeAt(0));
 
@@ -26,7 +26,8 @@ export async function runOnQueue(
   took: (run: QueuedSweep) => void,
   signal: AbortSignal,
 ): Promise<boolean> {
-  const started = await askServer<QueuedSweep>('POST', '/api/v1/sweep-runs', { body: requestOf(sweep, over) });
+  // Never answered as a double click: the same sweep may have been stopped a moment ago.
+  const started = await send<QueuedSweep>('POST', '/api/v1/sweep-runs', { body: requestOf(sweep, over) });
   if ('why' in started) throw new Error(started.why);
   const run = started.body;
   const path = `/api/v1/sweep-runs/${run.id}`;
