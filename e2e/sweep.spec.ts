@@ -200,4 +200,67 @@ describe('a sweep', () => {
     expect(faults).toEqual([]);
     await page.context().close();
   });
+
+  it('is kept as a document with its results, opened from the list, the shelf and its address, and says what has changed since', async () => {
+    const { id: project } = (await (
+      await fetch(`${address}/api/v1/projects`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ name: 'Kept sweeps' }),
+      })
+    ).json()) as { id: string };
+    const id = await createDocument(address, 'tunings', { ...boots, name: 'Kept boots' }, project);
+    const other = await createDocument(address, 'tunings', { ...boots, name: 'Other boots' }, project);
+    const over = ['pace.walkSpeed=60:320:9', 'ramp.decelerate=300:4800:7:log'];
+    const { page, faults } = await openPage(browser, sweepOf(id, over, ['stopDistance']), {});
+    await isWhole(page);
+    const csv = (await downloaded(page, 'CSV')).toString();
+    const keep = async (name: string) => {
+      await page.getByRole('button', { name: 'Keep sweep' }).click();
+      await page.getByRole('textbox', { name: 'Name' }).fill(name);
+      await page.getByRole('button', { name: 'Keep', exact: true }).click();
+      await page.getByRole('group', { name: 'Kept' }).getByRole('button', { name, exact: true }).waitFor();
+    };
+    await keep('Here');
+    await page.getByRole('checkbox', { name: 'On the queue' }).check();
+    await page.getByRole('button', { name: 'Run again' }).click();
+    await page.locator('[data-testid=progress][data-state=running]').waitFor();
+    await isWhole(page);
+    await keep('On the queue');
+    const results = page.getByText('Kept results');
+    for (const name of ['Here', 'On the queue']) {
+      // From the address, with no run.
+      await page.goto(`${address}/sweep/${other}`);
+      await isWhole(page);
+      await page.getByRole('group', { name: 'Kept' }).getByRole('button', { name, exact: true }).click();
+      await page.waitForURL(new RegExp(`/sweep/${id}\\?.*kept=`));
+      await results.waitFor();
+      await page.reload();
+      await results.waitFor();
+      expect((await downloaded(page, 'CSV')).toString(), name).toBe(csv);
+    }
+    // A changed tuning is said so, and a new run is no kept result any more.
+    await fetch(`${address}/api/v1/tunings/${id}/revisions`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', 'if-match': '"1"' },
+      body: JSON.stringify({ file: { ...boots, name: 'Kept boots', ramp: { ...boots.ramp, accelerate: 800 } } }),
+    });
+    await page.goto(`${address}/shelf/${project}?show=sweeps`);
+    await page.locator('[data-doc=Here]').getByRole('button', { name: 'Here', exact: true }).click();
+    await page.getByRole('button', { name: 'Open', exact: true }).click();
+    await results.waitFor();
+    await page.getByText('The tuning has changed since.').first().waitFor();
+    await page.getByText('stale').first().waitFor({ state: 'attached' });
+    await page.getByRole('button', { name: 'Run again' }).click();
+    await results.waitFor({ state: 'detached' });
+    await isWhole(page);
+    expect(new URL(page.url()).searchParams.has('kept')).toBe(false);
+    await keep('Here');
+    await page.reload();
+    await results.waitFor();
+    expect(await page.getByText('The tuning has changed since.').count()).toBe(0);
+    expect(await violationsOf(page)).toEqual([]);
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
 });

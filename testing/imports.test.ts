@@ -68,10 +68,11 @@ const layers: Readonly<Record<string, readonly string[]>> = {
   pilot: ['math', 'tuning', 'ground', 'tape', 'collision', 'route', 'motion', 'course'],
   measure: ['math', 'tuning', 'ground', 'tape', 'route', 'motion', 'replay', 'course', 'pilot'],
   targets: ['document', 'measure'],
-  project: ['math', 'document', 'tuning', 'ground', 'tape', 'targets'],
+  sweeps: ['document', 'tuning'],
+  project: ['math', 'document', 'tuning', 'ground', 'tape', 'targets', 'sweeps'],
   formats: ['math', 'document', 'tuning', 'ground', 'tape', 'motion', 'measure', 'targets', 'project'],
   formulas: ['tuning', 'formats'],
-  search: ['math', 'tuning', 'ground', 'measure', 'targets', 'formats'],
+  search: ['math', 'tuning', 'ground', 'measure', 'targets', 'sweeps', 'formats'],
   link: ['tape'],
   game: ['math', 'tuning', 'ground', 'tape', 'motion'],
 };

@@ -271,12 +271,13 @@ export {
 
 export { type Moved, type Outcome, triedPaths, whatIsMoved, whatMoves } from './search/effects/moves.ts';
 export { type Effect, type EffectRow, type EffectTable, effectTable } from './search/effects/table.ts';
-export { axisText, MOST_CELLS, pathOf, placeOn, readAxis, type SweepAxis, spread, valueOn, withAxis } from './search/sweep/axis.ts';
 export { cellCost } from './search/sweep/cost.ts';
 export { nearestMet } from './search/sweep/nearest.ts';
-export { type QueuedChunk, type QueuedSweep, takeQueued } from './search/sweep/queued.ts';
+export { type QueuedChunk, type QueuedSweep, takeQueued, wholeChunk } from './search/sweep/queued.ts';
 export { type SweepReport, sweepCsv, sweepReport } from './search/sweep/report.ts';
 export { type Hole, MET, type MetricKey, MISSED, Sweep, type SweepChunk, type SweepDefinition, sweepFaults } from './search/sweep/sweep.ts';
+export { axisLabel, axisText, MOST_CELLS, pathOf, placeOn, readAxis, type SweepAxis, spread, valueOn, withAxis } from './sweeps/axis.ts';
+export { axesOf, readSweep, type SweepFile } from './sweeps/sweepFile.ts';
 
 // A linked game's motion beside the model's.
 

@@ -13,6 +13,15 @@ const samples: Readonly<Record<DocumentKind, object>> = {
   ground: newGround('Yard'),
   tape: tapeOf({ name: 'Lap', ground: 'Yard', scheme: 'steer', hz: 60, ticks: 90, events: [{ at: 3, press: 'right' }] }),
   targets: { format: 'zygopod/targets', version: 1, name: 'Brisk', note: '', targets: [{ metric: 'riseTime', max: 0.2 }] },
+  sweep: {
+    format: 'zygopod/sweep',
+    version: 1,
+    name: 'Stops',
+    note: '',
+    tuning: { name: 'Day boots', revision: 3 },
+    over: ['pace.walkSpeed=60:320:40', 'ramp.decelerate=300:4800:30:log'],
+    metrics: ['stopDistance'],
+  },
 };
 
 describe('the kinds of document', () => {

@@ -1,11 +1,12 @@
 import type { Format } from '../document/document.ts';
 import type { Reading } from '../document/fault.ts';
 import { groundFormat, readGround } from '../ground/ground.ts';
+import { readSweep, sweepFormat } from '../sweeps/sweepFile.ts';
 import { readTape, tapeFormat } from '../tape/tape.ts';
 import { readTargets, targetsFormat } from '../targets/targets.ts';
 import { tuningFormat } from '../tuning/schema.ts';
 import { readTuning } from '../tuning/tuning.ts';
-import { groundLine, tapeLine, targetsLine, tuningLine, tuningNumbers } from './line.ts';
+import { groundLine, sweepLine, tapeLine, targetsLine, tuningLine, tuningNumbers } from './line.ts';
 import { type MergeFiles, mergeByParts, mergeTunings } from './mergeFiles.ts';
 import { freeName } from './text.ts';
 
@@ -96,6 +97,16 @@ export const documentKinds = {
     plural: 'Target sets',
     largest: 256 * KIB,
     read: reader(readTargets, (file) => ({ file, line: () => targetsLine(file) })),
+    merge: mergeByParts,
+  },
+  sweep: {
+    format: sweepFormat,
+    collection: 'sweeps',
+    suffix: '.sweep.json',
+    label: 'sweep',
+    plural: 'Sweeps',
+    largest: 256 * KIB,
+    read: reader(readSweep, (file) => ({ file, line: () => sweepLine(file) })),
     merge: mergeByParts,
   },
 } as const satisfies Record<string, KindRow>;

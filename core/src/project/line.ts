@@ -1,5 +1,7 @@
 import type { Ground } from '../ground/ground.ts';
 import { significant } from '../math/significant.ts';
+import { axisLabel } from '../sweeps/axis.ts';
+import { axesOf, type SweepFile } from '../sweeps/sweepFile.ts';
 import type { Tape } from '../tape/tape.ts';
 import type { TargetSet } from '../targets/targets.ts';
 import { specs } from '../tuning/catalogue/catalogue.ts';
@@ -47,4 +49,11 @@ export function tapeLine({ ticks, hz, events }: Tape): string {
 /** How many targets a set has: `7 targets`. */
 export function targetsLine({ targets }: TargetSet): string {
   return targets.length === 1 ? '1 target' : `${targets.length} targets`;
+}
+
+/** A sweep's tuning, its parameters, and how many tunings it has: `Carrier, day boots · Walk × Decelerate · 1,200 tunings`. */
+export function sweepLine(file: SweepFile): string {
+  const axes = axesOf(file);
+  const cells = axes.reduce((product, { values }) => product * values.length, 1);
+  return [file.tuning.name, axes.map(({ path }) => axisLabel(path)).join(' × '), `${cells.toLocaleString('en')} tunings`].join(' · ');
 }

@@ -1,4 +1,4 @@
-import type { Hole, Sweep } from './sweep.ts';
+import type { Hole, Sweep, SweepChunk } from './sweep.ts';
 
 /** A sweep that is measured on the queue, as the API describes it. */
 export interface QueuedSweep {
@@ -31,4 +31,16 @@ export function takeQueued(
 ): void {
   const doubles = new Float64Array(bytesOf(values).buffer);
   sweep.take({ cells: sweep.chunk(number, chunkCells), values: doubles, met: bytesOf(met), holes });
+}
+
+/** All cells of a sweep as one chunk, from coarse to fine: `sweep.take` of another one with the same definition has the same values. */
+export function wholeChunk(sweep: Sweep): SweepChunk {
+  const cells = sweep.chunk(0, sweep.cells);
+  const { metrics } = sweep;
+  const values = new Float64Array(cells.length * metrics.length);
+  for (const [k, key] of metrics.entries()) {
+    const own = sweep.values.get(key) as Float64Array;
+    for (const [i, cell] of cells.entries()) values[i * metrics.length + k] = own[cell] as number;
+  }
+  return { cells, values, met: Uint8Array.from(cells, (cell) => sweep.met[cell] as number), holes: sweep.holes };
 }

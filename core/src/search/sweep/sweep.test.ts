@@ -1,12 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { metricsOf, runDrills } from '../../measure/drills/run.ts';
+import { axisText, placeOn, readAxis, type SweepAxis, spread, valueOn, withAxis } from '../../sweeps/axis.ts';
 import { seeds } from '../../testing/campaign.ts';
 import { sequence } from '../../testing/sequence.ts';
 import { firstTuning } from '../../tuning/firstTuning.ts';
 import { resolveTuning, type Tuning, withValue } from '../../tuning/tuning.ts';
-import { axisText, placeOn, readAxis, type SweepAxis, spread, valueOn, withAxis } from './axis.ts';
 import { nearestMet } from './nearest.ts';
 import { coarseToFine } from './order.ts';
+import { wholeChunk } from './queued.ts';
 import { sweepCsv, sweepReport } from './report.ts';
 import { MET, MISSED, Sweep, type SweepChunk, type SweepDefinition, sweepFaults } from './sweep.ts';
 
@@ -229,6 +230,22 @@ describe('a sweep', () => {
       expect([...brief.values.keys()]).toEqual(['riseDistance']);
       expect(brief.values.get('riseDistance')).toEqual(whole.values.get('riseDistance'));
     }
+  });
+
+  it('as one chunk gives all its values, comparisons and holes to another of the same definition', () => {
+    const targets = [{ metric: 'stopDistance', max: 12 }];
+    const file = withValue(tuned().file, 'pace.sprintSpeed', { of: 'pace.walkSpeed', times: 3e5 });
+    const one = swept({
+      tuning: { ...tuned(), file },
+      axes: [axis('pace.walkSpeed=1,2,3,1000,4'), axis('ramp.decelerate=300:4800:3')],
+      metrics: ['riseTime'],
+      targets,
+    });
+    const other = new Sweep(one.definition);
+    other.take(wholeChunk(one));
+    expect([other.values, other.met, other.done]).toEqual([one.values, one.met, 15]);
+    expect(other.holes).toEqual(one.holes);
+    expect(one.holes.length).toBe(6);
   });
 
   it('has holes where there is no valid tuning, with the reason, and goes on', () => {

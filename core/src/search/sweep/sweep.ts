@@ -4,11 +4,11 @@ import { drills } from '../../measure/drills/list.ts';
 import { Prepared } from '../../measure/drills/prepared.ts';
 import { absencesOf, type DrillResult, metricsOf, runDrills } from '../../measure/drills/run.ts';
 import { type Metrics, metricKey, metricOfKey, metricSpecs } from '../../measure/metricSpecs.ts';
+import { MOST_CELLS, type SweepAxis, withAxis } from '../../sweeps/axis.ts';
 import { judgeTargets, type Target } from '../../targets/targets.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import type { TuningFile } from '../../tuning/schema.ts';
 import { resolveTuning, type Tuning } from '../../tuning/tuning.ts';
-import { MOST_CELLS, type SweepAxis, withAxis } from './axis.ts';
 import { coarseToFine } from './order.ts';
 
 /** A metric of a sweep, by its key: `stopDistance`, `slideKept(45)`. */

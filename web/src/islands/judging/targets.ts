@@ -44,7 +44,7 @@ export async function fetchTargets(id: string): Promise<KeptTargets | { why: str
 }
 
 /** A set as it is listed. */
-type ListedSet = { id: string; demo: string | null };
+type ListedSet = { id: string; name: string; demo: string | null };
 
 /** The sets of the page's project, newest first, or of all projects where it has none. */
 export async function listSets(): Promise<ListedSet[]> {
@@ -60,14 +60,17 @@ export async function listSets(): Promise<ListedSet[]> {
  * The set of these that a tuning was judged by last, else the demo's first, else the oldest; null if there is none. One that was put
  * away since is not among them, and chosen no more.
  */
-export function chooseTargets(sets: readonly ListedSet[], tuning: string): string | null {
+export function chooseTargets(sets: readonly Omit<ListedSet, 'name'>[], tuning: string): string | null {
   const kept = remembered(KEPT + tuning);
   return (sets.find(({ id }) => id === kept) ?? sets.find(({ demo }) => demo === FIRST) ?? sets.at(-1))?.id ?? null;
 }
 
 /** The set that a tuning is judged by first, as `chooseTargets` has it; null if there is none that can be read. */
-export async function fetchChosen(tuning: string): Promise<TargetSet | null> {
+export async function fetchChosenKept(tuning: string): Promise<KeptTargets | null> {
   const id = chooseTargets(await listSets(), tuning);
   const kept = id === null ? null : await fetchTargets(id);
-  return kept && 'set' in kept ? kept.set : null;
+  return kept && 'set' in kept ? kept : null;
 }
+
+/** The bands of that set. */
+export const fetchChosen = async (tuning: string): Promise<TargetSet | null> => (await fetchChosenKept(tuning))?.set ?? null;

@@ -1,5 +1,5 @@
 import { useStore } from '@nanostores/react';
-import { type DocumentKind, firstTuning, newGround } from '@zygopod/core';
+import { type DocumentKind, firstTuning, kindIn, newGround } from '@zygopod/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { ShelfOpening } from '../../server/data/openings.ts';
 import { Failed } from '../controls/Failed.tsx';
@@ -21,7 +21,7 @@ import { Export } from './Export.tsx';
 import { Projects } from './Projects.tsx';
 import { Pictures } from './pictures.ts';
 import { type RowAction, ShelfRow } from './ShelfRow.tsx';
-import { boards, type Counts, ShelfContext, type ShelfItem, ShelfWork, sorts, useShelf } from './shelfWork.ts';
+import { type Board, boards, type Counts, ShelfContext, type ShelfItem, ShelfWork, sorts, useShelf } from './shelfWork.ts';
 
 /** The dialog that is open over the shelf. */
 type Asking = 'projects' | 'out' | 'paste' | { what: 'rename' | 'compare'; item: ShelfItem } | null;
@@ -129,10 +129,7 @@ function OpenProject({ projects }: { projects(): void }) {
   );
 }
 
-const countOf = (counts: Counts | null, board: string): string =>
-  counts
-    ? ` ${{ tunings: counts.tuning, grounds: counts.ground, tapes: counts.tape, targets: counts.targets, away: counts.away }[board]}`
-    : '';
+const countOf = (counts: Counts | null, board: Board): string => (counts ? ` ${counts[board === 'away' ? board : kindIn(board)]}` : '');
 
 /** The shelf's toolbar: search, kind, order, import and export. */
 function Tools({ create, out, paste, choose }: { create(): void; out(): void; paste(): void; choose(files: readonly File[]): void }) {
@@ -198,10 +195,11 @@ function Tools({ create, out, paste, choose }: { create(): void; out(): void; pa
 }
 
 /** Where documents are opened that have a screen. */
-const screenOf: Partial<Record<DocumentKind, (id: string) => string>> = {
+const screenOf: Partial<Record<DocumentKind, (id: string, project: string) => string>> = {
   tuning: (id) => `/bench/${id}`,
   ground: (id) => `/grounds/${id}`,
   tape: (id) => `/bench?tape=${id}`,
+  sweep: (id, project) => `/sweep?${new URLSearchParams({ project, kept: id })}`,
 };
 
 /** Actions on a document, the main one first. */
@@ -214,7 +212,7 @@ function actionsOf(
 ): RowAction[] {
   const go = (address: string) => window.location.assign(address);
   if (isAway) return [{ label: 'Restore', run: () => void back(shelf, item).then(setProblem) }];
-  const open = screenOf[item.kind]?.(item.id);
+  const open = screenOf[item.kind]?.(item.id, shelf.project.id);
   return [
     ...(open ? [{ label: 'Open', run: () => go(open) }] : []),
     { label: 'Duplicate', run: () => void duplicate(shelf, item).then(setProblem) },

@@ -68,7 +68,7 @@ function Picture({ item, pictures, isSeen }: { item: ShelfItem; pictures: Pictur
   const stamp = useStore(pictures.$stamp);
   // biome-ignore lint/correctness/useExhaustiveDependencies: drawn again in another theme, and when anything has changed
   useEffect(() => {
-    if (!isSeen || item.kind === 'targets') return;
+    if (!isSeen || item.kind === 'targets' || item.kind === 'sweep') return;
     let current = true;
     pictures
       .picture(item)

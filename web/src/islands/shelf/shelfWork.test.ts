@@ -174,7 +174,8 @@ describe('what is done with a document of the shelf', () => {
 
   it('asks for each kind where it is kept', async () => {
     const sent = fakeServer(() => ({ body: { file, head: 1 } }));
-    for (const kind of ['tuning', 'ground', 'tape', 'targets'] as const) await fileOf(item('x', { kind }), kind === 'tape' ? 2 : null);
-    expect(sent.map(({ path }) => path)).toEqual(['/tunings/x', '/grounds/x', '/tapes/x/revisions/2', '/targets/x']);
+    for (const kind of ['tuning', 'ground', 'tape', 'targets', 'sweep'] as const)
+      await fileOf(item('x', { kind }), kind === 'tape' ? 2 : null);
+    expect(sent.map(({ path }) => path)).toEqual(['/tunings/x', '/grounds/x', '/tapes/x/revisions/2', '/targets/x', '/sweeps/x']);
   });
 });

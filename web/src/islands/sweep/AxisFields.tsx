@@ -1,7 +1,7 @@
 import { useStore } from '@nanostores/react';
-import { figureTitles, pathOf, readAxis, rowsOf, type SweepAxis, specOf, specs, type Tuning } from '@zygopod/core';
+import { axisLabel, figureTitles, pathOf, readAxis, rowsOf, type SweepAxis, specOf, specs, type Tuning } from '@zygopod/core';
 import { useEffect, useId, useState } from 'react';
-import { axisLabel, axisPaths, axisThrough, COUNTS } from './choice.ts';
+import { axisPaths, axisThrough, COUNTS } from './choice.ts';
 import { useSweep } from './context.ts';
 import { axisUnit } from './words.ts';
 

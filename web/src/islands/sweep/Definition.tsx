@@ -5,7 +5,9 @@ import { AxisFields } from './AxisFields.tsx';
 import { MOST_METRICS, type Shown } from './choice.ts';
 import { useSweep } from './context.ts';
 import { exports } from './exportSweep.ts';
+import { KeptList } from './KeptList.tsx';
 import { Running } from './Running.tsx';
+import { TargetChoice } from './TargetChoice.tsx';
 import { shownWords } from './words.ts';
 
 /** The definition of the sweep, and the choice of what is shown. */
@@ -21,6 +23,7 @@ export function Definition() {
       <AxisFields index={0} />
       <AxisFields index={1} />
       <ShownList />
+      <TargetChoice />
       <Running />
       {faults.length > 0 && (
         <ul role="alert" className="text-now">
@@ -51,6 +54,7 @@ export function Definition() {
           </label>
         ))}
       </div>
+      <KeptList />
       {swept && (
         <p className="flex flex-wrap gap-x-3 border-t border-rule pt-2">
           {exports.map(({ label, run }) => (
@@ -68,7 +72,7 @@ export function Definition() {
 function ShownList() {
   const sweep = useSweep();
   const choice = useStore(sweep.$choice);
-  const targets = useStore(sweep.$targets)?.targets ?? [];
+  const targets = useStore(sweep.$targets)?.set.targets ?? [];
   const { parameters } = useStore(sweep.work.editing.$plainTuning);
   const banded = targets.map(({ metric, at }) => metricKey(metric, at));
   const swept = useStore(sweep.$swept);

@@ -1,5 +1,6 @@
 import { useStore } from '@nanostores/react';
-import { useSweep } from './context.ts';
+import { isStale } from './choice.ts';
+import { useKept, useSweep } from './context.ts';
 import { MOST_HERE } from './sweepWork.ts';
 
 const grouped = (count: number) => count.toLocaleString('en');
@@ -25,10 +26,12 @@ export function Running() {
   const file = useStore(sweep.work.editing.$now);
   const targets = useStore(sweep.$targets);
   const isOther =
-    swept !== null && faults.length === 0 && (sweep.isOther(swept, choice) || swept.sweep.definition.targets !== targets?.targets);
-  const isStale = swept !== null && sweep.isStale(swept, file);
+    swept !== null && faults.length === 0 && (sweep.isOther(swept, choice) || swept.sweep.definition.targets !== targets?.set.targets);
+  const hasChanged = swept !== null && isStale(swept.sweep, file);
   const chosen = sweep.cells();
   const isRunning = state === 'running';
+  const isKept = useStore(sweep.$kept) !== null;
+  const changes = useKept().changedWords();
   return (
     <div className="border-t border-rule pt-2" data-testid="progress" data-state={state}>
       {state !== 'waiting' && (
@@ -51,9 +54,11 @@ export function Running() {
               ? `${left === null ? '' : `${secondsWords(left)} left, `}${workersWords(on ? on.workers : sweep.workers)} ${on ? 'on the queue' : 'in this page'}`
               : state === 'stopped'
                 ? `Stopped after ${secondsWords(took)}`
-                : state === 'done'
-                  ? `Measured in ${secondsWords(took)}`
-                  : ''}
+                : state === 'done' && isKept
+                  ? 'Kept results'
+                  : state === 'done'
+                    ? `Measured in ${secondsWords(took)}`
+                    : ''}
           </p>
         </>
       )}
@@ -62,7 +67,12 @@ export function Running() {
           ◆ Workers with core {on.refusing.join(', ')} refuse it: this server’s is {on.core}.
         </p>
       )}
-      {isStale && !isRunning && <p className="text-stamina-ink">◆ The tuning has changed since.</p>}
+      {changes.map((words) => (
+        <p key={words} className="text-stamina-ink">
+          ◆ {words}
+        </p>
+      ))}
+      {hasChanged && !isRunning && <p className="text-stamina-ink">◆ The tuning has changed since.</p>}
       <label
         className="flex min-h-6 items-center gap-2"
         title="By the worker processes of the server, and of other machines on its database"
@@ -84,7 +94,7 @@ export function Running() {
           <button
             type="button"
             className={
-              isOther || isStale || state === 'stopped' || state === 'waiting'
+              isOther || hasChanged || changes.length > 0 || state === 'stopped' || state === 'waiting'
                 ? 'min-h-6 border border-now px-2 font-semibold text-now'
                 : 'action min-h-6'
             }

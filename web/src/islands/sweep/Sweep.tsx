@@ -8,9 +8,10 @@ import { openTuningWork, TuningContext } from '../tuning/context.ts';
 import { TuningOnGround } from '../tuning/TuningOnGround.tsx';
 import type { Command } from '../work/commands.ts';
 import { Curves } from './Curves.tsx';
-import { SweepContext, useSweep } from './context.ts';
+import { KeptContext, SweepContext, useSweep } from './context.ts';
 import { Definition } from './Definition.tsx';
 import { Effects } from './Effects.tsx';
+import { KeptSweeps } from './keptSweeps.ts';
 import { Plane } from './Plane.tsx';
 import { SweepWork } from './sweepWork.ts';
 import { UnderPointer } from './UnderPointer.tsx';
@@ -26,7 +27,8 @@ export function Sweep({ opening }: { opening: Opening }) {
   const work = useMemo(() => openTuningWork(opening), [opening]);
   const sweep = useMemo(() => new SweepWork(work), [work]);
   const trouble = useStore(sweep.$trouble);
-  useEffect(() => sweep.start(), [sweep]);
+  const kept = useMemo(() => new KeptSweeps(sweep), [sweep]);
+  useEffect(() => sweep.start(() => kept.openAddressed()), [sweep, kept]);
   const commands = useMemo(
     (): Command[] => [
       { id: 'run', label: 'Run the sweep', key: '', run: () => sweep.run() },
@@ -38,25 +40,27 @@ export function Sweep({ opening }: { opening: Opening }) {
   return (
     <TuningContext value={work}>
       <SweepContext value={sweep}>
-        <Shell
-          title="Sweep"
-          work={work}
-          own={commands}
-          looking={looking}
-          open={(all, state) => <TuningOnGround commands={all} state={state} />}
-        >
-          <div className="grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)]">
-            <Definition />
-            <div className="flex min-h-0 flex-col">
-              <div className="grid min-h-0 flex-[1.75] grid-cols-[minmax(0,1fr)_minmax(300px,0.56fr)]">
-                <Chart />
-                <UnderPointer />
+        <KeptContext value={kept}>
+          <Shell
+            title="Sweep"
+            work={work}
+            own={commands}
+            looking={looking}
+            open={(all, state) => <TuningOnGround commands={all} state={state} />}
+          >
+            <div className="grid min-h-0 flex-1 grid-cols-[204px_minmax(0,1fr)]">
+              <Definition />
+              <div className="flex min-h-0 flex-col">
+                <div className="grid min-h-0 flex-[1.75] grid-cols-[minmax(0,1fr)_minmax(300px,0.56fr)]">
+                  <Chart />
+                  <UnderPointer />
+                </div>
+                <Effects />
               </div>
-              <Effects />
             </div>
-          </div>
-        </Shell>
-        <Trouble why={trouble} close={() => sweep.$trouble.set(null)} />
+          </Shell>
+          <Trouble why={trouble} close={() => sweep.$trouble.set(null)} />
+        </KeptContext>
       </SweepContext>
     </TuningContext>
   );

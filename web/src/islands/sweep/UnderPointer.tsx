@@ -17,7 +17,7 @@ export function UnderPointer() {
   const isPinned = useStore(sweep.$isPinned);
   const choice = useStore(sweep.$choice);
   const swept = useStore(sweep.$swept);
-  const targets = useStore(sweep.$targets)?.targets ?? none;
+  const targets = useStore(sweep.$targets)?.set.targets ?? none;
   const file = useStore(sweep.work.editing.$now);
   const { unit = 'px' } = file;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the keys follow from the choice and the targets

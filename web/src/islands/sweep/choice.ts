@@ -6,10 +6,13 @@ import {
   metricSpecs,
   numberAt,
   rawAt,
+  type Sweep,
   specOf,
   specs,
   spread,
   type Tuning,
+  type TuningFile,
+  withAxis,
 } from '@zygopod/core';
 
 /** The subject of the chart: a metric, or where all targets are met. */
@@ -23,6 +26,8 @@ export interface SweepChoice {
   shown: Shown;
 }
 
+/** The parameter of an address that names the kept sweep whose results are shown. */
+export const KEPT = 'kept';
 /** Values of an axis at first: across and down. */
 export const COUNTS = [40, 30] as const;
 /** Metrics of a sweep at most. */
@@ -79,7 +84,11 @@ export function axisPaths({ file }: Tuning): string[] {
   });
 }
 
-/** The label of an axis's parameter. */
-export function axisLabel(path: string): string {
-  return path.endsWith('.times') ? `${specOf(path.slice(0, -'.times'.length)).label}, ratio` : specOf(path).label;
+/** True if a tuning has changed in another number than those on the axes since a sweep of it. */
+export function isStale({ definition: { axes, tuning } }: Sweep, file: TuningFile): boolean {
+  const plain = (one: TuningFile) => {
+    const { name, ...rest } = axes.reduce<TuningFile>((own, axis) => withAxis(own, axis, axis.values[0] as number), one);
+    return JSON.stringify(rest);
+  };
+  return plain(tuning.file) !== plain(file);
 }

@@ -1,20 +1,32 @@
 import { type QueuedChunk, type QueuedSweep, type Sweep, takeQueued } from '@zygopod/core';
 import { askServer, send } from '../work/server.ts';
 
-const bytesOf = (text: string): Uint8Array<ArrayBuffer> => Uint8Array.from(atob(text), (char) => char.charCodeAt(0));
+/** Decodes base 64. */
+export const bytesOf = (text: string): Uint8Array<ArrayBuffer> => Uint8Array.from(atob(text), (char) => char.charCodeAt(0));
+
+/** True if a sweep drives laps: these alone need the ground. */
+export const drivesLaps = ({ definition: { metrics, targets } }: Sweep): boolean =>
+  [...metrics, ...targets.map(({ metric }) => metric)].some((key) => key.startsWith('lap'));
+
+/** Takes the chunks of a run after a place; returns the last one's place, or null if the server gave none. */
+export async function takeChunks(sweep: Sweep, run: Pick<QueuedSweep, 'id' | 'chunkCells'>, from: number): Promise<number | null> {
+  let after = from;
+  for (;;) {
+    const page = await askServer<{ items: QueuedChunk[] }>('GET', `/api/v1/sweep-runs/${run.id}/chunks?after=${after}&limit=100`);
+    if ('why' in page) return null;
+    for (const chunk of page.body.items) {
+      takeQueued(sweep, run, chunk, bytesOf);
+      after = chunk.place;
+    }
+    if (page.body.items.length < 100) return after;
+  }
+}
 
 /** The request for a sweep on the queue. */
-const requestOf = (
-  { definition: { tuning, ground, axes: _axes, metrics, targets, isMetOnly = false } }: Sweep,
-  over: readonly string[],
-) => ({
-  tuning: tuning.file,
-  ground: metrics.some((key) => key.startsWith('lap')) || targets.some(({ metric }) => metric.startsWith('lap')) ? ground : null,
-  over,
-  metrics,
-  targets,
-  metOnly: isMetOnly,
-});
+function requestOf(sweep: Sweep, over: readonly string[]) {
+  const { tuning, ground, metrics, targets, isMetOnly = false } = sweep.definition;
+  return { tuning: tuning.file, ground: drivesLaps(sweep) ? ground : null, over, metrics, targets, metOnly: isMetOnly };
+}
 
 /**
  * Has a sweep measured by the workers of all machines on the database, and takes its cells as they come, until it is whole or `signal` stops it.
@@ -32,18 +44,6 @@ export async function runOnQueue(
   const run = started.body;
   const path = `/api/v1/sweep-runs/${run.id}`;
   let after = 0;
-  /** Takes the chunks that came since. */
-  const take = async () => {
-    for (;;) {
-      const page = await askServer<{ items: QueuedChunk[] }>('GET', `${path}/chunks?after=${after}&limit=100`);
-      if ('why' in page) return;
-      for (const chunk of page.body.items) {
-        takeQueued(sweep, run, chunk, bytesOf);
-        after = chunk.place;
-      }
-      if (page.body.items.length < 100) return;
-    }
-  };
   const events = new EventSource(`${path}/events`);
   try {
     return await new Promise<boolean>((over, fail) => {
@@ -57,7 +57,7 @@ export async function runOnQueue(
         isBusy = true;
         for (let now = last; now && !signal.aborted; now = last) {
           last = null;
-          await take();
+          after = (await takeChunks(sweep, run, after)) ?? after;
           took(now);
           if (sweep.done === sweep.cells) over(true);
           else if (now.state === 'stopped') over(false);

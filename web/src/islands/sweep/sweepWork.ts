@@ -7,32 +7,18 @@ import {
   Sweep,
   type SweepAxis,
   sweepFaults,
-  type TargetSet,
   type TuningFile,
   valueOn,
   withAxis,
 } from '@zygopod/core';
 import { atom } from 'nanostores';
 import { GivenUp } from '../../workers/desk.ts';
-import { fetchChosen } from '../judging/targets.ts';
+import { fetchChosenKept, fetchTargets, type KeptTargets, keepChoice } from '../judging/targets.ts';
 import type { TuningWork } from '../tuning/context.ts';
-import { axisThrough, COUNTS, readChoice, type SweepChoice, withChoice } from './choice.ts';
+import { axisThrough, COUNTS, KEPT, readChoice, type SweepChoice, withChoice } from './choice.ts';
 import { SweepPool, sweepDesk } from './pool.ts';
+import { idle, type Progress } from './progress.ts';
 import { runOnQueue } from './queue.ts';
-
-/** How far a sweep is. */
-export interface Progress {
-  state: 'waiting' | 'running' | 'done' | 'stopped' | 'failed';
-  done: number;
-  cells: number;
-  /** Seconds that are left by the present rate; null while there is none. */
-  left: number | null;
-  /** Seconds that it took so far. */
-  took: number;
-  /** Where it is measured: by the page's workers, or by those on the queue, with what is known of them. */
-  on: QueuedSweep | null;
-  why: string;
-}
 
 /** The sweep that is shown; a new object with each change of its cells. */
 export interface Swept {
@@ -50,14 +36,19 @@ export const PATIENCE = 20;
 /** Choices that zooming out goes back to. */
 const MOST_BACK = 50;
 
-const idle: Progress = { state: 'waiting', done: 0, cells: 0, left: null, took: 0, on: null, why: '' };
+/** Where a project has no target sets. */
+const noTargets: KeptTargets = {
+  id: '',
+  head: 0,
+  set: { format: 'zygopod/targets', version: 1, name: 'No targets', note: '', targets: [] },
+};
 
 /** A sweep of the tuning under work: what is chosen, its cells as they come in, and the cell that is looked at. */
 export class SweepWork {
   readonly work: TuningWork;
   readonly $choice = atom<SweepChoice>(readChoice(window.location.search));
   /** The targets that cells are compared with; null until they are known. */
-  readonly $targets = atom<TargetSet | null>(null);
+  readonly $targets = atom<KeptTargets | null>(null);
   readonly $swept = atom<Swept | null>(null);
   readonly $progress = atom<Progress>(idle);
   /** Why the choice can't be swept; empty if it can. */
@@ -70,6 +61,8 @@ export class SweepWork {
   readonly $trouble = atom<string | null>(null);
   /** Measures single tunings, and effects, beside the sweep. */
   readonly desk = sweepDesk();
+  /** The kept sweep whose stored results are shown, with the documents that have changed since by id, or `core`; null: these are new results. */
+  readonly $kept = atom<{ id: string; changed: readonly string[] } | null>(null);
   readonly #pool = new SweepPool();
   /** True: on the queue, however few cells there are. */
   readonly $isQueued = atom(false);
@@ -83,9 +76,12 @@ export class SweepWork {
     this.work = work;
   }
 
-  /** Fetches the targets, completes the choice and runs it; the answer stops everything. */
-  start(): () => void {
-    void this.#open();
+  /**
+   * Fetches the targets, completes the choice and runs it; the answer stops everything. Where `openKept` resolves with true, a kept sweep is shown
+   * instead.
+   */
+  start(openKept: () => Promise<boolean>): () => void {
+    void this.#open(openKept);
     return () => {
       this.#pool.end();
       this.desk.stop();
@@ -96,11 +92,20 @@ export class SweepWork {
     return this.#pool.desks.length;
   }
 
-  async #open(): Promise<void> {
-    const set = await fetchChosen(this.work.opening.tuning.id);
-    this.$targets.set(set ?? { format: 'zygopod/targets', version: 1, name: 'No targets', note: '', targets: [] });
+  async #open(openKept: () => Promise<boolean>): Promise<void> {
+    this.$targets.set((await fetchChosenKept(this.work.opening.tuning.id)) ?? noTargets);
+    if (await openKept()) return;
     const choice = await this.#completed(this.$choice.get());
     this.choose(choice);
+    this.run();
+  }
+
+  /** Compares with another set of targets, as all screens do from now on. */
+  async chooseTargets(id: string): Promise<void> {
+    const fetched = await fetchTargets(id);
+    if ('why' in fetched) return this.$trouble.set(fetched.why);
+    keepChoice(this.work.opening.tuning.id, id);
+    this.$targets.set(fetched);
     this.run();
   }
 
@@ -147,21 +152,44 @@ export class SweepWork {
 
   /** Sweeps what is chosen; zooming out comes back to what was swept before. */
   run(): void {
+    const sweep = this.defined();
+    if (!sweep) return;
+    this.setKept(null);
+    void this.#measure(sweep);
+  }
+
+  /** The sweep that is chosen, with nothing measured yet; null, with faults, if it can't be swept. */
+  defined(): Sweep | null {
     const { axes, faults } = this.axes();
-    const choice = this.$choice.get();
-    const targets = this.$targets.get()?.targets ?? [];
     const definition = {
       tuning: this.work.editing.$plainTuning.get(),
       axes,
-      metrics: choice.metrics,
-      targets,
+      metrics: this.$choice.get().metrics,
+      targets: this.$targets.get()?.set.targets ?? [],
       ground: this.work.drive.world.ground,
       isMetOnly: true,
     };
     const all = faults.length > 0 ? faults : sweepFaults(definition);
     this.$faults.set(all);
-    if (all.length > 0) return;
-    void this.#measure(new Sweep(definition));
+    return all.length > 0 ? null : new Sweep(definition);
+  }
+
+  /** Marks the results as those of a kept sweep, here and in the address, or as new ones. */
+  setKept(kept: { id: string; changed: readonly string[] } | null): void {
+    this.$kept.set(kept);
+    const url = new URL(window.location.href);
+    if (kept) url.searchParams.set(KEPT, kept.id);
+    else url.searchParams.delete(KEPT);
+    window.history.replaceState(null, '', url);
+  }
+
+  /** Shows a sweep that was measured before. */
+  show(sweep: Sweep): void {
+    this.stop();
+    this.$at.set(null);
+    this.$isPinned.set(false);
+    this.$swept.set({ sweep });
+    this.$progress.set({ ...idle, state: sweep.done === sweep.cells ? 'done' : 'stopped', done: sweep.done, cells: sweep.cells });
   }
 
   async #measure(sweep: Sweep): Promise<void> {
@@ -257,16 +285,6 @@ export class SweepWork {
     );
   }
 
-  /** True if the tuning has changed in another number than those on the axes since the sweep. */
-  isStale({ sweep }: Swept, file: TuningFile): boolean {
-    const { axes, tuning } = sweep.definition;
-    const plain = (one: TuningFile) => {
-      const { name, ...rest } = axes.reduce<TuningFile>((own, axis) => withAxis(own, axis, axis.values[0] as number), one);
-      return JSON.stringify(rest);
-    };
-    return plain(tuning.file) !== plain(file);
-  }
-
   /** True if something else is chosen than what was swept. */
   isOther({ sweep }: Swept, { over, metrics }: SweepChoice): boolean {
     const { axes } = this.axes();
@@ -284,7 +302,7 @@ export class SweepWork {
 
   /** The keys of the metrics that are measured: those chosen and those of the targets. */
   keys(): MetricKey[] {
-    const own = (this.$targets.get()?.targets ?? []).map(({ metric, at }) => metricKey(metric, at));
+    const own = (this.$targets.get()?.set.targets ?? []).map(({ metric, at }) => metricKey(metric, at));
     return [...new Set([...this.$choice.get().metrics, ...own])];
   }
 

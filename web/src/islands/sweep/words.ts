@@ -1,6 +1,6 @@
-import { type MetricKey, metricSpecOf, pathOf, type SweepAxis, shortNumber, specOf, unitOf } from '@zygopod/core';
+import { axisLabel, type MetricKey, metricSpecOf, pathOf, type SweepAxis, shortNumber, specOf, unitOf } from '@zygopod/core';
 import { readingOf } from '../judging/readings.ts';
-import { axisLabel, type Shown } from './choice.ts';
+import type { Shown } from './choice.ts';
 
 /** The name of what is shown. */
 export const shownWords = (shown: Shown): string => (shown === 'met' ? 'All targets met' : metricSpecOf(shown).words);

@@ -313,3 +313,21 @@ export const sweepWorkers = pgTable('sweep_workers', {
   run: uuid('run_id'),
   seenAt: timestamp('seen_at', { withTimezone: true, precision: 3 }).notNull(),
 });
+
+/** Results of kept sweeps, apart from their definitions: measured by a run, or, small ones, by the page that saved them. */
+export const sweepResults = pgTable('sweep_results', {
+  sweep: uuid('sweep_id')
+    .primaryKey()
+    .references(() => documents.id, { onDelete: 'cascade' }),
+  /** The revision of the sweep that was measured, and the version of the core that did. */
+  revision: integer('revision').notNull(),
+  core: text('core').notNull(),
+  /** The documents that it was measured from, each with its revision (0: with changes that were in none). */
+  from: file('measured_from').notNull(),
+  run: uuid('run_id').references(() => sweepRuns.id, { onDelete: 'set null' }),
+  /** Without a run: as in a chunk of all cells. */
+  values: bytes('values'),
+  met: bytes('met'),
+  holes: file('holes'),
+  createdAt: created,
+});

@@ -1,10 +1,10 @@
 import { createHash } from 'node:crypto';
 import { canonicalText, cellCost, type SweepChunk, type SweepDefinition } from '@zygopod/core';
-import { and, asc, count, desc, eq, gt, lt, ne, notInArray, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt, isNotNull, lt, ne, notInArray, sql } from 'drizzle-orm';
 import { announceRun } from '../data/changes.ts';
 import type { Database } from '../data/connection.ts';
 import { RawJson } from '../data/rawJson.ts';
-import { sweepChunks, sweepRuns, sweepWorkers } from '../data/schema.ts';
+import { sweepChunks, sweepResults, sweepRuns, sweepWorkers } from '../data/schema.ts';
 import type { StoredDefinition } from './definition.ts';
 
 /** Milliseconds that a chunk should take, and its cells at most. */
@@ -22,7 +22,7 @@ const chunksOf = ({ cells, chunkCells }: Pick<Run, 'cells' | 'chunkCells'>): num
 
 /**
  * Adds a run, or finds the one that measures the same with the same core: results don't depend on when they are measured. One that was stopped goes
- * on. Of many runs, the oldest that aren't running are deleted with their results.
+ * on. Of many runs, the oldest that aren't running, and belong to no kept sweep, are deleted with their results.
  */
 export async function addRun(db: Database, stored: StoredDefinition, definition: SweepDefinition, core: string): Promise<Run> {
   const cells = definition.axes.reduce((product, { values }) => product * values.length, 1);
@@ -43,7 +43,8 @@ export async function addRun(db: Database, stored: StoredDefinition, definition:
     return known.state === 'stopped' ? ((await setState(db, known.id, 'running')) ?? known) : known;
   }
   const kept = db.select({ id: sweepRuns.id }).from(sweepRuns).orderBy(desc(sweepRuns.createdAt)).limit(MOST_RUNS);
-  await db.delete(sweepRuns).where(and(ne(sweepRuns.state, 'running'), notInArray(sweepRuns.id, kept)));
+  const saved = db.select({ id: sweepResults.run }).from(sweepResults).where(isNotNull(sweepResults.run));
+  await db.delete(sweepRuns).where(and(ne(sweepRuns.state, 'running'), notInArray(sweepRuns.id, kept), notInArray(sweepRuns.id, saved)));
   await announceRun(db, added.id);
   return added;
 }

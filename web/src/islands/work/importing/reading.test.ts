@@ -72,7 +72,7 @@ describe('many', () => {
 
 describe('the kind of a file', () => {
   it('is what it says itself, whatever it is called', async () => {
-    for (const kind of ['tuning', 'ground', 'tape', 'targets', 'project'])
+    for (const kind of ['tuning', 'ground', 'tape', 'targets', 'sweep', 'project'])
       expect(await kindOf(file('any.txt', `\uFEFF{ "name": "x", "format": "zygopod/${kind}" }`))).toBe(kind);
   });
 

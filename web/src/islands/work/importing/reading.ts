@@ -50,7 +50,7 @@ export async function kindOf(file: Pick<File, 'size' | 'text'>): Promise<string 
   if (file.size > LARGEST_PROJECT) return null;
   try {
     const { format } = JSON.parse((await file.text()).replace(/^\uFEFF/, '')) as { format?: unknown };
-    return /^zygopod\/(tuning|ground|tape|targets|project)$/.exec(String(format))?.[1] ?? null;
+    return /^zygopod\/(tuning|ground|tape|targets|sweep|project)$/.exec(String(format))?.[1] ?? null;
   } catch {
     return null;
   }

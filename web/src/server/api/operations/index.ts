@@ -11,6 +11,7 @@ import { reportOperations } from './reports.ts';
 import { revisionOperations } from './revisions.ts';
 import { descriptionOf, serviceOperations } from './service.ts';
 import { sourceOperations } from './sources.ts';
+import { sweepResultOperations } from './sweepResults.ts';
 import { sweepRunOperations } from './sweepRuns.ts';
 import { trialOperations } from './trials.ts';
 
@@ -29,6 +30,7 @@ export const operations: readonly Operation[] = [
   ...lapOperations,
   ...linkOperations,
   ...sweepRunOperations,
+  ...sweepResultOperations,
   ...projectOperations,
   ...changeOperations,
 ];

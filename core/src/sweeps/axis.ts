@@ -1,8 +1,8 @@
-import { specs } from '../../tuning/catalogue/catalogue.ts';
-import { isWhole, type Spec } from '../../tuning/catalogue/specs.ts';
-import { isLink } from '../../tuning/links.ts';
-import type { FileValue, TuningFile } from '../../tuning/schema.ts';
-import { rawAt, type Tuning, withValue } from '../../tuning/tuning.ts';
+import { specs } from '../tuning/catalogue/catalogue.ts';
+import { isWhole, type Spec } from '../tuning/catalogue/specs.ts';
+import { isLink } from '../tuning/links.ts';
+import type { FileValue, TuningFile } from '../tuning/schema.ts';
+import { rawAt, type Tuning, withValue } from '../tuning/tuning.ts';
 
 /** Values of an axis at most, and cells of a sweep. */
 const MOST_VALUES = 2000;
@@ -106,6 +106,13 @@ export function axisText({ path, values, isLog }: SweepAxis): string {
 
 /** The parameter of an axis. */
 export const pathOf = ({ path }: SweepAxis): string => subjectOf(path).of;
+
+/** The label of an axis: its parameter's, or that of a factor. */
+export function axisLabel(path: string): string {
+  const { of, isFactor } = subjectOf(path);
+  const label = specs.get(of)?.label ?? of;
+  return isFactor ? `${label}, ratio` : label;
+}
 
 /** The value of an axis in a tuning: the number, the option, or the factor of the link; undefined where there is no such link. */
 export function valueOn({ path }: SweepAxis, { file, parameters }: Tuning): number | boolean | string | undefined {
