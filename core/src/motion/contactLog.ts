@@ -14,7 +14,8 @@ export interface LoggedContact {
   freeY: number;
 }
 
-const WIDTH = 9;
+/** Numbers of an entry. */
+export const WIDTH = 9;
 
 /** Rows for which room is made at first. */
 const FIRST = 256;
@@ -26,15 +27,21 @@ export function grown(data: Float64Array, width: number, most: number): Float64A
   return copy;
 }
 
+/** The beginning of a room that has enough numbers; else nothing, so that it grows. */
+export const roomFor = (numbers: number, room: Float64Array | null): Float64Array =>
+  room && room.length >= numbers ? room.subarray(0, numbers) : new Float64Array(0);
+
 /** A ring of the contacts of a trace, one entry a row in which a wall was met: rows without contact cost nothing. */
 export class ContactLog {
   /** Grows up to the capacity, so that a run without contacts takes no memory. */
-  #data = new Float64Array(0);
+  #data: Float64Array;
   readonly #capacity: number;
   #end = 0;
 
-  constructor(capacity: number) {
+  /** @param room numbers to write into, if they are enough for the whole capacity */
+  constructor(capacity: number, room: Float64Array | null = null) {
     this.#capacity = capacity;
+    this.#data = roomFor(capacity * WIDTH, room);
   }
 
   clear(): void {

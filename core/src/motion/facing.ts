@@ -37,14 +37,34 @@ export interface FacingPlan {
   perTick: number;
 }
 
+/** Unit vectors and angles of the middles of sectors, by their number. */
+interface Sectors {
+  units: Float64Array;
+  middles: Float64Array;
+}
+
+/** Sectors that were computed before: they depend on their number alone. */
+const known = new Map<number, Sectors>();
+
+function sectorsOf(count: number): Sectors {
+  const before = known.get(count);
+  if (before) return before;
+  const sectors = {
+    units: Float64Array.from({ length: 2 * count }, (_, i) => unit(i >> 1, count, (i & 1) === 1)),
+    middles: Float64Array.from({ length: count }, (_, i) => (i * 2 > count ? i - count : i) * (360 / count) * DEGREE),
+  };
+  known.set(count, sectors);
+  return sectors;
+}
+
 export function prepareFacing({ body, facing, scheme }: Parameters, ground: Ground): FacingPlan {
   const count = facing.directions === 'free' ? 0 : Number(facing.directions);
-  const middles = Float64Array.from({ length: count }, (_, i) => (i * 2 > count ? i - count : i) * (360 / count) * DEGREE);
+  const { units, middles } = sectorsOf(count);
   const turns = scheme === 'turn';
   const steps = scheme === 'step';
   const returns = facing.whenStill === 'start';
   return {
-    sectors: Float64Array.from({ length: 2 * count }, (_, i) => unit(i >> 1, count, (i & 1) === 1)),
+    sectors: units,
     middles,
     keeps: count === 0 ? 2 : cos(Math.min(TAU / 2, TAU / count / 2 + facing.stickiness * DEGREE)),
     turns,

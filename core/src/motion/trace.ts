@@ -2,7 +2,7 @@ import { DEGREE } from '../math/functions.ts';
 import type { Parameters } from '../tuning/catalogue/catalogue.ts';
 import type { Body } from './body.ts';
 import { gaits } from './codes.ts';
-import { ContactLog, grown } from './contactLog.ts';
+import { WIDTH as CONTACT, ContactLog, grown, roomFor } from './contactLog.ts';
 import { compassName, inDegrees } from './facing.ts';
 
 /** Numeric columns of a trace, in the order of a file; angles in degrees, gait as its index. */
@@ -35,6 +35,34 @@ export type Column = (typeof columns)[number];
 const WIDTH = columns.length;
 const offsets = /* @__PURE__ */ Object.fromEntries(columns.map((name, i) => [name, i])) as Record<Column, number>;
 
+/** Numbers for a trace and its contacts. */
+interface TraceRoom {
+  rows: Float64Array;
+  contacts: Float64Array;
+}
+
+/** Rooms for short traces that are written one after the other and all read before the rooms are used again. */
+export class TraceRooms {
+  readonly #rooms: TraceRoom[] = [];
+  #used = 0;
+
+  /** A room for so many rows that no trace was given since the last `free`. */
+  take(capacity: number): TraceRoom {
+    const known = this.#rooms[this.#used];
+    const room =
+      known && known.rows.length >= capacity * WIDTH
+        ? known
+        : { rows: new Float64Array(2 * capacity * WIDTH), contacts: new Float64Array(2 * capacity * CONTACT) };
+    this.#rooms[this.#used++] = room;
+    return room;
+  }
+
+  /** Gives all rooms free: traces in them must not be read any more. */
+  free(): void {
+    this.#used = 0;
+  }
+}
+
 /**
  * A ring buffer of the last `capacity` ticks, row after row in one typed array that grows up to that. Row numbers count from the start of the
  * recording and stay the same when old rows are overwritten: rows `first … end − 1` can be read.
@@ -47,13 +75,15 @@ export class Trace {
   clears = 0;
   /** Contacts of the rows that have one. */
   readonly contacts: ContactLog;
-  #data = new Float64Array(0);
+  #data: Float64Array;
   /** Place of the next row in the data. */
   #next = 0;
 
-  constructor(capacity: number) {
+  /** @param room what an earlier trace was written into, to be overwritten */
+  constructor(capacity: number, room: TraceRoom | null = null) {
     this.capacity = capacity;
-    this.contacts = new ContactLog(capacity);
+    this.#data = roomFor(capacity * WIDTH, room?.rows ?? null);
+    this.contacts = new ContactLog(capacity, room?.contacts);
   }
 
   /** The oldest row still held. */

@@ -18,7 +18,7 @@ import { type Plan, preparePlan } from './plan.ts';
 import { planAgain } from './routePlanning.ts';
 import { placeAtStart } from './start.ts';
 import { tick } from './tick.ts';
-import { Trace } from './trace.ts';
+import { Trace, type TraceRooms } from './trace.ts';
 
 /** A key of a tuning: equal for tunings with the same motion. */
 function tuningKey(parameters: Parameters): string {
@@ -53,19 +53,21 @@ export class World {
   /**
    * @param capacity ticks that the trace holds
    * @param walls the ground's walls, if they were sorted or indexed before; an index can serve many worlds
+   * @param rooms where the trace finds room, if it is to take none of its own
    */
   constructor(
     parameters: Parameters,
     ground: Ground,
     capacity = 60 * 60,
     walls: WallBuckets | WallIndex = bucketWalls(ground, parameters.contact.seams),
+    rooms: TraceRooms | null = null,
   ) {
     this.#parameters = parameters;
     this.#ground = ground;
     this.#walls = walls instanceof WallIndex ? walls : new WallIndex(walls);
     this.#navigator = new Navigator(parameters, ground, this.#walls);
     this.#plan = preparePlan(parameters, ground, this.#walls, this.#navigator);
-    this.trace = new Trace(capacity + 1);
+    this.trace = new Trace(capacity + 1, rooms?.take(capacity + 1));
     this.#start();
   }
 

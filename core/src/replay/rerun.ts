@@ -1,4 +1,5 @@
 import type { Ground } from '../ground/ground.ts';
+import type { Trace, TraceRooms } from '../motion/trace.ts';
 import { World } from '../motion/world.ts';
 import { FrameClock, type FramePattern, framePatterns } from '../tape/frames.ts';
 import { Replay } from '../tape/replay.ts';
@@ -10,6 +11,10 @@ interface RerunOptions {
   known?: World | undefined;
   /** Maximum number of ticks. */
   most?: number | undefined;
+  /** Where the trace finds room. */
+  rooms?: TraceRooms | undefined;
+  /** Ends the rerun early, once the trace has what is read of it. */
+  until?: ((trace: Trace) => boolean) | undefined;
   /** Frames that a tuning which steps per frame gets; without them its frames are ticks of its rate. */
   frames?: FramePattern | undefined;
 }
@@ -38,13 +43,13 @@ export class Rerun {
   #time = 0;
   #done = 0;
 
-  constructor(tape: Tape, parameters: Parameters, ground: Ground, { known, most = Infinity, frames }: RerunOptions = {}) {
+  constructor(tape: Tape, parameters: Parameters, ground: Ground, { known, most = Infinity, frames, rooms }: RerunOptions = {}) {
     const pattern = parameters.clock.stepping === 'perFrame' ? frames : undefined;
     this.#replay = new Replay(tape, parameters.clock.hz);
     this.#frames = pattern ? new FrameClock(pattern) : null;
     this.ticks = Math.min(most, pattern ? framesOf(tape, pattern) : this.#replay.ticks);
     const isAlike = known?.ground === ground && known.parameters.contact.seams === parameters.contact.seams;
-    this.world = new World(parameters, ground, this.ticks, isAlike ? known.walls : undefined);
+    this.world = new World(parameters, ground, this.ticks, isAlike ? known.walls : undefined, rooms);
     if (known && isAlike) this.world.takeNavigator(known.navigator);
     this.unknown = tape.snapshot ? this.world.resume(tape.snapshot) : [];
   }
@@ -74,6 +79,8 @@ export class Rerun {
 /** All of a rerun at once. */
 export function rerun(tape: Tape, parameters: Parameters, ground: Ground, options: RerunOptions = {}): World {
   const again = new Rerun(tape, parameters, ground, options);
-  again.run(Infinity);
+  const { until } = options;
+  if (!until) again.run(Infinity);
+  else while (again.done < again.ticks && !until(again.world.trace)) again.run(1);
   return again.world;
 }

@@ -35,12 +35,12 @@ const LATTICE_SLACK = 0.1;
 /** All parameters that a navigator reads: equal ones give equal paths. */
 type Order = Pick<Parameters, 'body' | 'contact' | 'bounds'> & { route: Pick<Parameters['route'], 'planner' | 'margin' | 'unreachable'> };
 
-function orderOf({ body, contact, bounds, route: { planner, margin, unreachable } }: Parameters): Order {
+function orderOf({ body, contact, bounds, route: { planner, margin, unreachable } }: Order): Order {
   return { body, contact, bounds, route: { planner, margin, unreachable } };
 }
 
 /** The settings of a navigator, as a text. */
-export function navigatorKey(parameters: Parameters): string {
+export function navigatorKey(parameters: Order): string {
   return JSON.stringify(orderOf(parameters));
 }
 
@@ -64,7 +64,7 @@ interface Ends {
  * that the same request costs nothing.
  */
 export class Navigator {
-  readonly key: string;
+  #key: string | null = null;
   readonly #order: Order;
   readonly #ground: Ground;
   readonly #walls: WallIndex;
@@ -77,11 +77,16 @@ export class Navigator {
   #last: { ends: readonly [number, number, number, number]; route: Route | null } | null = null;
 
   constructor(parameters: Parameters, ground: Ground, walls: WallIndex) {
-    this.key = navigatorKey(parameters);
     this.#order = orderOf(parameters);
     this.#ground = ground;
     this.#walls = walls;
     this.#bare = placedBody(parameters, ground, walls);
+  }
+
+  /** The settings as a text: equal ones plan equal paths. */
+  get key(): string {
+    this.#key ??= navigatorKey(this.#order);
+    return this.#key;
   }
 
   /**

@@ -19,6 +19,8 @@ export function sweepsAnswer(described: Described, tuning: object): void {
     expect(value).toMatchObject({ cells: 15, state: 'running' });
     await described.hears('/sweep-runs/{id}/events', `/sweep-runs/${at.id}/events`, '"state":"done"');
     expect((await ask('GET', '/sweep-runs/{id}', at, 200)).value).toMatchObject({ state: 'done', done: 15, chunks: 1 });
+    // The worker that measured it is still there; this sweep's chunk isn't waited for any more.
+    expect((await ask('GET', '/health', {}, 200)).value['queue']).toMatchObject({ sweeps: 0, chunks: 0, workers: expect.any(Number) });
     const page = await ask('GET', '/sweep-runs/{id}/chunks', at, 200, { query: '?limit=5' });
     const [chunk] = page.value['items'] as { values: string; met: string }[];
     // Two metrics of eight bytes, and a byte for the targets, of each cell.

@@ -5,6 +5,7 @@ import type { FramePattern } from '../../tape/frames.ts';
 import type { Tape } from '../../tape/tape.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import type { MetricName, Metrics } from '../metricSpecs.ts';
+import type { Prepared } from './prepared.ts';
 
 /** One run of a drill: a ground, and hands on it. */
 export interface Scene {
@@ -14,6 +15,8 @@ export interface Scene {
   parameters?: Parameters;
   /** Frames that a tuning which steps per frame gets. */
   frames?: FramePattern;
+  /** Ends it early, once its trace has what the wanted metrics need. */
+  until?: (trace: Trace) => boolean;
 }
 
 /** A run that is over. */
@@ -39,6 +42,8 @@ export interface DrillLayout {
   riseDistance: number;
   /** The metrics that are needed; runs for others may be left out. Null: all. */
   wanted: ReadonlySet<string> | null;
+  /** Grounds that were laid out before. */
+  prepared: Prepared;
 }
 
 /** Kinds of small drawings: the path over the ground, or a column over time. */

@@ -23,7 +23,7 @@ export function bared(parameters: Parameters): Parameters {
 }
 
 /** Computes the layout of drills: drives a start on open ground for it. */
-export function layoutOf(parameters: Parameters, run: Run, wanted: ReadonlySet<string> | null = null): DrillLayout {
+export function layoutOf(parameters: Parameters, run: Run, { wanted, prepared }: Pick<DrillLayout, 'wanted' | 'prepared'>): DrillLayout {
   const own = bared(parameters);
   const { width, height } = bodySize(own.body);
   const script = new Script(own);
@@ -51,6 +51,7 @@ export function layoutOf(parameters: Parameters, run: Run, wanted: ReadonlySet<s
     rise: rise.seconds,
     riseDistance: rise.distance,
     wanted,
+    prepared,
   };
 }
 

@@ -47,7 +47,7 @@ export const tickRates: Drill = {
     const sets = RATES.map((hz) => {
       const parameters = { ...layout.parameters, clock: { ...layout.parameters.clock, hz } };
       const own: Run = (scene: Scene) => run({ parameters, frames: String(hz) as FramePattern, ...scene });
-      const local = layoutOf(parameters, own);
+      const local = layoutOf(parameters, own, { wanted: null, prepared: layout.prepared });
       const found: Metrics = {};
       for (const drill of felt.filter((one) => one.unless(parameters) === null)) {
         const part = (drill.lay?.(local, own) ?? []).map((scene) => ('trace' in scene ? scene : own(scene)));

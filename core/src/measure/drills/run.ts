@@ -65,12 +65,19 @@ export function* runDrills(
     const stepping = scene.frames !== undefined ? parameters.clock.stepping : 'fixed';
     const driven = { ...own, clock: { ...own.clock, stepping } };
     const known = prepared.on(scene.ground);
-    const world = rerun(scene.tape, driven, scene.ground, { known, frames: scene.frames, most: MOST_TICKS });
+    const world = rerun(scene.tape, driven, scene.ground, {
+      known,
+      frames: scene.frames,
+      most: MOST_TICKS,
+      rooms: prepared.rooms ?? undefined,
+      until: scene.until,
+    });
     prepared.keep(world);
     return { ...scene, world, trace: world.trace };
   };
   let layout: ReturnType<typeof layoutOf> | null = null;
   for (const one of own) {
+    prepared.rooms?.free();
     const drill = one === lap && ground?.course ? lapOn(ground, parameters) : one;
     const not = drill.unless(parameters);
     const none = (why: string, applies: boolean): DrillResult => {
@@ -82,7 +89,7 @@ export function* runDrills(
       continue;
     }
     try {
-      layout ??= layoutOf(parameters, drive, wanted);
+      layout ??= layoutOf(parameters, drive, { wanted, prepared });
       const run: Run = drill.name === 'edge-press' ? (scene) => drive({ parameters: withEdges(parameters), ...scene }) : drive;
       const laid = drill.perform ? null : (drill.lay?.(layout, run) ?? []).map((scene) => ('trace' in scene ? scene : run(scene)));
       const done = drill.perform?.(layout, run) ?? { runs: laid ?? [], metrics: drill.measure?.(laid ?? [], layout) ?? {} };
@@ -90,7 +97,14 @@ export function* runDrills(
       const atLimit = drill.name !== lap.name && runs.some(({ tape }) => tape.ticks >= MOST_TICKS);
       const cutShort = ('cutShort' in done ? done.cutShort : undefined) ?? (atLimit ? `ended at ${MOST_TICKS} ticks` : null);
       const found = known(metrics);
-      yield { drill, not: null, metrics: found, runs, cutShort, absent: absentFrom(drill, parameters, found, cutShort) };
+      yield {
+        drill,
+        not: null,
+        metrics: found,
+        runs: prepared.rooms ? [] : runs,
+        cutShort,
+        absent: absentFrom(drill, parameters, found, cutShort),
+      };
     } catch (error) {
       yield none(`it failed: ${error instanceof Error ? error.message : String(error)}`, true);
     }

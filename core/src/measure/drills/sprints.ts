@@ -52,6 +52,10 @@ function emptyAt(trace: Trace, { interval }: Parameters['stamina']): number | nu
   return null;
 }
 
+/** True in the tick in which stamina runs out. */
+const isEmptied = (trace: Trace): boolean =>
+  trace.end - trace.first > 1 && trace.at('stamina', trace.end - 1) <= 0 && trace.at('stamina', trace.end - 2) > 0;
+
 /** The end (s) of the tick in which the bar ran out: the earliest moment for hands to let go. */
 const handsOff = (empty: number, { clock }: Parameters) => Math.ceil(empty * clock.hz - 1e-6) / clock.hz;
 
@@ -90,11 +94,13 @@ export const sprintToEmpty: Drill = {
   gives: ['sprintTime', 'sprintDistance', 'recoverTime'],
   lacks: barLacks,
   unless: noSprint,
-  lay: ({ parameters }, run) => {
+  lay: ({ parameters, wanted }, run) => {
     const seconds = likely(parameters);
-    const first = run({ ground: openGround(), tape: sprinting(parameters, seconds).tape('Sprint to empty', seconds) });
+    const tape = sprinting(parameters, seconds).tape('Sprint to empty', seconds);
+    const first = run({ ground: openGround(), tape, until: isEmptied });
     const empty = emptyAt(first.trace, parameters.stamina);
-    if (empty === null) return [first];
+    // Up to the empty bar both runs are the same.
+    if (empty === null || (wanted && !wanted.has('recoverTime'))) return [first];
     const { stamina } = parameters;
     const back = stamina.regainDelay + (stamina.regain > 0 ? Math.max(stamina.recoverTo, stamina.startAt) / stamina.regain : 0);
     const end = empty + Math.min(LONGEST, back * 1.2) + Math.min(LONGEST, stopSeconds(parameters)) + stamina.interval + 1;

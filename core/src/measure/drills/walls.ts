@@ -1,3 +1,4 @@
+import type { Trace } from '../../motion/trace.ts';
 import { bodySize } from '../../tuning/body.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import { GRAZES, type Metrics, metricKey } from '../metricSpecs.ts';
@@ -108,6 +109,9 @@ export const cornerPress: Drill = {
 /** Widths of the gaps, as fractions of the body's width across: from wide to just too narrow. */
 const GAPS = [2, 1.5, 1.25, 1.1, 1.05, 1.02, 1.01, 1.005, 1.002, 1, 0.98] as const;
 
+/** True if a body is beyond the wall with the gap at the end of a trace. */
+const isThrough = (trace: Trace, width: number): boolean => trace.at('x', trace.end - 1) - START.x > width * 4.5;
+
 /** Straight at gaps in a wall, from wide to just too narrow. tightestGap: the narrowest that it comes through, as all wider ones. */
 export const gapSeries: Drill = {
   name: 'gap-series',
@@ -118,23 +122,28 @@ export const gapSeries: Drill = {
   gives: ['tightestGap'],
   unless: feelsNone,
   lay: (layout) => {
-    const { parameters, width } = layout;
+    const { parameters, width, wanted, prepared } = layout;
     const middle = middleOf(layout);
     const across = bodySize(parameters.body).height;
     const script = straightAhead(parameters);
     const far = width * 3;
     return GAPS.map((share) => {
       const half = (across * share) / 2;
-      const walls = [
+      const walls = () => [
         boxWall(middle.x + far, middle.y - 20 * width, middle.x + far + width, middle.y - half),
         boxWall(middle.x + far, middle.y + half, middle.x + far + width, middle.y + 20 * width),
       ];
-      return { ground: walledGround(walls), tape: script.tape(`Gap of ${share}`, secondsTo(layout, far + 5 * width) + 0.5) };
+      return {
+        ground: prepared.ground('gap', [middle.x, middle.y, width, half], () => walledGround(walls())),
+        tape: script.tape(`Gap of ${share}`, secondsTo(layout, far + 5 * width) + 0.5),
+        // Nothing is beyond the wall that could turn it back.
+        ...(wanted ? { until: (trace: Trace) => isThrough(trace, width) } : {}),
+      };
     });
   },
   measure: (runs, { parameters, width }) => {
     const across = bodySize(parameters.body).height;
-    const through = runs.map(({ trace }) => trace.at('x', trace.end - 1) - START.x > width * 4.5);
+    const through = runs.map(({ trace }) => isThrough(trace, width));
     const last = through.indexOf(false) < 0 ? GAPS.length : through.indexOf(false);
     return { tightestGap: last === 0 ? undefined : across * (GAPS[last - 1] as number) };
   },
@@ -217,7 +226,9 @@ export const edgePress: Drill = {
     const { parameters, width } = layout;
     const side = FRAME * width;
     const frame = { x: 0, y: 0, width: side, height: side };
-    const ground = plainGround({ size: { width: side, height: side }, frame, start: { x: side / 2, y: side / 2, facing: 0 } });
+    const ground = layout.prepared.ground('edges', [side], () =>
+      plainGround({ size: { width: side, height: side }, frame, start: { x: side / 2, y: side / 2, facing: 0 } }),
+    );
     return sides
       .filter(({ axis }) => parameters.bounds.axes === 'both' || parameters.bounds.axes === axis)
       .map(({ distance }) => ({

@@ -9,7 +9,7 @@ import { nearestMet } from './nearest.ts';
 import { coarseToFine } from './order.ts';
 import { wholeChunk } from './queued.ts';
 import { sweepCsv, sweepReport } from './report.ts';
-import { MET, MISSED, Sweep, type SweepChunk, type SweepDefinition, sweepFaults } from './sweep.ts';
+import { MET, type MetricKey, MISSED, Sweep, type SweepChunk, type SweepDefinition, sweepFaults } from './sweep.ts';
 
 const tuned = (values: Record<string, number | string | boolean> = {}): Tuning => {
   const file = Object.entries(values).reduce((one, [path, value]) => withValue(one, path, value), firstTuning('Boots', 'px'));
@@ -161,6 +161,45 @@ describe('a sweep', () => {
       for (let cell = 0; cell < sweep.cells; cell++) {
         const read = resolveTuning(sweep.fileAt(cell));
         if (!read.ok) throw new Error('a hole');
+        const whole = metricsOf([...runDrills(read.value.parameters)]);
+        for (const key of metrics)
+          expect(Object.is(sweep.values.get(key)?.[cell], whole[key] ?? Number.NaN), `${seed}: ${key} in ${cell}`).toBe(true);
+      }
+    }
+  });
+
+  it('measures a metric by itself as among all others, bit for bit, also where runs end early and traces are overwritten', () => {
+    const wanted = [
+      ...['riseTime', 'stopDistance', 'reverseTime', 'turn90Radius', 'sprintTime', 'sprintDistance', 'recoverTime', 'edgeOvershoot'],
+      ...['edgeTremble', 'tightestGap', 'slideKept(30)', 'slideKept(45)', 'cornerTremble', 'seamCatches', 'sprintShare'],
+    ] as MetricKey[];
+    for (const seed of seeds(4, 200)) {
+      const next = sequence(seed);
+      const one = <T>(of: readonly T[]) => of[Math.floor(next() * of.length)] as T;
+      const tuning = tuned({
+        'pace.walkSpeed': 40 + Math.round(next() * 260),
+        'pace.sprintKey': one(['hold', 'toggle']),
+        'ramp.model': one(['linear', 'smooth', 'instant']),
+        'contact.response': one(['slide', 'stop']),
+        'contact.skin': one([0.01, 0.5]),
+        'contact.swept': next() < 0.7,
+        'bounds.policy': one(['clamp', 'push', 'none', 'wrap']),
+        'body.radius': 4 + Math.round(next() * 20),
+        'body.originX': next(),
+        'clock.hz': one([30, 60, 144]),
+        'stamina.enabled': true,
+        'pace.sprintSpeed': 310 + Math.round(next() * 100),
+        'stamina.interval': one([0, 0.5]),
+        'stamina.emptyEndsSprint': next() < 0.8,
+        'stamina.drain': one([0, 10, 40]),
+        'stamina.regain': one([0, 15]),
+      });
+      const metrics = wanted.filter(() => next() < 0.3);
+      if (metrics.length === 0) continue;
+      const sweep = swept({ tuning, axes: [axis('ramp.decelerate=400,1500')], metrics });
+      for (let cell = 0; cell < sweep.cells; cell++) {
+        const read = resolveTuning(sweep.fileAt(cell));
+        if (!read.ok) continue;
         const whole = metricsOf([...runDrills(read.value.parameters)]);
         for (const key of metrics)
           expect(Object.is(sweep.values.get(key)?.[cell], whole[key] ?? Number.NaN), `${seed}: ${key} in ${cell}`).toBe(true);

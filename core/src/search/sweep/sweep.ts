@@ -112,7 +112,7 @@ export class Sweep {
   readonly #further: readonly Drill[];
   /** The targets by the drill that measures them. */
   readonly #targets = new Map<Drill, Target[]>();
-  readonly #prepared = new Prepared();
+  readonly #prepared = new Prepared(false);
   readonly #wanted: ReadonlySet<string>;
   readonly #order: Generator<number>;
   readonly #isDone: Uint8Array;

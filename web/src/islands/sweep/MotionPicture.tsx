@@ -119,7 +119,7 @@ function Speeds({ here, today }: { here: Motion | null; today: Motion | null }) 
           key={tick}
           x={sx(tick)}
           y={SPEED - 4}
-          textAnchor={tick === 0 ? 'start' : 'middle'}
+          textAnchor={tick === 0 ? 'start' : sx(tick) > WIDTH - 16 ? 'end' : 'middle'}
           fontSize="10"
           className="digits"
           fill="var(--ink-soft)"

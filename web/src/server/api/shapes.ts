@@ -93,6 +93,14 @@ export const health = z
       .enum(['up', 'down', 'full', 'readOnly', 'preparing'])
       .meta({ description: 'full and readOnly: it can be read, but not written to; preparing: it is being upgraded' }),
     exceptions: z.int().min(0).meta({ description: 'Uncaught exceptions since the start' }),
+    queue: z
+      .strictObject({
+        sweeps: z.int().min(0).meta({ description: 'Sweeps that are being measured' }),
+        chunks: z.int().min(0).meta({ description: 'Chunks of them that aren’t measured yet' }),
+        workers: z.int().min(0).meta({ description: 'Workers that were heard of lately' }),
+      })
+      .nullable()
+      .meta({ description: 'null: not known, because the database doesn’t answer' }),
   })
   .meta({ id: 'Health' });
 

@@ -49,6 +49,16 @@ export async function addRun(db: Database, stored: StoredDefinition, definition:
   return added;
 }
 
+/** Counts what is on the queue: runs under way, their chunks that aren't measured, and workers that were heard of lately. */
+export async function queueState(db: Database): Promise<{ sweeps: number; chunks: number; workers: number }> {
+  const chunks = sql<number>`coalesce(sum(ceil(${sweepRuns.cells}::float / ${sweepRuns.chunkCells}) - ${sweepRuns.chunksDone}), 0)::int`;
+  const [[runs], workers] = await Promise.all([
+    db.select({ sweeps: count(), chunks }).from(sweepRuns).where(eq(sweepRuns.state, 'running')),
+    listWorkers(db),
+  ]);
+  return { sweeps: runs?.sweeps ?? 0, chunks: runs?.chunks ?? 0, workers: workers.length };
+}
+
 /** Counts the runs that are being measured. */
 export async function countRunning(db: Database): Promise<number> {
   const [row] = await db.select({ count: count() }).from(sweepRuns).where(eq(sweepRuns.state, 'running'));

@@ -2,6 +2,7 @@ import { jsonSchema } from '@zygopod/core';
 import { z } from 'zod';
 import { databaseCondition } from '../../data/database.ts';
 import { exceptions } from '../../exceptions.ts';
+import { queueState } from '../../sweeps/runs.ts';
 import { openApi } from '../openApi.ts';
 import type { Operation, OperationRequest } from '../operation.ts';
 import { json } from '../responses.ts';
@@ -16,10 +17,15 @@ const readHealth: Operation = {
     200: { words: 'It works', schema: health },
     503: { words: 'The database doesn’t answer, or can’t be written to', schema: health },
   },
-  run: async () => {
+  run: async ({ database }: OperationRequest) => {
     const condition = await databaseCondition();
     const ok = condition === 'up';
-    return json({ ok, database: condition, exceptions: exceptions() }, { status: ok ? 200 : 503 });
+    const queue = ok
+      ? await database()
+          .then(queueState)
+          .catch(() => null)
+      : null;
+    return json({ ok, database: condition, exceptions: exceptions(), queue }, { status: ok ? 200 : 503 });
   },
 };
 
