@@ -12,6 +12,7 @@ const timed = [
   'web/src/server/link/typescriptClient.integration.ts',
   'web/src/server/link/clients.integration.ts',
   'cli/src/up/up.integration.ts',
+  'cli/src/sweep/queued.integration.ts',
 ];
 
 export default defineConfig({

@@ -10,10 +10,19 @@ function familyOf(pid: number): number[] {
   return [pid, ...(children ? children.split(' ').map(Number).flatMap(familyOf) : [])];
 }
 
+/** Signals a process, if it is still there: a backend whose client has left ends by itself. */
+function signal(pid: number, name: 'SIGSTOP' | 'SIGCONT'): void {
+  try {
+    process.kill(pid, name);
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code !== 'ESRCH') throw error;
+  }
+}
+
 /** A database that takes connections and says nothing: every request is answered in time, and all is well when it speaks again. */
 export async function frozen(stand: Stand, seconds: number): Promise<Figure[]> {
   const family = familyOf(stand.postmasterPid as number);
-  for (const pid of family) process.kill(pid, 'SIGSTOP');
+  for (const pid of family) signal(pid, 'SIGSTOP');
   let [wrong, unanswered, count] = [0, 0, 0];
   let slowest = 0;
   let slowestHealth = 0;
@@ -43,7 +52,7 @@ export async function frozen(stand: Stand, seconds: number): Promise<Figure[]> {
     }
   })();
   await pause(seconds * 1000);
-  for (const pid of family) process.kill(pid, 'SIGCONT');
+  for (const pid of family) signal(pid, 'SIGCONT');
   const recovery = await until(() => stand.isHealthy(), 'health', 30_000);
   await Promise.all([...asking, health]);
   return [

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
+import { campaign } from '../../../core/src/testing/campaign.ts';
 import { clients } from './clients.ts';
 import { type Figure, tableOf } from './figures.ts';
 import { files } from './files.ts';
@@ -10,6 +11,7 @@ import { links } from './links.ts';
 import { requests } from './requests.ts';
 import { sockets } from './sockets.ts';
 import { clearFolder, ownFolder, Stand, TOKEN } from './stand.ts';
+import { sweeps } from './sweeps.ts';
 
 /** Figures that a machine under other load may miss in so short a time: they are for the long form. */
 const forLong = new Set([
@@ -54,6 +56,10 @@ it('a frozen database keeps nobody waiting for ever', async () => {
 it('fifty clients are served', async () => holds(await clients(stand, 0.06, seed), 60));
 it('two servers on one database hear each other', async () => holds(await links(stand, 0.05, seed), 20));
 it('ten games lose no tick over drops of their connections', async () => holds(await games(stand, 0.1, seed), 5000));
+it('sweeps are measured whole and equal, bit for bit, though workers, servers and the database are killed', async () => {
+  const kills = campaign(2, 100);
+  holds(await sweeps(stand, kills, seed), kills);
+});
 it('a disk that fills up loses nothing and ends nothing', async () => {
   const figures = await fullDisk(6, seed);
   expect(

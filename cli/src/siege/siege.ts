@@ -11,6 +11,7 @@ import { links } from './links.ts';
 import { requests } from './requests.ts';
 import { sockets } from './sockets.ts';
 import { clearFolder, ownFolder, Stand, TOKEN } from './stand.ts';
+import { sweeps } from './sweeps.ts';
 import { typed } from './typed.ts';
 
 interface SiegeOptions {
@@ -29,6 +30,9 @@ const broken = (name: string, error: unknown): Figure => ({
 
 /** Kills a minute, in all parts together. */
 const KILLS = 25;
+
+/** Kills a minute of the whole during sweeps. */
+const SWEEP_KILLS = 2;
 
 const say = (line: string) => process.stderr.write(`${line}\n`);
 
@@ -76,6 +80,7 @@ export async function siege(options: SiegeOptions): Promise<number> {
     await part('fifty clients', clients(stand, minutes * 0.13, seed));
     await part('fifty clients of two servers', links(stand, minutes * 0.05, seed));
     await part('ten games', games(stand, minutes * 0.1, seed));
+    await part('sweeps', sweeps(stand, Math.ceil(minutes * SWEEP_KILLS), seed));
   });
   await group('the second application', {}, async (stand) => {
     await part('folders under version control', folders(stand, minutes * 0.08, seed));

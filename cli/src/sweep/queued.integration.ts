@@ -2,15 +2,11 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { parseTuning, readAxis, resolveTuning, Sweep, type SweepAxis, type SweepDefinition } from '@zygopod/core';
 import { afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
 import '../../../testing/provided.ts';
-import { campaign } from '../../../core/src/testing/campaign.ts';
-import { sequence } from '../../../core/src/testing/sequence.ts';
 import { ownDatabase } from '../../../web/src/testing/ownServer.ts';
 import { root } from '../root.ts';
 import { freePort, startServer, stopServer } from '../up/server.ts';
-import { runQueued } from './queued.ts';
 
 /** A database of its own: a server of other tests may have workers, which would take these chunks. */
 let databaseUrl: string;
@@ -19,8 +15,6 @@ beforeAll(async () => {
 });
 const file = JSON.parse(readFileSync(join(root, 'demo/carrier-day-boots.tuning.json'), 'utf8')) as object;
 
-/** Kills in the sequence of kills. */
-const KILLS = campaign(2, 100);
 /** A worker of any kind is silent for so long, at most, before its chunk is given to another (s). */
 const RETAKEN = 15;
 
@@ -51,23 +45,10 @@ function startWorker(env: Record<string, string> = {}): ChildProcess & { said: s
 }
 
 /** A server without workers of its own. */
-async function serve(port?: number) {
-  const server = await startServer({ host: '127.0.0.1', port: port ?? (await freePort()), databaseUrl, env: { ZYGOPOD_WORKERS: '0' } });
+async function serve() {
+  const server = await startServer({ host: '127.0.0.1', port: await freePort(), databaseUrl, env: { ZYGOPOD_WORKERS: '0' } });
   ends.push(() => stopServer(server.process));
   return server;
-}
-
-function definitionOf(over: string[], metrics: SweepDefinition['metrics']): SweepDefinition {
-  const read = parseTuning(JSON.stringify(file));
-  const tuning = read.ok ? resolveTuning(read.value.file) : read;
-  if (!tuning.ok) throw new Error('the demo');
-  return {
-    tuning: tuning.value,
-    axes: over.map((text) => readAxis(text, tuning.value.file) as SweepAxis),
-    metrics,
-    targets: [],
-    ground: null,
-  };
 }
 
 const request = (over: string[], metrics: readonly string[]) => ({ tuning: file, over, metrics });
@@ -102,44 +83,6 @@ async function until(address: string, id: string, isSo: (run: Run) => boolean): 
 }
 
 describe('a sweep on the queue', () => {
-  it('is computed whole and equal, bit for bit, though workers and the server are killed', async () => {
-    const over = ['pace.walkSpeed=60:320:40', 'ramp.decelerate=300:4800:25:log'];
-    const metrics = ['stopDistance', 'tightestGap', 'slideKept(45)'] as const;
-    const definition = definitionOf(over, metrics);
-    const port = await freePort();
-    let server = await serve(port);
-    const workers = [startWorker(), startWorker()];
-    const queued = new Sweep(definition);
-    let taken = 0;
-    const finished = runQueued(
-      queued,
-      request(over, metrics),
-      server.address,
-      (done) => (taken = done),
-      () => undefined,
-    );
-    finished.catch(() => undefined);
-    const next = sequence(KILLS);
-    for (let kill = 0; kill < KILLS && taken < queued.cells; kill++) {
-      await new Promise((over) => setTimeout(over, 1500 + next() * 1500));
-      if (kill % 2 === 0) {
-        const victim = Math.floor(next() * 2);
-        workers[victim]?.kill('SIGKILL');
-        workers[victim] = startWorker();
-      } else {
-        const gone = once(server.process, 'exit');
-        server.process.kill('SIGKILL');
-        await gone;
-        server = await serve(port);
-      }
-    }
-    await finished;
-    const here = new Sweep(definition);
-    while (here.run(500));
-    for (const key of metrics) expect(queued.values.get(key)).toEqual(here.values.get(key));
-    expect(queued.done).toBe(here.cells);
-  }, 600_000);
-
   it('gives the chunk of a killed worker to another within 15 s, is followed from any server, stops within 2 s, and continues', async () => {
     const server = await serve();
     const first = startWorker();
