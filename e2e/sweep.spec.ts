@@ -214,7 +214,17 @@ describe('a sweep', () => {
     const over = ['pace.walkSpeed=60:320:9', 'ramp.decelerate=300:4800:7:log'];
     const { page, faults } = await openPage(browser, sweepOf(id, over, ['stopDistance']), {});
     await isWhole(page);
+    // A metric of a kept tape belongs to it.
+    const tape = { name: 'Out and about', ground: 'Boardwalk', hz: 60, ticks: 90, events: [{ at: 0, press: 'right' }] };
+    await createDocument(address, 'tapes', { format: 'zygopod/tape', version: 3, scheme: 'steer', ...tape }, project);
+    await page.reload();
+    await isWhole(page);
+    await page.getByRole('combobox', { name: 'Tape' }).selectOption('Out and about');
+    await page.getByRole('combobox', { name: 'Add a metric' }).selectOption('Peak speed on the tape');
+    await page.getByText('Speed on the tape Out and about').waitFor();
+    await isWhole(page);
     const csv = (await downloaded(page, 'CSV')).toString();
+    expect(csv.split('\r\n')[0]).toContain('stopDistance,peakSpeed@1');
     const keep = async (name: string) => {
       await page.getByRole('button', { name: 'Keep sweep' }).click();
       await page.getByRole('textbox', { name: 'Name' }).fill(name);

@@ -72,7 +72,7 @@ const layers: Readonly<Record<string, readonly string[]>> = {
   project: ['math', 'document', 'tuning', 'ground', 'tape', 'targets', 'sweeps'],
   formats: ['math', 'document', 'tuning', 'ground', 'tape', 'motion', 'measure', 'targets', 'project'],
   formulas: ['tuning', 'formats'],
-  search: ['math', 'tuning', 'ground', 'measure', 'targets', 'sweeps', 'formats'],
+  search: ['math', 'tuning', 'ground', 'tape', 'measure', 'targets', 'sweeps', 'formats'],
   link: ['tape'],
   game: ['math', 'tuning', 'ground', 'tape', 'motion'],
 };

@@ -155,7 +155,8 @@ export { absencesOf, type DrillResult, metricsOf, runDrills } from './measure/dr
 export type { Gap } from './measure/gaps.ts';
 export { type Happening, lastHappenings } from './measure/happenings.ts';
 export { type MetricName, type Metrics, metricKey, metricOfKey, metricSpecOf, metricSpecs } from './measure/metricSpecs.ts';
-export { traceMetrics } from './measure/metrics.ts';
+export { traceMetricNames, traceMetrics } from './measure/metrics.ts';
+export { driveTape } from './measure/onTape.ts';
 export { apartAt, inOrder, type Parting, partings, type Side } from './measure/partings.ts';
 export { clickRun } from './measure/scenes/click.ts';
 export { HELD_AGAINST, policies, pressAgainstEdge } from './measure/scenes/edge.ts';
@@ -275,7 +276,17 @@ export { cellCost } from './search/sweep/cost.ts';
 export { nearestMet } from './search/sweep/nearest.ts';
 export { type QueuedChunk, type QueuedSweep, takeQueued, wholeChunk } from './search/sweep/queued.ts';
 export { type SweepReport, sweepCsv, sweepReport } from './search/sweep/report.ts';
-export { type Hole, MET, type MetricKey, MISSED, Sweep, type SweepChunk, type SweepDefinition, sweepFaults } from './search/sweep/sweep.ts';
+export {
+  drivenTapes,
+  type Hole,
+  MET,
+  type MetricKey,
+  MISSED,
+  Sweep,
+  type SweepChunk,
+  type SweepDefinition,
+  sweepFaults,
+} from './search/sweep/sweep.ts';
 export { axisLabel, axisText, MOST_CELLS, pathOf, placeOn, readAxis, type SweepAxis, spread, valueOn, withAxis } from './sweeps/axis.ts';
 export { axesOf, readSweep, type SweepFile } from './sweeps/sweepFile.ts';
 

@@ -1,8 +1,8 @@
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
-import { readAxis, Sweep, type SweepAxis, sweepReport } from '@zygopod/core';
+import { readAxis, rerun, Sweep, type SweepAxis, sweepReport, traceMetrics } from '@zygopod/core';
 import { describe, expect, it } from 'vitest';
-import { tuningFile } from '../files.ts';
+import { groundFile, tapeFile, tuningFile } from '../files.ts';
 import { root } from '../root.ts';
 
 const boots = join(root, 'demo/carrier-day-boots.tuning.json');
@@ -46,6 +46,17 @@ describe('sweep', () => {
     expect(head).toMatch(/^ramp\.decelerate,.*stopDistance.*,met$/);
     expect(lines.map((line) => line.split(',')[0])).toEqual(['300', '1200', '4800']);
     for (const line of lines) expect(line).toMatch(/,(true|false)$/);
+  });
+
+  it('drives tapes on a ground, and refuses their metrics without one', () => {
+    const [tape, ground] = ['out-and-back.tape', 'boardwalk.ground'].map((name) => join(root, `demo/${name}.json`)) as [string, string];
+    const args = ['--over', 'pace.walkSpeed=100,140', '--metric', 'travelled@1,stopDistance', '--tape', tape];
+    const { status, stdout } = run(...args, '--ground', ground);
+    const { metrics } = JSON.parse(stdout) as { metrics: Record<string, number[][]> };
+    const { parameters } = tuningFile(boots);
+    const driven = traceMetrics(rerun(tapeFile(tape), parameters, groundFile(ground)).trace, parameters);
+    expect([status, metrics['travelled@1']?.[0]?.[1]]).toEqual([0, driven.travelled]);
+    expect(run(...args)).toMatchObject({ status: 2, stderr: expect.stringContaining('travelled@1: needs a ground') });
   });
 
   it.each([

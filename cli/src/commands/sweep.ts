@@ -1,6 +1,6 @@
 import { type MetricKey, readAxis, Sweep, type SweepAxis, sweepCsv, sweepFaults, sweepReport, type Target } from '@zygopod/core';
 import { addressOf } from '../files/runningAddress.ts';
-import { groundFile, targetsFile, tuningFile, writeText } from '../files.ts';
+import { groundFile, tapeFile, targetsFile, tuningFile, writeText } from '../files.ts';
 import { GOOD, Misuse } from '../misuse.ts';
 import { Progress } from '../progress.ts';
 import { runSweep } from '../sweep/pool.ts';
@@ -9,6 +9,7 @@ import { runQueued } from '../sweep/queued.ts';
 interface SweepOptions {
   tuning: string;
   ground?: string;
+  tape?: string[];
   over: string[];
   metric?: string;
   targets?: string;
@@ -33,7 +34,9 @@ export async function sweep(options: SweepOptions): Promise<number> {
     .map((key) => key.trim())
     .filter((key) => key !== '') as MetricKey[];
   const targets: readonly Target[] = options.targets === undefined ? [] : targetsFile(options.targets).targets;
-  const definition = { tuning, axes, metrics, targets, ground: options.ground === undefined ? null : groundFile(options.ground) };
+  const ground = options.ground === undefined ? null : groundFile(options.ground);
+  const tapes = (options.tape ?? []).map(tapeFile);
+  const definition = { tuning, axes, metrics, targets, ground, tapes };
   const faults = sweepFaults(definition);
   if (faults.length > 0) throw new Misuse(faults.map((fault) => `sweep: ${fault}`).join('\n'));
   const swept = new Sweep(definition);
@@ -42,7 +45,8 @@ export async function sweep(options: SweepOptions): Promise<number> {
   if (options.queue) {
     const request = {
       tuning: tuning.file,
-      ground: definition.ground,
+      ground,
+      tapes,
       over: options.over,
       metrics,
       targets,

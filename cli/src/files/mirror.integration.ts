@@ -42,14 +42,29 @@ const onServer = async (name: string) => {
 };
 const create = (kind: DocumentKind, file: object) => app.create(project, kind, file, '');
 
+const sweep = (name: string, values: number) => ({
+  format: 'zygopod/sweep',
+  version: 1,
+  name,
+  note: '',
+  tuning: { name: 'Day boots', revision: 1 },
+  over: [`pace.walkSpeed=60:320:${values}`],
+  metrics: ['stopDistance'],
+});
+
 describe('a folder and a project', () => {
   it('become alike, in the catalogue’s order, and stay so', async () => {
     await create('tuning', tuning('Day boots', 140));
     await create('targets', { format: 'zygopod/targets', version: 1, name: 'Brisk', targets: [{ metric: 'riseTime', max: 0.2 }] });
     put('tunings/storm.tuning.json', tuning('Storm boots', 118));
+    await create('sweep', sweep('Stops', 40));
     await look();
     expect(readFileSync(join(root, 'tunings/day-boots.tuning.json'), 'utf8')).toBe(documentText(tuning('Day boots', 140)));
     expect(folder.text('targets/brisk.targets.json')).toContain('riseTime');
+    expect(folder.text('sweeps/stops.sweep.json')).toBe(documentText(sweep('Stops', 40)));
+    put('sweeps/stops.sweep.json', sweep('Stops', 50));
+    await look();
+    expect(await onServer('Stops')).toEqual(sweep('Stops', 50));
     expect(await onServer('Storm boots')).toMatchObject({ pace: { walkSpeed: 118 } });
     expect(folder.text(PROJECT_FILE)).toContain('"format": "zygopod/project"');
     expect((await look()).lines).toEqual([]);

@@ -77,24 +77,32 @@ export const GRAZES: readonly number[] = [5, 15, 25, 35, 45, 55, 65, 75, 85];
 
 export type MetricName = keyof typeof metricSpecs;
 
-/** Values by metric; a metric measured at an angle or a gate has it behind its name: `slideKept(45)`, `lapSplit(2)`. */
-export type Metrics = Partial<Record<MetricName | `slideKept(${number})` | `lapSplit(${number})`, number | undefined>>;
+/**
+ * Values by metric; a metric measured at an angle or a gate has it behind its name: `slideKept(45)`, `lapSplit(2)`; one of a tape has the tape's
+ * number: `peakSpeed@1`.
+ */
+export type Metrics = Partial<
+  Record<MetricName | `slideKept(${number})` | `lapSplit(${number})` | `${string}@${number}`, number | undefined>
+>;
 
 /** The key of a metric in values: its name, and its angle or gate if it has one. */
 export const metricKey = (metric: string, at?: number): keyof Metrics =>
   metric === 'slideKept' ? `slideKept(${at ?? 45})` : metric === 'lapSplit' ? `lapSplit(${at ?? 1})` : (metric as MetricName);
 
-/** The metric of a key in values, and its angle or gate if it has one. */
-export function metricOfKey(key: string): { metric: string; at?: number } {
+/** The metric of a key in values, and its angle or gate, or the number of its tape, if it has one. */
+export function metricOfKey(key: string): { metric: string; at?: number; tape?: number } {
+  const [, onTape, tape] = /^(\w+)@([1-9]\d?)$/.exec(key) ?? [];
+  if (onTape !== undefined) return { metric: onTape, tape: Number(tape) };
   const [, metric = key, at] = /^(\w+)\((\d+)\)$/.exec(key) ?? [];
   return { metric, ...(at === undefined ? {} : { at: Number(at) }) };
 }
 
 /** The spec of a key in values. */
 export function metricSpecOf(key: string): MetricSpec {
-  const { metric: name, at } = metricOfKey(key);
+  const { metric: name, at, tape } = metricOfKey(key);
   const spec: MetricSpec | undefined = Object.hasOwn(metricSpecs, name) ? metricSpecs[name as MetricName] : undefined;
   if (!spec) throw new Error(`no metric is called ${key}`);
+  if (tape !== undefined) return { ...spec, words: `${spec.words} on ${tape === 1 ? 'the tape' : `tape ${tape}`}` };
   if (at === undefined) return spec;
   return { ...spec, words: name === 'lapSplit' ? `${spec.words} to gate ${at}` : `${spec.words} at ${at}°` };
 }

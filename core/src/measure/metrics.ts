@@ -98,6 +98,12 @@ function latency(trace: Trace): number | undefined {
 
 const mean = (values: number[]): number | undefined => (values.length > 0 ? values.reduce((a, b) => a + b) / values.length : undefined);
 
+/** The metrics that a trace may have. */
+export const traceMetricNames = [
+  ...(['riseTime', 'riseDistance', 'stopTime', 'stopDistance', 'inputLatency', 'travelled', 'meanSpeed', 'peakSpeed'] as const),
+  ...(['timeStanding', 'timeWalking', 'timeSprinting', 'timeSpent', 'contacts', 'contactTime', 'turned'] as const),
+] satisfies readonly MetricName[];
+
 /**
  * The metrics of a trace, driven with `parameters`; those that it does not hold are absent. Rises and stops are the means of all that are in
  * it, read inside their ticks by the law of the ramp (`speedLaw`).
@@ -111,7 +117,7 @@ export function traceMetrics(trace: Trace, parameters: Parameters): Metrics {
   }
   const changes = new Changes(trace, parameters);
   const [up, down] = [changes.rises(), changes.stops()];
-  const metrics: Partial<Record<MetricName, number | undefined>> = {
+  const metrics: Record<(typeof traceMetricNames)[number], number | undefined> = {
     riseTime: mean(up.map(({ seconds }) => seconds)),
     riseDistance: mean(up.map(({ distance }) => distance)),
     stopTime: mean(down.map(({ seconds }) => seconds)),

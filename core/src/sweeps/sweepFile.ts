@@ -45,14 +45,16 @@ const schema = z.strictObject({
   note: z.string().max(2000).default(''),
   /** The tuning that is swept, and its newest revision when the sweep was saved. */
   tuning: z.strictObject({ name, revision: z.int().min(1) }),
-  /** Where laps are driven. */
+  /** Where laps and tapes are driven. */
   ground: name.optional(),
+  /** The tapes that metrics name by their numbers: `peakSpeed@1`. */
+  tapes: z.array(name).max(4).optional(),
   /** The target set. */
   targets: name.optional(),
   /** One or two axes, as `readAxis` reads them. */
   over,
   metrics: z
-    .array(z.string().regex(/^[A-Za-z]\w{0,60}(\(\d{1,3}\))?$/, 'the name of a metric'))
+    .array(z.string().regex(/^[A-Za-z]\w{0,60}(\(\d{1,3}\)|@[1-9])?$/, 'the name of a metric'))
     .min(1)
     .max(12),
 });

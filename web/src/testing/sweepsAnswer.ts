@@ -33,6 +33,13 @@ export function sweepsAnswer(described: Described, tuning: object): void {
       await ask('GET', path, { id: NOBODY }, 404);
     for (const action of ['stop', 'resume']) await ask('POST', `/sweep-runs/{id}/${action}`, { id: NOBODY }, 404);
     await ask('GET', '/sweep-runs/{id}/chunks', at, 400, { query: '?after=-1' });
+    const tape = { format: 'zygopod/tape', version: 1, name: 'Right', hz: 60, ticks: 30, events: [{ at: 0, press: 'right' }] };
+    const ground = { format: 'zygopod/ground', version: 1, name: 'Yard', size: { width: 640, height: 384 }, start: { x: 80, y: 80 } };
+    const taped = { ...body, metrics: ['peakSpeed@1'], tapes: [tape] };
+    const { value: onTape } = await ask('POST', '/sweep-runs', {}, 201, { body: { ...taped, ground } });
+    await described.hears('/sweep-runs/{id}/events', `/sweep-runs/${onTape['id']}/events`, '"state":"done"');
+    for (const wrong of [taped, { ...taped, ground, tapes: [{ ...tape, hz: 0 }] }, { ...taped, ground, metrics: ['peakSpeed@2'] }])
+      await ask('POST', '/sweep-runs', {}, 422, { body: wrong });
     for (const wrong of [{ over: ['pace.walkSpeed=9:1:2'] }, { over: [] }, { metrics: ['nonsense'] }, { surprise: 1 }])
       await ask('POST', '/sweep-runs', {}, 422, { body: { ...body, ...wrong } });
   });

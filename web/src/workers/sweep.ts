@@ -2,12 +2,14 @@ import {
   type Absences,
   absencesOf,
   drills,
+  driveTape,
   type EffectTable,
   effectTable,
   type Ground,
   type MetricKey,
   type Metrics,
   metricKey,
+  metricOfKey,
   metricsOf,
   Prepared,
   resolveTuning,
@@ -15,6 +17,7 @@ import {
   Sweep,
   type SweepChunk,
   type SweepDefinition,
+  type Tape,
   type Tuning,
   type TuningFile,
   triedPaths,
@@ -22,7 +25,7 @@ import {
 } from '@zygopod/core';
 import { expose, transfer } from 'comlink';
 
-/** A drive in the drill that measures a metric: a column each, a row for each tick, and the drill's title. */
+/** A drive in the drill, or on the tape, that a metric is of: a column each, a row for each tick, and where it is driven. */
 export interface Motion {
   title: string;
   columns: Readonly<Record<'time' | 'x' | 'y' | 'speed' | 'facing' | 'gait', Float64Array>>;
@@ -59,12 +62,19 @@ const api = {
     return transfer(chunk, [chunk.values.buffer, chunk.met.buffer]);
   },
 
-  /** Measures one tuning: the drills of these metrics and targets, the motion in the first one of `shown`. */
-  sound(file: TuningFile, keys: readonly MetricKey[], shown: MetricKey | null, ground: Ground | null): Sounding {
+  /** Measures one tuning: the drills of these metrics and targets, the motion in the first one of `shown`; and a tape, if keys name it. */
+  sound(file: TuningFile, keys: readonly MetricKey[], shown: MetricKey | null, ground: Ground | null, tape: Tape | null): Sounding {
     const wanted = drills.filter(({ gives }) => keys.some((key) => gives.includes(key)));
-    const results = [...runDrills(tuningOf(file).parameters, { drills: wanted, ground })];
-    const own = results.find(({ drill, runs }) => runs.length > 0 && (shown === null || drill.gives.includes(shown)));
-    const trace = own?.runs[0]?.trace;
+    const { parameters } = tuningOf(file);
+    const results = [...runDrills(parameters, { drills: wanted, ground })];
+    const isTaped = tape !== null && ground !== null && keys.some((key) => metricOfKey(key).tape !== undefined);
+    const taped = isTaped ? driveTape(tape, 1, parameters, { ground, prepared: new Prepared() }) : null;
+    const drilled = results.find(({ drill, runs }) => runs.length > 0 && (shown === null || drill.gives.includes(shown)));
+    const own =
+      taped && shown !== null && metricOfKey(shown).tape !== undefined
+        ? { title: `on the tape ${tape?.name}`, trace: taped.world.trace }
+        : drilled && { title: `in the drill ${drilled.drill.title.toLowerCase()}`, trace: drilled.runs[0]?.trace };
+    const trace = own?.trace;
     const columns = trace && {
       time: trace.values('time'),
       x: trace.values('x'),
@@ -74,9 +84,9 @@ const api = {
       gait: trace.values('gait'),
     };
     return {
-      metrics: metricsOf(results),
+      metrics: { ...metricsOf(results), ...taped?.metrics },
       absent: absencesOf(results),
-      motion: own && columns ? { title: own.drill.title, columns } : null,
+      motion: own && columns ? { title: own.title, columns } : null,
     };
   },
 

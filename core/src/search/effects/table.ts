@@ -44,9 +44,12 @@ const sizeOf = (effect: Effect | null): number => (effect === null ? 0 : Math.mi
  */
 export function effectTable(tuning: Tuning, ground: Ground | null, measured: (share: number) => void = () => undefined): EffectTable {
   const applying = drills.filter((drill) => drill !== lap && drill.unless(tuning.parameters) === null);
-  const prepared = new Prepared();
-  const now = metricsOf([...runDrills(tuning.parameters, { drills: applying, ground, prepared })]);
-  const outcomes = [...new Set(applying.map(({ main, at }) => metricKey(main, at)))].flatMap((metric) => {
+  const prepared = new Prepared(false);
+  const mains = [...new Set(applying.map(({ main, at }) => metricKey(main, at)))];
+  const wanted = new Set<string>(mains);
+  const measure = ({ parameters }: Tuning) => metricsOf([...runDrills(parameters, { drills: applying, ground, prepared, wanted })]);
+  const now = measure(tuning);
+  const outcomes = mains.flatMap((metric) => {
     const value = now[metric];
     return value === undefined ? [] : [{ metric, value }];
   });
@@ -55,7 +58,7 @@ export function effectTable(tuning: Tuning, ground: Ground | null, measured: (sh
     const sides = [1 + STEP, 1 - STEP].map((factor) => {
       const file = tried(tuning, path, factor);
       const read = file && resolveTuning(file);
-      return read?.ok ? metricsOf([...runDrills(read.value.parameters, { drills: applying, ground, prepared })]) : null;
+      return read?.ok ? measure(read.value) : null;
     });
     measured((i + 1) / paths.length);
     const [above, below] = sides as [Metrics | null, Metrics | null];

@@ -1,6 +1,10 @@
 import { describe, expect, it } from 'vitest';
+import { firstYard } from '../../ground/yard.ts';
 import { metricsOf, runDrills } from '../../measure/drills/run.ts';
+import { traceMetrics } from '../../measure/metrics.ts';
+import { rerun } from '../../replay/rerun.ts';
 import { axisText, placeOn, readAxis, type SweepAxis, spread, valueOn, withAxis } from '../../sweeps/axis.ts';
+import { type Tape, tapeOf } from '../../tape/tape.ts';
 import { seeds } from '../../testing/campaign.ts';
 import { sequence } from '../../testing/sequence.ts';
 import { firstTuning } from '../../tuning/firstTuning.ts';
@@ -204,6 +208,39 @@ describe('a sweep', () => {
         for (const key of metrics)
           expect(Object.is(sweep.values.get(key)?.[cell], whole[key] ?? Number.NaN), `${seed}: ${key} in ${cell}`).toBe(true);
       }
+    }
+  });
+
+  it('drives tapes on the ground as a replay of each by itself, bit for bit, beside drills that overwrite their traces', () => {
+    const ground = firstYard('px');
+    for (const seed of seeds(2, 60)) {
+      const next = sequence(seed);
+      const controls = ['right', 'down', 'left', 'up', 'sprint'] as const;
+      const tapeNamed = (name: string): Tape => {
+        const hz = [30, 60][Math.floor(next() * 2)] as number;
+        const events = Array.from({ length: 12 }, (_, i) => {
+          const control = controls[Math.floor(next() * controls.length)] as (typeof controls)[number];
+          return next() < 0.6 ? { at: i * 9, press: control } : { at: i * 9, release: control };
+        });
+        return tapeOf({ name, ground: ground.name, scheme: 'steer', hz, ticks: 150, events });
+      };
+      const tapes = [tapeNamed('One'), tapeNamed('Two')];
+      const metrics = ['peakSpeed@1', 'tightestGap', 'travelled@2', 'contacts@1', 'turned@2'] as const;
+      const tuning = tuned({ 'body.radius': 6 + Math.round(next() * 8) });
+      const sweep = swept({ tuning, axes: [axis('pace.walkSpeed=80:220:3'), axis('clock.hz=30,144')], metrics, ground, tapes });
+      for (let cell = 0; cell < sweep.cells; cell++) {
+        const read = resolveTuning(sweep.fileAt(cell));
+        if (!read.ok) throw new Error('a hole');
+        const alone = tapes.map((tape) => traceMetrics(rerun(tape, read.value.parameters, ground).trace, read.value.parameters));
+        const value = (key: MetricKey) => sweep.values.get(key)?.[cell];
+        expect([value('peakSpeed@1'), value('contacts@1')], `${seed}`).toEqual([alone[0]?.peakSpeed, alone[0]?.contacts]);
+        expect([value('travelled@2'), value('turned@2')], `${seed}`).toEqual([alone[1]?.travelled, alone[1]?.turned]);
+      }
+      const faults = (metrics: readonly MetricKey[], on: typeof ground | null = ground) =>
+        sweepFaults({ tuning, axes: [axis('pace.walkSpeed=80:220:3')], metrics, targets: [], ground: on, tapes }).join();
+      expect(faults(['peakSpeed@3'])).toBe('peakSpeed@3: found 2 tapes, expected 3');
+      expect(faults(['tightestGap@1'])).toMatch(/^tightestGap@1: found no such metric of a tape, expected one of riseTime,/);
+      expect(faults(['peakSpeed@1'], null)).toMatch(/needs a ground/);
     }
   });
 

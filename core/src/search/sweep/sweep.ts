@@ -4,7 +4,10 @@ import { drills } from '../../measure/drills/list.ts';
 import { Prepared } from '../../measure/drills/prepared.ts';
 import { absencesOf, type DrillResult, metricsOf, runDrills } from '../../measure/drills/run.ts';
 import { type Metrics, metricKey, metricOfKey, metricSpecs } from '../../measure/metricSpecs.ts';
+import { traceMetricNames } from '../../measure/metrics.ts';
+import { driveTape } from '../../measure/onTape.ts';
 import { MOST_CELLS, type SweepAxis, withAxis } from '../../sweeps/axis.ts';
+import type { Tape } from '../../tape/tape.ts';
 import { judgeTargets, type Target } from '../../targets/targets.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import type { TuningFile } from '../../tuning/schema.ts';
@@ -21,6 +24,8 @@ export interface SweepDefinition {
   metrics: readonly MetricKey[];
   targets: readonly Target[];
   ground: Ground | null;
+  /** The tapes that metrics name by their numbers, from 1 on; driven on the ground. */
+  tapes?: readonly Tape[];
   /** True: of the targets, only whether all are met is kept, and a tuning that misses one isn't compared with the rest. */
   isMetOnly?: boolean;
 }
@@ -62,12 +67,29 @@ function furtherDrills(metrics: readonly MetricKey[], targets: readonly MetricKe
     .toSorted((a, b) => rank(a) - rank(b));
 }
 
+/** The numbers of the tapes that metrics are of. */
+const tapesOf = (metrics: readonly MetricKey[]): number[] => [...new Set(metrics.flatMap((key) => metricOfKey(key).tape ?? []))];
+
+/** The tapes that a sweep drives. */
+export const drivenTapes = ({ metrics, tapes = [] }: SweepDefinition): Tape[] =>
+  tapesOf(metrics).flatMap((number) => tapes[number - 1] ?? []);
+
 /** All drills that a sweep may run. */
 export const drillsOf = ({ metrics, targets }: SweepDefinition): Drill[] =>
   drillsFor([...metrics, ...targets.map(({ metric, at }) => metricKey(metric, at))]);
 
+/** The fault of a metric of a tape; null if it has none. */
+function tapeFault(key: MetricKey, { tapes = [], ground }: SweepDefinition): string | null {
+  const { metric, tape = 1 } = metricOfKey(key);
+  if (!(traceMetricNames as readonly string[]).includes(metric))
+    return `${key}: found no such metric of a tape, expected one of ${traceMetricNames.join(', ')}`;
+  if (tape > tapes.length) return `${key}: found ${tapes.length} tapes, expected ${tape}`;
+  return ground ? null : `${key}: needs a ground that the tape is driven on`;
+}
+
 /** The faults of a definition, in words: axes, cells and metrics that can't be swept. */
-export function sweepFaults({ tuning, axes, metrics, targets, ground }: SweepDefinition): string[] {
+export function sweepFaults(definition: SweepDefinition): string[] {
+  const { tuning, axes, metrics, targets, ground } = definition;
   const faults: string[] = [];
   if (axes.length < 1 || axes.length > 2) faults.push(`found ${axes.length} axes, expected one or two`);
   if (axes.length === 2 && axes[0]?.path === axes[1]?.path) faults.push(`found ${axes[0]?.path} on both axes, expected two parameters`);
@@ -76,7 +98,12 @@ export function sweepFaults({ tuning, axes, metrics, targets, ground }: SweepDef
   if (metrics.length + targets.length === 0) faults.push('found no metric, expected one or more');
   const judged = [...metrics, ...targets.map(({ metric, at }) => metricKey(metric, at))];
   for (const key of new Set(judged)) {
-    const { metric } = metricOfKey(key);
+    const { metric, tape } = metricOfKey(key);
+    if (tape !== undefined) {
+      const fault = tapeFault(key, definition);
+      if (fault !== null) faults.push(fault);
+      continue;
+    }
     if (!Object.hasOwn(metricSpecs, metric)) {
       faults.push(`${key}: found no such metric, expected one of a report, such as stopDistance`);
       continue;
@@ -112,6 +139,8 @@ export class Sweep {
   readonly #further: readonly Drill[];
   /** The targets by the drill that measures them. */
   readonly #targets = new Map<Drill, Target[]>();
+  /** The numbers of the tapes that are driven. */
+  readonly #tapes: readonly number[];
   readonly #prepared = new Prepared(false);
   readonly #wanted: ReadonlySet<string>;
   readonly #order: Generator<number>;
@@ -130,6 +159,7 @@ export class Sweep {
     this.values = new Map(this.metrics.map((key) => [key, new Float64Array(this.cells).fill(Number.NaN)]));
     this.met = new Uint8Array(this.cells);
     this.#drills = drillsFor(this.metrics);
+    this.#tapes = tapesOf(this.metrics);
     this.#wanted = new Set([...this.metrics, ...own]);
     this.#further = furtherDrills(this.metrics, own);
     for (const drill of [...this.#drills, ...this.#further])
@@ -231,7 +261,7 @@ export class Sweep {
 
   /** The metrics of a tuning, and how it stands with the targets. */
   measured(parameters: Parameters): { metrics: Metrics; met: number } {
-    const { ground, targets } = this.definition;
+    const { ground, targets, tapes = [] } = this.definition;
     const results: DrillResult[] = [];
     let isMissed = false;
     for (const wanted of [this.#drills, this.#further]) {
@@ -242,7 +272,12 @@ export class Sweep {
         if (isMissed && wanted === this.#further) break;
       }
     }
-    return { metrics: metricsOf(results), met: targets.length === 0 ? UNKNOWN : isMissed ? MISSED : MET };
+    const metrics = metricsOf(results);
+    for (const number of this.#tapes) {
+      const tape = tapes[number - 1];
+      if (tape && ground) Object.assign(metrics, driveTape(tape, number, parameters, { ground, prepared: this.#prepared }).metrics);
+    }
+    return { metrics, met: targets.length === 0 ? UNKNOWN : isMissed ? MISSED : MET };
   }
 
   /** True if the result of a drill misses a target. */

@@ -5,7 +5,7 @@ import type { KeyboardEvent, PointerEvent } from 'react';
 import { ticksOf } from './axisTicks.ts';
 import { useSweep } from './context.ts';
 import { bandOf, MARGIN } from './layout.ts';
-import type { Swept } from './sweepWork.ts';
+import type { Swept } from './measuring.ts';
 import { useBox } from './useBox.ts';
 import { axisTitle, metricWords, valueWords } from './words.ts';
 

@@ -1,5 +1,5 @@
 import { useStore } from '@nanostores/react';
-import { drills, type MetricKey, metricKey, metricSpecOf } from '@zygopod/core';
+import { drills, type MetricKey, metricKey, metricSpecOf, traceMetricNames } from '@zygopod/core';
 import { useId } from 'react';
 import { AxisFields } from './AxisFields.tsx';
 import { MOST_METRICS, type Shown } from './choice.ts';
@@ -7,6 +7,7 @@ import { useSweep } from './context.ts';
 import { exports } from './exportSweep.ts';
 import { KeptList } from './KeptList.tsx';
 import { Running } from './Running.tsx';
+import { TapeChoice } from './TapeChoice.tsx';
 import { TargetChoice } from './TargetChoice.tsx';
 import { shownWords } from './words.ts';
 
@@ -23,6 +24,7 @@ export function Definition() {
       <AxisFields index={0} />
       <AxisFields index={1} />
       <ShownList />
+      <TapeChoice />
       <TargetChoice />
       <Running />
       {faults.length > 0 && (
@@ -76,10 +78,11 @@ function ShownList() {
   const { parameters } = useStore(sweep.work.editing.$plainTuning);
   const banded = targets.map(({ metric, at }) => metricKey(metric, at));
   const swept = useStore(sweep.$swept);
-  const available = drills
-    .filter((drill) => drill.unless(parameters) === null)
-    .flatMap(({ gives }) => gives)
-    .filter((key, i, all) => all.indexOf(key) === i && !choice.metrics.includes(key));
+  const tape = useStore(sweep.$tape);
+  const taped = tape ? traceMetricNames.map((name): MetricKey => `${name}@1`) : [];
+  const available = [...drills.filter((drill) => drill.unless(parameters) === null).flatMap(({ gives }) => gives), ...taped].filter(
+    (key, i, all) => all.indexOf(key) === i && !choice.metrics.includes(key),
+  );
   const show = (shown: Shown) => sweep.choose({ shown });
   const add = (key: MetricKey) => {
     sweep.choose({ metrics: [...choice.metrics, key], shown: key });

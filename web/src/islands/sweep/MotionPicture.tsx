@@ -20,7 +20,7 @@ export function MotionPicture({ here, today }: { here: Motion | null; today: Mot
     <figure className="m-0">
       <Prints here={here} today={today} />
       <figcaption className="mt-1 flex justify-between text-xs text-ink-soft">
-        <span>Speed in the drill {own.title.toLowerCase()}</span>
+        <span className="truncate">Speed {own.title}</span>
         {here && <span>dashed: today</span>}
       </figcaption>
       <Speeds here={here} today={today} />

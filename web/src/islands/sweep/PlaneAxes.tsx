@@ -1,6 +1,6 @@
 import { ticksOf } from './axisTicks.ts';
 import { MARGIN } from './layout.ts';
-import type { Swept } from './sweepWork.ts';
+import type { Swept } from './measuring.ts';
 import { axisTitle } from './words.ts';
 
 /** The axes of a plane, with round numbers and titles. */

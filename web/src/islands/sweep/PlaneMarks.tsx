@@ -1,6 +1,6 @@
 import { useStore } from '@nanostores/react';
 import { useSweep } from './context.ts';
-import type { Swept } from './sweepWork.ts';
+import type { Swept } from './measuring.ts';
 import { type PlaneMark, useMarks } from './useMarks.ts';
 
 /** Pixels of a name's letter, about. */

@@ -24,6 +24,8 @@ export interface SweepChoice {
   over: readonly string[];
   metrics: readonly MetricKey[];
   shown: Shown;
+  /** The id of the tape that metrics are of, driven on the ground; null: none. */
+  tape: string | null;
 }
 
 /** The parameter of an address that names the kept sweep whose results are shown. */
@@ -44,18 +46,20 @@ export function readChoice(search: string): SweepChoice {
   const shown = query.get('shown') ?? '';
   return {
     over: query.getAll('over').slice(0, 2),
+    tape: query.get('tape') || null,
     metrics,
     shown: shown === 'met' || (metrics as readonly string[]).includes(shown) ? (shown as Shown) : (metrics[0] ?? 'met'),
   };
 }
 
 /** An address with a choice in its search; the rest of that stays. */
-export function withChoice(search: string, { over, metrics, shown }: SweepChoice): string {
+export function withChoice(search: string, { over, metrics, shown, tape }: SweepChoice): string {
   const query = new URLSearchParams(search);
-  for (const name of ['over', 'metric', 'shown']) query.delete(name);
+  for (const name of ['over', 'metric', 'shown', 'tape']) query.delete(name);
   for (const axis of over) query.append('over', axis);
   for (const metric of metrics) query.append('metric', metric);
   query.set('shown', shown);
+  if (tape !== null) query.set('tape', tape);
   return query.toString();
 }
 

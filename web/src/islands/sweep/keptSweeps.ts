@@ -1,10 +1,10 @@
-import { axisText, type QueuedSweep, readSweep, type Sweep, type SweepFile, wholeChunk } from '@zygopod/core';
+import { axisText, drivenTapes, type QueuedSweep, readSweep, type Sweep, type SweepFile, wholeChunk } from '@zygopod/core';
 import { atom } from 'nanostores';
 import { createDocument, fetchDocument, saveRevision } from '../work/documentActions.ts';
 import { inProject } from '../work/project.ts';
 import { askServer } from '../work/server.ts';
 import { KEPT, readChoice } from './choice.ts';
-import { bytesOf, drivesLaps, takeChunks } from './queue.ts';
+import { bytesOf, needsGround, takeChunks } from './queue.ts';
 import type { SweepWork } from './sweepWork.ts';
 
 /** A sweep's document. */
@@ -33,6 +33,15 @@ const base64 = (bytes: Uint8Array): string => {
   for (let i = 0; i < bytes.length; i += 8192) text += String.fromCharCode(...bytes.subarray(i, i + 8192));
   return btoa(text);
 };
+
+/** The newest document of the page's project with a name, or why there is none. */
+async function idOf(collection: 'tunings' | 'tapes', name: string): Promise<{ id: string } | { why: string }> {
+  const query = new URLSearchParams({ limit: '50', q: name, ...inProject() });
+  const page = await askServer<{ items: { id: string; name: string }[] }>('GET', `/api/v1/${collection}?${query}`);
+  if ('why' in page) return { why: page.why };
+  const own = page.body.items.find((item) => item.name === name);
+  return own ? { id: own.id } : { why: `No ${collection.slice(0, -1)} of this project is called “${name}”.` };
+}
 
 /** The sweeps that are kept as documents: definitions, with their results apart. */
 export class KeptSweeps {
@@ -79,17 +88,19 @@ export class KeptSweeps {
     return why;
   }
 
-  #fileOf(name: string, { definition: { axes, metrics, targets } }: Sweep): SweepFile {
+  #fileOf(name: string, chosen: Sweep): SweepFile {
     const { work, $targets } = this.#sweep;
-    const chosen = $targets.get()?.set;
+    const { axes, metrics, targets } = chosen.definition;
+    const set = $targets.get()?.set;
     return {
       format: 'zygopod/sweep',
       version: 1,
       name,
       note: '',
       tuning: { name: work.editing.$before.get().name, revision: Math.max(1, work.saving.$head.get()) },
-      ...(metrics.some((key) => key.startsWith('lap')) ? { ground: work.drive.world.ground.name } : {}),
-      ...(chosen && targets.length > 0 ? { targets: chosen.name } : {}),
+      ...(needsGround(chosen) ? { ground: work.drive.world.ground.name } : {}),
+      ...(drivenTapes(chosen.definition).length > 0 ? { tapes: drivenTapes(chosen.definition).map((tape) => tape.name) } : {}),
+      ...(set && targets.length > 0 ? { targets: set.name } : {}),
       over: axes.map(axisText),
       metrics: [...metrics],
     };
@@ -97,26 +108,28 @@ export class KeptSweeps {
 
   /** The documents that a sweep was measured from. */
   #fromOf(measured: Sweep): From[] {
-    const { work, $targets } = this.#sweep;
+    const { work, $targets, $tape } = this.#sweep;
+    const tape = $tape.get();
     const isSaved = JSON.stringify(measured.definition.tuning.file) === JSON.stringify(work.editing.$before.get());
     const { ground, tuning } = work.opening;
     const targets = $targets.get();
     return [
       { id: tuning.id, revision: isSaved ? work.saving.$head.get() : 0 },
       ...(targets && measured.definition.targets.length > 0 ? [{ id: targets.id, revision: targets.head }] : []),
-      ...(drivesLaps(measured) && ground.head > 0 ? [{ id: ground.id, revision: ground.draft ? 0 : ground.head }] : []),
+      ...(needsGround(measured) && ground.head > 0 ? [{ id: ground.id, revision: ground.draft ? 0 : ground.head }] : []),
+      ...(tape && drivenTapes(measured.definition).length > 0 ? [{ id: tape.id, revision: tape.head }] : []),
     ];
   }
 
   async #keepResult({ id, head }: Kept, measured: Sweep): Promise<string | null> {
-    const { on } = this.#sweep.$progress.get();
+    const run = this.#sweep.$progress.get().on?.id ?? this.#sweep.$kept.get()?.run ?? null;
     const { values, met, holes } = wholeChunk(measured);
-    const result = on ? null : { values: base64(new Uint8Array(values.buffer)), met: base64(met), holes };
+    const result = run ? null : { values: base64(new Uint8Array(values.buffer)), met: base64(met), holes };
     const answer = await askServer<Result>('PUT', `/api/v1/sweeps/${id}/result`, {
-      body: { revision: head, from: this.#fromOf(measured), run: on?.id ?? null, measured: result },
+      body: { revision: head, from: this.#fromOf(measured), run, measured: result },
     });
     if ('why' in answer) return `The sweep is kept, its results aren’t: ${answer.why}`;
-    this.#sweep.setKept({ id, changed: answer.body.changed });
+    this.#sweep.setKept({ id, changed: answer.body.changed, run });
     return null;
   }
 
@@ -138,9 +151,12 @@ export class KeptSweeps {
     if ('why' in fetched) return fetched.why;
     const read = readSweep(fetched.file);
     if (!read.ok) return `The sweep can’t be read: ${read.faults[0]?.path} ${read.faults[0]?.found}.`;
-    const { name, tuning, over, metrics } = read.value;
+    const { name, tuning, over, metrics, tapes = [] } = read.value;
     if (tuning.name !== sweep.work.editing.$before.get().name) return this.#openOn(tuning.name, id);
     const { metrics: known } = readChoice(`?${new URLSearchParams(metrics.map((key) => ['metric', key]))}`);
+    const tape = tapes[0] === undefined ? null : await idOf('tapes', tapes[0]);
+    if (tape && 'why' in tape) return tape.why;
+    await sweep.takeTape(tape?.id ?? null);
     sweep.choose({ over, metrics: known, shown: known[0] ?? 'met' });
     this.$open.set({ id, name, head: fetched.revision });
     const answer = await askServer<Partial<Result>>('GET', `/api/v1/sweeps/${id}/result`);
@@ -152,7 +168,7 @@ export class KeptSweeps {
       return null;
     }
     sweep.show(defined);
-    sweep.setKept({ id, changed });
+    sweep.setKept({ id, changed, run });
     return null;
   }
 
@@ -171,11 +187,8 @@ export class KeptSweeps {
 
   /** Opens a kept sweep on the tuning that it is of. */
   async #openOn(tuning: string, id: string): Promise<string | null> {
-    const query = new URLSearchParams({ limit: '50', q: tuning, ...inProject() });
-    const page = await askServer<{ items: { id: string; name: string }[] }>('GET', `/api/v1/tunings?${query}`);
-    if ('why' in page) return page.why;
-    const own = page.body.items.find(({ name }) => name === tuning);
-    if (!own) return `No tuning of this project is called “${tuning}”.`;
+    const own = await idOf('tunings', tuning);
+    if ('why' in own) return own.why;
     window.location.assign(`/sweep/${own.id}?${new URLSearchParams({ [KEPT]: id })}`);
     return null;
   }

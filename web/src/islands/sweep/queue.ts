@@ -1,12 +1,13 @@
-import { type QueuedChunk, type QueuedSweep, type Sweep, takeQueued } from '@zygopod/core';
+import { drivenTapes, type QueuedChunk, type QueuedSweep, type Sweep, takeQueued } from '@zygopod/core';
 import { askServer, send } from '../work/server.ts';
 
 /** Decodes base 64. */
 export const bytesOf = (text: string): Uint8Array<ArrayBuffer> => Uint8Array.from(atob(text), (char) => char.charCodeAt(0));
 
-/** True if a sweep drives laps: these alone need the ground. */
-export const drivesLaps = ({ definition: { metrics, targets } }: Sweep): boolean =>
-  [...metrics, ...targets.map(({ metric }) => metric)].some((key) => key.startsWith('lap'));
+/** True if a sweep drives laps or tapes: these alone need the ground. */
+export const needsGround = ({ definition }: Sweep): boolean =>
+  [...definition.metrics, ...definition.targets.map(({ metric }) => metric)].some((key) => key.startsWith('lap')) ||
+  drivenTapes(definition).length > 0;
 
 /** Takes the chunks of a run after a place; returns the last one's place, or null if the server gave none. */
 export async function takeChunks(sweep: Sweep, run: Pick<QueuedSweep, 'id' | 'chunkCells'>, from: number): Promise<number | null> {
@@ -25,7 +26,8 @@ export async function takeChunks(sweep: Sweep, run: Pick<QueuedSweep, 'id' | 'ch
 /** The request for a sweep on the queue. */
 function requestOf(sweep: Sweep, over: readonly string[]) {
   const { tuning, ground, metrics, targets, isMetOnly = false } = sweep.definition;
-  return { tuning: tuning.file, ground: drivesLaps(sweep) ? ground : null, over, metrics, targets, metOnly: isMetOnly };
+  const tapes = drivenTapes(sweep.definition);
+  return { tuning: tuning.file, ground: needsGround(sweep) ? ground : null, tapes, over, metrics, targets, metOnly: isMetOnly };
 }
 
 /**

@@ -23,14 +23,20 @@ describe('a choice', () => {
       over: ['pace.walkSpeed=60:320:9', 'ramp.model=linear,smooth'],
       metrics: ['stopDistance', 'slideKept(45)'] as const,
       shown: 'met' as const,
+      tape: null,
     };
-    const query = withChoice('?ground=7&over=old&shown=old', choice);
+    const query = withChoice('?ground=7&over=old&shown=old&tape=old', choice);
     expect(readChoice(query)).toEqual(choice);
     expect(new URLSearchParams(query).get('ground')).toBe('7');
   });
 
   it('has no metric that there isn’t, and shows one that it has', () => {
-    expect(readChoice('?metric=nonsense&metric=stopTime&shown=riseTime')).toEqual({ over: [], metrics: ['stopTime'], shown: 'stopTime' });
+    expect(readChoice('?metric=nonsense&metric=stopTime&shown=riseTime')).toEqual({
+      over: [],
+      metrics: ['stopTime'],
+      shown: 'stopTime',
+      tape: null,
+    });
   });
 
   it('can be an axis through each parameter that is offered, as it is read', () => {

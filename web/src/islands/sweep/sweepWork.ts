@@ -1,12 +1,13 @@
 import {
   type MetricKey,
   metricKey,
-  type QueuedSweep,
+  metricOfKey,
   readAxis,
   resolveTuning,
   Sweep,
   type SweepAxis,
   sweepFaults,
+  type Tape,
   type TuningFile,
   valueOn,
   withAxis,
@@ -15,20 +16,18 @@ import { atom } from 'nanostores';
 import { GivenUp } from '../../workers/desk.ts';
 import { fetchChosenKept, fetchTargets, type KeptTargets, keepChoice } from '../judging/targets.ts';
 import type { TuningWork } from '../tuning/context.ts';
+import { fetchTape } from '../work/fetching.ts';
 import { axisThrough, COUNTS, KEPT, readChoice, type SweepChoice, withChoice } from './choice.ts';
-import { SweepPool, sweepDesk } from './pool.ts';
-import { idle, type Progress } from './progress.ts';
-import { runOnQueue } from './queue.ts';
+import { Measuring, type Swept } from './measuring.ts';
+import { sweepDesk } from './pool.ts';
 
-/** The sweep that is shown; a new object with each change of its cells. */
-export interface Swept {
-  sweep: Sweep;
+/** A kept tape that is driven for metrics. */
+interface KeptTape {
+  id: string;
+  head: number;
+  tape: Tape;
 }
 
-/** Milliseconds between pictures while cells come in. */
-const PICTURE = 120;
-/** Cells that a picture draws in a millisecond, about: a large one is drawn less often. */
-const CELLS_A_MS = 100;
 /** Cells that the page measures itself; more go to the queue. */
 export const MOST_HERE = 5000;
 /** Seconds that a single tuning may take to be measured. */
@@ -49,8 +48,11 @@ export class SweepWork {
   readonly $choice = atom<SweepChoice>(readChoice(window.location.search));
   /** The targets that cells are compared with; null until they are known. */
   readonly $targets = atom<KeptTargets | null>(null);
-  readonly $swept = atom<Swept | null>(null);
-  readonly $progress = atom<Progress>(idle);
+  /** The tape that metrics are of; null: none is chosen. */
+  readonly $tape = atom<KeptTape | null>(null);
+  readonly measuring = new Measuring();
+  readonly $swept = this.measuring.$swept;
+  readonly $progress = this.measuring.$progress;
   /** Why the choice can't be swept; empty if it can. */
   readonly $faults = atom<readonly string[]>([]);
   /** The cell under the pointer or the arrow keys, and whether it stays when the pointer leaves. */
@@ -61,14 +63,10 @@ export class SweepWork {
   readonly $trouble = atom<string | null>(null);
   /** Measures single tunings, and effects, beside the sweep. */
   readonly desk = sweepDesk();
-  /** The kept sweep whose stored results are shown, with the documents that have changed since by id, or `core`; null: these are new results. */
-  readonly $kept = atom<{ id: string; changed: readonly string[] } | null>(null);
-  readonly #pool = new SweepPool();
+  /** The kept sweep whose stored results are shown, with its run, and the documents that have changed since by id, or `core`. */
+  readonly $kept = atom<{ id: string; changed: readonly string[]; run: string | null } | null>(null);
   /** True: on the queue, however few cells there are. */
   readonly $isQueued = atom(false);
-  #queued: AbortController | null = null;
-  /** Settles once the last sweep on the queue is over, or stopped there. */
-  #over: Promise<unknown> = Promise.resolve();
   readonly #back: SweepChoice[] = [];
   readonly $canGoBack = atom(false);
 
@@ -83,17 +81,19 @@ export class SweepWork {
   start(openKept: () => Promise<boolean>): () => void {
     void this.#open(openKept);
     return () => {
-      this.#pool.end();
+      this.measuring.end();
       this.desk.stop();
     };
   }
 
   get workers(): number {
-    return this.#pool.desks.length;
+    return this.measuring.workers;
   }
 
   async #open(openKept: () => Promise<boolean>): Promise<void> {
     this.$targets.set((await fetchChosenKept(this.work.opening.tuning.id)) ?? noTargets);
+    const { tape } = this.$choice.get();
+    if (tape !== null) await this.takeTape(tape);
     if (await openKept()) return;
     const choice = await this.#completed(this.$choice.get());
     this.choose(choice);
@@ -109,6 +109,17 @@ export class SweepWork {
     this.run();
   }
 
+  /** Fetches a tape for metrics, or takes it away with those that are of it. */
+  async takeTape(id: string | null): Promise<void> {
+    const fetched = id === null ? null : await fetchTape({ id, revision: null });
+    if (fetched && !fetched.ok) this.$trouble.set(fetched.why);
+    const tape = id !== null && fetched?.ok ? { id, head: fetched.fetched.revision, tape: fetched.fetched.value } : null;
+    this.$tape.set(tape);
+    const { metrics, shown } = this.$choice.get();
+    const left = tape ? metrics : metrics.filter((key) => metricOfKey(key).tape === undefined);
+    this.choose({ tape: tape?.id ?? null, metrics: left, shown: shown === 'met' || left.includes(shown) ? shown : (left[0] ?? 'met') });
+  }
+
   /** A choice with axes and metrics where it has none: the main metric of a stop, or what its axes may say, over the numbers that move it most. */
   async #completed(choice: SweepChoice): Promise<SweepChoice> {
     const tuning = this.work.editing.$plainTuning.get();
@@ -121,7 +132,12 @@ export class SweepWork {
       const metrics = choice.metrics.length > 0 ? choice.metrics : (open?.metrics ?? []);
       const over =
         choice.over.length > 0 ? choice.over : (open?.paths ?? []).map((path, i) => axisThrough(path, tuning, COUNTS[i] ?? COUNTS[1]));
-      return { over, metrics, shown: choice.metrics.length > 0 || choice.shown !== 'met' ? choice.shown : (metrics[0] ?? 'met') };
+      return {
+        ...choice,
+        over,
+        metrics,
+        shown: choice.metrics.length > 0 || choice.shown !== 'met' ? choice.shown : (metrics[0] ?? 'met'),
+      };
     } catch (error) {
       this.$trouble.set(`The numbers to sweep couldn’t be chosen: ${error instanceof GivenUp ? error.message : String(error)}`);
       return choice;
@@ -155,18 +171,22 @@ export class SweepWork {
     const sweep = this.defined();
     if (!sweep) return;
     this.setKept(null);
-    void this.#measure(sweep);
+    this.#leaveCell();
+    const isQueued = this.$isQueued.get() || sweep.cells > MOST_HERE;
+    void this.measuring.measure(sweep, isQueued ? this.$choice.get().over : null);
   }
 
   /** The sweep that is chosen, with nothing measured yet; null, with faults, if it can't be swept. */
   defined(): Sweep | null {
     const { axes, faults } = this.axes();
+    const tape = this.$tape.get();
     const definition = {
       tuning: this.work.editing.$plainTuning.get(),
       axes,
       metrics: this.$choice.get().metrics,
       targets: this.$targets.get()?.set.targets ?? [],
       ground: this.work.drive.world.ground,
+      tapes: tape ? [tape.tape] : [],
       isMetOnly: true,
     };
     const all = faults.length > 0 ? faults : sweepFaults(definition);
@@ -175,7 +195,7 @@ export class SweepWork {
   }
 
   /** Marks the results as those of a kept sweep, here and in the address, or as new ones. */
-  setKept(kept: { id: string; changed: readonly string[] } | null): void {
+  setKept(kept: { id: string; changed: readonly string[]; run: string | null } | null): void {
     this.$kept.set(kept);
     const url = new URL(window.location.href);
     if (kept) url.searchParams.set(KEPT, kept.id);
@@ -185,64 +205,18 @@ export class SweepWork {
 
   /** Shows a sweep that was measured before. */
   show(sweep: Sweep): void {
-    this.stop();
-    this.$at.set(null);
-    this.$isPinned.set(false);
-    this.$swept.set({ sweep });
-    this.$progress.set({ ...idle, state: sweep.done === sweep.cells ? 'done' : 'stopped', done: sweep.done, cells: sweep.cells });
+    this.#leaveCell();
+    this.measuring.show(sweep);
   }
 
-  async #measure(sweep: Sweep): Promise<void> {
+  #leaveCell(): void {
     this.$at.set(null);
     this.$isPinned.set(false);
-    this.#pool.stop();
-    this.#queued?.abort();
-    const onQueue = this.$isQueued.get() || sweep.cells > MOST_HERE;
-    const { over } = this.$choice.get();
-    const begun = performance.now();
-    let shown = Number.NEGATIVE_INFINITY;
-    let [on, early]: [QueuedSweep | null, number] = [null, 0];
-    const report = (state: Progress['state'], why = '') => {
-      const took = (performance.now() - begun) / 1000;
-      // Cells that were measured before say nothing about the rate.
-      const fresh = sweep.done - early;
-      const left = state === 'running' && fresh > 0 ? (took * (sweep.cells - sweep.done)) / fresh : null;
-      this.$progress.set({ state, done: sweep.done, cells: sweep.cells, left, took, on, why });
-      this.$swept.set({ sweep });
-    };
-    const isOwn = () => this.$swept.get()?.sweep === sweep;
-    report('running');
-    try {
-      const took = () => {
-        if (performance.now() - shown < Math.max(PICTURE, sweep.cells / CELLS_A_MS)) return;
-        shown = performance.now();
-        report('running');
-      };
-      const tookQueued = (run: QueuedSweep) => {
-        if (on === null) early = sweep.done;
-        on = run;
-        took();
-      };
-      const isWhole = onQueue ? await this.#runQueued(sweep, over, tookQueued) : await this.#pool.run(sweep, took);
-      if (isOwn()) report(isWhole ? 'done' : 'stopped');
-    } catch (error) {
-      if (isOwn()) report('failed', error instanceof Error ? error.message : String(error));
-    }
-  }
-
-  /** Measures a sweep on the queue, after the one before has stopped there: a stop that came late would stop this one, too. */
-  #runQueued(sweep: Sweep, over: readonly string[], took: (run: QueuedSweep) => void): Promise<boolean> {
-    const queued = new AbortController();
-    this.#queued = queued;
-    const running = this.#over.then(() => (queued.signal.aborted ? false : runOnQueue(sweep, over, took, queued.signal)));
-    this.#over = running.catch(() => undefined);
-    return running;
   }
 
   /** Stops the sweep; what is measured stays. */
   stop(): void {
-    this.#pool.stop();
-    this.#queued?.abort();
+    this.measuring.stop();
   }
 
   /** Sweeps another choice, which `goBack` returns from. */

@@ -5,7 +5,7 @@ import { fetchTuning } from '../work/fetching.ts';
 import { inProject } from '../work/project.ts';
 import { askServer } from '../work/server.ts';
 import { useSweep } from './context.ts';
-import type { Swept } from './sweepWork.ts';
+import type { Swept } from './measuring.ts';
 
 /** A tuning on the plane: its place in cells from the upper left corner, and its name. */
 export interface PlaneMark {

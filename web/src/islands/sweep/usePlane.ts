@@ -5,7 +5,7 @@ import { bandRings, cellRings, contourLines, thinned } from './contourLines.ts';
 import { gridOf } from './heat.ts';
 import { bandOf } from './layout.ts';
 import { levelsOf } from './levels.ts';
-import type { Swept } from './sweepWork.ts';
+import type { Swept } from './measuring.ts';
 
 /** Where all targets are met, as a band. */
 const met: Target = { metric: '', min: 0.5 };

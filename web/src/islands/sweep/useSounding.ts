@@ -1,3 +1,4 @@
+import { useStore } from '@nanostores/react';
 import type { MetricKey, TuningFile } from '@zygopod/core';
 import { useEffect, useRef, useState } from 'react';
 import { GivenUp } from '../../workers/desk.ts';
@@ -13,18 +14,19 @@ export type Sounded = { key: string } & ({ sounding: Sounding } | { why: string 
  * the last further request waits, so that a pointer on the move piles up no work.
  */
 export function useSounding(file: TuningFile | null, keys: readonly MetricKey[], shown: MetricKey | null): Sounded | null {
-  const { desk, work } = useSweep();
+  const { desk, work, $tape } = useSweep();
+  const tape = useStore($tape);
   const [sounded, set] = useState<Sounded | null>(null);
   const waiting = useRef<{ key: string; run(): Promise<void> } | null>(null);
   const isBusy = useRef(false);
-  const key = file === null ? '' : JSON.stringify([file, keys, shown]);
+  const key = file === null ? '' : JSON.stringify([file, keys, shown, tape?.id]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the request is named by its key
   useEffect(() => {
     if (file === null) return set(null);
     const { ground } = work.drive.world;
     const run = () =>
       desk
-        .call((remote) => remote.sound(file, keys, shown, ground), PATIENCE)
+        .call((remote) => remote.sound(file, keys, shown, ground, tape?.tape ?? null), PATIENCE)
         .then(
           (sounding) => set({ key, sounding }),
           (error) => set({ key, why: error instanceof GivenUp || error instanceof Error ? error.message : String(error) }),

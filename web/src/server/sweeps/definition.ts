@@ -2,6 +2,7 @@ import {
   type MetricKey,
   readAxis,
   readGround,
+  readTape,
   readTargets,
   readTuning,
   type SweepAxis,
@@ -16,6 +17,8 @@ export interface StoredDefinition {
   over: string[];
   metrics: string[];
   targets: unknown[];
+  /** Absent in runs of earlier versions. */
+  tapes?: unknown[];
   metOnly: boolean;
 }
 
@@ -26,6 +29,7 @@ export function readDefinition({
   over,
   metrics,
   targets,
+  tapes = [],
   metOnly,
 }: StoredDefinition): SweepDefinition | { faults: string[] } {
   const read = readTuning(tuning);
@@ -35,6 +39,10 @@ export function readDefinition({
     return { faults: on.faults.map(({ path, found, expected }) => `ground: ${path}: found ${found}, expected ${expected}`) };
   const set = readTargets({ format: 'zygopod/targets', version: 1, targets });
   if (!set.ok) return { faults: set.faults.map(({ path, found, expected }) => `${path}: found ${found}, expected ${expected}`) };
+  const driven = tapes.map(readTape);
+  for (const [i, tape] of driven.entries())
+    if (!tape.ok)
+      return { faults: tape.faults.map(({ path, found, expected }) => `tapes.${i}: ${path}: found ${found}, expected ${expected}`) };
   const axes = over.map((text) => readAxis(text, read.value.file));
   const wrong = axes.filter((axis) => typeof axis === 'string');
   if (wrong.length > 0) return { faults: wrong };
@@ -44,6 +52,7 @@ export function readDefinition({
     metrics: metrics as MetricKey[],
     targets: set.value.targets,
     ground: on ? on.value : null,
+    tapes: driven.flatMap((tape) => (tape.ok ? [tape.value] : [])),
     isMetOnly: metOnly,
   };
   const faults = sweepFaults(definition);

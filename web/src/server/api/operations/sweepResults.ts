@@ -18,8 +18,8 @@ const from = z
     }),
   )
   .min(1)
-  .max(3)
-  .meta({ description: 'The tuning, and, where they are used, the target set and the ground' });
+  .max(7)
+  .meta({ description: 'The tuning, and, where they are used, the target set, the ground and the tapes' });
 
 const measured = z
   .strictObject({

@@ -25,7 +25,8 @@ const file = z.record(z.string(), z.unknown());
 const body = z
   .strictObject({
     tuning: file.meta({ description: 'A tuning file' }),
-    ground: file.nullable().default(null).meta({ description: 'A ground with a course, for metrics of its lap' }),
+    ground: file.nullable().default(null).meta({ description: 'The ground for tapes and laps' }),
+    tapes: z.array(file).max(4).default([]).meta({ description: 'Tapes that metrics name by their numbers: peakSpeed@1' }),
     over: z.array(z.string().max(20_000)).min(1).max(2).meta({ description: 'One or two axes, such as pace.walkSpeed=60:320:64' }),
     metrics: z.array(z.string().max(80)).max(50).default([]).meta({ description: 'Keys of metrics' }),
     targets: z.array(file).max(200).default([]).meta({ description: 'Each cell is compared with these' }),
