@@ -260,17 +260,20 @@ const pictures: {
   { name: 'in-your-code', colorScheme: 'light', path: () => '/shelf', act: inYourCode },
 ];
 
-/** Takes all pictures at 1280 × 800 into `folder`; returns their paths. */
+/** Names on the command line: only these pictures are taken; all without any. */
+const chosen = process.argv.slice(3);
+
+/** Takes pictures at 1280 × 800 into `folder`; returns their paths. */
 async function shootAll(address: string, folder: string): Promise<string[]> {
   const browser = await openBrowser();
   const files: string[] = [];
   try {
     const id = await demoIds(address);
-    for (const { name, colorScheme, path, act } of pictures) {
+    for (const { name, colorScheme, path, act } of pictures.filter(({ name }) => chosen.length === 0 || chosen.includes(name))) {
       const { page } = await openPage(browser, `${address}${path(id)}`, { colorScheme });
       await page
         .locator(
-          '[data-testid=now-at]:not(:empty), [data-testid=side], [data-drill], [data-testid=findings][data-fresh=true], [data-doc], [data-testid=file-text], [data-testid=no-game], #putDraft',
+          '[data-testid=now-at]:not(:empty), [data-testid=side], [data-drill], [data-testid=findings][data-fresh=true], [data-doc], [data-testid=file-text], [data-testid=no-game], [data-testid=plane], #putDraft',
         )
         .first()
         .waitFor();

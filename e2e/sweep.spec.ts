@@ -229,6 +229,8 @@ describe('a sweep', () => {
       await page.getByRole('button', { name: 'Keep sweep' }).click();
       await page.getByRole('textbox', { name: 'Name' }).fill(name);
       await page.getByRole('button', { name: 'Keep', exact: true }).click();
+      // The dialog closes once the results are kept, too.
+      await page.getByRole('dialog').waitFor({ state: 'detached' });
       await page.getByRole('group', { name: 'Kept' }).getByRole('button', { name, exact: true }).waitFor();
     };
     await keep('Here');
@@ -240,7 +242,7 @@ describe('a sweep', () => {
     const results = page.getByText('Kept results');
     for (const name of ['Here', 'On the queue']) {
       // From the address, with no run.
-      await page.goto(`${address}/sweep/${other}`);
+      await page.goto(sweepOf(other, ['pace.walkSpeed=60:320:3'], ['stopDistance']));
       await isWhole(page);
       await page.getByRole('group', { name: 'Kept' }).getByRole('button', { name, exact: true }).click();
       await page.waitForURL(new RegExp(`/sweep/${id}\\?.*kept=`));
