@@ -13,7 +13,7 @@ import type { Stand } from './stand.ts';
 
 /** Workers besides those of the server. */
 const WORKERS = 2;
-/** Kills from which on a sweep has its full size. */
+/** Kills from which on a sweep has its full size, and the database is killed, too. */
 const MANY = 50;
 
 const metrics = ['stopDistance', 'tightestGap', 'slideKept(45)'] as const;
@@ -102,7 +102,8 @@ export async function sweeps(stand: Stand, kills: number, seed: number): Promise
           dice.one(victims).strike();
           struck++;
           stand.kills++;
-        } else await killer.strike();
+        } else if (kills >= MANY) await killer.strike();
+        else await killer.strikeServer();
       }
       await measuring;
       const here = new Sweep(definition);
