@@ -302,13 +302,8 @@ async function screenshots(): Promise<void> {
   const cluster = await startCluster(stateFolder, 'test-postgres');
   try {
     await createDatabase(cluster.url('postgres'), 'zygopod_pictures', true);
-    const options = {
-      host: '127.0.0.1',
-      port: await freePort(),
-      databaseUrl: cluster.url('zygopod_pictures'),
-      env: { ZYGOPOD_RESET_DEMO: '1' },
-    };
-    const server = await startServer(options);
+    const databaseUrl = cluster.url('zygopod_pictures');
+    const server = await startServer({ host: '127.0.0.1', port: await freePort(), databaseUrl, env: { ZYGOPOD_RESET_DEMO: '1' } });
     try {
       for (const file of await shootAll(server.address, folder)) process.stdout.write(`${file}\n`);
     } finally {

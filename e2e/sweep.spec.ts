@@ -217,6 +217,8 @@ describe('a sweep', () => {
     // A metric of a kept tape belongs to it.
     const tape = { name: 'Out and about', ground: 'Boardwalk', hz: 60, ticks: 90, events: [{ at: 0, press: 'right' }] };
     await createDocument(address, 'tapes', { format: 'zygopod/tape', version: 3, scheme: 'steer', ...tape }, project);
+    const sprint = { ...tape, name: 'Sprint', events: [...tape.events, { at: 0, press: 'sprint' }] };
+    await createDocument(address, 'tapes', { format: 'zygopod/tape', version: 3, scheme: 'steer', ...sprint }, project);
     await page.reload();
     await isWhole(page);
     await page.getByRole('combobox', { name: 'Tape' }).selectOption('Out and about');
@@ -225,6 +227,12 @@ describe('a sweep', () => {
     await isWhole(page);
     const csv = (await downloaded(page, 'CSV')).toString();
     expect(csv.split('\r\n')[0]).toContain('stopDistance,peakSpeed@1');
+    // Another tape is measured at once, in place of this.
+    const csvNow = async () => (await downloaded(page, 'CSV')).toString();
+    await page.getByRole('combobox', { name: 'Tape' }).selectOption('Sprint');
+    await until(csvNow, (now) => now.length > 0.9 * csv.length && now !== csv, 'values of the other tape');
+    await page.getByRole('combobox', { name: 'Tape' }).selectOption('Out and about');
+    await until(csvNow, (now) => now === csv, 'values of the first tape');
     const keep = async (name: string) => {
       await page.getByRole('button', { name: 'Keep sweep' }).click();
       await page.getByRole('textbox', { name: 'Name' }).fill(name);

@@ -287,7 +287,19 @@ export {
   type SweepDefinition,
   sweepFaults,
 } from './search/sweep/sweep.ts';
-export { axisLabel, axisText, MOST_CELLS, pathOf, placeOn, readAxis, type SweepAxis, spread, valueOn, withAxis } from './sweeps/axis.ts';
+export {
+  axisLabel,
+  axisText,
+  cellsOver,
+  MOST_CELLS,
+  pathOf,
+  placeOn,
+  readAxis,
+  type SweepAxis,
+  spread,
+  valueOn,
+  withAxis,
+} from './sweeps/axis.ts';
 export { axesOf, readSweep, type SweepFile } from './sweeps/sweepFile.ts';
 
 // A linked game's motion beside the model's.

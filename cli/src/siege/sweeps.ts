@@ -2,6 +2,7 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
 import { parseTuning, readAxis, resolveTuning, Sweep, type SweepAxis, type SweepDefinition } from '@zygopod/core';
 import { root } from '../root.ts';
 import { runSweep } from '../sweep/pool.ts';
@@ -17,8 +18,6 @@ const WORKERS = 2;
 const MANY = 50;
 
 const metrics = ['stopDistance', 'tightestGap', 'slideKept(45)'] as const;
-
-const pause = (milliseconds: number) => new Promise<void>((over) => setTimeout(over, milliseconds));
 
 /** A worker process on a database, started again whenever it is killed. */
 class Victim {

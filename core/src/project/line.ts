@@ -1,6 +1,6 @@
 import type { Ground } from '../ground/ground.ts';
 import { significant } from '../math/significant.ts';
-import { axisLabel } from '../sweeps/axis.ts';
+import { axisLabel, cellsOver } from '../sweeps/axis.ts';
 import { axesOf, type SweepFile } from '../sweeps/sweepFile.ts';
 import type { Tape } from '../tape/tape.ts';
 import type { TargetSet } from '../targets/targets.ts';
@@ -54,6 +54,6 @@ export function targetsLine({ targets }: TargetSet): string {
 /** A sweep's tuning, its parameters, and how many tunings it has: `Carrier, day boots · Walk × Decelerate · 1,200 tunings`. */
 export function sweepLine(file: SweepFile): string {
   const axes = axesOf(file);
-  const cells = axes.reduce((product, { values }) => product * values.length, 1);
+  const cells = cellsOver(axes);
   return [file.tuning.name, axes.map(({ path }) => axisLabel(path)).join(' × '), `${cells.toLocaleString('en')} tunings`].join(' · ');
 }

@@ -18,6 +18,9 @@ export interface SweepAxis {
   isLog: boolean;
 }
 
+/** Cells of the plane, or the line, over axes. */
+export const cellsOver = (axes: readonly SweepAxis[]): number => axes.reduce((product, { values }) => product * values.length, 1);
+
 /** The ending of a path that means the factor of a link. */
 const TIMES = '.times';
 

@@ -3,7 +3,7 @@ import { type Format, readDocument } from '../document/document.ts';
 import type { Reading } from '../document/fault.ts';
 import { specs } from '../tuning/catalogue/catalogue.ts';
 import { newTuning, withValue } from '../tuning/tuning.ts';
-import { MOST_CELLS, readAxis, type SweepAxis } from './axis.ts';
+import { cellsOver, MOST_CELLS, readAxis, type SweepAxis } from './axis.ts';
 
 /** Characters of an axis at most: a list may have many values. */
 const LONGEST = 40_000;
@@ -32,8 +32,7 @@ const over = z
       if (typeof axis === 'string') context.addIssue({ code: 'custom', path: [i], message: expectedIn(axis) });
     const read = axes.filter((axis) => typeof axis !== 'string');
     if (read.length === 2 && read[0]?.path === read[1]?.path) context.addIssue({ code: 'custom', message: 'two parameters' });
-    const cells = read.reduce((product, { values }) => product * values.length, 1);
-    if (cells > MOST_CELLS) context.addIssue({ code: 'custom', message: `at most ${MOST_CELLS} cells` });
+    if (cellsOver(read) > MOST_CELLS) context.addIssue({ code: 'custom', message: `at most ${MOST_CELLS} cells` });
   });
 
 const name = z.string().trim().min(1).max(120);

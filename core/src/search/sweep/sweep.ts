@@ -6,7 +6,7 @@ import { absencesOf, type DrillResult, metricsOf, runDrills } from '../../measur
 import { type Metrics, metricKey, metricOfKey, metricSpecs } from '../../measure/metricSpecs.ts';
 import { traceMetricNames } from '../../measure/metrics.ts';
 import { driveTape } from '../../measure/onTape.ts';
-import { MOST_CELLS, type SweepAxis, withAxis } from '../../sweeps/axis.ts';
+import { cellsOver, MOST_CELLS, type SweepAxis, withAxis } from '../../sweeps/axis.ts';
 import type { Tape } from '../../tape/tape.ts';
 import { judgeTargets, type Target } from '../../targets/targets.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
@@ -93,7 +93,7 @@ export function sweepFaults(definition: SweepDefinition): string[] {
   const faults: string[] = [];
   if (axes.length < 1 || axes.length > 2) faults.push(`found ${axes.length} axes, expected one or two`);
   if (axes.length === 2 && axes[0]?.path === axes[1]?.path) faults.push(`found ${axes[0]?.path} on both axes, expected two parameters`);
-  const cells = axes.reduce((product, { values }) => product * values.length, 1);
+  const cells = cellsOver(axes);
   if (cells > MOST_CELLS) faults.push(`found ${cells} cells, expected at most ${MOST_CELLS}`);
   if (metrics.length + targets.length === 0) faults.push('found no metric, expected one or more');
   const judged = [...metrics, ...targets.map(({ metric, at }) => metricKey(metric, at))];

@@ -16,7 +16,7 @@ export function TapeChoice() {
         className="min-h-6 w-full [text-align-last:left]"
         title="Driven on the ground; its metrics are in the list above"
         value={chosen?.id ?? ''}
-        onChange={(event) => void sweep.takeTape(event.target.value || null)}
+        onChange={(event) => void sweep.chooseTape(event.target.value || null)}
       >
         <option value="">none</option>
         {chosen && <option value={chosen.id}>{chosen.tape.name}</option>}

@@ -1,4 +1,5 @@
 import {
+  cellsOver,
   type MetricKey,
   metricKey,
   metricOfKey,
@@ -107,6 +108,12 @@ export class SweepWork {
     keepChoice(this.work.opening.tuning.id, id);
     this.$targets.set(fetched);
     this.run();
+  }
+
+  /** Takes another tape, or none; metrics that are of it are measured again. */
+  async chooseTape(id: string | null): Promise<void> {
+    await this.takeTape(id);
+    if (this.$choice.get().metrics.some((key) => metricOfKey(key).tape !== undefined)) this.run();
   }
 
   /** Fetches a tape for metrics, or takes it away with those that are of it. */
@@ -271,7 +278,7 @@ export class SweepWork {
 
   /** Tunings of a choice. */
   cells(): number {
-    return this.axes().axes.reduce((product, { values }) => product * values.length, 1);
+    return cellsOver(this.axes().axes);
   }
 
   /** The keys of the metrics that are measured: those chosen and those of the targets. */

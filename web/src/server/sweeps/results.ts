@@ -1,9 +1,10 @@
-import { axesOf, readSweep } from '@zygopod/core';
+import { axesOf, cellsOver, readSweep } from '@zygopod/core';
 import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Database } from '../data/connection.ts';
 import { findDocument, getDocument, type Reader } from '../data/documents.ts';
 import { RawJson } from '../data/rawJson.ts';
-import { documents, sweepResults } from '../data/schema.ts';
+import { documents } from '../data/schema.ts';
+import { sweepResults } from '../data/sweepTables.ts';
 import { Problem } from '../problem.ts';
 import { findRun } from './runs.ts';
 
@@ -37,7 +38,7 @@ const fromOf = ({ from }: Pick<ResultRow, 'from'>) => from.read() as MeasuredFro
 async function checkShape(db: Database, file: unknown, { run, measured }: ResultValues, core: string): Promise<string> {
   const read = readSweep(file);
   if (!read.ok) throw new Problem(422, 'The sweep can’t be read', { faults: read.faults });
-  const cells = axesOf(read.value).reduce((product, { values }) => product * values.length, 1);
+  const cells = cellsOver(axesOf(read.value));
   if (run !== null) {
     const one = await findRun(db, run);
     if (one?.state !== 'done') throw new Problem(422, 'The run isn’t there, or isn’t done', { run });

@@ -1,10 +1,10 @@
 import { createHash } from 'node:crypto';
-import { canonicalText, cellCost, type SweepChunk, type SweepDefinition } from '@zygopod/core';
+import { canonicalText, cellCost, cellsOver, type SweepChunk, type SweepDefinition } from '@zygopod/core';
 import { and, asc, count, desc, eq, gt, isNotNull, lt, ne, notInArray, sql } from 'drizzle-orm';
 import { announceRun } from '../data/changes.ts';
 import type { Database } from '../data/connection.ts';
 import { RawJson } from '../data/rawJson.ts';
-import { sweepChunks, sweepResults, sweepRuns, sweepWorkers } from '../data/schema.ts';
+import { sweepChunks, sweepResults, sweepRuns, sweepWorkers } from '../data/sweepTables.ts';
 import type { StoredDefinition } from './definition.ts';
 
 /** Milliseconds that a chunk should take, and its cells at most. */
@@ -25,7 +25,7 @@ const chunksOf = ({ cells, chunkCells }: Pick<Run, 'cells' | 'chunkCells'>): num
  * on. Of many runs, the oldest that aren't running, and belong to no kept sweep, are deleted with their results.
  */
 export async function addRun(db: Database, stored: StoredDefinition, definition: SweepDefinition, core: string): Promise<Run> {
-  const cells = definition.axes.reduce((product, { values }) => product * values.length, 1);
+  const cells = cellsOver(definition.axes);
   const chunkCells = Math.max(1, Math.min(MOST_CELLS, Math.round(CHUNK / cellCost(definition))));
   const hash = createHash('sha256').update(canonicalText(stored)).digest('hex');
   const [added] = await db
