@@ -51,9 +51,9 @@ export function targetsLine({ targets }: TargetSet): string {
   return targets.length === 1 ? '1 target' : `${targets.length} targets`;
 }
 
-/** A sweep's tuning, its parameters, and how many tunings it has: `Carrier, day boots · Walk × Decelerate · 1,200 tunings`. */
+/** How many tunings a sweep has, its parameters, and its tuning: `1,200 tunings · Walk × Decelerate · Carrier, day boots`. */
 export function sweepLine(file: SweepFile): string {
   const axes = axesOf(file);
   const cells = cellsOver(axes);
-  return [file.tuning.name, axes.map(({ path }) => axisLabel(path)).join(' × '), `${cells.toLocaleString('en')} tunings`].join(' · ');
+  return [`${cells.toLocaleString('en')} tunings`, axes.map(({ path }) => axisLabel(path)).join(' × '), file.tuning.name].join(' · ');
 }

@@ -6,6 +6,7 @@ import { Naming } from '../work/Naming.tsx';
 import { $project } from '../work/project.ts';
 import { askServer } from '../work/server.ts';
 import { useKept, useSweep } from './context.ts';
+import { shownWords } from './words.ts';
 
 /** Counts the changes since each kept result was measured, by sweep; those without a result aren’t among them. */
 function useChanged(count: number): ReadonlyMap<string, number> {
@@ -35,7 +36,8 @@ export function KeptList() {
   const [isNaming, name] = useState(false);
   const id = useId();
   const { axes } = sweep.axes();
-  const proposed = open?.name ?? `${axes.map(({ path }) => axisLabel(path)).join(' × ')}, ${sweep.work.editing.$before.get().name}`;
+  const shown = useStore(sweep.$choice).shown;
+  const proposed = open?.name ?? `${shownWords(shown)}: ${axes.map(({ path }) => axisLabel(path)).join(' × ')}`;
   return (
     <div role="group" aria-labelledby={id} className="border-t border-rule pt-2">
       <h2 id={id} className="rubric mb-0.5">

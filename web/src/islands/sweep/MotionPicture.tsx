@@ -33,8 +33,8 @@ const boxOf = ({ columns: { x, y } }: Motion) => ({ left: least(x), right: most(
 const least = (values: Float64Array) => values.reduce((low, value) => Math.min(low, value), Infinity);
 const most = (values: Float64Array) => values.reduce((high, value) => Math.max(high, value), Number.NEGATIVE_INFINITY);
 
-/** A motion is a line, which has a lane of its own, if it is this much longer than wide. */
-const LINE = 6;
+/** A motion that is drawn no higher than this is a line, which has a lane of its own. */
+const LANE = 14;
 
 /** One print for each tenth of a second, left and right in turn; where a motion is a line, today's is below it, else behind it. Both have one scale. */
 function Prints({ here, today }: { here: Motion | null; today: Motion | null }) {
@@ -43,7 +43,7 @@ function Prints({ here, today }: { here: Motion | null; today: Motion | null }) 
   const wide = Math.max(1e-6, ...boxes.map(({ left, right }) => right - left));
   const tall = Math.max(1e-6, ...boxes.map(({ top, bottom }) => bottom - top));
   const scale = Math.min((WIDTH - 36) / wide, (PRINTS - 28) / tall);
-  const isLine = all.length > 1 && wide > LINE * tall;
+  const isLine = all.length > 1 && tall * scale <= LANE;
   return (
     <svg viewBox={`0 0 ${WIDTH} ${PRINTS}`} aria-hidden="true" className="block w-full border border-rule bg-sheet" data-testid="prints">
       {all.map(({ motion, isHere }, i) => {

@@ -36,17 +36,25 @@ export function ticksOf(axis: SweepAxis, most: number): Tick[] {
           .domain([from as number, to as number])
           .ticks(most));
   const step = Math.ceil(wanted.length / most);
-  return wanted
-    .filter((_, i) => i % step === 0)
-    .flatMap((value): Tick[] => {
-      const at = placeOn(axis, value);
-      return at === null
-        ? []
-        : [
-            {
-              at: at + 0.5,
-              text: typeof value === 'number' ? shortNumber(value, 4) : value === true ? 'on' : value === false ? 'off' : value,
-            },
-          ];
-    });
+  const shown = wanted.filter((_, i) => i % step === 0);
+  const digits = own ? digitsOf(shown) : ALL;
+  return shown.flatMap((value): Tick[] => {
+    const at = placeOn(axis, value);
+    return at === null ? [] : [{ at: at + 0.5, text: textOf(value, digits) }];
+  });
 }
+
+/** Significant digits at least of an axis's own values, and those of round numbers. */
+const FEW = 4;
+const ALL = 12;
+
+/** The fewest digits with which numbers differ: an axis's own values may have all those of a double. */
+function digitsOf(values: readonly (number | boolean | string)[]): number {
+  const numbers = values.filter((value) => typeof value === 'number');
+  let digits = FEW;
+  while (digits < ALL && new Set(numbers.map((value) => value.toPrecision(digits))).size < numbers.length) digits++;
+  return digits;
+}
+
+const textOf = (value: number | boolean | string, digits: number): string =>
+  typeof value === 'number' ? shortNumber(Number(value.toPrecision(digits)), 4) : value === true ? 'on' : value === false ? 'off' : value;

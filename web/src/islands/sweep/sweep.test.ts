@@ -63,6 +63,15 @@ describe('ticks', () => {
   });
 });
 
+describe('the texts of ticks', () => {
+  it('have as many digits as it takes to tell an axis’s own values apart, and round numbers all of theirs', () => {
+    const texts = (text: string) => ticksOf(axis(text), 12).map((tick) => tick.text);
+    expect(texts('ramp.decelerate=300:4800:4:log')).toEqual(['300', '756', '1905', '4800']);
+    expect(texts('pace.walkSpeed=100000,100020,100040')).toEqual(['100000', '100020', '100040']);
+    expect(texts('pace.walkSpeed=100000:100200:50').at(-1)).toBe('100200');
+  });
+});
+
 describe('levels and lines', () => {
   it('are round numbers within the values, and lines lie between cells below and above', () => {
     for (const seed of seeds(10, 100)) {
