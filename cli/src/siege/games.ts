@@ -13,7 +13,7 @@ const HZ = 144;
 const SET_EVERY = 100;
 const DROP_EVERY = 250;
 
-/** A way to the server that drops connections. */
+/** A proxy before the server that drops connections. */
 class Dropper {
   readonly #open = new Set<Socket>();
   readonly #server;
