@@ -20,6 +20,8 @@ class Machine {
   /** Starts of the database and the server that fail from now on. */
   failing = { database: 0, server: 0 };
   delay = 50;
+  /** Milliseconds that the database takes to start, besides. */
+  recovery = 0;
   isFull = false;
   isFrozen = false;
 
@@ -28,7 +30,7 @@ class Machine {
     isRunning: async () => this.isDatabaseUp,
     ensure: async () => {
       if (this.isDatabaseUp) return;
-      await pause(this.delay);
+      await pause(this.delay + this.recovery);
       if (this.isFull || this.failing.database-- > 0) throw new Error('no memory for it\nand more');
       this.isDatabaseUp = true;
     },
@@ -153,6 +155,38 @@ describe('the supervisor', () => {
     await over;
   });
 
+  it('waits for a database that recovers slowly, and for the server after it', async () => {
+    for (const seconds of [5, 15, 45, 90]) {
+      const machine = new Machine();
+      const { supervisor, over } = await machine.supervise();
+      machine.recovery = seconds * 1000;
+      machine.isDatabaseUp = false;
+      machine.servers.at(-1)?.kill();
+      await vi.advanceTimersByTimeAsync(seconds * 1000 + MENDED_IN);
+      const isWaitedFor = seconds < 60;
+      expect([machine.isDatabaseUp, machine.up, supervisor.state]).toEqual(isWaitedFor ? [true, 1, 'running'] : [true, 0, 'ended']);
+      supervisor.stop();
+      await vi.advanceTimersByTimeAsync(10);
+      expect((await over) instanceof Failure).toBe(!isWaitedFor);
+    }
+  });
+
+  it('gives a database that dies during a slow start of the server ten seconds of its own', async () => {
+    const machine = new Machine();
+    const { supervisor, over } = await machine.supervise();
+    machine.delay = 14_000;
+    machine.servers.at(-1)?.kill();
+    await vi.advanceTimersByTimeAsync(13_000);
+    machine.delay = 50;
+    machine.failing.database = 20;
+    machine.isDatabaseUp = false;
+    await vi.advanceTimersByTimeAsync(MENDED_IN);
+    expect([machine.isDatabaseUp, machine.up, supervisor.state]).toEqual([true, 1, 'running']);
+    supervisor.stop();
+    await vi.advanceTimersByTimeAsync(10);
+    expect(await over).toBeUndefined();
+  });
+
   it('waits for room on a full disk, for as long as it takes', async () => {
     const machine = new Machine();
     const { supervisor, over } = await machine.supervise();
@@ -188,10 +222,11 @@ describe('the supervisor', () => {
     await over;
   });
 
-  it('can be stopped while it mends', async () => {
+  it.each([0, 40_000])('can be stopped while it mends, also during a start that takes %d ms', async (recovery) => {
     const machine = new Machine();
     const { supervisor, over } = await machine.supervise();
     machine.failing.database = Infinity;
+    machine.recovery = recovery;
     machine.isDatabaseUp = false;
     await vi.advanceTimersByTimeAsync(3000);
     expect(supervisor.state).toBe('mending');

@@ -35,14 +35,14 @@ export interface Parts {
 /** States of a supervisor: everything runs; something died and is restarting; stopping; over. */
 type State = 'running' | 'mending' | 'stopping' | 'ended';
 
-/** Milliseconds within which a dead process runs again, or everything is ended. */
+/** Milliseconds for which failed starts of a dead process are repeated, before everything is ended. */
 export const MENDED_IN = 10_000;
 /** Milliseconds between two checks of the database, and between two retries. */
 const LOOK = 150;
 const RETRY = 100;
 /** Milliseconds after its first answer in which a started server must become healthy. */
 const START = 8000;
-/** Milliseconds after which a server that is killed at every start is given up. */
+/** Milliseconds after which a server that is killed at every start is given up, and a database whose start goes on and on. */
 const LONGEST = 60_000;
 
 /** Milliseconds between two questions to the server, and how many may stay without an answer before it is ended as frozen. */
@@ -56,14 +56,16 @@ const rest = (milliseconds: number) => new Promise<void>((over) => setTimeout(ov
 
 /**
  * Keeps a server and its database running. A dead process, in any order, also while the other is being started, is restarted within ten seconds of
- * the last kill, or the supervisor ends with a failure in one line. It waits for room on a full disk, and for a server that is slow to give its first
- * answer. One loop acts at a time, so that nothing is started twice.
+ * the last kill, or the supervisor ends with a failure in one line. It waits for room on a full disk, for a server that is slow to give its first
+ * answer, and for a database that is recovering: only failed starts use up the ten seconds. One loop acts at a time, so that nothing is started twice.
  */
 export class Supervisor {
   readonly #parts: Parts;
   #server: RunningServer;
   #state: State = 'running';
   #isServerDead = false;
+  /** Time at which the database was last started, ms. */
+  #databaseSince = Number.NEGATIVE_INFINITY;
   readonly #stop: Promise<void>;
   #resolveStop!: () => void;
 
@@ -132,11 +134,18 @@ export class Supervisor {
     return runs === false ? 'The database' : this.#isServerDead ? 'The server' : null;
   }
 
-  /** Tries to have the database run, until the time is over. */
-  async #ensureDatabase(end: number): Promise<void> {
-    for (;;)
+  /**
+   * Starts the database if it doesn't run. Each death has its own ten seconds, whatever else took time before it; a start that neither succeeds nor
+   * fails is waited for until `last`: recovery beside busy processes can take longer.
+   */
+  async #ensureDatabase(last: number): Promise<void> {
+    const { database } = this.#parts;
+    if (!database || (await database.isRunning().catch(() => false))) return;
+    for (const end = Math.min(last, performance.now() + MENDED_IN); ; )
       try {
-        return await within(end - performance.now(), this.#parts.database?.ensure() ?? Promise.resolve());
+        await Promise.race([within(Math.max(MENDED_IN, last - performance.now()), database.ensure()), this.#stop]);
+        this.#databaseSince = performance.now();
+        return;
       } catch (error) {
         if (performance.now() + RETRY > end || this.#isStopping()) throw error;
         await Promise.race([pause(RETRY), this.#stop]);
@@ -144,7 +153,7 @@ export class Supervisor {
   }
 
   /** Has the database run for as long as the server is being started: it may be killed meanwhile. */
-  async #ensureUntil(started: Promise<void>, end: number): Promise<void> {
+  async #ensureUntil(started: Promise<void>, last: number): Promise<void> {
     let isStarting = true;
     const over = started.then(
       () => undefined,
@@ -154,9 +163,9 @@ export class Supervisor {
       isStarting = false;
     });
     do {
-      await this.#ensureDatabase(end);
+      await this.#ensureDatabase(last);
       await Promise.race([over, pause(LOOK)]);
-    } while (isStarting);
+    } while (isStarting && !this.#isStopping());
   }
 
   async #startIfDead(patience: number): Promise<void> {
@@ -180,11 +189,13 @@ export class Supervisor {
       try {
         // Both at once: the server waits for the database by itself.
         const started = this.#startIfDead(Math.min(START, left));
-        await both(this.#ensureUntil(started, end), started);
+        await both(this.#ensureUntil(started, last), started);
         if (this.#state === 'mending') this.#state = 'running';
         return;
       } catch (error) {
         if (error instanceof Killed) end = Math.min(last, performance.now() + MENDED_IN);
+        // The server couldn't become healthy without its database: its time begins with it.
+        end = Math.max(end, Math.min(last, this.#databaseSince + MENDED_IN));
         // Only free disk space can help: wait for it.
         if (this.#parts.database?.hasRoom() === false) {
           if (!isFullSaid) say('The disk is full: the database restarts as soon as there is room.');
