@@ -87,13 +87,6 @@ export class Killer {
     this.#recoveries.set(target, [...(this.#recoveries.get(target) ?? []), performance.now() - from]);
   }
 
-  /** Kills the server, and waits for health. */
-  async strikeServer(): Promise<void> {
-    await this.#kill('server');
-    await pause(120);
-    await until(() => this.#stand.isHealthy(), 'health', 60_000);
-  }
-
   async #kill(target: Target): Promise<void> {
     const { serverPid, postmasterPid } = this.#stand;
     const isServer = (target === 'server' || target === 'all') && end(serverPid);

@@ -56,7 +56,7 @@ it('a frozen database keeps nobody waiting for ever', async () => {
 it('fifty clients are served', async () => holds(await clients(stand, 0.06, seed), 60));
 it('two servers on one database hear each other', async () => holds(await links(stand, 0.05, seed), 20));
 it('ten games lose no tick over drops of their connections', async () => holds(await games(stand, 0.1, seed), 5000));
-it('sweeps are measured whole and equal, bit for bit, though workers and servers are killed', async () => {
+it('sweeps are measured whole and equal, bit for bit, though workers, servers and the database are killed', async () => {
   const kills = campaign(2, 100);
   holds(await sweeps(stand, kills, seed), kills);
 });

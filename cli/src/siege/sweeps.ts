@@ -14,7 +14,7 @@ import type { Stand } from './stand.ts';
 
 /** Workers besides those of the server. */
 const WORKERS = 2;
-/** Kills from which on a sweep has its full size, and the database is killed, too. */
+/** Kills from which on a sweep has its full size. */
 const MANY = 50;
 
 const metrics = ['stopDistance', 'tightestGap', 'slideKept(45)'] as const;
@@ -101,8 +101,7 @@ export async function sweeps(stand: Stand, kills: number, seed: number): Promise
           dice.one(victims).strike();
           struck++;
           stand.kills++;
-        } else if (kills >= MANY) await killer.strike();
-        else await killer.strikeServer();
+        } else await killer.strike();
       }
       await measuring;
       const here = new Sweep(definition);
