@@ -12,6 +12,7 @@ import { judgeTargets, type Target } from '../../targets/targets.ts';
 import type { Parameters } from '../../tuning/catalogue/catalogue.ts';
 import type { TuningFile } from '../../tuning/schema.ts';
 import { resolveTuning, type Tuning } from '../../tuning/tuning.ts';
+import { drillsFor } from '../drillsFor.ts';
 import { coarseToFine } from './order.ts';
 
 /** A metric of a sweep, by its key: `stopDistance`, `slideKept(45)`. */
@@ -48,12 +49,6 @@ export interface SweepChunk {
 export const UNKNOWN = 0;
 export const MISSED = 1;
 export const MET = 2;
-
-/** The drills that are needed for metrics: of several that give one, the first counts, as in a report. */
-function drillsFor(metrics: readonly MetricKey[]): Drill[] {
-  const needed = new Set(metrics.map((key) => drills.find(({ gives }) => gives.includes(key))));
-  return drills.filter((drill) => needed.has(drill));
-}
 
 /** Drills that take longest, the longest last: a target of theirs is compared after all others. */
 const slow: readonly string[] = ['sprint-to-empty', 'wall-graze', 'gap-series', 'long-sprint-cycle', 'click-tour', 'tick-rates', 'lap'];
