@@ -127,6 +127,21 @@ program
   .action(leave(async (options) => (await import('./commands/sweep.ts')).sweep(options)));
 
 program
+  .command('fit')
+  .description('Finds the numbers that meet targets with the smallest change; exit code 1 if some can’t be met.')
+  .requiredOption('--tuning <file>', 'tuning file, - for stdin')
+  .requiredOption('--targets <file>', 'target set')
+  .option('--ground <file>', 'ground with a course, for laps')
+  .option('--move <paths...>', 'numbers that may change, PATH or PATH=MIN:MAX (default: those that matter)')
+  .option('--json', 'print JSON')
+  .option('-o, --output <file>', 'file for the fitted tuning')
+  .addHelpText(
+    'after',
+    '\nExample:\n  ./zygopod fit --tuning demo/carrier-day-boots.tuning.json --targets demo/brisk-carrier.targets.json --move ramp.decelerate,ramp.brake=600:4000 -o brisk.tuning.json',
+  )
+  .action(leave(async (options) => (await import('./commands/fit.ts')).fit(options)));
+
+program
   .command('worker')
   .description('Measures chunks of sweeps for an application, on this machine, until it is stopped.')
   .option('--database <url>', 'the application’s PostgreSQL (default: DATABASE_URL)')

@@ -272,10 +272,12 @@ export {
 
 export { type Moved, type Outcome, triedPaths, whatIsMoved, whatMoves } from './search/effects/moves.ts';
 export { type Effect, type EffectRow, type EffectTable, effectTable } from './search/effects/table.ts';
-export { type FitReport, type FitRequest, fitFaults, fitTargets } from './search/fit/fit.ts';
+export { numbersFor } from './search/fit/choice.ts';
+export { type FitRequest, fitFaults, fitTargets } from './search/fit/fit.ts';
 export { type FrontPoint, tradeOff } from './search/fit/front.ts';
 export type { FitProgress } from './search/fit/meeting.ts';
-export type { MoveRequest } from './search/fit/numbers.ts';
+export { type FitNumber, fitNumber, type MoveRequest } from './search/fit/numbers.ts';
+export type { FitReport } from './search/fit/report.ts';
 export { cellCost } from './search/sweep/cost.ts';
 export { nearestMet } from './search/sweep/nearest.ts';
 export { type QueuedChunk, type QueuedSweep, takeQueued, wholeChunk } from './search/sweep/queued.ts';

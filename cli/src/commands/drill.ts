@@ -37,7 +37,8 @@ const seconds = (milliseconds: number) => `${(milliseconds / 1000).toFixed(2)} s
 export const valueWords = (key: string, value: number, unit: string): string =>
   `${shortNumber(value)} ${unitOf(metricSpecOf(key).quantity, unit)}`.trimEnd();
 
-const band = ({ min, max }: JudgedTarget): string =>
+/** The band of a target in words. */
+export const band = ({ min, max }: Pick<JudgedTarget, 'min' | 'max'>): string =>
   min === undefined
     ? `at most ${shortNumber(max as number)}`
     : max === undefined

@@ -6,15 +6,7 @@ import { unitOf } from '../../tuning/catalogue/catalogue.ts';
 import { slopesAt } from './descent.ts';
 import { type FitProgress, meet, meets } from './meeting.ts';
 import type { FitProblem } from './problem.ts';
-
-/** Targets that can’t be met together though each of them could without the others, or one that can’t be met at all. */
-export interface Conflict {
-  /** The keys of their metrics. */
-  targets: string[];
-  /** The numbers that move more than one of them, or the one. */
-  through: string[];
-  why: string;
-}
+import type { Conflict } from './report.ts';
 
 /** Conflicts that are looked for at most. */
 const MOST = 5;

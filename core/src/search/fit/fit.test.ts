@@ -5,9 +5,10 @@ import { fitCase, impossibleCase, judgedBy } from '../../testing/fitCases.ts';
 import { tuned } from '../../testing/tuned.ts';
 import type { FileValue, TuningFile } from '../../tuning/schema.ts';
 import { numberAt, withValue } from '../../tuning/tuning.ts';
-import { type FitReport, type FitRequest, fitFaults, fitTargets } from './fit.ts';
+import { type FitRequest, fitFaults, fitTargets } from './fit.ts';
 import { tradeOff } from './front.ts';
 import { type BandProblem, costOf, leastChange } from './leastSquares.ts';
+import type { FitReport } from './report.ts';
 
 /** The end of a search. */
 function ended<T>(search: Generator<unknown, T>): T {

@@ -5,11 +5,12 @@ import type { FileValue, TuningFile } from '../../tuning/schema.ts';
 import { rawAt, type Tuning } from '../../tuning/tuning.ts';
 import { drillsFor } from '../drillsFor.ts';
 import { numbersFor } from './choice.ts';
-import { type Conflict, conflictsAt } from './conflicts.ts';
+import { conflictsAt } from './conflicts.ts';
 import { type FitProgress, meet } from './meeting.ts';
 import { type FitNumber, fitNumber, type MoveRequest, placeOf } from './numbers.ts';
 import { FitProblem } from './problem.ts';
 import { profileOf } from './profile.ts';
+import type { FitReport } from './report.ts';
 
 /** A search for a tuning that meets targets. */
 export interface FitRequest {
@@ -18,19 +19,6 @@ export interface FitRequest {
   ground: Ground | null;
   /** The numbers that may move; empty: those that matter for the targets. */
   moves: readonly MoveRequest[];
-}
-
-/** The result of a fit, as programs read it. */
-export interface FitReport {
-  met: boolean;
-  /** The values that change, by path. */
-  set: Record<string, FileValue>;
-  /** The range of each moved number over which all targets hold, the others fitted again. */
-  held: Record<string, { low: number; high: number }>;
-  /** The numbers that no target holds: any value of their range does. */
-  free: string[];
-  conflicts: Conflict[];
-  metrics: { name: string; before: number | null; after: number | null; min?: number; max?: number; ok: boolean | null }[];
 }
 
 /** The faults of a request, in words. */
@@ -101,25 +89,14 @@ export function* fitTargets(request: FitRequest): Generator<FitProgress, FitRepo
   const found = yield* meet(problem);
   const isMet = found.measured.isMet;
   const point = rounded(problem, isMet ? withoutNeedless(problem, found.point) : found.point);
-  const held: FitReport['held'] = {};
-  const free: string[] = [];
-  if (isMet)
-    for (const [k, { path }] of numbers.entries()) {
-      const profile = profileOf(problem, point, k);
-      let step = profile.next();
-      for (; !step.done; step = profile.next()) yield { measurements: problem.measurements, missed: 0 };
-      const { low, high, isLowFree, isHighFree } = step.value;
-      if (isLowFree && isHighFree) free.push(path);
-      else held[path] = { low, high };
-    }
   const file = problem.fileAt(point);
   const after = problem.at(point);
-  return {
+  const report: FitReport = {
     met: isMet,
     set: changes(tuning.file, file, numbers),
-    held,
-    free,
-    conflicts: isMet ? [] : yield* conflictsAt(problem, point),
+    held: {},
+    free: [],
+    conflicts: [],
     metrics: problem.targets.map(({ metric, at, min, max }, i) => ({
       name: metricKey(metric, at),
       before: before.judged[i]?.value ?? null,
@@ -129,6 +106,24 @@ export function* fitTargets(request: FitRequest): Generator<FitProgress, FitRepo
       ok: after.judged[i]?.ok ?? null,
     })),
   };
+  const progress = (): FitProgress => ({ measurements: problem.measurements, missed: problem.missed(after, problem.bands), report });
+  yield progress();
+  if (!isMet) {
+    for (const search = conflictsAt(problem, point); ; ) {
+      const step = search.next();
+      if (step.done) return { ...report, conflicts: step.value };
+      yield progress();
+    }
+  }
+  for (const [k, { path }] of numbers.entries()) {
+    const profile = profileOf(problem, point, k);
+    let step = profile.next();
+    for (; !step.done; step = profile.next()) yield progress();
+    const { low, high, isLowFree, isHighFree } = step.value;
+    if (isLowFree && isHighFree) report.free.push(path);
+    else report.held[path] = { low, high };
+  }
+  return report;
 }
 
 /** The values of moved numbers that differ between two files. */

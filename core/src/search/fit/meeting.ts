@@ -1,10 +1,13 @@
 import { type Descended, descend } from './descent.ts';
 import type { FitProblem } from './problem.ts';
+import type { FitReport } from './report.ts';
 
-/** What a search for a point reports on its way: tunings measured, and the square of what is missed so far. */
+/** A search on its way: tunings measured, and the square of what is missed so far. */
 export interface FitProgress {
   measurements: number;
   missed: number;
+  /** The result as far as it is known: first without the ranges that numbers are held in. */
+  report?: FitReport;
 }
 
 interface MeetingOptions {

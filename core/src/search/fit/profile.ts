@@ -13,9 +13,9 @@ export interface Held {
 
 /** The first step away from the fitted value, and the halvings of the last one. */
 const STEP = 0.02;
-const HALVINGS = 5;
+const HALVINGS = 4;
 const WEIGHT = 1e6;
-const REFITS = 6;
+const REFITS = 4;
 
 /** The profile of a number from a point that meets all targets: how far it can go either way (Venzon and Moolgavkar, “A method for computing profile-likelihood-based confidence intervals”, 1988, with bands in place of a likelihood). */
 export function* profileOf(problem: FitProblem, point: readonly number[], k: number): Generator<void, Held> {

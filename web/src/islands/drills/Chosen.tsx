@@ -188,12 +188,12 @@ function OpenOnBench({ name, metric }: { name: string; metric: keyof Metrics }) 
     else if ('why' in tape) setProblem(tape.why);
     else if (bench) window.location.assign(`${addressOf(bench, { ...placeOf(work.opening), ground: ground.id })}&tape=${tape.id}`);
   };
-  const sweep = async () => {
+  const sweep = async (query: string) => {
     const screen = screens.find(({ id }) => id === 'sweep');
     if (!screen) return;
     await work.saving.flush();
     const address = addressOf(screen, placeOf(work.opening));
-    window.location.assign(`${address}${address.includes('?') ? '&' : '?'}metric=${encodeURIComponent(metric)}`);
+    window.location.assign(`${address}${address.includes('?') ? '&' : '?'}${query}`);
   };
   return (
     <p>
@@ -204,9 +204,17 @@ function OpenOnBench({ name, metric }: { name: string; metric: keyof Metrics }) 
         type="button"
         className="action ml-4 min-h-6"
         title={`${metricSpecOf(metric).words} over the two numbers that move it most`}
-        onClick={() => void sweep()}
+        onClick={() => void sweep(`metric=${encodeURIComponent(metric)}`)}
       >
         Sweep it
+      </button>
+      <button
+        type="button"
+        className="action ml-4 min-h-6"
+        title="Finds the numbers that meet all targets with the smallest change"
+        onClick={() => void sweep(`metric=${encodeURIComponent(metric)}&fit=`)}
+      >
+        Fit to the targets
       </button>
       {why && (
         <span role="alert" className="ml-2 text-now">

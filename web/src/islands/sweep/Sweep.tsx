@@ -11,6 +11,8 @@ import { Curves } from './Curves.tsx';
 import { KeptContext, SweepContext, useSweep } from './context.ts';
 import { Definition } from './Definition.tsx';
 import { Effects } from './Effects.tsx';
+import { FitPanel } from './fit/FitPanel.tsx';
+import { FitWork } from './fit/fitWork.ts';
 import { KeptSweeps } from './keptSweeps.ts';
 import { Plane } from './Plane.tsx';
 import { SweepWork } from './sweepWork.ts';
@@ -53,7 +55,7 @@ export function Sweep({ opening }: { opening: Opening }) {
               <div className="flex min-h-0 flex-col">
                 <div className="grid min-h-0 flex-[1.75] grid-cols-[minmax(0,1fr)_minmax(300px,0.56fr)]">
                   <Chart />
-                  <UnderPointer />
+                  <Beside />
                 </div>
                 <Effects />
               </div>
@@ -63,6 +65,36 @@ export function Sweep({ opening }: { opening: Opening }) {
         </KeptContext>
       </SweepContext>
     </TuningContext>
+  );
+}
+
+/** The column beside the chart: the place under the pointer, or the fit. */
+function Beside() {
+  const sweep = useSweep();
+  const isFitOpen = useStore(sweep.$isFitOpen);
+  const hasTargets = (useStore(sweep.$targets)?.set.targets.length ?? 0) > 0;
+  const fit = useMemo(() => new FitWork(sweep), [sweep]);
+  useEffect(() => () => fit.stop(), [fit]);
+  const tab = (isFit: boolean, label: string) => (
+    <button
+      type="button"
+      aria-pressed={isFitOpen === isFit}
+      className={`-mb-px min-h-7 border-b-2 ${isFitOpen === isFit ? 'border-now font-semibold' : 'border-transparent text-ink-soft hover:text-ink'}`}
+      onClick={() => sweep.openFit(isFit)}
+    >
+      {label}
+    </button>
+  );
+  return (
+    <div className="flex min-h-0 flex-col gap-2 border-l border-rule bg-paper px-4 pt-1 pb-2.5">
+      {hasTargets && (
+        <div className="flex gap-5 border-b border-rule">
+          {tab(false, 'On the chart')}
+          {tab(true, 'Fit to the targets')}
+        </div>
+      )}
+      {isFitOpen && hasTargets ? <FitPanel fit={fit} /> : <UnderPointer />}
+    </div>
   );
 }
 

@@ -3,7 +3,7 @@ import { judgeTargets, metricSpecOf, nearestMet, placeOn, shortNumber, type Targ
 import { useMemo } from 'react';
 import { readingOf } from '../judging/readings.ts';
 import { useScreens } from '../work/place.ts';
-import { compareCell, driveCell, saveCell } from './actions.ts';
+import { compareFound, driveFound, type Found, foundAt, saveFound } from './actions.ts';
 import { useSweep } from './context.ts';
 import { bandOf } from './layout.ts';
 import { MotionPicture } from './MotionPicture.tsx';
@@ -33,7 +33,7 @@ export function UnderPointer() {
     today && 'sounding' in today ? today.sounding : null,
   ];
   return (
-    <aside aria-label="Under the pointer" className="flex min-h-0 flex-col gap-2 border-l border-rule bg-paper px-4 py-2.5">
+    <aside aria-label="Under the pointer" className="flex min-h-0 flex-1 flex-col gap-2">
       <h2 className="rubric flex justify-between">
         {at === null ? 'The tuning as it is' : isPinned ? 'The chosen place' : 'Under the pointer'}
         {at !== null && isPinned && (
@@ -127,6 +127,13 @@ function Actions({ at, targets }: { at: number | null; targets: readonly Target[
   const { unit = 'px' } = tuning.file;
   if (!swept) return null;
   const { axes } = swept.sweep.definition;
+  const withFound = (act: (found: Found) => Promise<string | null>) => async () => {
+    const found = at === null ? null : foundAt(sweep, at);
+    if (found) sweep.$trouble.set(await act(found));
+  };
+  const drive = withFound((found) => driveFound(sweep.work, found, screens).then(() => null));
+  const save = withFound((found) => saveFound(sweep.work, found, 'From a sweep'));
+  const compare = withFound((found) => compareFound(sweep.work, found));
   const nearest = () => {
     const from = axes.map((axis) => {
       const value = valueOn(axis, tuning);
@@ -140,28 +147,13 @@ function Actions({ at, targets }: { at: number | null; targets: readonly Target[
     <div className="border-t border-rule pt-2">
       {at !== null && <p className="text-ink-soft">Today: {placeWords(axes, sweep.valuesOf(tuning.file) ?? [], unit)}</p>}
       <p className="mt-1 flex flex-wrap gap-x-4">
-        <button
-          type="button"
-          className="action min-h-6 disabled:opacity-50"
-          disabled={at === null}
-          onClick={() => at !== null && void driveCell(sweep, at, screens)}
-        >
+        <button type="button" className="action min-h-6 disabled:opacity-50" disabled={at === null} onClick={() => void drive()}>
           Drive it
         </button>
-        <button
-          type="button"
-          className="action min-h-6 disabled:opacity-50"
-          disabled={at === null}
-          onClick={() => at !== null && void saveCell(sweep, at)}
-        >
+        <button type="button" className="action min-h-6 disabled:opacity-50" disabled={at === null} onClick={() => void save()}>
           Save as revision
         </button>
-        <button
-          type="button"
-          className="action min-h-6 disabled:opacity-50"
-          disabled={at === null}
-          onClick={() => at !== null && void compareCell(sweep, at)}
-        >
+        <button type="button" className="action min-h-6 disabled:opacity-50" disabled={at === null} onClick={() => void compare()}>
           Compare with today
         </button>
         {targets.length > 0 && (

@@ -30,6 +30,8 @@ export interface SweepChoice {
 
 /** The parameter of an address that names the kept sweep whose results are shown. */
 export const KEPT = 'kept';
+/** The parameter of an address that opens the fit. */
+export const FIT = 'fit';
 /** Values of an axis at first: across and down. */
 export const COUNTS = [40, 30] as const;
 /** Metrics of a sweep at most. */

@@ -18,7 +18,7 @@ import { GivenUp } from '../../workers/desk.ts';
 import { fetchChosenKept, fetchTargets, type KeptTargets, keepChoice } from '../judging/targets.ts';
 import type { TuningWork } from '../tuning/context.ts';
 import { fetchTape } from '../work/fetching.ts';
-import { axisThrough, COUNTS, KEPT, readChoice, type SweepChoice, withChoice } from './choice.ts';
+import { axisThrough, COUNTS, FIT, KEPT, readChoice, type SweepChoice, withChoice } from './choice.ts';
 import { Measuring, type Swept } from './measuring.ts';
 import { sweepDesk } from './pool.ts';
 
@@ -68,6 +68,8 @@ export class SweepWork {
   readonly $kept = atom<{ id: string; changed: readonly string[]; run: string | null } | null>(null);
   /** True: on the queue, however few cells there are. */
   readonly $isQueued = atom(false);
+  /** True: the fit is open beside the chart, in place of what is under the pointer. */
+  readonly $isFitOpen = atom(new URLSearchParams(window.location.search).has(FIT));
   readonly #back: SweepChoice[] = [];
   readonly $canGoBack = atom(false);
 
@@ -224,6 +226,15 @@ export class SweepWork {
   /** Stops the sweep; what is measured stays. */
   stop(): void {
     this.measuring.stop();
+  }
+
+  /** Opens the fit, or what is under the pointer, here and in the address. */
+  openFit(isOpen: boolean): void {
+    this.$isFitOpen.set(isOpen);
+    const url = new URL(window.location.href);
+    if (isOpen) url.searchParams.set(FIT, '');
+    else url.searchParams.delete(FIT);
+    window.history.replaceState(null, '', url);
   }
 
   /** Sweeps another choice, which `goBack` returns from. */

@@ -31,3 +31,9 @@ export const metricWords = (key: MetricKey, value: number | undefined, unit: str
 /** The values of a place on the axes, in words: `Walk 188 px/s, Slows at 2050 px/s²`. */
 export const placeWords = (axes: readonly SweepAxis[], values: readonly (number | boolean | string)[], unit: string): string =>
   axes.map((axis, i) => `${axisLabel(axis.path)} ${valueWords(axis, values[i] ?? '', unit)}`).join(', ');
+
+/** A number of a tuning in words: `Decelerate 1780 px/s²`. */
+export function numberWords(path: string, value: number, unit: string): string {
+  const axis: SweepAxis = { path, values: [], isLog: false };
+  return `${axisLabel(path)} ${valueWords(axis, value, unit)}`;
+}

@@ -1,6 +1,7 @@
 import '../../../../testing/provided.ts';
 import { beforeAll, describe, expect, inject, it } from 'vitest';
 import { Described } from '../../testing/described.ts';
+import { fitsAnswer } from '../../testing/fitsAnswer.ts';
 import { handOffsAnswer } from '../../testing/handOffsAnswer.ts';
 import { lapsAnswer } from '../../testing/lapsAnswer.ts';
 import { linksAnswer } from '../../testing/linksAnswer.ts';
@@ -178,6 +179,7 @@ describe('the description of the API', () => {
   handOffsAnswer(described, { tuning, tape, targets });
   sourcesAnswer(described, tuning);
   lapsAnswer(described, tuning);
+  fitsAnswer(described, tuning);
   linksAnswer(described);
   sweepsAnswer(described, tuning);
 

@@ -3,6 +3,7 @@ import { changeOperations } from './changes.ts';
 import { codeOperations } from './code.ts';
 import { documentOperations } from './documents.ts';
 import { draftOperations } from './draft.ts';
+import { fitOperations } from './fits.ts';
 import { handOffOperations } from './handOffs.ts';
 import { lapOperations } from './laps.ts';
 import { linkOperations } from './links.ts';
@@ -28,6 +29,7 @@ export const operations: readonly Operation[] = [
   ...sourceOperations,
   ...codeOperations,
   ...lapOperations,
+  ...fitOperations,
   ...linkOperations,
   ...sweepRunOperations,
   ...sweepResultOperations,

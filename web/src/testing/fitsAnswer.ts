@@ -1,0 +1,36 @@
+import { fitTargets, readTuning } from '@zygopod/core';
+import { expect, it } from 'vitest';
+import type { Described } from './described.ts';
+
+/** Tests that fits are answered as they are described, and as the core finds them here. */
+export function fitsAnswer(described: Described, tuning: object): void {
+  const ask = described.ask.bind(described);
+  const targets = [{ metric: 'stopDistance', max: 5 }];
+
+  it('is what fits are answered by: the core’s report', async () => {
+    const read = readTuning(tuning);
+    if (!read.ok) throw new Error('no tuning');
+    const moves = [{ path: 'ramp.decelerate', min: 100, max: 20_000 }];
+    for (const body of [
+      { targets, moves },
+      { targets: [...targets, { metric: 'stopTime', min: 2 }], moves },
+    ]) {
+      const { value } = await ask('POST', '/fits', {}, 200, { body: { tuning, ...body } });
+      const search = fitTargets({ tuning: read.value, ground: null, ...body });
+      let step = search.next();
+      while (!step.done) step = search.next();
+      expect(value).toEqual(JSON.parse(JSON.stringify(step.value)));
+    }
+  });
+
+  it('is not fitted where it can’t be: 422, with why', async () => {
+    const refused = async (body: object) => (await ask('POST', '/fits', {}, 422, { body: { tuning, targets, ...body } })).value;
+    expect(await refused({ moves: [{ path: 'pace.speed' }] })).toMatchObject({ title: expect.stringContaining('no such parameter') });
+    expect(await refused({ targets: [{ metric: 'lapTime', max: 9 }] })).toMatchObject({ title: expect.stringContaining('needs a ground') });
+    await refused({ targets: [] });
+    await refused({ targets: [{ metric: 'stopTime', min: 3, max: 2 }] });
+    await refused({ tuning: { ...tuning, pace: { walkSpeed: 'fast' } } });
+    await refused({ ground: { format: 'zygopod/ground' } });
+    await refused({ surprise: 1 });
+  });
+}
