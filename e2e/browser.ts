@@ -97,7 +97,7 @@ export async function overflowOf(page: Page): Promise<number[]> {
 /** Makes a document from a file, in the first project or in another one; gives its id. */
 export async function createDocument(
   address: string,
-  collection: 'grounds' | 'tunings' | 'tapes',
+  collection: 'grounds' | 'tunings' | 'tapes' | 'targets',
   file: object,
   project?: string,
 ): Promise<string> {
