@@ -128,18 +128,30 @@ program
 
 program
   .command('fit')
-  .description('Finds the numbers that meet targets with the smallest change; exit code 1 if some can’t be met.')
-  .requiredOption('--tuning <file>', 'tuning file, - for stdin')
-  .requiredOption('--targets <file>', 'target set')
-  .option('--ground <file>', 'ground with a course, for laps')
+  .description(
+    'Finds the numbers that meet targets with the smallest change, or those of a recorded motion; exit code 1 if some target can’t be met.',
+  )
+  .option('--tuning <file>', 'tuning that is to meet targets, - for stdin')
+  .option('--targets <file>', 'target set')
+  .option('--ground <file>', 'ground with a course, for targets of laps')
   .option('--move <paths...>', 'numbers that may change, PATH or PATH=MIN:MAX (default: those that matter)')
+  .option('--trace <file>', 'recording: CSV or JSON lines with time, x and y')
+  .option('--unit <unit>', 'of the recording: px, m:N or tiles:N (N px each)', 'px')
+  .option('--yup', 'y grows upwards in the recording')
+  .option('--start <file>', 'tuning whose other values the found one takes')
   .option('--json', 'print JSON')
-  .option('-o, --output <file>', 'file for the fitted tuning')
+  .option('-o, --output <file>', 'file for the tuning that was found')
   .addHelpText(
     'after',
-    '\nExample:\n  ./zygopod fit --tuning demo/carrier-day-boots.tuning.json --targets demo/brisk-carrier.targets.json --move ramp.decelerate,ramp.brake=600:4000 -o brisk.tuning.json',
+    '\nExamples:\n  ./zygopod fit --tuning demo/carrier-day-boots.tuning.json --targets demo/brisk-carrier.targets.json --move ramp.decelerate,ramp.brake=600:4000 -o brisk.tuning.json\n  ./zygopod fit --trace drive.csv --unit tiles:32 -o found.tuning.json',
   )
-  .action(leave(async (options) => (await import('./commands/fit.ts')).fit(options)));
+  .action(
+    leave(async (options) =>
+      options.trace === undefined
+        ? (await import('./commands/fit.ts')).fit(options)
+        : (await import('./commands/fitTrace.ts')).fitTrace(options),
+    ),
+  );
 
 program
   .command('worker')

@@ -19,8 +19,8 @@ import { FINDING, GOOD, Misuse } from '../misuse.ts';
 import { band, valueWords } from './drill.ts';
 
 interface FitOptions {
-  tuning: string;
-  targets: string;
+  tuning?: string;
+  targets?: string;
   ground?: string;
   move?: string[];
   json?: boolean;
@@ -38,6 +38,7 @@ function moveOf(text: string): MoveRequest {
 
 /** Fits a tuning to targets; prints what changes, how well it is held, and what stands against what. */
 export function fit(options: FitOptions): number {
+  if (options.tuning === undefined || options.targets === undefined) throw new Misuse('fit: expected --tuning and --targets, or --trace');
   const tuning = tuningFile(options.tuning);
   const { targets } = targetsFile(options.targets);
   const ground = options.ground === undefined ? null : groundFile(options.ground);

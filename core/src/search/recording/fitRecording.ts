@@ -1,4 +1,5 @@
-import { guessHands, type HandsChange, type Wish } from './hands.ts';
+import { atan2, PI } from '../../math/functions.ts';
+import { guessHands, type Wish } from './hands.ts';
 import { cruising, type Kinematics, kinematicsOf, levelsOf } from './kinematics.ts';
 import type { Mover } from './mover.ts';
 import type { Recording } from './recording.ts';
@@ -17,8 +18,9 @@ export interface Understood extends Refined {
 const LEAST_MOTION = 0.4;
 /** A sprint is faster than a walk by this factor at least. */
 const FASTER = 1.12;
-/** Spreads of a place in a window’s travel from which on a motion is one. */
+/** Spreads of a place in a window’s travel, and in all of the motion, from which on a motion is one. */
 const CLEAR = 4;
+const FAR = 10;
 /** Degrees by which a heading may be off a direction, and the share of cruises that must not be. */
 const OFF = 7;
 const SHARE = 0.9;
@@ -28,7 +30,7 @@ const FREE = 36;
 /** The directions that cruises go in, and the speed on diagonals by that on straights. */
 function directionsOf({ vx, vy, speed }: Kinematics, isCruise: readonly boolean[]): { directions: 4 | 8 | 'free'; diagonal: number } {
   const rows = [...isCruise.keys()].filter((i) => isCruise[i]);
-  const degrees = (i: number) => (Math.atan2(vy[i] as number, vx[i] as number) * 180) / Math.PI;
+  const degrees = (i: number) => (atan2(vy[i] as number, vx[i] as number) * 180) / PI;
   const near = (step: number) => rows.filter((i) => Math.abs(degrees(i) - step * Math.round(degrees(i) / step)) < OFF).length;
   if (rows.length === 0) return { directions: 8, diagonal: 1 };
   if (near(45) < SHARE * rows.length) return { directions: 'free', diagonal: 1 };
@@ -43,7 +45,7 @@ function directionsOf({ vx, vy, speed }: Kinematics, isCruise: readonly boolean[
 /** The wishes that hands can have. */
 function wishesOf(directions: 4 | 8 | 'free', hasSprint: boolean): Wish[] {
   const count = directions === 'free' ? FREE : directions;
-  const angles = Array.from({ length: count }, (_, i) => (i * 2 * Math.PI) / count);
+  const angles = Array.from({ length: count }, (_, i) => (i * 2 * PI) / count);
   const gaits = hasSprint ? [false, true] : [false];
   return [{ angle: null, isSprint: false }, ...gaits.flatMap((isSprint) => angles.map((angle) => ({ angle, isSprint })))];
 }
@@ -54,52 +56,144 @@ function steepest({ times }: Recording, { speed, vx, vy, step }: Kinematics): { 
   const [ups, downs]: [number[], number[]] = [[], []];
   for (let i = reach; i < speed.length - reach; i++) {
     const dt = (times[i + reach] as number) - (times[i - reach] as number);
-    const change = Math.sqrt(((vx[i + reach] as number) - (vx[i - reach] as number)) ** 2 + ((vy[i + reach] as number) - (vy[i - reach] as number)) ** 2) / dt;
+    const change =
+      Math.sqrt(
+        ((vx[i + reach] as number) - (vx[i - reach] as number)) ** 2 + ((vy[i + reach] as number) - (vy[i - reach] as number)) ** 2,
+      ) / dt;
     ((speed[i + reach] as number) > (speed[i - reach] as number) ? ups : downs).push(change);
   }
   const high = (values: number[]) => values.toSorted((a, b) => a - b)[Math.floor(0.93 * values.length)] ?? 1000;
   return { up: Math.max(1, high(ups)), down: Math.max(1, high(downs)) };
 }
 
-/** Understands a recording: speeds, the ramp and its rates, directions, and the hands; or returns why it can’t tell, in words. */
-export function understand(recording: Recording): Understood | string {
-  const kinematics = kinematicsOf(recording);
-  const { noise, step, speed } = kinematics;
+/** Pairs of walk and sprint speed to begin with, the likeliest first; sprint 0: there is none. */
+function speedsToTry(recording: Recording, kinematics: Kinematics): [walk: number, sprint: number][] {
   const levels = levelsOf(recording, kinematics);
-  const top = levels.at(-1)?.speed ?? 0;
-  const moving = speed.filter((value) => value > 0.3 * top).length * step;
-  if (top === 0 || moving < LEAST_MOTION || top * Math.max(0.1, 4 * step) < CLEAR * noise)
-    return 'found no motion that stands out from the noise, expected starts, cruises and stops';
   const whole = levels.reduce((sum, { seconds }) => sum + seconds, 0);
   const major = levels.filter(({ seconds }) => seconds > 0.06 * whole);
-  const fastest = (major.at(-1) ?? { speed: top }).speed;
-  const slower = major.filter((level) => level.speed * FASTER < fastest).toSorted((a, b) => b.seconds - a.seconds)[0];
-  const hasSprint = slower !== undefined && slower.speed > 0.3 * fastest;
-  const walk = hasSprint ? slower.speed : fastest;
-  const sprint = hasSprint ? fastest : 0;
-  const { directions, diagonal } = directionsOf(kinematics, cruising(recording, kinematics));
-  const wishes = wishesOf(directions, hasSprint);
-  const { up, down } = steepest(recording, kinematics);
-  const base = { walk, sprint, accelerate: up, decelerate: down, brake: 1.3 * down, ease: up, halfLife: 0.06 };
-  const options = {
-    diagonal,
-    start: [kinematics.vx[0] as number, kinematics.vy[0] as number] as const,
-    isFree: directions === 'free',
-    isOutlier: kinematics.isOutlier,
-    noise,
+  const sorted = [...kinematics.speed].toSorted((a, b) => a - b);
+  const top = sorted[Math.floor(0.97 * sorted.length)] as number;
+  const fastest = major.at(-1)?.speed ?? top;
+  const slower = major.filter(({ speed }) => speed * FASTER < fastest && speed > 0.3 * fastest).toSorted((a, b) => b.seconds - a.seconds);
+  const pairs: [number, number][] = slower.map(({ speed }) => [speed, fastest]);
+  const first: [number, number][] = [...pairs.slice(0, 2), [fastest, 0]];
+  return [...first, [top / 1.7, top], [top, 0]];
+}
+
+/** A search on its way: the attempts that were made. */
+export interface RecordingProgress {
+  attempts: number;
+}
+
+/** Rates to begin with, as factors on the steepest change, and half-lives, s. */
+const FACTORS = [1, 2.5] as const;
+const HALF_LIVES = [0.035, 0.09, 0.2] as const;
+/** Ticks a second that a game is taken to have where the rows don’t say, and the fewest. */
+const TICKS = 60;
+const FEWEST_TICKS = 25;
+/** Attempts at most. */
+const MOST = 21;
+/** A motion is reproduced when the deviations are no larger than the noise by this factor, or this share of a tick’s travel. */
+const REPRODUCED = 1.15;
+const TRAVEL = 0.12;
+/** A richer model must be better than an instant one by so much of the criterion. */
+const WORTH = 12;
+
+/** True if the deviations of a motion are those of the noise. */
+export const isReproduced = ({ spread }: Refined, { noise, step, speed }: Kinematics): boolean =>
+  spread <= REPRODUCED * Math.max(noise, TRAVEL * Math.max(...speed) * Math.min(step, 1 / TICKS));
+
+/** The same, with the slower speed as the walk. */
+function walkFirst(found: Refined): Refined {
+  const { walk, sprint } = found.mover;
+  if (sprint === 0 || walk <= sprint) return found;
+  const { walk: walkError, sprint: sprintError, ...errors } = found.errors;
+  return {
+    ...found,
+    mover: { ...found.mover, walk: sprint, sprint: walk },
+    errors: {
+      ...errors,
+      ...(sprintError === undefined ? {} : { walk: sprintError }),
+      ...(walkError === undefined ? {} : { sprint: walkError }),
+    },
+    changes: found.changes.map((change) => ({ ...change, isSprint: !change.isSprint })),
   };
+}
+
+/** The distance between the 5 % and the 95 % quantile of values. */
+function reachOf(values: Float64Array): number {
+  const sorted = values.toSorted();
+  return (sorted[Math.floor(0.95 * sorted.length)] as number) - (sorted[Math.floor(0.05 * sorted.length)] as number);
+}
+
+/** Understands a recording: speeds, the ramp and its rates, directions, and the hands; or returns why it can’t tell, in words. */
+export function* understand(recording: Recording): Generator<RecordingProgress, Understood | string> {
+  const kinematics = kinematicsOf(recording);
+  const { noise, step, speed } = kinematics;
+  const tries = speedsToTry(recording, kinematics);
+  const top = Math.max(...tries.flat());
+  const moving = speed.filter((value) => value > 0.3 * top).length * step;
+  const isFar = Math.max(reachOf(recording.x), reachOf(recording.y)) > FAR * noise;
+  if (!(top > 0) || !isFar || moving < LEAST_MOTION || top * Math.max(0.1, 4 * step) < CLEAR * noise)
+    return 'found no motion that stands out from the noise, expected starts, cruises and stops';
+  const { directions, diagonal } = directionsOf(kinematics, cruising(recording, kinematics));
+  const { up, down } = steepest(recording, kinematics);
+  let attempts = 0;
   let best: Refined | null = null;
-  for (const model of ['linear', 'smooth', 'instant'] as const) {
-    let mover: Mover = { ...base, model };
-    let found: Refined | null = null;
-    for (let round = 0; round < 2; round++) {
-      const changes: HandsChange[] = guessHands(recording, kinematics, mover, wishes, diagonal);
-      const next = refine(recording, mover, changes, options);
-      if (found && next.criterion >= found.criterion) break;
-      found = next;
-      mover = next.mover;
+  const isBest = (one: Refined, other: Refined) => {
+    const handicap = (own: Refined) => (own.mover.model === 'instant' ? 0 : WORTH);
+    return one.criterion + handicap(one) < other.criterion + handicap(other);
+  };
+  const attempt = (mover: Mover, isFree: boolean): Refined => {
+    attempts++;
+    const wishes = wishesOf(isFree ? 'free' : 8, mover.sprint > 0);
+    const start = [kinematics.vx[0] as number, kinematics.vy[0] as number] as const;
+    const options = { diagonal, start, isFree, isOutlier: kinematics.isOutlier, noise };
+    const first = refine(recording, mover, guessHands(recording, kinematics, mover, wishes, diagonal), options);
+    if (isReproduced(first, kinematics)) return walkFirst(first);
+    const second = refine(recording, first.mover, guessHands(recording, kinematics, first.mover, wishes, diagonal), options);
+    return walkFirst(isBest(second, first) ? second : first);
+  };
+  const tick = step < 1 / FEWEST_TICKS ? step : 1 / TICKS;
+  let isFree = false;
+  for (const free of directions === 'free' ? [false, true] : [false]) {
+    for (const [walk, sprint] of tries) {
+      const base: Mover = {
+        model: 'instant',
+        walk,
+        sprint,
+        accelerate: up,
+        decelerate: down,
+        brake: 1.3 * down,
+        ease: up,
+        halfLife: 0.06,
+        tick,
+      };
+      const movers: Mover[] = [
+        base,
+        ...FACTORS.map(
+          (factor): Mover => ({
+            ...base,
+            model: 'linear',
+            accelerate: factor * up,
+            decelerate: factor * down,
+            brake: factor * base.brake,
+            ease: factor * up,
+          }),
+        ),
+        ...HALF_LIVES.map((halfLife): Mover => ({ ...base, model: 'smooth', halfLife })),
+      ];
+      let done = '';
+      for (const mover of movers) {
+        if (mover.model === done) continue;
+        const found = attempt(mover, free);
+        if (isReproduced(found, kinematics)) done = mover.model;
+        if (!best || isBest(found, best)) [best, isFree] = [found, free];
+        yield { attempts };
+      }
+      if ((best && isReproduced(best, kinematics)) || attempts >= MOST * (free ? 2 : 1)) break;
     }
-    if (found && (!best || found.criterion < best.criterion)) best = found;
+    if (best && isReproduced(best, kinematics)) break;
   }
-  return { ...(best as Refined), recording, kinematics, directions, diagonal };
+  return { ...(best as Refined), recording, kinematics, directions: isFree ? 'free' : directions === 4 ? 4 : 8, diagonal };
 }

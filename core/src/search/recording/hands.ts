@@ -1,3 +1,4 @@
+import { cos, sin } from '../../math/functions.ts';
 import type { Kinematics } from './kinematics.ts';
 import { advance, type Mover, type State } from './mover.ts';
 import type { Recording } from './recording.ts';
@@ -16,9 +17,9 @@ export interface HandsChange extends Wish {
 /** The velocity that a wish aims at. */
 export function aimOf({ angle, isSprint }: Wish, mover: Mover, diagonal = 1): [number, number] {
   if (angle === null) return [0, 0];
-  const isDiagonal = diagonal !== 1 && Math.abs(Math.sin(2 * angle)) > 0.7;
+  const isDiagonal = diagonal !== 1 && Math.abs(sin(2 * angle)) > 0.7;
   const speed = (isSprint ? mover.sprint : mover.walk) * (isDiagonal ? diagonal : 1);
-  return [speed * Math.cos(angle), speed * Math.sin(angle)];
+  return [speed * cos(angle), speed * sin(angle)];
 }
 
 interface Hypothesis {
@@ -53,12 +54,18 @@ const SLACK = 0.12;
  * The most likely changes of the hands behind a motion, for a mover: a beam search over wishes that change at most every 1/60 s, each hypothesis
  * moved as the mover would and compared with the places (as Viterbi’s algorithm, 1967, with a continuous state).
  */
-export function guessHands({ times, x, y }: Recording, { vx, vy, noise, step }: Kinematics, mover: Mover, wishes: readonly Wish[], diagonal: number): HandsChange[] {
+export function guessHands(
+  { times, x, y }: Recording,
+  { vx, vy, noise, step }: Kinematics,
+  mover: Mover,
+  wishes: readonly Wish[],
+  diagonal: number,
+): HandsChange[] {
   const aims = wishes.map((wish) => aimOf(wish, mover, diagonal));
   const top = Math.max(mover.walk, mover.sprint);
   const spread = Math.sqrt(noise ** 2 + (SLACK * top * Math.min(step, STEP)) ** 2);
   let alive: Hypothesis[] = wishes.map((_, wish) => ({
-    state: [x[0] as number, y[0] as number, vx[0] as number, vy[0] as number],
+    state: [x[0] as number, y[0] as number, vx[0] as number, vy[0] as number, 0],
     cost: 0,
     wish,
     last: { time: times[0] as number, wish, before: null },
@@ -67,7 +74,11 @@ export function guessHands({ times, x, y }: Recording, { vx, vy, noise, step }: 
     alive.sort((a, b) => a.cost - b.cost);
     const limit = (alive[0]?.cost ?? 0) + GIVEN_UP;
     const counts = new Uint8Array(wishes.length);
-    alive = alive.filter(({ cost, wish }) => cost <= limit && (counts[wish] = (counts[wish] as number) + 1) <= most);
+    alive = alive.filter(({ cost, wish }) => {
+      const count = (counts[wish] as number) + 1;
+      counts[wish] = count;
+      return cost <= limit && count <= most;
+    });
   };
   for (let row = 1; row < times.length; row++) {
     const [from, to] = [times[row - 1] as number, times[row] as number];

@@ -39,7 +39,8 @@ export function kinematicsOf({ times, x, y }: Recording): Kinematics {
   const noise = NORMAL * median([...bx.subarray(1, -1), ...by.subarray(1, -1)].map(Math.abs));
   const steps = Float64Array.from(times.subarray(1), (time, i) => time - (times[i] as number));
   const step = median(steps);
-  const length = (i: number, j: number) => Math.sqrt(((x[j] as number) - (x[i] as number)) ** 2 + ((y[j] as number) - (y[i] as number)) ** 2);
+  const length = (i: number, j: number) =>
+    Math.sqrt(((x[j] as number) - (x[i] as number)) ** 2 + ((y[j] as number) - (y[i] as number)) ** 2);
   const usual = median(Float64Array.from(steps, (_, i) => length(i, i + 1)));
   const limit = FAR * Math.max(noise, 0.3 * usual, 1e-9);
   // The middle one of three rows that bend is the outlier, the others bend because of it.

@@ -11,10 +11,12 @@ export interface Mover {
   brake: number;
   ease: number;
   halfLife: number;
+  /** The length of the game’s tick, s. */
+  tick: number;
 }
 
-/** Place and velocity: x, y, vx, vy. */
-export type State = [number, number, number, number];
+/** Place, velocity, and the seconds for which a braking tick goes on after it has stopped the motion: x, y, vx, vy, s. */
+export type State = [number, number, number, number, number];
 
 /** Differences of speed that are none, as a share of the speed. */
 const NONE = 1e-9;
@@ -22,7 +24,7 @@ const NONE = 1e-9;
 /**
  * Moves a state for `dt` seconds towards a velocity, exactly: at once (instant), by v* + (v − v*)·2^(−t/halfLife) (smooth), or straight towards it
  * at the rate of the phase (linear): to rest, against the motion, down from a higher speed, or up. The model of the core’s velocity stage, in
- * continuous time.
+ * continuous time; a game’s tick keeps its rate to its end, so that braking lasts half a tick longer on average.
  */
 export function advance(state: State, tx: number, ty: number, mover: Mover, dt: number): void {
   if (mover.model === 'instant') {
@@ -55,10 +57,11 @@ export function advance(state: State, tx: number, ty: number, mover: Mover, dt: 
     }
     const along = vx * tx + vy * ty;
     const isBraking = along < -NONE * gap;
+    const isLate = !isBraking && state[4] > 0 && (tx !== 0 || ty !== 0);
     const rate =
       tx === 0 && ty === 0
         ? mover.decelerate
-        : isBraking
+        : isBraking || isLate
           ? mover.brake
           : vx * vx + vy * vy > (tx * tx + ty * ty) * (1 + 1e-6)
             ? mover.ease
@@ -68,6 +71,8 @@ export function advance(state: State, tx: number, ty: number, mover: Mover, dt: 
     const turning = ux * tx + uy * ty;
     // The phase of braking ends where nothing of the motion is against the wish any more.
     if (isBraking && turning > 0) step = Math.min(step, Math.max(1e-6, -along / (rate * turning)));
+    if (isLate) step = Math.min(step, state[4]);
+    state[4] = isBraking ? mover.tick / 2 : Math.max(0, state[4] - step);
     const [nx, ny] = step >= gap / rate ? [tx, ty] : [vx + ux * rate * step, vy + uy * rate * step];
     state[0] += 0.5 * (vx + nx) * step;
     state[1] += 0.5 * (vy + ny) * step;

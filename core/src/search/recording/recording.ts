@@ -1,4 +1,5 @@
 import { dsvFormat } from 'd3-dsv';
+import { PI } from '../../math/functions.ts';
 
 /** A recording of a motion: times (s, rising) and places (in the tuning’s unit, y downwards), and the facing (radians) if it has one. */
 export interface Recording {
@@ -59,14 +60,15 @@ function jsonTable(text: string): Table {
   const objects: Record<string, unknown>[] = [];
   try {
     if (text.trimStart().startsWith('[')) objects.push(...(JSON.parse(text) as Record<string, unknown>[]));
-    else for (const [i, line] of text.split('\n').entries()) {
-      if (line.trim() === '') continue;
-      try {
-        objects.push(JSON.parse(line) as Record<string, unknown>);
-      } catch {
-        return `line ${i + 1}: found no JSON object, expected one in each line`;
+    else
+      for (const [i, line] of text.split('\n').entries()) {
+        if (line.trim() === '') continue;
+        try {
+          objects.push(JSON.parse(line) as Record<string, unknown>);
+        } catch {
+          return `line ${i + 1}: found no JSON object, expected one in each line`;
+        }
       }
-    }
   } catch {
     return 'found JSON that can’t be read, expected an object in each line';
   }
@@ -80,6 +82,7 @@ function jsonTable(text: string): Table {
 /** The table of a CSV, whatever its delimiter and decimal mark. */
 function csvTable(text: string): Table {
   const head = text.split(/\r?\n/, 20).filter((line) => line.trim() !== '' && !line.startsWith('#'));
+  if (head.length === 0) return 'found nothing, expected times and places as CSV or JSON lines';
   const counts = delimiters.map((delimiter) => Math.min(...head.map((line) => line.split(delimiter).length)));
   const best = counts.indexOf(Math.max(...counts));
   if ((counts[best] ?? 0) < 2) return 'found one column, expected times and places as CSV or JSON lines';
@@ -88,7 +91,9 @@ function csvTable(text: string): Table {
     .split(/\r?\n/)
     .filter((line) => !line.startsWith('#'))
     .join('\n');
-  const all = dsvFormat(delimiter).parseRows(body).filter((row) => row.some((cell) => cell.trim() !== ''));
+  const all = dsvFormat(delimiter)
+    .parseRows(body)
+    .filter((row) => row.some((cell) => cell.trim() !== ''));
   const isComma = delimiter !== ',' && all.slice(0, 50).some((row) => row.some((cell) => /^\s*-?\d+,\d+\s*$/.test(cell)));
   const hasHead = (all[0] ?? []).every((cell) => !Number.isFinite(numberIn(cell, isComma)));
   const columns = hasHead ? (all[0] ?? []) : (all[0] ?? []).map((_, i) => ['time', 'x', 'y'][i] ?? `column ${i + 1}`);
@@ -112,7 +117,8 @@ export function readRecording(text: string, { scale = 1, isYUp = false }: Record
   const y = find('y') !== undefined && !(find('z') !== undefined && isFlat(table.rows(find('y') as string))) ? find('y') : find('z');
   if (x === undefined || y === undefined)
     return `found the columns ${table.columns.slice(0, 8).join(', ')}, expected x and y (or x and z) among them`;
-  if (time === undefined && tick === undefined) return `found the columns ${table.columns.slice(0, 8).join(', ')}, expected time or tick among them`;
+  if (time === undefined && tick === undefined)
+    return `found the columns ${table.columns.slice(0, 8).join(', ')}, expected time or tick among them`;
   let times = table.rows((time ?? tick) as string);
   if (time === undefined) {
     notes.push(`${tick} counts ticks of 1/${TICKS} s`);
@@ -122,7 +128,8 @@ export function readRecording(text: string, { scale = 1, isYUp = false }: Record
   const angles = facing === undefined ? null : table.rows(facing);
   const kept = [...times.keys()].filter((i) => [times, xs, ys].every((column) => Number.isFinite(column[i])));
   const missing = times.length - kept.length;
-  if (missing > MOST_MISSING * times.length) return `found ${missing} of ${times.length} rows without a number for ${time ?? tick}, ${x} or ${y}`;
+  if (missing > MOST_MISSING * times.length)
+    return `found ${missing} of ${times.length} rows without a number for ${time ?? tick}, ${x} or ${y}`;
   if (missing > 0) notes.push(`${missing} rows without numbers were left out`);
   if (kept.length < FEWEST_ROWS) return `found ${kept.length} rows, expected ${FEWEST_ROWS} or more`;
   const back = kept.findIndex((row, i) => i > 0 && (times[row] as number) < (times[kept[i - 1] as number] as number));
@@ -141,7 +148,7 @@ export function readRecording(text: string, { scale = 1, isYUp = false }: Record
     times: column(times, isMilliseconds ? 0.001 : 1),
     x: column(xs, scale),
     y: column(ys, isYUp ? -scale : scale),
-    facing: angles && rows.every((row) => Number.isFinite(angles[row])) ? column(angles, ((isYUp ? -1 : 1) * Math.PI) / 180) : null,
+    facing: angles && rows.every((row) => Number.isFinite(angles[row])) ? column(angles, ((isYUp ? -1 : 1) * PI) / 180) : null,
     notes,
   };
 }

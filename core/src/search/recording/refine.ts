@@ -1,4 +1,5 @@
 import { CholeskyDecomposition, Matrix } from 'ml-matrix';
+import { exp, log } from '../../math/functions.ts';
 import { aimOf, type HandsChange } from './hands.ts';
 import { advance, type Mover, type State } from './mover.ts';
 import { median, type Recording } from './recording.ts';
@@ -31,7 +32,10 @@ const ANGLE_STEP = 1e-4;
 const ITERATIONS = 14;
 /** Tukey’s constant: deviations beyond so many spreads don’t count (Beaton and Tukey 1974). */
 const TUKEY = 4.685;
-const NORMAL = 1.4826;
+/** From the median length of a deviation in the plane, over √2, to the standard deviation along an axis: √2 / √(2 ln 2). */
+const NORMAL = 1.2011;
+/** The share of a tick’s fastest travel that deviations have without any noise. */
+const TICKED = 0.08;
 /** The largest change of a logarithm, a time (s) and an angle in a step. */
 const [MOST_LOG, MOST_TIME, MOST_ANGLE] = [0.4, 0.04, 0.3];
 /** Changes nearer than this, s, are one. */
@@ -45,9 +49,15 @@ const numbersOf = ({ model, sprint }: Mover): MoverNumber[] => [
 ];
 
 /** Drives a mover with changes of the hands; returns the places at the rows, from (0, 0). */
-function driven(times: Float64Array, mover: Mover, changes: readonly HandsChange[], diagonal: number, start: readonly [number, number]): [Float64Array, Float64Array] {
+function driven(
+  times: Float64Array,
+  mover: Mover,
+  changes: readonly HandsChange[],
+  diagonal: number,
+  start: readonly [number, number],
+): [Float64Array, Float64Array] {
   const [px, py] = [new Float64Array(times.length), new Float64Array(times.length)];
-  const state: State = [0, 0, start[0], start[1]];
+  const state: State = [0, 0, start[0], start[1], 0];
   let [now, next] = [times[0] as number, 1];
   let [tx, ty] = aimOf(changes[0] as HandsChange, mover, diagonal);
   for (let row = 1; row < times.length; row++) {
@@ -91,6 +101,9 @@ export function refine({ times, x, y }: Recording, from: Mover, guessed: readonl
   let changes = guessed.filter(({ time }, i) => i === 0 || time - (guessed[i - 1] as HandsChange).time > TOGETHER);
   let weights = Float64Array.from(isOutlier, (out) => 1 - out);
 
+  // Ticks blur a change of the hands: that is no reason to leave its rows out.
+  const least = TICKED * Math.max(from.walk, from.sprint) * Math.min(((times.at(-1) as number) - (times[0] as number)) / count, 1 / 60);
+
   /** Takes the weighted mean of each block away. */
   const centred = (values: Float64Array): Float64Array => {
     const [sums, totals] = [new Float64Array(blocks), new Float64Array(blocks)];
@@ -99,7 +112,9 @@ export function refine({ times, x, y }: Recording, from: Mover, guessed: readonl
       sums[at] = (sums[at] as number) + (weights[row] as number) * (values[row] as number);
       totals[at] = (totals[at] as number) + (weights[row] as number);
     }
-    return values.map((value, row) => value - (sums[block[row] as number] as number) / Math.max(1e-9, totals[block[row] as number] as number));
+    return values.map(
+      (value, row) => value - (sums[block[row] as number] as number) / Math.max(1e-9, totals[block[row] as number] as number),
+    );
   };
   const deviations = (one: Mover, hands: readonly HandsChange[]): [Float64Array, Float64Array] => {
     const [px, py] = driven(times, one, hands, diagonal, start);
@@ -110,7 +125,7 @@ export function refine({ times, x, y }: Recording, from: Mover, guessed: readonl
   /** What a step of a parameter changes. */
   const parameters = () => {
     const numbers = keys.map((key) => ({
-      moved: (by: number) => ({ one: { ...mover, [key]: mover[key] * Math.exp(by) }, hands: changes }),
+      moved: (by: number) => ({ one: { ...mover, [key]: mover[key] * exp(by) }, hands: changes }),
       step: STEP,
       most: MOST_LOG,
     }));
@@ -139,7 +154,10 @@ export function refine({ times, x, y }: Recording, from: Mover, guessed: readonl
       const [above, below] = [moved(step), moved(-step)];
       const [ax, ay] = deviations(above.one, above.hands);
       const [bx, by] = deviations(below.one, below.hands);
-      return [ax.map((value, row) => (value - (bx[row] as number)) / (2 * step)), ay.map((value, row) => (value - (by[row] as number)) / (2 * step))] as const;
+      return [
+        ax.map((value, row) => (value - (bx[row] as number)) / (2 * step)),
+        ay.map((value, row) => (value - (by[row] as number)) / (2 * step)),
+      ] as const;
     });
   const normal = (columns: ReturnType<typeof jacobian>) =>
     columns.map(([ax, ay], i) =>
@@ -151,15 +169,16 @@ export function refine({ times, x, y }: Recording, from: Mover, guessed: readonl
         return sum;
       }),
     );
-  const whole = (lower: number[][]) => lower.map((line, i) => line.map((_, j) => (j > i ? (lower[j]?.[i] as number) : (line[j] as number))));
+  const whole = (lower: number[][]) =>
+    lower.map((line, i) => line.map((_, j) => (j > i ? (lower[j]?.[i] as number) : (line[j] as number))));
 
   let now = deviations(mover, changes);
   let spread = 0;
   let damping = 1e-3;
   for (let iteration = 0; iteration < ITERATIONS; iteration++) {
     const sizes = now[0].map((value, row) => Math.sqrt((value ** 2 + (now[1][row] as number) ** 2) / 2));
-    spread = Math.max(NORMAL * median(sizes), 0.3 * noise, 1e-9);
-    weights = sizes.map((size, row) => (isOutlier[row] || size > TUKEY * spread * 1.5 ? 0 : (1 - (size / (TUKEY * spread * 1.5)) ** 2) ** 2));
+    spread = Math.max(NORMAL * median(sizes), 0.3 * noise, least);
+    weights = sizes.map((size, row) => (isOutlier[row] || size > TUKEY * spread ? 0 : (1 - (size / (TUKEY * spread)) ** 2) ** 2));
     now = deviations(mover, changes);
     const cost = squares(now);
     const all = parameters();
@@ -179,11 +198,14 @@ export function refine({ times, x, y }: Recording, from: Mover, guessed: readonl
         damping *= 10;
         continue;
       }
-      const step = solved.solve(Matrix.columnVector(gradient)).to1DArray().map((value) => -value);
+      const step = solved
+        .solve(Matrix.columnVector(gradient))
+        .to1DArray()
+        .map((value) => -value);
       let [one, hands] = [mover, changes];
       for (const [i, value] of step.entries()) {
         const by = Math.max(-(all[i]?.most as number), Math.min(all[i]?.most as number, value));
-        if (i < keys.length) one = { ...one, [keys[i] as string]: one[keys[i] as MoverNumber] * Math.exp(by) };
+        if (i < keys.length) one = { ...one, [keys[i] as string]: one[keys[i] as MoverNumber] * exp(by) };
         else if (i < keys.length + changes.length - 1) {
           const at = i - keys.length + 1;
           hands = hands.with(at, { ...(hands[at] as HandsChange), time: (hands[at] as HandsChange).time + by });
@@ -193,7 +215,9 @@ export function refine({ times, x, y }: Recording, from: Mover, guessed: readonl
           hands = hands.with(k, { ...(hands[k] as HandsChange), angle: ((hands[k] as HandsChange).angle as number) + by });
         }
       }
-      hands = hands.map((change, i) => (i === 0 ? change : { ...change, time: Math.max(change.time, (hands[i - 1] as HandsChange).time + TOGETHER) }));
+      hands = hands.map((change, i) =>
+        i === 0 ? change : { ...change, time: Math.max(change.time, (hands[i - 1] as HandsChange).time + TOGETHER) },
+      );
       const next = deviations(one, hands);
       if (squares(next) < cost) {
         [mover, changes, now, isBetter] = [one, hands, next, true];
@@ -218,9 +242,11 @@ export function refine({ times, x, y }: Recording, from: Mover, guessed: readonl
       errors[key] = Math.sqrt(Math.max(0, variance * solved.solve(unit).get(i, 0)));
     }
   const capped = (size: number) => Math.min(size, 3 * Math.max(spread, noise)) ** 2;
-  const sum = now[0].reduce((total, value, row) => total + (isOutlier[row] ? 0 : capped(Math.abs(value)) + capped(Math.abs(now[1][row] as number))), 0);
+  const sum = now[0].reduce(
+    (total, value, row) => total + (isOutlier[row] ? 0 : capped(Math.abs(value)) + capped(Math.abs(now[1][row] as number))),
+    0,
+  );
   const n = 2 * count;
-  const floor = (0.02 * Math.max(mover.walk, 1e-9) * ((times.at(-1) as number) - (times[0] as number))) / count;
   return {
     mover,
     changes,
@@ -229,6 +255,6 @@ export function refine({ times, x, y }: Recording, from: Mover, guessed: readonl
     weights,
     spread,
     errors,
-    criterion: n * Math.log(sum / n + floor ** 2 * 0.01) + (all.length + blocks * 2) * Math.log(n),
+    criterion: n * log(sum / n + (0.3 * least) ** 2) + (all.length + blocks * 2) * log(n),
   };
 }

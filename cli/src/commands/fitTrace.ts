@@ -1,0 +1,76 @@
+import {
+  documentText,
+  fitRecording,
+  newTuning,
+  type RecordingReport,
+  readRecording,
+  shortNumber,
+  specOf,
+  type TuningFile,
+  unitOf,
+} from '@zygopod/core';
+import { besideData, readText, tuningFile, writeText } from '../files.ts';
+import { FINDING, GOOD, Misuse } from '../misuse.ts';
+
+interface TraceOptions {
+  trace: string;
+  targets?: string;
+  tuning?: string;
+  unit: string;
+  yup?: boolean;
+  start?: string;
+  json?: boolean;
+  output?: string;
+}
+
+/** Bytes of a recording at most. */
+const MOST = 512 * 1024 * 1024;
+
+/** The size of a recording’s unit in that of the tuning. */
+function scaleOf(unit: string): number {
+  const [, name, size] = /^(px|m|tiles)(?::(\d+(?:\.\d+)?))?$/.exec(unit) ?? [];
+  const scale = size === undefined ? 1 : Number(size);
+  if (name === undefined || (name !== 'px' && size === undefined) || !(scale > 0))
+    throw new Misuse(`--unit: found ${unit}, expected px, m:N or tiles:N with N px each`);
+  return scale;
+}
+
+/** Finds the numbers of a recorded motion; prints them with their ranges, and what the recording can’t tell. */
+export function fitTrace(options: TraceOptions): number {
+  if (options.targets !== undefined || options.tuning !== undefined)
+    throw new Misuse('fit: expected --trace, or --tuning and --targets; a tuning to start from is --start');
+  const base = options.start === undefined ? newTuning('From a recording') : tuningFile(options.start).file;
+  const recording = readRecording(readText(options.trace, MOST), { scale: scaleOf(options.unit), isYUp: options.yup ?? false });
+  if (typeof recording === 'string') throw new Misuse(`${options.trace}: ${recording}`);
+  const search = fitRecording(recording, base);
+  let step = search.next();
+  while (!step.done) step = search.next();
+  const report = step.value;
+  if (typeof report === 'string') {
+    process.stderr.write(`${options.trace}: can’t tell: ${report}\n`);
+    return FINDING;
+  }
+  if (options.output !== undefined) writeText(options.output, documentText(report.tuning));
+  besideData(options.output).write(`${options.json ? JSON.stringify(report) : reportLines(report, base).join('\n')}\n`);
+  return GOOD;
+}
+
+const rounded = (value: number) => shortNumber(Number(value.toPrecision(3)));
+
+/** The report as people read it. */
+function reportLines({ set, held, unknown, residual, notes }: RecordingReport, base: TuningFile): string[] {
+  const unit = base.unit ?? 'px';
+  return [
+    ...Object.entries(set).map(([path, value]) => {
+      const spec = specOf(path);
+      const own = spec.kind === 'number' ? unitOf(spec.quantity, unit) : '';
+      const range = held[path];
+      const shown = typeof value === 'number' ? `${shortNumber(value)} ${own}`.trimEnd() : String(value);
+      return `  ${spec.label.padEnd(24)} ${shown.padEnd(16)} ${range ? `${rounded(range.low)} to ${rounded(range.high)}, ${range.evidence}` : ''}`.trimEnd();
+    }),
+    '',
+    `  Places deviate by ${rounded(residual.place)} ${unit}, speeds by ${rounded(residual.speed)} ${unit}/s.`,
+    `  The recording doesn’t tell: ${unknown.map((path) => specOf(path).label).join(', ')}.`,
+    ...notes.map((note) => `  Note: ${note}.`),
+  ];
+}

@@ -1,0 +1,197 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { seeds } from '../../testing/campaign.ts';
+import { hiddenRecording, randomHands, recorded } from '../../testing/recordings.ts';
+import { sequence } from '../../testing/sequence.ts';
+import { newTuning } from '../../tuning/tuning.ts';
+import { facingOf } from './facing.ts';
+import { advance, type Mover, type State } from './mover.ts';
+import { type Recording, readRecording } from './recording.ts';
+import { fitRecording, type RecordingReport } from './report.ts';
+
+const fitted = (recording: Recording): RecordingReport | string => {
+  const search = fitRecording(recording, newTuning('Found'));
+  for (;;) {
+    const step = search.next();
+    if (step.done) return step.value;
+  }
+};
+const mover: Mover = {
+  model: 'linear',
+  walk: 140,
+  sprint: 245,
+  accelerate: 900,
+  decelerate: 1200,
+  brake: 1800,
+  ease: 700,
+  halfLife: 0.05,
+  tick: 1e-9,
+};
+
+describe('the mover', () => {
+  it('has the closed forms: v²/2a to a speed, v²/2d to rest, t + v/a round, in steps of any length', () => {
+    const step = fc.double({ min: 0.001, max: 0.05, noNaN: true });
+    fc.assert(
+      fc.property(step, fc.double({ min: 50, max: 400, noNaN: true }), (dt, speed) => {
+        const run = (state: State, aim: number, seconds: number) => {
+          for (let left = seconds; left > 0; left -= dt) advance(state, aim, 0, mover, Math.min(dt, left));
+          return state;
+        };
+        const [x, , vx] = run([0, 0, 0, 0, 0], speed, 1);
+        expect(vx).toBeCloseTo(speed, 6);
+        expect(x).toBeCloseTo(speed - speed ** 2 / (2 * mover.accelerate), 6);
+        expect(run([0, 0, speed, 0, 0], 0, 1)[0]).toBeCloseTo(speed ** 2 / (2 * mover.decelerate), 6);
+        const back = run([0, 0, speed, 0, 0], -speed, 1);
+        const moving = 1 - speed / mover.brake - speed / mover.accelerate;
+        expect(back[0]).toBeCloseTo(speed ** 2 / (2 * mover.brake) - speed ** 2 / (2 * mover.accelerate) - speed * moving, 4);
+        const smooth: State = [0, 0, 0, 0, 0];
+        for (let left = 0.05; left > 0; left -= dt) advance(smooth, speed, 0, { ...mover, model: 'smooth' }, Math.min(dt, left));
+        expect(smooth[2]).toBeCloseTo(speed / 2, 6);
+      }),
+      { numRuns: 60 },
+    );
+  });
+});
+
+describe('a recording from outside', () => {
+  const rows = Array.from({ length: 40 }, (_, i) => [i / 50, 3.25 * i, 7 - 1.5 * i] as const);
+  const written = (delimiter: string, head: string[] | null, cell: (value: number) => string, order = [0, 1, 2]) =>
+    [
+      ...(head ? [order.map((k) => head[k]).join(delimiter)] : []),
+      ...rows.map((row) => order.map((k) => cell(row[k] as number)).join(delimiter)),
+    ].join('\r\n');
+  const places = (text: string, options = {}) => {
+    const read = readRecording(text, options);
+    if (typeof read === 'string') throw new Error(read);
+    return read;
+  };
+
+  it('is the same in every dialect, order of columns and unit', () => {
+    const plain = places(written(',', ['time', 'x', 'y'], String));
+    expect([...plain.times, ...plain.x, ...plain.y]).toEqual([
+      ...rows.map(([t]) => t),
+      ...rows.map(([, x]) => x),
+      ...rows.map(([, , y]) => y),
+    ]);
+    const same = [
+      written(';', ['Time (s)', 'Pos.X', 'Pos.Y'], (value) => String(value).replace('.', ',')),
+      written('\t', ['elapsed', 'position_x', 'position_y'], String, [2, 0, 1]),
+      written('|', ['t', 'PX', 'PY'], (value) => ` ${value} `),
+      written(',', null, String),
+      `﻿${written(',', ['time', 'x', 'y'], String)}\n`,
+      rows.map(([time, x, y]) => JSON.stringify({ y, time, x, other: 'word' })).join('\n'),
+      JSON.stringify(rows.map(([time, x, y]) => ({ time, x, y }))),
+    ];
+    for (const text of same) expect({ ...places(text), notes: [] }).toEqual({ ...plain, notes: [] });
+    const ms = places(written(',', ['ms', 'x', 'y'], String).replace(/^([\d.]+),/gm, (_, time) => `${Number(time) * 1000},`));
+    for (const [i, time] of ms.times.entries()) expect(time).toBeCloseTo(plain.times[i] as number, 9);
+    const tiles = places(written(',', ['time', 'x', 'y'], String), { scale: 32, isYUp: true });
+    expect([tiles.x[2], tiles.y[2]]).toEqual([2 * 3.25 * 32, -4 * 32]);
+    const depth = places(['time,x,y,z', ...rows.map(([t, x, y]) => `${t},${x},0,${y}`)].join('\n'));
+    expect(depth.y).toEqual(plain.y);
+    expect(places(['tick,x,y', ...rows.map(([, x, y], i) => `${i},${x},${y}`)].join('\n')).times[30]).toBe(0.5);
+  });
+
+  it('is refused with its row or column where it can’t be used, and says what it left out', () => {
+    const refused = (text: string) => {
+      const read = readRecording(text);
+      expect(typeof read).toBe('string');
+      return read as string;
+    };
+    const lines = written(',', ['time', 'x', 'y'], String).split('\r\n');
+    expect(refused('time,x,y\n0,1,2\n1,2,3')).toMatch(/found 2 rows/);
+    expect(refused(lines.toSpliced(10, 0, '0,1,1').join('\n'))).toMatch(/row 10: found a time before/);
+    expect(refused(lines.map((line, i) => (i === 0 ? line : line.replace(/,[^,]*$/, ',north'))).join('\n'))).toMatch(/without a number/);
+    expect(refused(lines.join('\n').replace('x', 'depth'))).toMatch(/expected x and y/);
+    expect(refused(lines.join('\n').replace('time', 'moment'))).toMatch(/expected time or tick/);
+    expect(refused('')).toMatch(/found nothing/);
+    expect(refused('just words')).toMatch(/found one column/);
+    expect(refused('{"time":1,"x":2,"y":3}\n{"time":')).toMatch(/line 2/);
+    expect(places(lines.toSpliced(10, 1, '0.18,,').join('\n')).notes).toEqual(['1 rows without numbers were left out']);
+    expect(places(lines.toSpliced(10, 0, lines[9] as string).join('\n')).notes).toEqual([
+      '1 rows with the time of the row above were left out',
+    ]);
+  });
+});
+
+describe('a fit to a recording', () => {
+  it('finds speeds, the ramp and its rates of hidden tunings from places with noise, within its ranges', () => {
+    for (const seed of seeds(3, 300)) {
+      const { parameters, recording } = hiddenRecording(seed);
+      const report = fitted(recording);
+      if (typeof report === 'string') throw new Error(`seed ${seed}: ${report}`);
+      const { pace, ramp } = parameters;
+      const truth: Record<string, number> = {
+        'pace.walkSpeed': pace.walkSpeed,
+        'pace.sprintSpeed': pace.sprintSpeed,
+        'ramp.accelerate': ramp.accelerate,
+        'ramp.decelerate': ramp.decelerate,
+        'ramp.halfLife': ramp.halfLife,
+      };
+      expect(Object.keys(report.held).length, `seed ${seed}`).toBeGreaterThan(0);
+      for (const [path, { low, high }] of Object.entries(report.held)) {
+        expect(low).toBeLessThan(high);
+        const value = truth[path];
+        // Twice the range: in one of twenty the truth is outside of it.
+        if (value !== undefined)
+          expect(Math.abs(Math.log(value / Math.sqrt(low * high))), `seed ${seed}: ${path}`).toBeLessThan(2 * Math.log(high / low) + 0.03);
+      }
+    }
+  });
+
+  it('takes other implementations for the nearest model: lerp each frame, and friction on the velocity', () => {
+    const [dt, walk] = [1 / 60, 130];
+    for (const friction of [false, true]) {
+      const next = sequence(friction ? 5 : 6);
+      const wishes = randomHands(next, 12).map((wish) => ({ ...wish, isSprint: false }));
+      const rows: [number, number, number][] = [];
+      let [x, y, vx, vy, now] = [0, 0, 0, 0, 0];
+      for (let frame = 0; frame < 720; frame++) {
+        while (wishes[now + 1] && (wishes[now + 1] as (typeof wishes)[0]).time <= frame * dt) now++;
+        const { held = [] } = frame * dt >= (wishes[0]?.time ?? 0) ? (wishes[now] ?? {}) : {};
+        const axis = (more: string, less: string) =>
+          Number((held as readonly string[]).includes(more)) - Number((held as readonly string[]).includes(less));
+        const [dx, dy] = [axis('right', 'left'), axis('down', 'up')];
+        const length = Math.hypot(dx, dy) || 1;
+        if (friction) {
+          vx = (vx + (walk * 8 * dt * dx) / length) * (1 - 8 * dt);
+          vy = (vy + (walk * 8 * dt * dy) / length) * (1 - 8 * dt);
+        } else {
+          vx += ((walk * dx) / length - vx) * 0.2;
+          vy += ((walk * dy) / length - vy) * 0.2;
+        }
+        [x, y] = [x + vx * dt, y + vy * dt];
+        rows.push([frame * dt, x, y]);
+      }
+      const report = fitted(recorded(rows, 60, 0.3, next));
+      if (typeof report === 'string') throw new Error(report);
+      expect(report.set['ramp.model']).toBe('smooth');
+      const kept = friction ? 1 - 8 * dt : 0.8;
+      const speed = friction ? (walk * 8 * dt * kept) / (1 - kept) : walk;
+      expect((report.set['pace.walkSpeed'] as number) / speed).toBeCloseTo(1, 1.5);
+      expect((report.set['ramp.halfLife'] as number) / ((-dt * Math.LN2) / Math.log(kept))).toBeCloseTo(1, 0.8);
+    }
+  });
+
+  it('can’t tell where nothing moves, or noise is all there is', () => {
+    const next = sequence(3);
+    const times = Float64Array.from({ length: 400 }, (_, i) => i / 60);
+    const still = { times, x: times.map(() => 5), y: times.map(() => 7), facing: null, notes: [] };
+    const noise = { ...still, x: times.map(() => next() * 3), y: times.map(() => next() * 3) };
+    for (const recording of [still, noise]) expect(fitted(recording)).toMatch(/^found no motion/);
+  });
+
+  it('reads how the facing turns: its directions, a steady rate, or a half-life', () => {
+    const times = Float64Array.from({ length: 240 }, (_, i) => i / 60);
+    const quarter = Math.PI / 2;
+    const steps = (angle: (time: number) => number) => ({ times, x: times, y: times, facing: times.map(angle), notes: [] });
+    const square = (time: number) => (Math.floor(time) % 2) * quarter;
+    expect(facingOf(steps(square))).toMatchObject({ directions: '4', turn: 'instant' });
+    const rate = facingOf(steps((time) => Math.min(1, (time % 2) * 4) * quarter));
+    expect(rate).toMatchObject({ turn: 'rate', rate: expect.closeTo(360, 0) });
+    const smooth = facingOf(steps((time) => quarter * (1 - 2 ** (-(time % 2) / 0.1))));
+    expect(smooth?.turn).toBe('smooth');
+    expect(smooth?.halfLife).toBeCloseTo(0.1, 2);
+    expect(facingOf({ ...steps(square), facing: null })).toBeNull();
+  });
+});
