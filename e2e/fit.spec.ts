@@ -1,5 +1,8 @@
+import { parseTuning, resolveTuning } from '@zygopod/core';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import { playRandomly, recorded } from '../core/src/testing/recordings.ts';
+import { sequence } from '../core/src/testing/sequence.ts';
 import { violationsOf } from './axe.ts';
 import { createDocument, openBrowser, openPage, overflowOf, ready, until } from './browser.ts';
 import { demo } from './snags.ts';
@@ -123,6 +126,73 @@ describe('a fit', () => {
     await page.waitForURL(/\/bench\//);
     await ready(page);
     await draftOf(id, ({ ramp }) => (ramp['decelerate'] ?? 1200) < 600);
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+});
+
+describe('a recording from outside', () => {
+  it('becomes a tuning with its speeds and rates, in tiles and with y upwards, that is driven and saved', async () => {
+    const next = sequence(11);
+    const read = parseTuning(JSON.stringify(demo('carrier-day-boots.tuning')));
+    const tuning = read.ok ? resolveTuning(read.value.file) : read;
+    if (!tuning.ok) throw new Error('the demo');
+    const { parameters } = tuning.value;
+    const free = {
+      ...parameters,
+      stamina: { ...parameters.stamina, enabled: false },
+      bounds: { ...parameters.bounds, policy: 'none' as const },
+    };
+    const { x, y, times } = recorded(playRandomly(free, 12, next), 60, 0.2, next);
+    const lines = [...times].map((time, i) =>
+      [time, (x[i] as number) / 32, -(y[i] as number) / 32].map((value) => value.toFixed(5).replace('.', ',')).join(';'),
+    );
+    const { page, faults } = await openPage(browser, `${address}/shelf`, {});
+    await page.getByLabel('Recording', { exact: true }).setInputFiles({
+      name: 'Old build.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(['Time;Pos X;Pos Y', ...lines].join('\r\n')),
+    });
+    const dialog = page.getByRole('dialog', { name: 'New from the recording Old build.csv' });
+    await dialog.locator('[data-testid=recording][data-state=read]').waitFor();
+    await dialog.getByRole('combobox', { name: 'Places in' }).selectOption('tiles');
+    await dialog.getByRole('checkbox', { name: 'y grows upwards' }).check();
+    await dialog.locator('[data-testid=recording][data-state=read]').waitFor();
+    await dialog.getByRole('button', { name: 'Find the numbers' }).click();
+    await dialog.locator('[data-testid=recording][data-state=done]').waitFor();
+    expect(await violationsOf(page)).toEqual([]);
+    const shown = dialog.locator('[data-path="pace.walkSpeed"] td').nth(1);
+    expect(await shown.innerText()).toBe('140 px/s');
+    await dialog.getByRole('button', { name: 'Create tuning' }).click();
+    await page.waitForURL(/\/bench\//);
+    await ready(page);
+    const id = page.url().match(/bench\/([0-9a-f-]+)/)?.[1];
+    const { file } = (await (await fetch(`${address}/api/v1/tunings/${id}`)).json()) as {
+      file: { name: string; pace: { walkSpeed: number; sprintSpeed: number }; ramp: { accelerate: number; decelerate: number } };
+    };
+    expect(file.name).toBe('Old build');
+    const { walkSpeed, sprintSpeed } = parameters.pace;
+    for (const [found, truth, share] of [
+      [file.pace.walkSpeed, walkSpeed, 0.005],
+      [file.pace.sprintSpeed, sprintSpeed, 0.005],
+      [file.ramp.accelerate, parameters.ramp.accelerate, 0.08],
+      [file.ramp.decelerate, parameters.ramp.decelerate, 0.08],
+    ] as const)
+      expect(Math.abs(found / truth - 1), `${found} for ${truth}`).toBeLessThan(share);
+    expect(faults).toEqual([]);
+    await page.context().close();
+  });
+
+  it('is refused where it can’t be read, with what was expected, and the dialog stays', async () => {
+    const { page, faults } = await openPage(browser, `${address}/shelf`, {});
+    await page
+      .getByLabel('Recording', { exact: true })
+      .setInputFiles({ name: 'log.txt', mimeType: 'text/plain', buffer: Buffer.from('started\nended\n') });
+    const dialog = page.getByRole('dialog');
+    await dialog.getByText(/It can’t be read: found one column/).waitFor();
+    expect(await dialog.getByRole('button', { name: 'Find the numbers' }).isDisabled()).toBe(true);
+    await dialog.getByRole('button', { name: 'Cancel' }).click();
+    await dialog.waitFor({ state: 'detached' });
     expect(faults).toEqual([]);
     await page.context().close();
   });

@@ -40,6 +40,29 @@ export function recorded(rows: readonly (readonly [number, number, number])[], r
   return { times: column(0), x: column(1), y: column(2), facing: null, notes: [] };
 }
 
+/** Places after each tick of random play with a tuning on open ground: [s, x, y]. */
+export function playRandomly(parameters: Parameters, seconds: number, next: () => number): [number, number, number][] {
+  const { hz } = parameters.clock;
+  const world = new World(parameters, plainGround({ start: { x: 5e5, y: 5e5, facing: 0 } }), seconds * hz + 10);
+  const recorder = new Recorder();
+  const wishes = randomHands(next, seconds);
+  const rows: [number, number, number][] = [];
+  let held: readonly (typeof ways)[number][number][] = [];
+  let isSprint = false;
+  for (let tick = 0; tick < seconds * hz; tick++) {
+    while (wishes[0] && wishes[0].time <= tick / hz) {
+      const wish = wishes.shift() as (typeof wishes)[number];
+      for (const release of held) recorder.push({ release });
+      for (const press of wish.held) recorder.push({ press });
+      if (wish.isSprint !== isSprint) recorder.push(wish.isSprint ? { press: 'sprint' } : { release: 'sprint' });
+      [held, isSprint] = [wish.held, wish.isSprint];
+    }
+    world.tick(recorder.next());
+    rows.push([(tick + 1) / hz, world.body.x, world.body.y]);
+  }
+  return rows;
+}
+
 /** Twelve seconds of random play with a hidden tuning, recorded at some rate with some noise. */
 export function hiddenRecording(seed: number): { parameters: Parameters; recording: Recording; noise: number } {
   const next = sequence(seed * 31_337);
@@ -52,24 +75,7 @@ export function hiddenRecording(seed: number): { parameters: Parameters; recordi
     'camera.follow': 'none',
     'clock.hz': oneOf(next, 30, 60, 60, 144),
   });
-  const { hz } = parameters.clock;
-  const world = new World(parameters, plainGround({ start: { x: 5e5, y: 5e5, facing: 0 } }), 12 * hz + 10);
-  const recorder = new Recorder();
-  const wishes = randomHands(next, 12);
-  const rows: [number, number, number][] = [];
-  let held: readonly (typeof ways)[number][number][] = [];
-  let isSprint = false;
-  for (let tick = 0; tick < 12 * hz; tick++) {
-    while (wishes[0] && wishes[0].time <= tick / hz) {
-      const wish = wishes.shift() as (typeof wishes)[number];
-      for (const release of held) recorder.push({ release });
-      for (const press of wish.held) recorder.push({ press });
-      if (wish.isSprint !== isSprint) recorder.push(wish.isSprint ? { press: 'sprint' } : { release: 'sprint' });
-      [held, isSprint] = [wish.held, wish.isSprint];
-    }
-    world.tick(recorder.next());
-    rows.push([(tick + 1) / hz, world.body.x, world.body.y]);
-  }
+  const rows = playRandomly(parameters, 12, next);
   const noise = next();
   return { parameters, recording: recorded(rows, oneOf(next, 20, 30, 60, 60, 144), noise, next), noise };
 }

@@ -91,8 +91,9 @@ const HALF_LIVES = [0.035, 0.09, 0.2] as const;
 /** Ticks a second that a game is taken to have where the rows don’t say, and the fewest. */
 const TICKS = 60;
 const FEWEST_TICKS = 25;
-/** Attempts at most. */
+/** Attempts at most, and rounds in which the hands are guessed again. */
 const MOST = 21;
+const MOST_ROUNDS = 3;
 /** A motion is reproduced when the deviations are no larger than the noise by this factor, or this share of a tick’s travel. */
 const REPRODUCED = 1.15;
 const TRAVEL = 0.12;
@@ -144,15 +145,21 @@ export function* understand(recording: Recording): Generator<RecordingProgress, 
     const handicap = (own: Refined) => (own.mover.model === 'instant' ? 0 : WORTH);
     return one.criterion + handicap(one) < other.criterion + handicap(other);
   };
-  const attempt = (mover: Mover, isFree: boolean): Refined => {
-    attempts++;
+  const round = (mover: Mover, isFree: boolean): Refined => {
     const wishes = wishesOf(isFree ? 'free' : 8, mover.sprint > 0);
     const start = [kinematics.vx[0] as number, kinematics.vy[0] as number] as const;
     const options = { diagonal, start, isFree, isOutlier: kinematics.isOutlier, noise };
-    const first = refine(recording, mover, guessHands(recording, kinematics, mover, wishes, diagonal), options);
-    if (isReproduced(first, kinematics)) return walkFirst(first);
-    const second = refine(recording, first.mover, guessHands(recording, kinematics, first.mover, wishes, diagonal), options);
-    return walkFirst(isBest(second, first) ? second : first);
+    return walkFirst(refine(recording, mover, guessHands(recording, kinematics, mover, wishes, diagonal), options));
+  };
+  /** Guesses the hands again with the refined mover, for as long as that is better. */
+  const polished = (found: Refined, isFree: boolean): Refined => {
+    let own = found;
+    for (let i = 0; i < MOST_ROUNDS; i++) {
+      const next = round(own.mover, isFree);
+      if (!isBest(next, own)) break;
+      own = next;
+    }
+    return own;
   };
   const tick = step < 1 / FEWEST_TICKS ? step : 1 / TICKS;
   let isFree = false;
@@ -183,12 +190,18 @@ export function* understand(recording: Recording): Generator<RecordingProgress, 
         ),
         ...HALF_LIVES.map((halfLife): Mover => ({ ...base, model: 'smooth', halfLife })),
       ];
-      let done = '';
+      /** The best of each model. */
+      const found = new Map<Mover['model'], Refined>();
       for (const mover of movers) {
-        if (mover.model === done) continue;
-        const found = attempt(mover, free);
-        if (isReproduced(found, kinematics)) done = mover.model;
-        if (!best || isBest(found, best)) [best, isFree] = [found, free];
+        const own = round(mover, free);
+        attempts++;
+        const other = found.get(mover.model);
+        if (!other || isBest(own, other)) found.set(mover.model, own);
+        yield { attempts };
+      }
+      for (const one of found.values()) {
+        const own = polished(one, free);
+        if (!best || isBest(own, best)) [best, isFree] = [own, free];
         yield { attempts };
       }
       if ((best && isReproduced(best, kinematics)) || attempts >= MOST * (free ? 2 : 1)) break;

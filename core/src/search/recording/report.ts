@@ -29,7 +29,7 @@ const NINETY_FIVE = 1.96;
 const CAREFUL = 1.4;
 /** Relative errors that ticks cause: of speeds, and of rates as a share of a tick’s part of the phase. */
 const OF_SPEED = 0.0006;
-const OF_PHASE: Partial<Record<MoverNumber, number>> = { accelerate: 0.12, decelerate: 0.12, brake: 0.3, ease: 0.3, halfLife: 0.12 };
+const OF_PHASE: Partial<Record<MoverNumber, number>> = { accelerate: 0.12, decelerate: 0.12, brake: 0.6, ease: 0.6, halfLife: 0.12 };
 /** A range wider than this, relative to the number, says nothing. */
 const WIDEST = 0.35;
 

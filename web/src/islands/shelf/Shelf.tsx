@@ -6,6 +6,7 @@ import { Failed } from '../controls/Failed.tsx';
 import { FileChooser } from '../controls/FileChooser.tsx';
 import { Trouble } from '../controls/Trouble.tsx';
 import { Frame } from '../frame/Frame.tsx';
+import { NewFromRecording } from '../recording/NewFromRecording.tsx';
 import { PasteNew } from '../source/PasteNew.tsx';
 import { Start } from '../start/Start.tsx';
 import { listenToServer } from '../work/changes.ts';
@@ -33,6 +34,7 @@ export function Shelf({ opening }: { opening: ShelfOpening }) {
   const painters = useMemo(() => new Set<never>(), []);
   const [asking, ask] = useState<Asking>(null);
   const [chosen, setChosen] = useState<readonly File[] | null>(null);
+  const [recording, setRecording] = useState<File | null>(null);
   const [why, setProblem] = useState<string | null>(null);
   useEffect(() => {
     void shelf.load();
@@ -78,11 +80,12 @@ export function Shelf({ opening }: { opening: ShelfOpening }) {
         open={<OpenProject projects={() => ask('projects')} />}
         onImport={() => void shelf.load()}
       >
-        <Tools create={() => void create()} out={() => ask('out')} paste={() => ask('paste')} choose={setChosen} />
+        <Tools create={() => void create()} out={() => ask('out')} paste={() => ask('paste')} choose={setChosen} record={setRecording} />
         <Interrupted project={shelf.project.id} changed={() => void shelf.load()} />
         <Rows pictures={pictures} ask={ask} setProblem={setProblem} />
       </Frame>
       {chosen && <ImportFiles files={chosen} close={() => setChosen(null)} done={() => void shelf.load()} />}
+      {recording && <NewFromRecording file={recording} unit={opening.project.unit} close={() => setRecording(null)} />}
       {asking === 'paste' && <PasteNew project={opening.project.id} close={close} />}
       {asking === 'projects' && <Projects close={close} />}
       {asking === 'out' && <Export setProblem={setProblem} close={close} />}
@@ -132,9 +135,22 @@ function OpenProject({ projects }: { projects(): void }) {
 const countOf = (counts: Counts | null, board: Board): string => (counts ? ` ${counts[board === 'away' ? board : kindIn(board)]}` : '');
 
 /** The shelf's toolbar: search, kind, order, import and export. */
-function Tools({ create, out, paste, choose }: { create(): void; out(): void; paste(): void; choose(files: readonly File[]): void }) {
+function Tools({
+  create,
+  out,
+  paste,
+  choose,
+  record,
+}: {
+  create(): void;
+  out(): void;
+  paste(): void;
+  choose(files: readonly File[]): void;
+  record(file: File): void;
+}) {
   const shelf = useShelf();
   const chooser = useRef<HTMLInputElement>(null);
+  const recordings = useRef<HTMLInputElement>(null);
   const query = useStore(shelf.$query);
   const counts = useStore(shelf.$counts);
   return (
@@ -179,6 +195,20 @@ function Tools({ create, out, paste, choose }: { create(): void; out(): void; pa
         <FileChooser chooser={chooser} label="Files to import" many choose={choose} />
         <button type="button" className="action min-h-6" onClick={paste}>
           Paste<span className="max-[1140px]:sr-only"> numbers from</span> code
+        </button>
+        <FileChooser
+          chooser={recordings}
+          label="Recording"
+          accept=".csv,.tsv,.txt,.json,.jsonl,.ndjson"
+          choose={([file]) => file && record(file)}
+        />
+        <button
+          type="button"
+          className="action min-h-6"
+          title="A new tuning from places over time: CSV or JSON lines"
+          onClick={() => recordings.current?.click()}
+        >
+          <span className="max-[1140px]:sr-only">New from a </span>recording
         </button>
         <button type="button" className="action min-h-6" onClick={() => chooser.current?.click()}>
           Import
