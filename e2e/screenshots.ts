@@ -68,20 +68,6 @@ async function retune(page: Page): Promise<void> {
   await page.keyboard.press('p');
 }
 
-/** Looks back at a contact of the ready tape, with the calipers round it. */
-async function lookBack(page: Page): Promise<void> {
-  await page.getByRole('button', { name: /^Loop “/ }).click();
-  await page.getByRole('button', { name: 'Looping' }).waitFor();
-  await page.keyboard.press('p');
-  const box = await page.getByTestId('strip').boundingBox();
-  if (!box) throw new Error('there is no strip');
-  await page.mouse.move(box.x + 560, box.y + 40);
-  await page.mouse.down();
-  await page.mouse.move(box.x + 720, box.y + 40, { steps: 4 });
-  await page.mouse.up();
-  await page.mouse.move(box.x + 683, box.y + 40);
-}
-
 /** Takes the ready tape apart, with a press picked. */
 async function editTape(page: Page): Promise<void> {
   await page.getByRole('button', { name: /^Loop “/ }).click();
@@ -116,6 +102,14 @@ async function swept(page: Page): Promise<void> {
   if (box) await page.mouse.move(box.x + box.width * 0.55, box.y + box.height * 0.55);
   await page.getByTestId('prints').waitFor();
   await page.waitForTimeout(500);
+}
+
+/** Fits a tuning to its targets. */
+async function fitted(page: Page): Promise<void> {
+  await page.locator('[data-testid=progress][data-state=done]').waitFor();
+  await page.getByRole('button', { name: 'Find the numbers' }).click();
+  await page.locator('[data-testid=fit][data-state=done]').waitFor();
+  await page.locator('[data-testid=effects][data-state=done]').waitFor();
 }
 
 /** Waits for the drills, with one of them chosen. */
@@ -221,7 +215,6 @@ const pictures: {
 }[] = [
   { name: 'bench', colorScheme: 'light', path: day, act: driveAbout },
   { name: 'bench-night', colorScheme: 'dark', path: day, act: retune },
-  { name: 'look-back', colorScheme: 'light', path: day, act: lookBack },
   { name: 'tape-editor', colorScheme: 'light', path: day, act: editTape },
   { name: 'compare', colorScheme: 'light', path: compared, act: compareThen },
   { name: 'compare-course', colorScheme: 'dark', path: lapped, act: compareLaps },
@@ -233,6 +226,7 @@ const pictures: {
   },
   { name: 'drills', colorScheme: 'light', path: (id) => `/drills/${id('carrier-day-boots.tuning.json')}`, act: drilled },
   { name: 'sweep', colorScheme: 'light', path: (id) => `/sweep/${id('carrier-day-boots.tuning.json')}`, act: swept },
+  { name: 'fit', colorScheme: 'light', path: (id) => `/sweep/${id('carrier-storm-boots.tuning.json')}?fit=`, act: fitted },
   { name: 'report', colorScheme: 'light', path: (id) => `/drills/${id('carrier-day-boots.tuning.json')}`, act: printed },
   { name: 'walls', colorScheme: 'light', path: day, act: slide },
   {

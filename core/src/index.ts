@@ -279,7 +279,7 @@ export type { FitProgress } from './search/fit/meeting.ts';
 export { type FitNumber, fitNumber, type MoveRequest } from './search/fit/numbers.ts';
 export type { FitReport } from './search/fit/report.ts';
 export { type RecordingOptions, readRecording } from './search/recording/recording.ts';
-export { fitRecording, type RecordingReport } from './search/recording/report.ts';
+export { fitRecording, type RecordingReport, titleOf } from './search/recording/report.ts';
 export { cellCost } from './search/sweep/cost.ts';
 export { nearestMet } from './search/sweep/nearest.ts';
 export { type QueuedChunk, type QueuedSweep, takeQueued, wholeChunk } from './search/sweep/queued.ts';

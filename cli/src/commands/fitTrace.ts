@@ -7,6 +7,7 @@ import {
   shortNumber,
   specOf,
   type TuningFile,
+  titleOf,
   unitOf,
 } from '@zygopod/core';
 import { besideData, readText, tuningFile, writeText } from '../files.ts';
@@ -47,7 +48,7 @@ export function fitTrace(options: TraceOptions): number {
   while (!step.done) step = search.next();
   const report = step.value;
   if (typeof report === 'string') {
-    process.stderr.write(`${options.trace}: can’t tell: ${report}\n`);
+    process.stderr.write(`${options.trace}: ${report}\n`);
     return FINDING;
   }
   if (options.output !== undefined) writeText(options.output, documentText(report.tuning));
@@ -66,11 +67,11 @@ function reportLines({ set, held, unknown, residual, notes }: RecordingReport, b
       const own = spec.kind === 'number' ? unitOf(spec.quantity, unit) : '';
       const range = held[path];
       const shown = typeof value === 'number' ? `${shortNumber(value)} ${own}`.trimEnd() : String(value);
-      return `  ${spec.label.padEnd(24)} ${shown.padEnd(16)} ${range ? `${rounded(range.low)} to ${rounded(range.high)}, ${range.evidence}` : ''}`.trimEnd();
+      return `  ${titleOf(path).padEnd(24)} ${shown.padEnd(16)} ${range ? `${rounded(range.low)} to ${rounded(range.high)}, ${range.evidence}` : ''}`.trimEnd();
     }),
     '',
     `  Places deviate by ${rounded(residual.place)} ${unit}, speeds by ${rounded(residual.speed)} ${unit}/s.`,
-    `  The recording doesn’t tell: ${unknown.map((path) => specOf(path).label).join(', ')}.`,
+    `  Not shown by the recording: ${unknown.map(titleOf).join(', ')}.`,
     ...notes.map((note) => `  Note: ${note}.`),
   ];
 }

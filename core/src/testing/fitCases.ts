@@ -56,7 +56,7 @@ const shuffled = <T>(next: () => number, items: readonly T[]): T[] =>
     .map(({ item }) => item);
 
 /** All metrics of a tuning. */
-export function metricsFrom({ parameters }: Tuning) {
+function metricsFrom({ parameters }: Tuning) {
   const results = [...runDrills(parameters)];
   return { metrics: metricsOf(results), absent: absencesOf(results) };
 }

@@ -16,7 +16,7 @@ const SAMPLES = 24;
 const MOVES = 0.05;
 
 /** A target in words: “Stops within 4 to 9 px”. */
-export function targetWords({ metric, at, min, max }: Target, length: string): string {
+function targetWords({ metric, at, min, max }: Target, length: string): string {
   const { words, quantity } = metricSpecOf(metricKey(metric, at));
   const unit = unitOf(quantity, length);
   const ends = [min, max].filter((end) => end !== undefined).map((end) => significant(end));

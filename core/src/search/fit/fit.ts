@@ -76,8 +76,8 @@ function withoutNeedless(problem: FitProblem, point: readonly number[]): readonl
 
 /** The problem of a request without faults. */
 export function problemOf({ tuning, targets, ground, moves }: FitRequest): FitProblem {
-  const asked = moves.map((move) => fitNumber(tuning, move) as FitNumber);
-  return new FitProblem(tuning, asked.length > 0 ? asked : numbersFor(tuning, targets, ground), targets, ground);
+  const requested = moves.map((move) => fitNumber(tuning, move) as FitNumber);
+  return new FitProblem(tuning, requested.length > 0 ? requested : numbersFor(tuning, targets, ground), targets, ground);
 }
 
 /** Fits a tuning to targets: the smallest change that meets them all, or the best compromise and what stands against what. Deterministic. */

@@ -32,7 +32,7 @@ const [WIDE, NARROW] = [0.25, 0.008];
 const primes = [2, 3, 5, 7, 11, 13, 17, 19, 23, 29, 31, 37] as const;
 
 /** The radical inverse of a number, from 0 to 1 (Halton, “On the efficiency of certain quasi-random sequences of points”, 1960). */
-export function radicalInverse(index: number, base: number): number {
+function radicalInverse(index: number, base: number): number {
   let [sum, part] = [0, 1 / base];
   for (let rest = index; rest > 0; rest = Math.floor(rest / base), part /= base) sum += (rest % base) * part;
   return sum;
@@ -119,4 +119,4 @@ export function* meet(problem: FitProblem, options: MeetingOptions = {}): Genera
 }
 
 /** The size of a change: the sum of the squares of the coordinates. */
-export const changeOf = (point: readonly number[]): number => point.reduce((sum, place) => sum + place * place, 0);
+const changeOf = (point: readonly number[]): number => point.reduce((sum, place) => sum + place * place, 0);

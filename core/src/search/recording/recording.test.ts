@@ -119,7 +119,7 @@ describe('a recording from outside', () => {
 
 describe('a fit to a recording', () => {
   it('finds speeds, the ramp and its rates of hidden tunings from places with noise, within its ranges', () => {
-    let [models, inside, told] = [0, 0, 0];
+    let [models, inside, ranges] = [0, 0, 0];
     const off: Record<'speed' | 'rate', number[]> = { speed: [], rate: [] };
     const tried = campaign(FIRST.length, 300);
     for (let i = 0; i < tried; i++) {
@@ -136,14 +136,14 @@ describe('a fit to a recording', () => {
         const range = report.held[path];
         if (!range) continue;
         off[path in speeds ? 'speed' : 'rate'].push(Math.abs((report.set[path] as number) / value - 1));
-        told++;
+        ranges++;
         inside += Number(range.low <= value && value <= range.high);
       }
     }
     const at = (values: number[], share: number) => values.toSorted((a, b) => a - b)[Math.floor(share * (values.length - 1))] as number;
-    const figures = `models ${models} of ${tried}, ranges ${inside} of ${told}, speeds ${at(off.speed, 0.5)} and ${at(off.speed, 0.9)}, rates ${at(off.rate, 0.5)} and ${at(off.rate, 0.9)}`;
+    const figures = `models ${models} of ${tried}, ranges ${inside} of ${ranges}, speeds ${at(off.speed, 0.5)} and ${at(off.speed, 0.9)}, rates ${at(off.rate, 0.5)} and ${at(off.rate, 0.9)}`;
     expect(models / tried, figures).toBeGreaterThanOrEqual(0.9);
-    expect(inside / told, figures).toBeGreaterThanOrEqual(0.85);
+    expect(inside / ranges, figures).toBeGreaterThanOrEqual(0.85);
     expect(at(off.speed, 0.5), figures).toBeLessThan(0.005);
     expect(at(off.rate, 0.5), figures).toBeLessThan(0.03);
     expect(at(off.rate, 0.9), figures).toBeLessThan(0.15);

@@ -7,7 +7,7 @@ export interface Recording {
   x: Float64Array;
   y: Float64Array;
   facing: Float64Array | null;
-  /** What was taken for what, and what was left out, in words. */
+  /** How columns were read, and which rows were left out, in words. */
   notes: string[];
 }
 

@@ -122,7 +122,7 @@ export function refine({ times, x, y }: Recording, from: Mover, guessed: readonl
   };
   const squares = ([dx, dy]: readonly [Float64Array, Float64Array]): number =>
     dx.reduce((sum, value, row) => sum + (weights[row] as number) * (value ** 2 + (dy[row] as number) ** 2), 0);
-  /** What a step of a parameter changes. */
+  /** Each parameter with the mover and hands that a step of it leads to. */
   const parameters = () => {
     const numbers = keys.map((key) => ({
       moved: (by: number) => ({ one: { ...mover, [key]: mover[key] * exp(by) }, hands: changes }),

@@ -1,4 +1,6 @@
 import { exp, length, log } from '../../math/functions.ts';
+import { specOf, specs } from '../../tuning/catalogue/catalogue.ts';
+import { figureTitles } from '../../tuning/catalogue/specs.ts';
 import type { FileValue, TuningFile } from '../../tuning/schema.ts';
 import { resolveTuning, withValue } from '../../tuning/tuning.ts';
 import { facingOf } from './facing.ts';
@@ -19,8 +21,15 @@ export interface RecordingReport {
   /** The spread of the deviations of places, unit, and of speeds, unit/s. */
   residual: { place: number; speed: number };
   tuning: TuningFile;
-  /** What was taken for what, and what doesn’t fit, in words. */
+  /** How columns were read, and where the motion isn’t reproduced, in words. */
   notes: string[];
+}
+
+/** The label of a number; with its figure’s title where another number has the same label. */
+export function titleOf(path: string): string {
+  const { label, figure } = specOf(path);
+  const isShared = [...specs].some(([other, spec]) => other !== path && spec.label === label);
+  return isShared ? `${figureTitles[figure]}: ${label}` : label;
 }
 
 /** Deviates of a normal distribution for 95 %. */

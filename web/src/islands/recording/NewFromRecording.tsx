@@ -1,5 +1,5 @@
 import { useStore } from '@nanostores/react';
-import { type RecordingReport, significant, specOf, unitOf } from '@zygopod/core';
+import { type RecordingReport, significant, specOf, titleOf, unitOf } from '@zygopod/core';
 import { useEffect, useMemo, useState } from 'react';
 import type { RecordingSummary } from '../../workers/recording.ts';
 import { Overlay } from '../controls/Overlay.tsx';
@@ -48,7 +48,7 @@ export function NewFromRecording({ file, unit, close }: { file: File; unit: 'px'
               ))}
             </div>
             <div className="min-w-0">
-              {state.is === 'read' && <p>Check the path at the left: is it the right way up, and of the right size?</p>}
+              {state.is === 'read' && <p>Check the path at the left: its size, and that it isn’t upside down.</p>}
               {state.is === 'running' && (
                 <p className="text-ink-soft">
                   Finding speeds, ramps and hands … <span className="digits">{state.attempts}</span> attempts
@@ -167,7 +167,7 @@ function Numbers({ report: { set, held, unknown, residual, notes }, unit }: { re
             return (
               <tr key={path} className="border-t border-rule/70" data-path={path}>
                 <td className="py-0.5 align-top" title={path}>
-                  {spec.label}
+                  {titleOf(path)}
                 </td>
                 <td className="digits pl-3 text-right align-top text-xs whitespace-nowrap">
                   {typeof value === 'number'
@@ -192,7 +192,7 @@ function Numbers({ report: { set, held, unknown, residual, notes }, unit }: { re
         Places deviate by <span className="digits">{`${significant(residual.place, 2)} ${unit}`}</span>, speeds by{' '}
         <span className="digits">{`${significant(residual.speed, 2)} ${unit}/s`}</span>.
       </p>
-      <p className="text-ink-soft">The recording doesn’t tell: {unknown.map((path) => specOf(path).label).join(', ')}.</p>
+      <p className="text-ink-soft">Not shown by the recording: {unknown.map(titleOf).join(', ')}.</p>
       {notes.map((note) => (
         <p key={note} className="text-stamina-ink">
           ◆ {note}

@@ -82,7 +82,7 @@ export class RecordingWork {
     try {
       const base = newTuning(this.name, this.#unit);
       const { found, why } = await this.#desk.call((remote) => remote.fit(text, options, base, proxy(took)));
-      this.$state.set(found ? { is: 'done', report: found } : { is: 'failed', why: `It can’t be told: ${why}` });
+      this.$state.set(found ? { is: 'done', report: found } : { is: 'failed', why: `No numbers: ${why}` });
     } catch (error) {
       if (this.$state.get().is === 'running')
         this.$state.set({ is: 'failed', why: error instanceof Error ? error.message : String(error) });

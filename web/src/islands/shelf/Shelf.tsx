@@ -194,7 +194,7 @@ function Tools({
       <div className="ml-auto flex items-center gap-5 max-[1140px]:gap-3">
         <FileChooser chooser={chooser} label="Files to import" many choose={choose} />
         <button type="button" className="action min-h-6" onClick={paste}>
-          Paste<span className="max-[1140px]:sr-only"> numbers from</span> code
+          Paste<span className="max-[1400px]:sr-only"> numbers from</span> code
         </button>
         <FileChooser
           chooser={recordings}
@@ -205,10 +205,12 @@ function Tools({
         <button
           type="button"
           className="action min-h-6"
+          aria-label="New from a recording"
           title="A new tuning from places over time: CSV or JSON lines"
           onClick={() => recordings.current?.click()}
         >
-          <span className="max-[1140px]:sr-only">New from a </span>recording
+          <span className="max-[1400px]:hidden">From a recording</span>
+          <span className="min-[1400px]:hidden">Recording</span>
         </button>
         <button type="button" className="action min-h-6" onClick={() => chooser.current?.click()}>
           Import

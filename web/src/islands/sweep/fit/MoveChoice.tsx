@@ -1,14 +1,15 @@
 import { useStore } from '@nanostores/react';
-import { axisLabel, type FitNumber, fitNumber, type MoveRequest, shortNumber, type Tuning } from '@zygopod/core';
+import { axisLabel, type FitNumber, fitNumber, type MoveRequest, matters, shortNumber, type Tuning } from '@zygopod/core';
 import { useEffect, useState } from 'react';
 import { Overlay } from '../../controls/Overlay.tsx';
 import { axisPaths } from '../choice.ts';
 import { axisUnit } from '../words.ts';
 import type { FitWork } from './fitWork.ts';
 
-/** The numbers that a fit could move, with the ranges that they would have. */
+/** The numbers that change something in a tuning, with the ranges that they would have. */
 const candidatesOf = (tuning: Tuning): FitNumber[] =>
   axisPaths(tuning)
+    .filter((path) => matters(path.replace(/\.times$/, ''), tuning.parameters))
     .map((path) => fitNumber(tuning, { path }))
     .filter((number) => typeof number !== 'string');
 

@@ -18,7 +18,7 @@ import type { SweepWork } from '../sweepWork.ts';
 import { numberWords } from '../words.ts';
 import { movesIn, withMoves } from './moves.ts';
 
-/** What was fitted to what, and the result. */
+/** The result of a fit, with the tuning and the targets that it began with. */
 export interface Fitted {
   report: FitReport;
   from: TuningFile;
