@@ -163,9 +163,16 @@ describe('a recording from outside', () => {
     expect(await violationsOf(page)).toEqual([]);
     const shown = dialog.locator('[data-path="pace.walkSpeed"] td').nth(1);
     expect(await shown.innerText()).toBe('140 px/s');
-    await dialog.getByRole('button', { name: 'Create tuning' }).click();
-    await page.waitForURL(/\/bench\//);
+    await dialog.getByRole('button', { name: 'Create and drive it on the same hands' }).click();
+    await page.waitForURL(/\/bench\/.*tape=/);
     await ready(page);
+    const query = new URL(page.url()).searchParams;
+    const kept = async (collection: string, key: string) =>
+      ((await (await fetch(`${address}/api/v1/${collection}/${query.get(key)}`)).json()) as { file: Record<string, never> }).file;
+    expect((await kept('grounds', 'ground'))['name']).toBe('Old build: open ground');
+    const { hz, ticks, events } = (await kept('tapes', 'tape')) as unknown as { hz: number; ticks: number; events: object[] };
+    expect(ticks / hz).toBeCloseTo((times.at(-1) as number) - (times[0] as number), 1);
+    expect(events.length).toBeGreaterThan(10);
     const id = page.url().match(/bench\/([0-9a-f-]+)/)?.[1];
     const { file } = (await (await fetch(`${address}/api/v1/tunings/${id}`)).json()) as {
       file: { name: string; pace: { walkSpeed: number; sprintSpeed: number }; ramp: { accelerate: number; decelerate: number } };

@@ -135,7 +135,7 @@ program
   .option('--targets <file>', 'target set')
   .option('--ground <file>', 'ground with a course, for targets of laps')
   .option('--move <paths...>', 'numbers that may change, PATH or PATH=MIN:MAX (default: those that matter)')
-  .option('--trace <file>', 'recording: CSV or JSON lines with time, x and y')
+  .option('--trace <files...>', 'recordings of one character: CSV or JSON lines with time, x and y')
   .option('--unit <unit>', 'of the recording: px, m:N or tiles:N (N px each)', 'px')
   .option('--yup', 'y grows upwards in the recording')
   .option('--start <file>', 'tuning whose other values the found one takes')

@@ -280,6 +280,7 @@ export { type FitNumber, fitNumber, type MoveRequest } from './search/fit/number
 export type { FitReport } from './search/fit/report.ts';
 export { type RecordingOptions, readRecording } from './search/recording/recording.ts';
 export { fitRecording, type RecordingReport, titleOf } from './search/recording/report.ts';
+export { together } from './search/recording/together.ts';
 export { cellCost } from './search/sweep/cost.ts';
 export { nearestMet } from './search/sweep/nearest.ts';
 export { type QueuedChunk, type QueuedSweep, takeQueued, wholeChunk } from './search/sweep/queued.ts';

@@ -8,13 +8,15 @@ import {
   specOf,
   type TuningFile,
   titleOf,
+  together,
   unitOf,
+  withValue,
 } from '@zygopod/core';
 import { besideData, readText, tuningFile, writeText } from '../files.ts';
 import { FINDING, GOOD, Misuse } from '../misuse.ts';
 
 interface TraceOptions {
-  trace: string;
+  trace: string[];
   targets?: string;
   tuning?: string;
   unit: string;
@@ -41,19 +43,44 @@ export function fitTrace(options: TraceOptions): number {
   if (options.targets !== undefined || options.tuning !== undefined)
     throw new Misuse('fit: expected --trace, or --tuning and --targets; a tuning to start from is --start');
   const base = options.start === undefined ? newTuning('From a recording') : tuningFile(options.start).file;
-  const recording = readRecording(readText(options.trace, MOST), { scale: scaleOf(options.unit), isYUp: options.yup ?? false });
-  if (typeof recording === 'string') throw new Misuse(`${options.trace}: ${recording}`);
-  const search = fitRecording(recording, base);
-  let step = search.next();
-  while (!step.done) step = search.next();
-  const report = step.value;
-  if (typeof report === 'string') {
-    process.stderr.write(`${options.trace}: ${report}\n`);
-    return FINDING;
+  const reading = { scale: scaleOf(options.unit), isYUp: options.yup ?? false };
+  const reports: RecordingReport[] = [];
+  for (const file of options.trace) {
+    const recording = readRecording(readText(file, MOST), reading);
+    if (typeof recording === 'string') throw new Misuse(`${file}: ${recording}`);
+    const search = fitRecording(recording, base);
+    let step = search.next();
+    while (!step.done) step = search.next();
+    if (typeof step.value === 'string') {
+      process.stderr.write(`${file}: ${step.value}\n`);
+      return FINDING;
+    }
+    reports.push(step.value);
   }
+  const report = joined(reports, base);
   if (options.output !== undefined) writeText(options.output, documentText(report.tuning));
-  besideData(options.output).write(`${options.json ? JSON.stringify(report) : reportLines(report, base).join('\n')}\n`);
+  const { set, held, unknown, residual, tuning, notes } = report;
+  const text = options.json ? JSON.stringify({ set, held, unknown, residual, tuning }) : reportLines(report, base).join('\n');
+  besideData(options.output).write(`${text}\n`);
+  if (options.json) for (const note of notes) process.stderr.write(`${note}\n`);
   return GOOD;
+}
+
+/** The report of one recording, or of several together. */
+function joined(reports: readonly RecordingReport[], base: TuningFile): RecordingReport {
+  const [first] = reports as [RecordingReport];
+  if (reports.length === 1) return first;
+  const { set, held, unknown } = together(reports);
+  const most = (of: 'place' | 'speed') => Math.max(...reports.map(({ residual }) => residual[of]));
+  return {
+    ...first,
+    set,
+    held,
+    unknown,
+    residual: { place: most('place'), speed: most('speed') },
+    tuning: Object.entries(set).reduce((file, [path, value]) => withValue(file, path, value), base),
+    notes: reports.flatMap(({ notes }) => notes),
+  };
 }
 
 const rounded = (value: number) => shortNumber(Number(value.toPrecision(3)));

@@ -1,5 +1,6 @@
-import { fitTargets, readTuning } from '@zygopod/core';
+import { fitRecording, fitTargets, newTuning, readRecording, readTuning } from '@zygopod/core';
 import { expect, it } from 'vitest';
+import { hiddenRecording } from '../../../core/src/testing/recordings.ts';
 import type { Described } from './described.ts';
 
 /** Tests that fits are answered as they are described, and as the core finds them here. */
@@ -32,5 +33,23 @@ export function fitsAnswer(described: Described, tuning: object): void {
     await refused({ tuning: { ...tuning, pace: { walkSpeed: 'fast' } } });
     await refused({ ground: { format: 'zygopod/ground' } });
     await refused({ surprise: 1 });
+  });
+
+  it('is what recordings are answered by: the core’s report', async () => {
+    const { recording } = hiddenRecording(7);
+    const { times, x, y } = recording;
+    const text = ['time;x;y', ...[...times].map((time, i) => `${time};${(x[i] as number) / 32};${-(y[i] as number) / 32}`)].join('\n');
+    const { value } = await ask('POST', '/fits/recordings', {}, 200, { body: { text, scale: 32, yUp: true } });
+    const read = readRecording(text, { scale: 32, isYUp: true });
+    if (typeof read === 'string') throw new Error(read);
+    const search = fitRecording(read, newTuning('From a recording'));
+    let step = search.next();
+    while (!step.done) step = search.next();
+    expect(value).toEqual(JSON.parse(JSON.stringify(step.value)));
+    const refused = async (body: object) => (await ask('POST', '/fits/recordings', {}, 422, { body })).value;
+    expect(await refused({ text: 'time,x,y\n0,1,2' })).toMatchObject({ title: expect.stringContaining('found 1 rows') });
+    await refused({ text: '', scale: 1 });
+    await refused({ text, scale: -1 });
+    await refused({ text, start: { format: 'zygopod/tuning' } });
   });
 }

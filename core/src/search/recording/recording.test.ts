@@ -1,16 +1,20 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { plainGround } from '../../measure/scenes/plainGround.ts';
+import { rerun } from '../../replay/rerun.ts';
+import { readTape } from '../../tape/tape.ts';
 import { campaign } from '../../testing/campaign.ts';
 import { hiddenRecording, randomHands, recorded } from '../../testing/recordings.ts';
 import { sequence } from '../../testing/sequence.ts';
-import { newTuning } from '../../tuning/tuning.ts';
+import { newTuning, readTuning } from '../../tuning/tuning.ts';
 import { facingOf } from './facing.ts';
 import { advance, type Mover, type State } from './mover.ts';
 import { type Recording, readRecording } from './recording.ts';
 import { fitRecording, type RecordingReport } from './report.ts';
+import { together } from './together.ts';
 
-/** The seeds of the suite’s share: a linear ramp, a smooth one, and a linear one with more noise. */
-const FIRST = [1, 7, 8];
+/** The seeds of the suite’s share: a linear ramp, and a smooth one. */
+const FIRST = [1, 7];
 
 const fitted = (recording: Recording): RecordingReport | string => {
   const search = fitRecording(recording, newTuning('Found'));
@@ -154,10 +158,10 @@ describe('a fit to a recording', () => {
     const [dt, walk] = [1 / 60, 130];
     for (const friction of [false, true]) {
       const next = sequence(friction ? 5 : 6);
-      const wishes = randomHands(next, 12).map((wish) => ({ ...wish, isSprint: false }));
+      const wishes = randomHands(next, 8).map((wish) => ({ ...wish, isSprint: false }));
       const rows: [number, number, number][] = [];
       let [x, y, vx, vy, now] = [0, 0, 0, 0, 0];
-      for (let frame = 0; frame < 720; frame++) {
+      for (let frame = 0; frame < 480; frame++) {
         while (wishes[now + 1] && (wishes[now + 1] as (typeof wishes)[0]).time <= frame * dt) now++;
         const { held = [] } = frame * dt >= (wishes[0]?.time ?? 0) ? (wishes[now] ?? {}) : {};
         const axis = (more: string, less: string) =>
@@ -190,6 +194,43 @@ describe('a fit to a recording', () => {
     const still = { times, x: times.map(() => 5), y: times.map(() => 7), facing: null, notes: [] };
     const noise = { ...still, x: times.map(() => next() * 3), y: times.map(() => next() * 3) };
     for (const recording of [still, noise]) expect(fitted(recording)).toMatch(/^found no motion/);
+  });
+
+  it('gives the hands as a tape that drives the found tuning along the recorded path', () => {
+    const { recording } = hiddenRecording(7);
+    const report = fitted(recording);
+    if (typeof report === 'string') throw new Error(report);
+    const tape = readTape(report.tape);
+    const tuning = readTuning(report.tuning);
+    if (!tape.ok || !tuning.ok) throw new Error('not valid');
+    const { x, y, times } = recording;
+    const ground = plainGround({ start: { x: x[0] as number, y: y[0] as number, facing: 0 } });
+    const { trace } = rerun(tape.value, tuning.value.parameters, ground);
+    let travelled = 0;
+    let most = 0;
+    for (let row = 1; row < times.length; row++) {
+      travelled += Math.hypot((x[row] as number) - (x[row - 1] as number), (y[row] as number) - (y[row - 1] as number));
+      const tick = Math.min(trace.end - 1, Math.round(((times[row] as number) - (times[0] as number)) * tape.value.hz) - 1);
+      most = Math.max(most, Math.hypot(trace.at('x', tick) - (x[row] as number), trace.at('y', tick) - (y[row] as number)));
+    }
+    expect(most / travelled).toBeLessThan(0.02);
+  });
+
+  it('joins several takes: each number weighed by its ranges, walk and sprint from takes with one speed each', () => {
+    const take = (speed: number, low: number, high: number) => ({
+      set: { 'pace.walkSpeed': speed, 'ramp.model': 'linear' },
+      held: { 'pace.walkSpeed': { low, high, evidence: 'cruise' } },
+      unknown: ['pace.sprintSpeed', 'ramp.brake'],
+    });
+    const both = together([take(240, 239, 241), take(140, 139, 141)]);
+    expect(both.set).toMatchObject({ 'pace.walkSpeed': 140, 'pace.sprintSpeed': 240, 'ramp.model': 'linear' });
+    expect(both.unknown).toEqual(['ramp.brake']);
+    // A range half as wide counts four times as much, and both together are narrower than either.
+    const [low, high] = [140 * Math.exp(-0.02), 140 * Math.exp(0.02)];
+    const one = together([take(140, low, high), take(145, 145 * Math.exp(-0.01), 145 * Math.exp(0.01))]);
+    expect(Math.log((one.set['pace.walkSpeed'] as number) / 140) / Math.log(145 / 140)).toBeCloseTo(0.8, 2);
+    const range = one.held['pace.walkSpeed'] as { low: number; high: number };
+    expect(Math.log(range.high / range.low)).toBeCloseTo(0.04 / Math.sqrt(5), 3);
   });
 
   it('reads how the facing turns: its directions, a steady rate, or a half-life', () => {

@@ -1,4 +1,5 @@
 import { exp, length, log } from '../../math/functions.ts';
+import type { Tape } from '../../tape/tape.ts';
 import { specOf, specs } from '../../tuning/catalogue/catalogue.ts';
 import { figureTitles } from '../../tuning/catalogue/specs.ts';
 import type { FileValue, TuningFile } from '../../tuning/schema.ts';
@@ -6,6 +7,7 @@ import { resolveTuning, withValue } from '../../tuning/tuning.ts';
 import { facingOf } from './facing.ts';
 import { isReproduced, type RecordingProgress, type Understood, understand } from './fitRecording.ts';
 import { aimOf } from './hands.ts';
+import { handsTape } from './handsTape.ts';
 import { kinematicsOf } from './kinematics.ts';
 import type { Recording } from './recording.ts';
 import type { MoverNumber } from './refine.ts';
@@ -21,6 +23,8 @@ export interface RecordingReport {
   /** The spread of the deviations of places, unit, and of speeds, unit/s. */
   residual: { place: number; speed: number };
   tuning: TuningFile;
+  /** The hands that were found. */
+  tape: Tape;
   /** How columns were read, and where the motion isn’t reproduced, in words. */
   notes: string[];
 }
@@ -179,7 +183,8 @@ export function* fitRecording(recording: Recording, base: TuningFile): Generator
   const tuning = values.reduce((file, [path, value]) => withValue(file, path, value), base);
   const read = resolveTuning(tuning);
   if (!read.ok) return `found ${read.faults[0]?.path} ${read.faults[0]?.found}, expected ${read.faults[0]?.expected}`;
-  return { set, held, unknown, residual, tuning, notes };
+  const tape = handsTape(`${base.name.slice(0, 100)}: hands`, recording, found.changes, read.value.parameters.clock.hz);
+  return { set, held, unknown, residual, tuning, tape, notes };
 }
 
 const rms = (values: readonly number[]): number =>

@@ -1,5 +1,5 @@
 import { useStore } from '@nanostores/react';
-import { type RecordingReport, significant, specOf, titleOf, unitOf } from '@zygopod/core';
+import { type Ground, groundWith, type RecordingReport, significant, specOf, titleOf, unitOf } from '@zygopod/core';
 import { useEffect, useMemo, useState } from 'react';
 import type { RecordingSummary } from '../../workers/recording.ts';
 import { Overlay } from '../controls/Overlay.tsx';
@@ -17,10 +17,14 @@ export function NewFromRecording({ file, unit, close }: { file: File; unit: 'px'
   const summary = useStore(work.$summary);
   const chosen = useStore(work.$unit);
   const [why, setProblem] = useState<string | null>(null);
-  const create = async (report: RecordingReport) => {
+  const create = async (report: RecordingReport, drives: boolean) => {
     const created = await createDocument('tunings', report.tuning, `From the recording ${file.name}`);
-    if ('why' in created) setProblem(created.why);
-    else window.location.assign(`/bench/${created.id}`);
+    if ('why' in created) return setProblem(created.why);
+    if (!drives) return window.location.assign(`/bench/${created.id}`);
+    const ground = await createDocument('grounds', groundFor(work.name, unit, summary));
+    const tape = 'id' in ground ? await createDocument('tapes', report.tape) : ground;
+    if ('why' in ground || 'why' in tape) return setProblem('why' in tape ? tape.why : 'The ground could not be created.');
+    window.location.assign(`/bench/${created.id}?${new URLSearchParams({ ground: ground.id, tape: tape.id })}`);
   };
   const isBusy = state.is === 'running';
   return (
@@ -79,9 +83,19 @@ export function NewFromRecording({ file, unit, close }: { file: File; unit: 'px'
             </button>
           )}
           {state.is === 'done' ? (
-            <button type="button" className={main} onClick={() => void create(state.report)}>
-              Create tuning
-            </button>
+            <>
+              <button
+                type="button"
+                className="action min-h-6"
+                title="Creates the tuning, an open ground, and a tape of the hands that were found"
+                onClick={() => void create(state.report, true)}
+              >
+                Create and drive it on the same hands
+              </button>
+              <button type="button" className={main} onClick={() => void create(state.report, false)}>
+                Create tuning
+              </button>
+            </>
           ) : (
             <button type="button" className={main} disabled={state.is !== 'read' && state.is !== 'failed'} onClick={() => void work.run()}>
               Find the numbers
@@ -91,6 +105,23 @@ export function NewFromRecording({ file, unit, close }: { file: File; unit: 'px'
       </div>
     </Overlay>
   );
+}
+
+/** Room around the recorded path on its ground, in shares of its size. */
+const ROOM = 0.2;
+
+/** An open ground on which the recorded path has room, starting where that does. */
+function groundFor(name: string, unit: 'px' | 'm', summary: RecordingSummary | null): Ground {
+  const places = summary?.places ?? [];
+  const [xs, ys] = [places.map(([x]) => x), places.map(([, y]) => y)];
+  const [wide, tall] = summary?.span ?? [640, 360];
+  const room = ROOM * Math.max(wide, tall);
+  return groundWith({
+    name: `${name}: open ground`,
+    unit,
+    size: { width: Math.ceil(wide + 2 * room), height: Math.ceil(tall + 2 * room) },
+    start: { x: (xs[0] ?? 0) - Math.min(...xs) + room, y: (ys[0] ?? 0) - Math.min(...ys) + room },
+  });
 }
 
 const main = 'border border-now px-3 py-1 font-semibold text-now disabled:opacity-50';

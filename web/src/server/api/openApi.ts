@@ -79,7 +79,7 @@ function groupOf(path: string): string {
   if (path.startsWith('/handoffs')) return 'Hand-offs';
   if (path.startsWith('/projects')) return 'Projects';
   if (path === '/laps') return 'Laps';
-  if (path === '/fits') return 'Fits';
+  if (path.startsWith('/fits')) return 'Fits';
   if (!path.startsWith('/{kind}')) return 'Service';
   return path.includes('/revisions') ? 'Revisions' : path.endsWith('/draft') ? 'Drafts' : 'Documents';
 }

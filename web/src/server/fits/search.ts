@@ -1,17 +1,27 @@
-import type { FitReport, MoveRequest, Target } from '@zygopod/core';
+import type { FitReport, MoveRequest, RecordingReport, Target } from '@zygopod/core';
 import { Problem } from '../problem.ts';
 import { OneByOne } from '../worker.ts';
 
-/** Request for a fit: valid files, and the numbers that may move. */
-export interface FitTask {
+/** Request for a fit to targets: valid files, and the numbers that may move. */
+export interface TargetTask {
   tuning: unknown;
   ground: unknown;
   targets: Target[];
   moves: MoveRequest[];
 }
 
+/** Request for a fit to a recording: its text, how it is read, and a valid tuning for the other values. */
+export interface RecordingTask {
+  text: string;
+  scale: number;
+  isYUp: boolean;
+  start: unknown;
+}
+
+export type FitTask = TargetTask | RecordingTask;
+
 /** The report, or what is wrong with the request, in words. */
-export type FitResult = { report: FitReport } | { faults: string[] };
+export type FitResult = { report: FitReport | RecordingReport } | { faults: string[] };
 
 /** Milliseconds for one request, megabytes of heap, and how many may wait. */
 const TIME = 60_000;
@@ -21,8 +31,8 @@ const WAITING = 8;
 const search = new OneByOne<FitTask, FitResult>('src/server/fits/worker.ts', { time: TIME, heap: HEAP });
 let inside = 0;
 
-/** Fits a tuning to targets, one request after the other in a worker, unless the client has left; 503 if too many wait. */
-export async function fitInWorker(task: FitTask, signal: AbortSignal): Promise<FitReport> {
+/** Fits a tuning, one request after the other in a worker, unless the client has left; 503 if too many wait. */
+export async function fitInWorker(task: FitTask, signal: AbortSignal): Promise<FitReport | RecordingReport> {
   if (inside >= WAITING) throw new Problem(503, 'Too many tunings are being fitted; try again in a moment', { retryAfter: 10 });
   inside++;
   try {

@@ -1,19 +1,31 @@
 import { parentPort } from 'node:worker_threads';
-import { fitFaults, fitTargets, readGround, readTuning } from '@zygopod/core';
-import type { FitResult, FitTask } from './search.ts';
+import { fitFaults, fitRecording, fitTargets, newTuning, readGround, readRecording, readTuning } from '@zygopod/core';
+import type { FitResult, FitTask, RecordingTask, TargetTask } from './search.ts';
 
-/** Fits tunings away from the thread that answers. Files have been judged by then. */
-function fit({ tuning, ground, targets, moves }: FitTask): FitResult {
+/** Runs a search to its end. */
+function ended<T>(search: Generator<unknown, T>): T {
+  let step = search.next();
+  while (!step.done) step = search.next();
+  return step.value;
+}
+
+function toTargets({ tuning, ground, targets, moves }: TargetTask): FitResult {
   const read = readTuning(tuning);
   const on = ground === null ? null : readGround(ground);
   if (!read.ok || on?.ok === false) return { faults: ['The tuning or the ground is not valid'] };
   const request = { tuning: read.value, targets, ground: on?.value ?? null, moves };
   const faults = fitFaults(request);
-  if (faults.length > 0) return { faults };
-  const search = fitTargets(request);
-  let step = search.next();
-  while (!step.done) step = search.next();
-  return { report: step.value };
+  return faults.length > 0 ? { faults } : { report: ended(fitTargets(request)) };
 }
 
-parentPort?.on('message', (task: FitTask) => parentPort?.postMessage(fit(task)));
+function toRecording({ text, scale, isYUp, start }: RecordingTask): FitResult {
+  const base = start === null ? null : readTuning(start);
+  if (base?.ok === false) return { faults: ['The tuning is not valid'] };
+  const recording = readRecording(text, { scale, isYUp });
+  if (typeof recording === 'string') return { faults: [recording] };
+  const report = ended(fitRecording(recording, base?.value.file ?? newTuning('From a recording')));
+  return typeof report === 'string' ? { faults: [report] } : { report };
+}
+
+// Fits tunings away from the thread that answers. Files have been judged by then.
+parentPort?.on('message', (task: FitTask) => parentPort?.postMessage('text' in task ? toRecording(task) : toTargets(task)));

@@ -65,4 +65,48 @@ const fit: Operation = {
   },
 };
 
-export const fitOperations = [fit];
+const recordingBody = z
+  .strictObject({
+    text: z.string().min(1).max(LARGEST).meta({ description: 'The recording: CSV or JSON lines with time, x and y' }),
+    scale: z
+      .number()
+      .positive()
+      .max(1e6)
+      .default(1)
+      .meta({ description: 'The tuning’s units in one of the recording, such as 32 for tiles of 32 px' }),
+    yUp: z.boolean().default(false).meta({ description: 'True if y grows upwards' }),
+    start: file.nullable().default(null).meta({ description: 'A tuning whose other values the found one takes' }),
+  })
+  .meta({ id: 'RecordingRequest' });
+
+const recordingAnswer = z
+  .strictObject({
+    set: z.record(z.string(), z.unknown()).meta({ description: 'The values that the recording shows, by path' }),
+    held: z
+      .record(z.string(), z.strictObject({ low: z.number(), high: z.number(), evidence: z.string() }))
+      .meta({ description: 'The range of each number with a confidence of 95 %, and what shows it' }),
+    unknown: z.array(z.string()).meta({ description: 'The numbers that the recording doesn’t show' }),
+    residual: z
+      .strictObject({ place: z.number(), speed: z.number() })
+      .meta({ description: 'The spread of what is left, in unit and unit/s' }),
+    tuning: file,
+    tape: file.meta({ description: 'The hands that were found' }),
+    notes: z.array(z.string()),
+  })
+  .meta({ id: 'RecordingFit' });
+
+const fitToRecording: Operation = {
+  method: 'POST',
+  path: '/fits/recordings',
+  name: 'fitRecording',
+  words: 'Finds the numbers of a recorded motion; nothing is saved',
+  body: recordingBody,
+  largest: LARGEST,
+  answers: { 200: { words: 'The numbers with their ranges, and what the recording doesn’t show', schema: recordingAnswer } },
+  run: async ({ body: { text, scale, yUp, start }, request }: OperationRequest<object, z.infer<typeof recordingBody>>) => {
+    if (start !== null) judged(readTuning(start), 'tuning');
+    return json(await fitInWorker({ text, scale, isYUp: yUp, start }, request.signal));
+  },
+};
+
+export const fitOperations = [fit, fitToRecording];
