@@ -70,6 +70,7 @@ for (const radio of document.querySelectorAll<HTMLInputElement>('input[name=step
 /** Draws, and writes what has changed beside it. */
 function show(): void {
   draw(context, game);
+  canvas.dataset['tick'] = String(game.tick);
   const words = game.left.size === 0 ? 'All ten letters are delivered.' : `${10 - game.left.size} of 10 letters delivered`;
   if (letters.textContent !== words) letters.textContent = words;
   const linked = game.link.isLinked ? 'linked to Zygopod' : 'not linked';
