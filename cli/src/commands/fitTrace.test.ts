@@ -50,6 +50,8 @@ describe('fit --trace', () => {
     expect(cli('fit', '--trace', still)).toMatchObject({ status: 2, stderr: expect.stringContaining('found 2 rows') });
     expect(cli('fit', '--trace', drive, '--unit', 'feet')).toMatchObject({ status: 2, stderr: expect.stringContaining('--unit') });
     expect(cli('fit', '--trace', drive, '--targets', demo('brisk-carrier.targets'))).toMatchObject({ status: 2 });
+    expect(cli('fit', '--trace', drive, '--move', 'ramp.brake')).toMatchObject({ status: 2, stderr: expect.stringContaining('--move') });
+    expect(cli('fit', '--trace', drive, '--ground', drive)).toMatchObject({ status: 2 });
     expect(cli('fit')).toMatchObject({ status: 2, stderr: expect.stringContaining('--tuning and --targets') });
   });
 });

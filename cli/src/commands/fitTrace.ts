@@ -12,13 +12,15 @@ import {
   unitOf,
   withValue,
 } from '@zygopod/core';
-import { besideData, readText, tuningFile, writeText } from '../files.ts';
+import { besideData, groundFile, readText, tuningFile, writeText } from '../files.ts';
 import { FINDING, GOOD, Misuse } from '../misuse.ts';
 
 interface TraceOptions {
   trace: string[];
   targets?: string;
   tuning?: string;
+  ground?: string;
+  move?: string[];
   unit: string;
   yup?: boolean;
   start?: string;
@@ -42,6 +44,11 @@ function scaleOf(unit: string): number {
 export function fitTrace(options: TraceOptions): number {
   if (options.targets !== undefined || options.tuning !== undefined)
     throw new Misuse('fit: expected --trace, or --tuning and --targets; a tuning to start from is --start');
+  if (options.move !== undefined) throw new Misuse('--move: a fit to a recording finds all numbers that it shows');
+  if (options.ground !== undefined) {
+    groundFile(options.ground);
+    process.stderr.write('--ground: walls aren’t looked for; stretches along them may not be reproduced\n');
+  }
   const base = options.start === undefined ? newTuning('From a recording') : tuningFile(options.start).file;
   const reading = { scale: scaleOf(options.unit), isYUp: options.yup ?? false };
   const reports: RecordingReport[] = [];

@@ -37,8 +37,15 @@ export function fitsAnswer(described: Described, tuning: object): void {
 
   it('is what recordings are answered by: the core’s report', async () => {
     const { recording } = hiddenRecording(7);
-    const { times, x, y } = recording;
+    const { x, y } = recording;
+    // Four seconds: while this is computed here, too, the server closes idle connections.
+    const times = recording.times.filter((time) => time < 4);
     const text = ['time;x;y', ...[...times].map((time, i) => `${time};${(x[i] as number) / 32};${-(y[i] as number) / 32}`)].join('\n');
+    const refused = async (body: object) => (await ask('POST', '/fits/recordings', {}, 422, { body })).value;
+    expect(await refused({ text: 'time,x,y\n0,1,2' })).toMatchObject({ title: expect.stringContaining('found 1 rows') });
+    await refused({ text: '', scale: 1 });
+    await refused({ text, scale: -1 });
+    await refused({ text, start: { format: 'zygopod/tuning' } });
     const { value } = await ask('POST', '/fits/recordings', {}, 200, { body: { text, scale: 32, yUp: true } });
     const read = readRecording(text, { scale: 32, isYUp: true });
     if (typeof read === 'string') throw new Error(read);
@@ -46,10 +53,6 @@ export function fitsAnswer(described: Described, tuning: object): void {
     let step = search.next();
     while (!step.done) step = search.next();
     expect(value).toEqual(JSON.parse(JSON.stringify(step.value)));
-    const refused = async (body: object) => (await ask('POST', '/fits/recordings', {}, 422, { body })).value;
-    expect(await refused({ text: 'time,x,y\n0,1,2' })).toMatchObject({ title: expect.stringContaining('found 1 rows') });
-    await refused({ text: '', scale: 1 });
-    await refused({ text, scale: -1 });
-    await refused({ text, start: { format: 'zygopod/tuning' } });
+    await new Promise(setImmediate);
   });
 }

@@ -70,7 +70,7 @@ export function advance(state: State, tx: number, ty: number, mover: Mover, dt: 
     let step = Math.min(left, gap / rate);
     const turning = ux * tx + uy * ty;
     // The phase of braking ends where nothing of the motion is against the wish any more.
-    if (isBraking && turning > 0) step = Math.min(step, Math.max(1e-6, -along / (rate * turning)));
+    if (isBraking && turning > 0) step = Math.min(step, Math.max(1e-9, -along / (rate * turning)));
     if (isLate) step = Math.min(step, state[4]);
     state[4] = isBraking ? mover.tick / 2 : Math.max(0, state[4] - step);
     const [nx, ny] = step >= gap / rate ? [tx, ty] : [vx + ux * rate * step, vy + uy * rate * step];

@@ -115,6 +115,11 @@ describe('a recording from outside', () => {
     expect(refused('just words')).toMatch(/found one column/);
     expect(refused('{"time":1,"x":2,"y":3}\n{"time":')).toMatch(/line 2/);
     expect(places(lines.toSpliced(10, 1, '0.18,,').join('\n')).notes).toEqual(['1 rows without numbers were left out']);
+    const long = (hz: number, seconds: number) =>
+      places(['time,x,y', ...Array.from({ length: hz * seconds }, (_, i) => `${i / hz},${i},0`)].join('\n'));
+    expect(long(1000, 20)).toMatchObject({ notes: ['one of every 7 rows was used, of 20000'] });
+    const minutes = long(60, 200);
+    expect([minutes.times.length, minutes.notes]).toEqual([3000, ['the first 50 s were used']]);
     expect(places(lines.toSpliced(10, 0, lines[9] as string).join('\n')).notes).toEqual([
       '1 rows with the time of the row above were left out',
     ]);

@@ -18,8 +18,9 @@ export interface RecordingOptions {
   isYUp?: boolean;
 }
 
-/** Rows that are kept at most; of more, evenly spread ones are. */
-const MOST_ROWS = 20_000;
+/** Rows that are used at most: of more, evenly spread ones, as long as there are enough a second; then the first ones. */
+const MOST_ROWS = 3000;
+const ENOUGH = 50;
 /** Rows without which nothing can be told. */
 const FEWEST_ROWS = 8;
 /** The share of rows that may lack a number. */
@@ -137,15 +138,21 @@ export function readRecording(text: string, { scale = 1, isYUp = false }: Record
   const distinct = kept.filter((row, i) => i === 0 || (times[row] as number) > (times[kept[i - 1] as number] as number));
   if (distinct.length < kept.length) notes.push(`${kept.length - distinct.length} rows with the time of the row above were left out`);
   if (distinct.length < FEWEST_ROWS) return `found ${distinct.length} different times, expected ${FEWEST_ROWS} or more`;
-  const stride = Math.ceil(distinct.length / MOST_ROWS);
-  const rows = distinct.filter((_, i) => i % stride === 0);
-  if (stride > 1) notes.push(`every ${stride}th of ${distinct.length} rows was used`);
-  const column = (values: readonly number[], factor = 1) => Float64Array.from(rows, (row) => (values[row] as number) * factor);
-  const steps = rows.slice(1).map((row, i) => (times[row] as number) - (times[rows[i] as number] as number));
+  const steps = distinct.slice(1).map((row, i) => (times[row] as number) - (times[distinct[i] as number] as number));
   const isMilliseconds = time !== undefined && (/ms|milli/.test(plain(time)) || median(steps) > MILLISECONDS);
   if (isMilliseconds) notes.push(`${time} is in milliseconds`);
+  const seconds = isMilliseconds ? 0.001 : 1;
+  const stride = Math.max(1, Math.min(Math.ceil(distinct.length / MOST_ROWS), Math.floor(1 / (median(steps) * seconds * ENOUGH))));
+  const spread = distinct.filter((_, i) => i % stride === 0);
+  const rows = spread.slice(0, MOST_ROWS);
+  if (stride > 1) notes.push(`one of every ${stride} rows was used, of ${distinct.length}`);
+  const column = (values: readonly number[], factor = 1) => Float64Array.from(rows, (row) => (values[row] as number) * factor);
+  if (rows.length < spread.length) {
+    const used = ((times[rows.at(-1) as number] as number) - (times[rows[0] as number] as number)) * seconds;
+    notes.push(`the first ${used.toFixed(0)} s were used`);
+  }
   return {
-    times: column(times, isMilliseconds ? 0.001 : 1),
+    times: column(times, seconds),
     x: column(xs, scale),
     y: column(ys, isYUp ? -scale : scale),
     facing: angles && rows.every((row) => Number.isFinite(angles[row])) ? column(angles, ((isYUp ? -1 : 1) * PI) / 180) : null,
