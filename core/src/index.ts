@@ -272,6 +272,7 @@ export {
 
 export { type Moved, type Outcome, triedPaths, whatIsMoved, whatMoves } from './search/effects/moves.ts';
 export { type Effect, type EffectRow, type EffectTable, effectTable } from './search/effects/table.ts';
+export { ended } from './search/ended.ts';
 export { numbersFor } from './search/fit/choice.ts';
 export { type FitRequest, fitFaults, fitTargets } from './search/fit/fit.ts';
 export { type FrontPoint, tradeOff } from './search/fit/front.ts';

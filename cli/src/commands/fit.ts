@@ -1,6 +1,7 @@
 import {
   axisLabel,
   documentText,
+  ended,
   type FitReport,
   fitFaults,
   fitTargets,
@@ -49,10 +50,7 @@ export function fit(options: FitOptions): number {
   const request = { tuning, targets, ground, moves };
   const faults = fitFaults(request);
   if (faults.length > 0) throw new Misuse(faults.map((fault) => `fit: ${fault}`).join('\n'));
-  const search = fitTargets(request);
-  let step = search.next();
-  while (!step.done) step = search.next();
-  const report = step.value;
+  const report = ended(fitTargets(request));
   const file = Object.entries(report.set).reduce((one, [path, value]) => withValue(one, path, value), tuning.file);
   if (options.output !== undefined) writeText(options.output, documentText(file));
   const text = options.json ? JSON.stringify(report) : reportLines(report, tuning).join('\n');

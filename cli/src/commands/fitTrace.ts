@@ -1,5 +1,6 @@
 import {
   documentText,
+  ended,
   fitRecording,
   newTuning,
   type RecordingReport,
@@ -55,14 +56,12 @@ export function fitTrace(options: TraceOptions): number {
   for (const file of options.trace) {
     const recording = readRecording(readText(file, MOST), reading);
     if (typeof recording === 'string') throw new Misuse(`${file}: ${recording}`);
-    const search = fitRecording(recording, base);
-    let step = search.next();
-    while (!step.done) step = search.next();
-    if (typeof step.value === 'string') {
-      process.stderr.write(`${file}: ${step.value}\n`);
+    const report = ended(fitRecording(recording, base));
+    if (typeof report === 'string') {
+      process.stderr.write(`${file}: ${report}\n`);
       return FINDING;
     }
-    reports.push(step.value);
+    reports.push(report);
   }
   const report = joined(reports, base);
   if (options.output !== undefined) writeText(options.output, documentText(report.tuning));

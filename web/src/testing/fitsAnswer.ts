@@ -1,4 +1,4 @@
-import { fitRecording, fitTargets, newTuning, readRecording, readTuning } from '@zygopod/core';
+import { ended, fitRecording, fitTargets, newTuning, readRecording, readTuning } from '@zygopod/core';
 import { expect, it } from 'vitest';
 import { hiddenRecording } from '../../../core/src/testing/recordings.ts';
 import type { Described } from './described.ts';
@@ -17,10 +17,8 @@ export function fitsAnswer(described: Described, tuning: object): void {
       { targets: [...targets, { metric: 'stopTime', min: 2 }], moves },
     ]) {
       const { value } = await ask('POST', '/fits', {}, 200, { body: { tuning, ...body } });
-      const search = fitTargets({ tuning: read.value, ground: null, ...body });
-      let step = search.next();
-      while (!step.done) step = search.next();
-      expect(value).toEqual(JSON.parse(JSON.stringify(step.value)));
+      const report = ended(fitTargets({ tuning: read.value, ground: null, ...body }));
+      expect(value).toEqual(JSON.parse(JSON.stringify(report)));
     }
   });
 
@@ -49,10 +47,8 @@ export function fitsAnswer(described: Described, tuning: object): void {
     const { value } = await ask('POST', '/fits/recordings', {}, 200, { body: { text, scale: 32, yUp: true } });
     const read = readRecording(text, { scale: 32, isYUp: true });
     if (typeof read === 'string') throw new Error(read);
-    const search = fitRecording(read, newTuning('From a recording'));
-    let step = search.next();
-    while (!step.done) step = search.next();
-    expect(value).toEqual(JSON.parse(JSON.stringify(step.value)));
+    const report = ended(fitRecording(read, newTuning('From a recording')));
+    expect(value).toEqual(JSON.parse(JSON.stringify(report)));
     await new Promise(setImmediate);
   });
 }

@@ -1,4 +1,5 @@
 import {
+  ended,
   type FitProgress,
   type FitReport,
   type FitRequest,
@@ -35,23 +36,21 @@ function requestOf({ file, targets, ground, moves }: PageFit): FitRequest {
   return request;
 }
 
-/** Runs a search to its end, and reports on the way. */
-function ended<T>(search: Generator<FitProgress, T>, report: (progress: FitProgress) => void): T {
+/** Passes progress on, but not more often than a page needs. */
+function seldom(report: (progress: FitProgress) => void): (progress: FitProgress) => void {
   let reported = performance.now();
-  for (;;) {
-    const step = search.next();
-    if (step.done) return step.value;
-    if (performance.now() - reported < EVERY) continue;
+  return (progress) => {
+    if (performance.now() - reported < EVERY) return;
     reported = performance.now();
-    report(step.value);
-  }
+    report(progress);
+  };
 }
 
 /** Fits tunings to targets, away from the page. */
 const api = {
-  fit: (request: PageFit, report: (progress: FitProgress) => void): FitReport => ended(fitTargets(requestOf(request)), report),
+  fit: (request: PageFit, report: (progress: FitProgress) => void): FitReport => ended(fitTargets(requestOf(request)), seldom(report)),
 
-  tradeOff: (request: PageFit, pair: [string, string]): FrontPoint[] => ended(tradeOff(requestOf(request), pair), () => undefined),
+  tradeOff: (request: PageFit, pair: [string, string]): FrontPoint[] => ended(tradeOff(requestOf(request), pair)),
 
   /** The numbers that move without a choice, with their ranges. */
   numbers(request: PageFit): MoveRequest[] {

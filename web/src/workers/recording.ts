@@ -1,4 +1,4 @@
-import { fitRecording, type RecordingOptions, type RecordingReport, readRecording, type TuningFile } from '@zygopod/core';
+import { ended, fitRecording, type RecordingOptions, type RecordingReport, readRecording, type TuningFile } from '@zygopod/core';
 import { expose } from 'comlink';
 
 /** A recording as the page shows it: its places, span and top speed, and what was taken for what. */
@@ -50,14 +50,13 @@ const api = {
   fit(text: string, options: RecordingOptions, base: TuningFile, report: (attempts: number) => void): Answer<RecordingReport> {
     const recording = readRecording(text, options);
     if (typeof recording === 'string') return { found: null, why: recording };
-    const search = fitRecording(recording, base);
-    for (let reported = performance.now(); ; ) {
-      const step = search.next();
-      if (step.done) return typeof step.value === 'string' ? { found: null, why: step.value } : { found: step.value, why: '' };
-      if (performance.now() - reported < EVERY) continue;
+    let reported = performance.now();
+    const found = ended(fitRecording(recording, base), ({ attempts }) => {
+      if (performance.now() - reported < EVERY) return;
       reported = performance.now();
-      report(step.value.attempts);
-    }
+      report(attempts);
+    });
+    return typeof found === 'string' ? { found: null, why: found } : { found, why: '' };
   },
 };
 export type RecordingApi = typeof api;

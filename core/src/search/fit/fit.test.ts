@@ -5,18 +5,12 @@ import { fitCase, impossibleCase, judgedBy } from '../../testing/fitCases.ts';
 import { tuned } from '../../testing/tuned.ts';
 import type { FileValue, TuningFile } from '../../tuning/schema.ts';
 import { numberAt, withValue } from '../../tuning/tuning.ts';
+import { ended } from '../ended.ts';
 import { type FitRequest, fitFaults, fitTargets } from './fit.ts';
 import { tradeOff } from './front.ts';
 import { type BandProblem, costOf, leastChange } from './leastSquares.ts';
 import type { FitReport } from './report.ts';
 
-/** The end of a search. */
-function ended<T>(search: Generator<unknown, T>): T {
-  for (;;) {
-    const step = search.next();
-    if (step.done) return step.value;
-  }
-}
 const fitted = (request: Omit<FitRequest, 'ground'>): FitReport => {
   expect(fitFaults({ ...request, ground: null })).toEqual([]);
   return ended(fitTargets({ ...request, ground: null }));

@@ -7,6 +7,7 @@ import { campaign } from '../../testing/campaign.ts';
 import { hiddenRecording, randomHands, recorded } from '../../testing/recordings.ts';
 import { sequence } from '../../testing/sequence.ts';
 import { newTuning, readTuning } from '../../tuning/tuning.ts';
+import { ended } from '../ended.ts';
 import { facingOf } from './facing.ts';
 import { advance, type Mover, type State } from './mover.ts';
 import { type Recording, readRecording } from './recording.ts';
@@ -16,13 +17,7 @@ import { together } from './together.ts';
 /** The seeds of the suite’s share: a linear ramp, and a smooth one. */
 const FIRST = [1, 7];
 
-const fitted = (recording: Recording): RecordingReport | string => {
-  const search = fitRecording(recording, newTuning('Found'));
-  for (;;) {
-    const step = search.next();
-    if (step.done) return step.value;
-  }
-};
+const fitted = (recording: Recording): RecordingReport | string => ended(fitRecording(recording, newTuning('Found')));
 const mover: Mover = {
   model: 'linear',
   walk: 140,

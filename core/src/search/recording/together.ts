@@ -1,3 +1,4 @@
+import { exp, log } from '../../math/functions.ts';
 import type { RecordingReport } from './report.ts';
 
 /** Speeds that differ by more than this factor are a walk and a sprint. */
@@ -24,14 +25,14 @@ function weighed(ranges: readonly { low: number; high: number; evidence: string 
   high: number;
   evidence: string;
 } {
-  const parts = ranges.map(({ low, high }) => ({ at: Math.log(low * high) / 2, weight: (2 / Math.max(1e-6, Math.log(high / low))) ** 2 }));
+  const parts = ranges.map(({ low, high }) => ({ at: log(low * high) / 2, weight: (2 / Math.max(1e-6, log(high / low))) ** 2 }));
   const whole = parts.reduce((sum, { weight }) => sum + weight, 0);
   const at = parts.reduce((sum, part) => sum + part.weight * part.at, 0) / whole;
   const reach = 1 / Math.sqrt(whole);
   return {
-    value: Math.exp(at),
-    low: Math.exp(at - reach),
-    high: Math.exp(at + reach),
+    value: exp(at),
+    low: exp(at - reach),
+    high: exp(at + reach),
     evidence: ranges.map(({ evidence }) => evidence).join('; '),
   };
 }

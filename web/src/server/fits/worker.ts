@@ -1,13 +1,6 @@
 import { parentPort } from 'node:worker_threads';
-import { fitFaults, fitRecording, fitTargets, newTuning, readGround, readRecording, readTuning } from '@zygopod/core';
+import { ended, fitFaults, fitRecording, fitTargets, newTuning, readGround, readRecording, readTuning } from '@zygopod/core';
 import type { FitResult, FitTask, RecordingTask, TargetTask } from './search.ts';
-
-/** Runs a search to its end. */
-function ended<T>(search: Generator<unknown, T>): T {
-  let step = search.next();
-  while (!step.done) step = search.next();
-  return step.value;
-}
 
 function toTargets({ tuning, ground, targets, moves }: TargetTask): FitResult {
   const read = readTuning(tuning);
