@@ -48,7 +48,8 @@ export async function openPage(browser: Browser, url: string, options: BrowserCo
   const faults: string[] = [];
   page.on('pageerror', (error) => faults.push(String(error)));
   page.on('console', (message) => {
-    if (message.type() === 'error') faults.push(message.text());
+    // A failed request names its address in its location only.
+    if (message.type() === 'error') faults.push(`${message.text()} (${message.location().url})`);
   });
   const one = { page, faults };
   opened.add(one);

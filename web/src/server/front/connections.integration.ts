@@ -35,8 +35,32 @@ describe('listeners of changes', () => {
   });
 });
 
-describe('uploads that stop in the middle', () => {
-  it('keep no other large file waiting', async () => {
+describe.concurrent('connections', () => {
+  it('that are opened in advance and left alone are closed without a word; half a request is answered with 408, and other text with 400', async () => {
+    const { hostname, port } = new URL(address);
+    const sent = ['', '', 'GET /api/v1/health HTTP/1.1\r\nHost: ', 'hello?\r\n\r\n', `GET / HTTP/1.1\r\nX: ${'x'.repeat(100_000)}`];
+    const received = sent.map(
+      (text) =>
+        new Promise<string>((over) => {
+          let all = '';
+          const socket = connect(Number(port), hostname, () => text && socket.write(text));
+          socket.on('data', (chunk: Buffer) => {
+            all += chunk;
+          });
+          socket.on('error', () => undefined);
+          socket.on('close', () => over(all.split('\r\n')[0] ?? ''));
+        }),
+    );
+    expect(await Promise.all(received)).toEqual([
+      '',
+      '',
+      'HTTP/1.1 408 Request Timeout',
+      'HTTP/1.1 400 Bad Request',
+      'HTTP/1.1 431 Request Header Fields Too Large',
+    ]);
+  });
+
+  it('whose upload stops in the middle keep no other large file waiting', async () => {
     const { hostname, port } = new URL(address);
     const stalled: Socket[] = Array.from({ length: 24 }, () => {
       const socket = connect(Number(port), hostname);
@@ -54,7 +78,9 @@ describe('uploads that stop in the middle', () => {
     for (const text of await Promise.all(ended)) expect(text).toMatch(/^HTTP\/1\.1 408 /);
     for (const socket of stalled) socket.destroy();
   });
+});
 
+describe('uploads', () => {
   it('that are larger than their kind allows are refused before they are read, and the connection is closed', async () => {
     // Again and again: an answer that is overtaken by the end of its connection is lost now and then.
     for (let i = 0; i < 60; i++) {

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
+import type { Socket } from 'node:net';
 import { resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { log } from '../log.ts';
@@ -8,7 +9,7 @@ import { serveFile } from './files.ts';
 import { type Passage, passage } from './gate.ts';
 import { answered } from './lastResort.ts';
 import { lingering } from './lingering.ts';
-import { refuseOn } from './refusal.ts';
+import { refuseClient } from './refusal.ts';
 import { openLinks } from './upgrade.ts';
 
 /**
@@ -74,11 +75,7 @@ server.headersTimeout = 15_000;
 server.requestTimeout = 60_000;
 // A response that nobody reads is given up; streams of events send something more often.
 server.timeout = 60_000;
-server.on('clientError', (error: NodeJS.ErrnoException, socket) => {
-  if (error.code === 'ECONNRESET' || !socket.writable) return;
-  if (error.code === 'HPE_HEADER_OVERFLOW') refuseOn(socket, 431, 'Request Header Fields Too Large', 'The headers are too large');
-  else refuseOn(socket, 400, 'Bad Request', 'The request is no HTTP');
-});
+server.on('clientError', (error, socket) => refuseClient(error, socket as Socket));
 
 /** Milliseconds for answers in progress when the server must stop. */
 const GRACE = 3000;
