@@ -40,6 +40,8 @@ const STEP = 1 / 60 + 1e-6;
 /** The price of a change of the hands, in squares of spreads, and the largest of a row. */
 const PRICE = 14;
 const MOST = 16;
+/** Squares of spreads from which on a hypothesis is lost; it pays as many. */
+const LOST = 40;
 /** Hypotheses that are kept for each wish, and those that change their wish. */
 const KEPT = 3;
 const CHANGING = 5;
@@ -52,18 +54,20 @@ const SLACK = 0.12;
 
 /**
  * The most likely changes of the hands behind a motion, for a mover: a beam search over wishes that change at most every 1/60 s, each hypothesis
- * moved as the mover would and compared with the places (as Viterbi’s algorithm, 1967, with a continuous state).
+ * moved as the mover would and compared with the places (as Viterbi’s algorithm, 1967, with a continuous state). `grain`: radians by which a
+ * direction may be off the nearest wish.
  */
 export function guessHands(
   { times, x, y }: Recording,
-  { vx, vy, noise, step }: Kinematics,
+  { vx, vy, noise, step, isOutlier }: Kinematics,
   mover: Mover,
   wishes: readonly Wish[],
   diagonal: number,
+  grain = 0,
 ): HandsChange[] {
   const aims = wishes.map((wish) => aimOf(wish, mover, diagonal));
   const top = Math.max(mover.walk, mover.sprint);
-  const spread = Math.sqrt(noise ** 2 + (SLACK * top * Math.min(step, STEP)) ** 2);
+  const spread = Math.sqrt(noise ** 2 + (SLACK * top * Math.min(step, STEP)) ** 2 + (grain * top * step) ** 2);
   let alive: Hypothesis[] = wishes.map((_, wish) => ({
     state: [x[0] as number, y[0] as number, vx[0] as number, vy[0] as number, 0],
     cost: 0,
@@ -96,11 +100,14 @@ export function guessHands(
       }
       if (part < parts - 1) prune(KEPT + 2);
     }
-    for (const one of alive) {
+    for (const one of isOutlier[row] ? [] : alive) {
       const [dx, dy] = [(x[row] as number) - one.state[0], (y[row] as number) - one.state[1]];
-      one.cost += Math.min(MOST, (dx * dx + dy * dy) / (spread * spread));
-      one.state[0] += TAKEN_OVER * dx;
-      one.state[1] += TAKEN_OVER * dy;
+      const off = (dx * dx + dy * dy) / (spread * spread);
+      one.cost += off > LOST ? LOST : Math.min(MOST, off);
+      // A hypothesis that is lost goes on from the recorded place: from afar all wishes would look the same.
+      const share = off > LOST ? 1 : TAKEN_OVER;
+      one.state[0] += share * dx;
+      one.state[1] += share * dy;
     }
     prune(KEPT);
   }

@@ -29,7 +29,6 @@ export interface Refined {
 const STEP = 1e-4;
 const TIME_STEP = 1e-4;
 const ANGLE_STEP = 1e-4;
-const ITERATIONS = 14;
 /** Tukey’s constant: deviations beyond so many spreads don’t count (Beaton and Tukey 1974). */
 const TUKEY = 4.685;
 /** From the median length of a deviation in the plane, over √2, to the standard deviation along an axis: √2 / √(2 ln 2). */
@@ -55,6 +54,7 @@ interface RefineOptions {
   isFree: boolean;
   isOutlier: Uint8Array;
   noise: number;
+  iterations: number;
 }
 
 /** A parameter of the fit: a number of the mover (by its logarithm), or the time or the angle of a change. */
@@ -189,7 +189,7 @@ function decomposed(matrix: readonly number[][], damping: number): CholeskyDecom
  * weights. The places are compared in blocks with free offsets, which are eliminated (variable projection: Golub and Pereyra 1973).
  */
 export function refine(recording: Recording, from: Mover, guessed: readonly HandsChange[], options: RefineOptions): Refined {
-  const { isOutlier, noise } = options;
+  const { isOutlier, noise, iterations } = options;
   const { times } = recording;
   const count = times.length;
   const fit = new Refinement(recording, from, guessed, options);
@@ -198,7 +198,7 @@ export function refine(recording: Recording, from: Mover, guessed: readonly Hand
   let now = fit.deviations();
   let spread = 0;
   let damping = 1e-3;
-  for (let iteration = 0; iteration < ITERATIONS; iteration++) {
+  for (let iteration = 0; iteration < iterations; iteration++) {
     const sizes = now[0].map((value, row) => Math.sqrt((value ** 2 + (now[1][row] as number) ** 2) / 2));
     spread = Math.max(NORMAL * median(sizes), 0.3 * noise, least);
     fit.weights = sizes.map((size, row) => (isOutlier[row] || size > TUKEY * spread ? 0 : (1 - (size / (TUKEY * spread)) ** 2) ** 2));

@@ -44,7 +44,7 @@ const CAREFUL = 1.4;
 const OF_SPEED = 0.0006;
 const OF_PHASE: Partial<Record<MoverNumber, number>> = { accelerate: 0.12, decelerate: 0.12, brake: 0.6, ease: 0.6, halfLife: 0.12 };
 /** A range wider than this, relative to the number, says nothing. */
-const WIDEST = 0.35;
+const WIDEST = 0.2;
 
 const paths: Record<MoverNumber, string> = {
   walk: 'pace.walkSpeed',
