@@ -100,6 +100,8 @@ const TICKS = 60;
 const FEWEST_TICKS = 25;
 /** A ramp of V/a is about as quick as a half-life of this share of it. */
 const QUICK = 0.35;
+/** Factors on a rate with which the best one is tried again. */
+const SHAKEN = [0.6, 1.6] as const;
 /** Attempts at most, and rounds in which the hands are guessed again. */
 const MOST = 21;
 /** The criterion by which a model is worse, for each row, when it isn’t tried further. */
@@ -258,6 +260,18 @@ class Search {
       yield { attempts: ++this.attempts };
     }
   }
+
+  /** Begins again with other rates: the hands that belong to the best ones may be near by. */
+  *shake(): Generator<RecordingProgress> {
+    const { model } = (this.best as Refined).mover;
+    const keys = model === 'linear' ? (['accelerate', 'decelerate'] as const) : model === 'smooth' ? (['halfLife'] as const) : [];
+    for (const key of keys)
+      for (const factor of SHAKEN) {
+        const { mover } = this.best as Refined;
+        this.#polish(this.#round({ ...mover, [key]: mover[key] * factor }, this.isFree, ITERATIONS.first), this.isFree);
+        yield { attempts: ++this.attempts };
+      }
+  }
 }
 
 /** Understands a recording: speeds, the ramp and its rates, directions, and the hands; or returns why it can’t tell, in words. */
@@ -278,6 +292,7 @@ export function* understand(recording: Recording): Generator<RecordingProgress, 
       if ((search.best && isReproduced(search.best, kinematics)) || search.attempts >= MOST) break;
     }
   yield* search.cross();
+  yield* search.shake();
   const best = search.best as Refined;
   return { ...best, recording, kinematics, directions: search.isFree ? 'free' : directions === 4 ? 4 : 8, diagonal };
 }
