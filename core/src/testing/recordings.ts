@@ -1,3 +1,4 @@
+import { cos, PI, sin } from '../math/functions.ts';
 import { plainGround } from '../measure/scenes/plainGround.ts';
 import { World } from '../motion/world.ts';
 import type { Recording } from '../search/recording/recording.ts';
@@ -23,6 +24,9 @@ export function randomHands(
   return wishes;
 }
 
+/** The hands on a device: keys, or a stick that is pushed all the way in any direction. */
+export type RecordedDevice = 'keys' | 'stick';
+
 const gauss = (next: () => number): number => Array.from({ length: 12 }, next).reduce((sum, value) => sum + value, -6);
 
 /** Places at a rate, with noise, of a motion that was computed tick by tick. */
@@ -41,7 +45,12 @@ export function recorded(rows: readonly (readonly [number, number, number])[], r
 }
 
 /** Places after each tick of random play with a tuning on open ground: [s, x, y]. */
-export function playRandomly(parameters: Parameters, seconds: number, next: () => number): [number, number, number][] {
+export function playRandomly(
+  parameters: Parameters,
+  seconds: number,
+  next: () => number,
+  device: RecordedDevice = 'keys',
+): [number, number, number][] {
   const { hz } = parameters.clock;
   const world = new World(parameters, plainGround({ start: { x: 5e5, y: 5e5, facing: 0 } }), seconds * hz + 10);
   const recorder = new Recorder();
@@ -52,8 +61,13 @@ export function playRandomly(parameters: Parameters, seconds: number, next: () =
   for (let tick = 0; tick < seconds * hz; tick++) {
     while (wishes[0] && wishes[0].time <= tick / hz) {
       const wish = wishes.shift() as (typeof wishes)[number];
-      for (const release of held) recorder.push({ release });
-      for (const press of wish.held) recorder.push({ press });
+      if (device === 'stick') {
+        const angle = next() * 2 * PI;
+        recorder.push({ stick: wish.held.length > 0 ? [cos(angle), sin(angle)] : [0, 0] });
+      } else {
+        for (const release of held) recorder.push({ release });
+        for (const press of wish.held) recorder.push({ press });
+      }
       if (wish.isSprint !== isSprint) recorder.push(wish.isSprint ? { press: 'sprint' } : { release: 'sprint' });
       [held, isSprint] = [wish.held, wish.isSprint];
     }
@@ -64,7 +78,10 @@ export function playRandomly(parameters: Parameters, seconds: number, next: () =
 }
 
 /** Twelve seconds of random play with a hidden tuning, recorded at some rate with some noise. */
-export function hiddenRecording(seed: number): { parameters: Parameters; recording: Recording; noise: number } {
+export function hiddenRecording(
+  seed: number,
+  device: RecordedDevice = 'keys',
+): { parameters: Parameters; recording: Recording; noise: number } {
   const next = sequence(seed * 31_337);
   const { parameters } = sound(seed, {
     scheme: 'steer',
@@ -75,7 +92,7 @@ export function hiddenRecording(seed: number): { parameters: Parameters; recordi
     'camera.follow': 'none',
     'clock.hz': oneOf(next, 30, 60, 60, 144),
   });
-  const rows = playRandomly(parameters, 12, next);
+  const rows = playRandomly(parameters, 12, next, device);
   const noise = next();
   return { parameters, recording: recorded(rows, oneOf(next, 20, 30, 60, 60, 144), noise, next), noise };
 }

@@ -72,7 +72,8 @@ export function advance(state: State, tx: number, ty: number, mover: Mover, dt: 
     // The phase of braking ends where nothing of the motion is against the wish any more.
     if (isBraking && turning > 0) step = Math.min(step, Math.max(1e-9, -along / (rate * turning)));
     if (isLate) step = Math.min(step, state[4]);
-    state[4] = isBraking ? mover.tick / 2 : Math.max(0, state[4] - step);
+    // A short phase is braked on for as short a time: else the place would jump with the direction of a turn.
+    state[4] = isBraking ? Math.min(mover.tick / 2, state[4] + step) : Math.max(0, state[4] - step);
     const [nx, ny] = step >= gap / rate ? [tx, ty] : [vx + ux * rate * step, vy + uy * rate * step];
     state[0] += 0.5 * (vx + nx) * step;
     state[1] += 0.5 * (vy + ny) * step;

@@ -122,13 +122,16 @@ describe('a recording from outside', () => {
 });
 
 describe('a fit to a recording', () => {
-  it('finds speeds, the ramp and its rates of hidden tunings from places with noise, within its ranges', () => {
+  it.each([
+    ['keys', FIRST],
+    ['stick', [5]],
+  ] as const)('finds speeds, the ramp and its rates of hidden tunings from places with noise, within its ranges: %s', (device, first) => {
     let [models, inside, ranges] = [0, 0, 0];
     const off: Record<'speed' | 'rate', number[]> = { speed: [], rate: [] };
-    const tried = campaign(FIRST.length, 300);
+    const tried = campaign(first.length, 150);
     for (let i = 0; i < tried; i++) {
-      const seed = tried === FIRST.length ? (FIRST[i] as number) : i + 1;
-      const { parameters, recording } = hiddenRecording(seed);
+      const seed = tried === first.length ? (first[i] as number) : i + 1;
+      const { parameters, recording } = hiddenRecording(seed, device);
       const report = fitted(recording);
       if (typeof report === 'string') continue;
       const { pace, ramp } = parameters;
@@ -151,7 +154,7 @@ describe('a fit to a recording', () => {
     expect(at(off.speed, 0.5), figures).toBeLessThan(0.005);
     expect(at(off.rate, 0.5), figures).toBeLessThan(0.03);
     expect(at(off.rate, 0.9), figures).toBeLessThan(0.15);
-    if (tried > FIRST.length) console.info(figures);
+    if (tried > first.length) console.info(figures);
   });
 
   it('takes other implementations for the nearest model: lerp each frame, and friction on the velocity', () => {

@@ -27,6 +27,7 @@ export interface Refined {
 
 /** Relative steps of numbers, and of times (s) and angles, for derivatives. */
 const STEP = 1e-4;
+const WIDE_STEP = 4e-3;
 const TIME_STEP = 1e-4;
 const ANGLE_STEP = 1e-4;
 /** Tukey’s constant: deviations beyond so many spreads don’t count (Beaton and Tukey 1974). */
@@ -116,15 +117,15 @@ class Refinement {
     return sum;
   }
 
-  /** The derivatives of the deviations by each parameter, by forward differences. */
-  columns(): Column[] {
+  /** The derivatives of the deviations by each parameter, by forward differences; those of numbers with a step of their own. */
+  columns(own = STEP): Column[] {
     const column = (step: number, variation: Parameters<Blocks['column']>[0]) =>
       this.#blocks.column(variation, this.#drive, step, this.weights);
     return this.parameters.map((parameter) => {
       if ('key' in parameter) {
         const { key } = parameter;
-        const { px, py } = this.#driver.drive({ ...this.mover, [key]: this.mover[key] * exp(STEP) }, this.changes);
-        return column(STEP, { from: 1, to: px.length, px, py, dx: 0, dy: 0 });
+        const { px, py } = this.#driver.drive({ ...this.mover, [key]: this.mover[key] * exp(own) }, this.changes);
+        return column(own, { from: 1, to: px.length, px, py, dx: 0, dy: 0 });
       }
       const { at, of } = parameter;
       const change = this.changes[at] as HandsChange;
@@ -177,12 +178,36 @@ class Refinement {
   }
 }
 
-/** A matrix with more on its diagonal, decomposed; null if that isn’t enough. */
-function decomposed(matrix: readonly number[][], damping: number): CholeskyDecomposition | null {
-  const damped = matrix.map((line, i) => line.map((value, j) => (i === j ? value * (1 + damping) + 1e-9 : value)));
-  const solved = new CholeskyDecomposition(new Matrix(damped));
-  return solved.isPositiveDefinite() ? solved : null;
+/** The solution of JᵀWJ·step = right side with more on the diagonal; null if that isn’t enough. Columns are scaled to the same length (Jacobi). */
+class Normal {
+  readonly #scale: number[];
+  readonly #decomposition: CholeskyDecomposition;
+  readonly isDefinite: boolean;
+
+  constructor(matrix: readonly number[][], damping: number) {
+    this.#scale = matrix.map((line, i) => 1 / Math.sqrt((line[i] as number) + 1e-9));
+    const scaled = matrix.map((line, i) =>
+      line.map((value, j) => value * ((this.#scale[i] as number) * (this.#scale[j] as number)) + (i === j ? damping : 0)),
+    );
+    this.#decomposition = new CholeskyDecomposition(new Matrix(scaled));
+    this.isDefinite = this.#decomposition.isPositiveDefinite();
+  }
+
+  solve(right: readonly number[]): number[] {
+    const scaled = right.map((value, i) => value * (this.#scale[i] as number));
+    return this.#decomposition
+      .solve(Matrix.columnVector(scaled))
+      .to1DArray()
+      .map((value, i) => value * (this.#scale[i] as number));
+  }
+
+  /** An element of the inverse’s diagonal. */
+  inverse(at: number): number {
+    return this.solve(this.#scale.map((_, i) => Number(i === at)))[at] as number;
+  }
 }
+
+const lengthOf = ({ ax, ay }: Column): number => ax.reduce((sum, value, i) => sum + value ** 2 + (ay[i] as number) ** 2, 0);
 
 /**
  * Fits a mover and the times of the hands’ changes to the places of a recording by least squares (Levenberg 1944, Marquardt 1963) with Tukey’s
@@ -216,32 +241,26 @@ export function refine(recording: Recording, from: Mover, guessed: readonly Hand
     });
     let isBetter = false;
     for (let attempt = 0; attempt < 6 && !isBetter; attempt++) {
-      const solved = decomposed(hessian, damping);
-      const step = solved?.solve(Matrix.columnVector(gradient)).to1DArray();
-      const next = step
-        ? fit.take(
-            step.map((value) => -value),
-            cost,
-          )
-        : null;
+      const solved = new Normal(hessian, damping);
+      const step = solved.isDefinite ? solved.solve(gradient).map((value) => -value) : null;
+      const next = step ? fit.take(step, cost) : null;
       if (next) [now, isBetter] = [next, true];
       damping = next ? Math.max(1e-9, damping / 5) : damping * 6;
     }
     if (!isBetter || fit.squares(now) > cost * (1 - 1e-6)) break;
   }
   const { mover, changes, weights } = fit;
-  const columns = fit.columns();
+  // A place that jumps with a number, since it takes another branch, would make it look certain: a larger step shows that.
+  const wide = fit.columns(WIDE_STEP);
+  const columns = fit.columns().map((column, i) => (lengthOf(wide[i] as Column) < lengthOf(column) ? (wide[i] as Column) : column));
   const hessian = fit.normal(columns);
   const used = weights.reduce((sum, value) => sum + value, 0);
   const variance = fit.squares(now) / Math.max(1, 2 * used - columns.length - 2 * fit.blocks);
   const errors: Refined['errors'] = {};
-  const solved = decomposed(hessian, 1e-9);
-  for (const [i, key] of numbersOf(mover).entries()) {
-    if (!solved || (hessian[i]?.[i] as number) < 1e-6) continue;
-    const unit = Matrix.zeros(columns.length, 1);
-    unit.set(i, 0, 1);
-    errors[key] = Math.sqrt(Math.max(0, variance * solved.solve(unit).get(i, 0)));
-  }
+  const solved = new Normal(hessian, 1e-9);
+  // A number that moves nothing has no error.
+  for (const [i, key] of numbersOf(mover).entries())
+    if (solved.isDefinite && (hessian[i]?.[i] as number) > 1e-6) errors[key] = Math.sqrt(Math.max(0, variance * solved.inverse(i)));
   const capped = (size: number) => Math.min(size, 3 * Math.max(spread, noise)) ** 2;
   const sum = now[0].reduce(
     (total, value, row) => total + (isOutlier[row] ? 0 : capped(Math.abs(value)) + capped(Math.abs(now[1][row] as number))),

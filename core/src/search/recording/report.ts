@@ -5,12 +5,13 @@ import { figureTitles } from '../../tuning/catalogue/specs.ts';
 import type { FileValue, TuningFile } from '../../tuning/schema.ts';
 import { resolveTuning, withValue } from '../../tuning/tuning.ts';
 import { facingOf } from './facing.ts';
-import { isReproduced, type RecordingProgress, type Understood, understand } from './fitRecording.ts';
 import { aimOf } from './hands.ts';
 import { handsTape } from './handsTape.ts';
 import { kinematicsOf } from './kinematics.ts';
 import type { Recording } from './recording.ts';
 import type { MoverNumber } from './refine.ts';
+import { isReproduced, type RecordingProgress } from './search.ts';
+import { type Understood, understand } from './understand.ts';
 
 /** A tuning found in a recording, as programs read it. */
 export interface RecordingReport {
@@ -109,12 +110,12 @@ const countWords = (times: readonly number[], word: string): string =>
 
 /** The relative standard error of a number, with that of the ticks. */
 function errorOf(found: Understood, key: MoverNumber): number {
-  const { mover, errors } = found;
+  const { mover, errors, doubt } = found;
   const error = errors[key];
   if (error === undefined || Number.isNaN(error)) return Number.POSITIVE_INFINITY;
   const phase = key === 'halfLife' ? mover.halfLife * 3 : mover.walk / mover[key];
   const ticked = key === 'walk' || key === 'sprint' ? OF_SPEED : ((OF_PHASE[key] ?? 0) * mover.tick) / phase;
-  return Math.sqrt((CAREFUL * error) ** 2 + ticked ** 2);
+  return Math.sqrt((CAREFUL * error) ** 2 + ticked ** 2 + (doubt[key] ?? 0) ** 2);
 }
 
 /** Digits of a number that its error leaves. */

@@ -1,91 +1,10 @@
-import { atan2, PI } from '../../math/functions.ts';
-import { guessHands, type Wish } from './hands.ts';
-import { cruising, type Kinematics, kinematicsOf, levelsOf } from './kinematics.ts';
+import { exp, log } from '../../math/functions.ts';
+import { GRAIN, steepest, wishesOf } from './firstGuesses.ts';
+import { guessHands, type HandsChange } from './hands.ts';
+import type { Kinematics } from './kinematics.ts';
 import type { Mover } from './mover.ts';
 import type { Recording } from './recording.ts';
-import { type Refined, refine } from './refine.ts';
-
-/** A motion that was understood: the mover, its hands, and the directions that it goes in. */
-export interface Understood extends Refined {
-  recording: Recording;
-  kinematics: Kinematics;
-  directions: 4 | 8 | 'free';
-  /** Speed on diagonals by that on straights. */
-  diagonal: number;
-}
-
-/** Seconds of motion without which nothing can be told. */
-const LEAST_MOTION = 0.4;
-/** A sprint is faster than a walk by this factor at least. */
-const FASTER = 1.12;
-/** Spreads of a place in a window’s travel, and in all of the motion, from which on a motion is one. */
-const CLEAR = 4;
-const FAR = 10;
-/** Degrees by which a heading may be off a direction, and the share of cruises that must not be. */
-const OFF = 7;
-const SHARE = 0.9;
-/** The share below which directions are surely not eight: random ones have 0.31. */
-const CHANCE = 0.42;
-/** Directions that are tried where any is possible. */
-const FREE = 36;
-/** Radians by which a direction may be off those. */
-const GRAIN = 0.05;
-
-/** The directions that cruises go in (`any`: noise hides whether they are eight), and the speed on diagonals by that on straights. */
-function directionsOf(
-  { vx, vy, speed }: Kinematics,
-  isCruise: readonly boolean[],
-): { directions: 4 | 8 | 'free' | 'any'; diagonal: number } {
-  const rows = [...isCruise.keys()].filter((i) => isCruise[i]);
-  const degrees = (i: number) => (atan2(vy[i] as number, vx[i] as number) * 180) / PI;
-  const near = (step: number) => rows.filter((i) => Math.abs(degrees(i) - step * Math.round(degrees(i) / step)) < OFF).length;
-  if (rows.length === 0) return { directions: 8, diagonal: 1 };
-  if (near(45) < SHARE * rows.length) return { directions: near(45) < CHANCE * rows.length ? 'free' : 'any', diagonal: 1 };
-  const isStraight = (i: number) => Math.abs(degrees(i) - 90 * Math.round(degrees(i) / 90)) < 22;
-  const [straight, slanted] = [rows.filter(isStraight), rows.filter((i) => !isStraight(i))];
-  if (slanted.length < 0.02 * rows.length) return { directions: 4, diagonal: 1 };
-  const top = (all: number[]) => all.map((i) => speed[i] as number).toSorted((a, b) => a - b)[Math.floor(0.5 * all.length)] as number;
-  const ratio = straight.length > 3 ? top(slanted) / top(straight) : 1;
-  return { directions: 8, diagonal: Math.abs(ratio - Math.SQRT2) < 0.1 ? Math.SQRT2 : 1 };
-}
-
-/** The wishes that hands can have. */
-function wishesOf(directions: 4 | 8 | 'free', hasSprint: boolean): Wish[] {
-  const count = directions === 'free' ? FREE : directions;
-  const angles = Array.from({ length: count }, (_, i) => (i * 2 * PI) / count);
-  const gaits = hasSprint ? [false, true] : [false];
-  return [{ angle: null, isSprint: false }, ...gaits.flatMap((isSprint) => angles.map((angle) => ({ angle, isSprint })))];
-}
-
-/** Rates to begin with: the steepest changes of speed, up and down. */
-function steepest({ times }: Recording, { speed, vx, vy, step }: Kinematics): { up: number; down: number } {
-  const reach = Math.max(1, Math.round(0.06 / step));
-  const [ups, downs]: [number[], number[]] = [[], []];
-  for (let i = reach; i < speed.length - reach; i++) {
-    const dt = (times[i + reach] as number) - (times[i - reach] as number);
-    const change =
-      Math.sqrt(
-        ((vx[i + reach] as number) - (vx[i - reach] as number)) ** 2 + ((vy[i + reach] as number) - (vy[i - reach] as number)) ** 2,
-      ) / dt;
-    ((speed[i + reach] as number) > (speed[i - reach] as number) ? ups : downs).push(change);
-  }
-  const high = (values: number[]) => values.toSorted((a, b) => a - b)[Math.floor(0.93 * values.length)] ?? 1000;
-  return { up: Math.max(1, high(ups)), down: Math.max(1, high(downs)) };
-}
-
-/** Pairs of walk and sprint speed to begin with, the likeliest first; sprint 0: there is none. */
-function speedsToTry(recording: Recording, kinematics: Kinematics): [walk: number, sprint: number][] {
-  const levels = levelsOf(recording, kinematics);
-  const whole = levels.reduce((sum, { seconds }) => sum + seconds, 0);
-  const major = levels.filter(({ seconds }) => seconds > 0.06 * whole);
-  const sorted = [...kinematics.speed].toSorted((a, b) => a - b);
-  const top = sorted[Math.floor(0.97 * sorted.length)] as number;
-  const fastest = major.at(-1)?.speed ?? top;
-  const slower = major.filter(({ speed }) => speed * FASTER < fastest && speed > 0.3 * fastest).toSorted((a, b) => b.seconds - a.seconds);
-  const pairs: [number, number][] = slower.map(({ speed }) => [speed, fastest]);
-  const first: [number, number][] = [...pairs.slice(0, 2), [fastest, 0]];
-  return [...first, [top / 1.7, top], [top, 0]];
-}
+import { type MoverNumber, type Refined, refine } from './refine.ts';
 
 /** A search on its way: the attempts that were made. */
 export interface RecordingProgress {
@@ -101,9 +20,9 @@ const FEWEST_TICKS = 25;
 /** A ramp of V/a is about as quick as a half-life of this share of it. */
 const QUICK = 0.35;
 /** Factors on a rate with which the best one is tried again. */
-const SHAKEN = [0.6, 1.6] as const;
+const SHAKEN = [0.6, 1.6, 0.77, 1.3] as const;
 /** Attempts at most, and rounds in which the hands are guessed again. */
-const MOST = 21;
+export const MOST = 21;
 /** The criterion by which a model is worse, for each row, when it isn’t tried further. */
 const HOPELESS = 0.5;
 const MOST_ROUNDS = 3;
@@ -168,14 +87,8 @@ function walkFirst(found: Refined): Refined {
   };
 }
 
-/** The distance between the 5 % and the 95 % quantile of values. */
-function reachOf(values: Float64Array): number {
-  const sorted = values.toSorted();
-  return (sorted[Math.floor(0.95 * sorted.length)] as number) - (sorted[Math.floor(0.05 * sorted.length)] as number);
-}
-
 /** A search for the mover and the hands behind a recording: the best so far. */
-class Search {
+export class Search {
   readonly #recording: Recording;
   readonly #kinematics: Kinematics;
   readonly #diagonal: number;
@@ -184,6 +97,8 @@ class Search {
   best: Refined | null = null;
   /** True if the best one goes in any direction. */
   isFree = false;
+  /** All motions that were polished. */
+  readonly #polished: Refined[] = [];
 
   constructor(recording: Recording, kinematics: Kinematics, diagonal: number) {
     this.#recording = recording;
@@ -194,9 +109,17 @@ class Search {
 
   /** Guesses the hands for a mover, and refines both. */
   #round(mover: Mover, isFree: boolean, iterations: number): Refined {
-    const { vx, vy, isOutlier, noise } = this.#kinematics;
     const wishes = wishesOf(isFree ? 'free' : 8, mover.sprint > 0);
-    const hands = guessHands(this.#recording, this.#kinematics, mover, wishes, this.#diagonal, isFree ? GRAIN : 0);
+    return this.#refined(
+      mover,
+      guessHands(this.#recording, this.#kinematics, mover, wishes, this.#diagonal, isFree ? GRAIN : 0),
+      isFree,
+      iterations,
+    );
+  }
+
+  #refined(mover: Mover, hands: readonly HandsChange[], isFree: boolean, iterations: number): Refined {
+    const { vx, vy, isOutlier, noise } = this.#kinematics;
     const start = [vx[0] as number, vy[0] as number] as const;
     return walkFirst(refine(this.#recording, mover, hands, { diagonal: this.#diagonal, start, isFree, isOutlier, noise, iterations }));
   }
@@ -209,7 +132,22 @@ class Search {
       if (!isBetter(next, own)) break;
       own = next;
     }
+    this.#polished.push(own);
     if (!this.best || isBetter(own, this.best)) [this.best, this.isFree] = [own, isFree];
+  }
+
+  /** The spread of each number over the motions of the best one’s model, weighed by exp(−½ Δ criterion): their likelihood (Schwarz 1978). */
+  doubt(): Partial<Record<MoverNumber, number>> {
+    const best = this.best as Refined;
+    const alike = this.#polished.filter(({ mover }) => mover.model === best.mover.model && mover.sprint > 0 === best.mover.sprint > 0);
+    const weights = alike.map(({ criterion }) => exp(Math.min(0, (best.criterion - criterion) / 2)));
+    const whole = weights.reduce((sum, weight) => sum + weight, 0);
+    return Object.fromEntries(
+      (Object.keys(best.errors) as MoverNumber[]).map((key) => {
+        const squares = alike.map(({ mover }, i) => (weights[i] as number) * log(mover[key] / best.mover[key]) ** 2);
+        return [key, Math.sqrt(squares.reduce((sum, value) => sum + value, 0) / whole)];
+      }),
+    );
   }
 
   /** Tries all models with a pair of speeds. */
@@ -261,38 +199,29 @@ class Search {
     }
   }
 
+  /** Leaves out each change of the hands without which the motion is explained better: noise makes some up. */
+  *simplify(): Generator<RecordingProgress> {
+    for (let at = 1; at < (this.best as Refined).changes.length; at++) {
+      const { mover, changes } = this.best as Refined;
+      const own = this.#refined(mover, changes.toSpliced(at, 1), this.isFree, ITERATIONS.first);
+      if (isBetter(own, this.best as Refined)) {
+        this.best = own;
+        this.#polished.push(own);
+        at--;
+      }
+      if (at % 8 === 0) yield { attempts: ++this.attempts };
+    }
+  }
+
   /** Begins again with other rates: the hands that belong to the best ones may be near by. */
   *shake(): Generator<RecordingProgress> {
     const { model } = (this.best as Refined).mover;
     const keys = model === 'linear' ? (['accelerate', 'decelerate'] as const) : model === 'smooth' ? (['halfLife'] as const) : [];
     for (const key of keys)
-      for (const factor of SHAKEN) {
+      for (const factor of this.isFree ? SHAKEN.slice(0, 2) : SHAKEN) {
         const { mover } = this.best as Refined;
         this.#polish(this.#round({ ...mover, [key]: mover[key] * factor }, this.isFree, ITERATIONS.first), this.isFree);
         yield { attempts: ++this.attempts };
       }
   }
-}
-
-/** Understands a recording: speeds, the ramp and its rates, directions, and the hands; or returns why it can’t tell, in words. */
-export function* understand(recording: Recording): Generator<RecordingProgress, Understood | string> {
-  const kinematics = kinematicsOf(recording);
-  const { noise, step, speed } = kinematics;
-  const tries = speedsToTry(recording, kinematics);
-  const top = Math.max(...tries.flat());
-  const moving = speed.filter((value) => value > 0.3 * top).length * step;
-  const isFar = Math.max(reachOf(recording.x), reachOf(recording.y)) > FAR * noise;
-  if (!(top > 0) || !isFar || moving < LEAST_MOTION || top * Math.max(0.1, 4 * step) < CLEAR * noise)
-    return 'found no motion that stands out from the noise, expected starts, cruises and stops';
-  const { directions, diagonal } = directionsOf(kinematics, cruising(recording, kinematics));
-  const search = new Search(recording, kinematics, diagonal);
-  for (const isFree of directions === 'free' ? [true] : directions === 'any' ? [false, true] : [false])
-    for (const pair of tries) {
-      yield* search.tryOut(pair, isFree);
-      if ((search.best && isReproduced(search.best, kinematics)) || search.attempts >= MOST) break;
-    }
-  yield* search.cross();
-  yield* search.shake();
-  const best = search.best as Refined;
-  return { ...best, recording, kinematics, directions: search.isFree ? 'free' : directions === 4 ? 4 : 8, diagonal };
 }
