@@ -161,8 +161,21 @@ describe('a recording from outside', () => {
     await dialog.getByRole('button', { name: 'Find the numbers' }).click();
     await dialog.locator('[data-testid=recording][data-state=done]').waitFor();
     expect(await violationsOf(page)).toEqual([]);
-    const shown = dialog.locator('[data-path="pace.walkSpeed"] td').nth(1);
-    expect(await shown.innerText()).toBe('140 px/s');
+    expect(Number(await dialog.getByRole('textbox', { name: 'Walk', exact: true }).inputValue())).toBeCloseTo(140, 0);
+    // The fit gets worse as a number is dragged, stretches are named, and it can be reverted.
+    const residual = dialog.getByTestId('recording-residual');
+    const fitted = await residual.innerText();
+    const label = await dialog.locator('[data-path="ramp.accelerate"]').getByText('Accelerate', { exact: true }).boundingBox();
+    if (!label) throw new Error('there is no label');
+    await page.mouse.move(label.x + 5, label.y + 5);
+    await page.mouse.down();
+    await page.mouse.move(label.x - 145, label.y + 5, { steps: 5 });
+    await page.mouse.up();
+    expect(await dialog.getByText(/(slower|faster) than the model/).count()).toBeGreaterThan(0);
+    const px = (text: string) => Number(/([\d.]+) px/.exec(text)?.[1]);
+    expect(px(await residual.innerText())).toBeGreaterThan(3 * px(fitted));
+    await dialog.getByRole('button', { name: 'Revert to the fit' }).click();
+    expect(await residual.innerText()).toBe(fitted);
     await dialog.getByRole('button', { name: 'Create and drive it on the same hands' }).click();
     await page.waitForURL(/\/bench\/.*tape=/);
     await ready(page);

@@ -10,6 +10,7 @@ import { handsTape } from './handsTape.ts';
 import { kinematicsOf } from './kinematics.ts';
 import type { Recording } from './recording.ts';
 import type { MoverNumber } from './refine.ts';
+import { motionOf, type RecordedMotion } from './reproduce.ts';
 import { isReproduced, type RecordingProgress } from './search.ts';
 import { type Understood, understand } from './understand.ts';
 
@@ -26,6 +27,8 @@ export interface RecordingReport {
   tuning: TuningFile;
   /** The hands that were found. */
   tape: Tape;
+  /** The motion as it was understood, to be driven again. */
+  motion: RecordedMotion;
   /** How columns were read, and where the motion isn’t reproduced, in words. */
   notes: string[];
 }
@@ -47,7 +50,8 @@ const OF_PHASE: Partial<Record<MoverNumber, number>> = { accelerate: 0.12, decel
 /** A range wider than this, relative to the number, says nothing. */
 const WIDEST = 0.2;
 
-const paths: Record<MoverNumber, string> = {
+/** The parameter of each number of a mover. */
+export const moverPaths: Record<MoverNumber, string> = {
   walk: 'pace.walkSpeed',
   sprint: 'pace.sprintSpeed',
   accelerate: 'ramp.accelerate',
@@ -142,7 +146,7 @@ export function* fitRecording(recording: Recording, base: TuningFile): Generator
         : []),
   ];
   for (const key of keys) {
-    const path = paths[key];
+    const path = moverPaths[key];
     const shown = shows[key];
     const error = key === 'sprint' && mover.sprint === 0 ? Number.POSITIVE_INFINITY : errorOf(found, key);
     if (NINETY_FIVE * error > WIDEST || (shown && phases[shown.phase].length === 0)) {
@@ -185,7 +189,7 @@ export function* fitRecording(recording: Recording, base: TuningFile): Generator
   const read = resolveTuning(tuning);
   if (!read.ok) return `found ${read.faults[0]?.path} ${read.faults[0]?.found}, expected ${read.faults[0]?.expected}`;
   const tape = handsTape(`${base.name.slice(0, 100)}: hands`, recording, found.changes, read.value.parameters.clock.hz);
-  return { set, held, unknown, residual, tuning, tape, notes };
+  return { set, held, unknown, residual, tuning, tape, motion: motionOf(found), notes };
 }
 
 const rms = (values: readonly number[]): number =>

@@ -1,9 +1,11 @@
 import { useStore } from '@nanostores/react';
-import { type Ground, groundWith, type RecordingReport, significant, specOf, titleOf, unitOf } from '@zygopod/core';
+import { type Ground, groundWith, type RecordingReport, significant, type TuningFile } from '@zygopod/core';
 import { useEffect, useMemo, useState } from 'react';
 import type { RecordingSummary } from '../../workers/recording.ts';
 import { Overlay } from '../controls/Overlay.tsx';
 import { createDocument } from '../work/documentActions.ts';
+import { Found, mainButton } from './Found.tsx';
+import { RecordedPath } from './RecordedPath.tsx';
 import { type RecordingUnit, RecordingWork } from './recordingWork.ts';
 
 /** Finds the numbers of a recorded motion, and creates a tuning of them. */
@@ -17,8 +19,8 @@ export function NewFromRecording({ file, unit, close }: { file: File; unit: 'px'
   const summary = useStore(work.$summary);
   const chosen = useStore(work.$unit);
   const [why, setProblem] = useState<string | null>(null);
-  const create = async (report: RecordingReport, drives: boolean) => {
-    const created = await createDocument('tunings', report.tuning, `From the recording ${file.name}`);
+  const create = async (report: RecordingReport, tuning: TuningFile, drives: boolean) => {
+    const created = await createDocument('tunings', tuning, `From the recording ${file.name}`);
     if ('why' in created) return setProblem(created.why);
     if (!drives) return window.location.assign(`/bench/${created.id}`);
     const ground = await createDocument('grounds', groundFor(work.name, unit, summary));
@@ -28,7 +30,11 @@ export function NewFromRecording({ file, unit, close }: { file: File; unit: 'px'
   };
   const isBusy = state.is === 'running';
   return (
-    <Overlay title={`New from the recording ${file.name}`} close={close} size="w-[760px]">
+    <Overlay
+      title={`New from the recording ${file.name}`}
+      close={close}
+      size={state.is === 'done' ? 'w-[min(1080px,calc(100vw-32px))]' : 'w-[760px]'}
+    >
       <div data-testid="recording" data-state={state.is}>
         <Units unit={unit} chosen={chosen} work={work} isBusy={isBusy} />
         {state.is === 'refused' && (
@@ -36,10 +42,10 @@ export function NewFromRecording({ file, unit, close }: { file: File; unit: 'px'
             ▲ It can’t be read: {state.why}.
           </p>
         )}
-        {summary && state.is !== 'refused' && (
+        {summary && state.is !== 'refused' && state.is !== 'done' && (
           <div className="mt-3 grid grid-cols-[300px_minmax(0,1fr)] gap-4">
             <div>
-              <Path summary={summary} />
+              <RecordedPath places={summary.places} />
               <p className="mt-1 text-ink-soft">
                 <span className="digits">{summary.rows}</span> rows over <span className="digits">{significant(summary.seconds)} s</span>,
                 over <span className="digits">{`${significant(summary.span[0])} × ${significant(summary.span[1])} ${unit}`}</span>, up to{' '}
@@ -63,45 +69,38 @@ export function NewFromRecording({ file, unit, close }: { file: File; unit: 'px'
                   ▲ {state.why}.
                 </p>
               )}
-              {state.is === 'done' && <Numbers report={state.report} unit={unit} />}
             </div>
           </div>
+        )}
+        {state.is === 'done' && (
+          <Found report={state.report} unit={unit} close={close} create={(tuning, drives) => void create(state.report, tuning, drives)} />
         )}
         {why && (
           <p role="alert" className="mt-2 text-now">
             ▲ {why}
           </p>
         )}
-        <p className="mt-4 flex justify-end gap-4">
-          {isBusy ? (
-            <button type="button" className="action min-h-6" onClick={() => work.stop()}>
-              Stop
-            </button>
-          ) : (
-            <button type="button" className="action min-h-6" onClick={close}>
-              Cancel
-            </button>
-          )}
-          {state.is === 'done' ? (
-            <>
-              <button
-                type="button"
-                className="action min-h-6"
-                title="Creates the tuning, an open ground, and a tape of the hands that were found"
-                onClick={() => void create(state.report, true)}
-              >
-                Create and drive it on the same hands
+        {state.is !== 'done' && (
+          <p className="mt-4 flex justify-end gap-4">
+            {isBusy ? (
+              <button type="button" className="action min-h-6" onClick={() => work.stop()}>
+                Stop
               </button>
-              <button type="button" className={main} onClick={() => void create(state.report, false)}>
-                Create tuning
+            ) : (
+              <button type="button" className="action min-h-6" onClick={close}>
+                Cancel
               </button>
-            </>
-          ) : (
-            <button type="button" className={main} disabled={state.is !== 'read' && state.is !== 'failed'} onClick={() => void work.run()}>
+            )}
+            <button
+              type="button"
+              className={mainButton}
+              disabled={state.is !== 'read' && state.is !== 'failed'}
+              onClick={() => void work.run()}
+            >
               Find the numbers
             </button>
-          )}
-        </p>
+          </p>
+        )}
       </div>
     </Overlay>
   );
@@ -123,8 +122,6 @@ function groundFor(name: string, unit: 'px' | 'm', summary: RecordingSummary | n
     start: { x: (xs[0] ?? 0) - Math.min(...xs) + room, y: (ys[0] ?? 0) - Math.min(...ys) + room },
   });
 }
-
-const main = 'border border-now px-3 py-1 font-semibold text-now disabled:opacity-50';
 
 /** The unit and the axes of the recording. */
 function Units({ unit, chosen, work, isBusy }: { unit: 'px' | 'm'; chosen: RecordingUnit; work: RecordingWork; isBusy: boolean }) {
@@ -160,75 +157,5 @@ function Units({ unit, chosen, work, isBusy }: { unit: 'px' | 'm'; chosen: Recor
         <input type="checkbox" checked={chosen.isYUp} onChange={(event) => work.setUnit({ isYUp: event.target.checked })} />y grows upwards
       </label>
     </fieldset>
-  );
-}
-
-/** The path of the recording, from a ring to a dot. */
-function Path({ summary: { places } }: { summary: RecordingSummary }) {
-  const xs = places.map(([x]) => x);
-  const ys = places.map(([, y]) => y);
-  const [left, top] = [Math.min(...xs), Math.min(...ys)];
-  const size = Math.max(Math.max(...xs) - left, Math.max(...ys) - top, 1e-9);
-  const room = size * 0.06;
-  const [first, last] = [places[0], places.at(-1)] as [[number, number], [number, number]];
-  return (
-    <svg
-      viewBox={`${left - room} ${top - room} ${size + 2 * room} ${size + 2 * room}`}
-      className="aspect-square w-full border border-rule bg-paper"
-      role="img"
-      aria-label="The path of the recording"
-      data-testid="recording-path"
-    >
-      <polyline points={places.map(([x, y]) => `${x},${y}`).join(' ')} className="fill-none stroke-route" strokeWidth={size / 200} />
-      <circle cx={first[0]} cy={first[1]} r={size / 50} className="fill-none stroke-ink" strokeWidth={size / 200} />
-      <circle cx={last[0]} cy={last[1]} r={size / 60} className="fill-now" />
-    </svg>
-  );
-}
-
-/** The numbers that were found, with their ranges and evidence, and those that the recording doesn’t tell. */
-function Numbers({ report: { set, held, unknown, residual, notes }, unit }: { report: RecordingReport; unit: 'px' | 'm' }) {
-  return (
-    <section aria-label="Numbers" tabIndex={0} className="max-h-[46vh] overflow-y-auto" data-testid="recording-numbers">
-      <table className="w-full border-collapse">
-        <tbody>
-          {Object.entries(set).map(([path, value]) => {
-            const spec = specOf(path);
-            const range = held[path];
-            return (
-              <tr key={path} className="border-t border-rule/70" data-path={path}>
-                <td className="py-0.5 align-top" title={path}>
-                  {titleOf(path)}
-                </td>
-                <td className="digits pl-3 text-right align-top text-xs whitespace-nowrap">
-                  {typeof value === 'number'
-                    ? `${significant(value)} ${spec.kind === 'number' ? unitOf(spec.quantity, unit) : ''}`
-                    : String(value)}
-                </td>
-                <td className="pl-3 align-top text-xs text-ink-soft">
-                  {range && (
-                    <>
-                      <span className="digits">{`${significant(range.low)} to ${significant(range.high)}`}</span>
-                      <br />
-                      {range.evidence}
-                    </>
-                  )}
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
-      <p className="mt-2">
-        Places deviate by <span className="digits">{`${significant(residual.place, 2)} ${unit}`}</span>, speeds by{' '}
-        <span className="digits">{`${significant(residual.speed, 2)} ${unit}/s`}</span>.
-      </p>
-      <p className="text-ink-soft">Not shown by the recording: {unknown.map(titleOf).join(', ')}.</p>
-      {notes.map((note) => (
-        <p key={note} className="text-stamina-ink">
-          ◆ {note}
-        </p>
-      ))}
-    </section>
   );
 }

@@ -21,7 +21,7 @@ export interface RecordingTask {
 export type FitTask = TargetTask | RecordingTask;
 
 /** The report, or what is wrong with the request, in words. */
-export type FitResult = { report: FitReport | RecordingReport } | { faults: string[] };
+export type FitResult = { report: FitReport | Omit<RecordingReport, 'motion'> } | { faults: string[] };
 
 /** Milliseconds for one request, megabytes of heap, and how many may wait. */
 const TIME = 60_000;
@@ -32,7 +32,7 @@ const search = new OneByOne<FitTask, FitResult>('src/server/fits/worker.ts', { t
 let inside = 0;
 
 /** Fits a tuning, one request after the other in a worker, unless the client has left; 503 if too many wait. */
-export async function fitInWorker(task: FitTask, signal: AbortSignal): Promise<FitReport | RecordingReport> {
+export async function fitInWorker(task: FitTask, signal: AbortSignal): Promise<FitReport | Omit<RecordingReport, 'motion'>> {
   if (inside >= WAITING) throw new Problem(503, 'Too many tunings are being fitted; try again in a moment', { retryAfter: 10 });
   inside++;
   try {

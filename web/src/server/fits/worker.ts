@@ -17,7 +17,9 @@ function toRecording({ text, scale, isYUp, start }: RecordingTask): FitResult {
   const recording = readRecording(text, { scale, isYUp });
   if (typeof recording === 'string') return { faults: [recording] };
   const report = ended(fitRecording(recording, base?.value.file ?? newTuning('From a recording')));
-  return typeof report === 'string' ? { faults: [report] } : { report };
+  if (typeof report === 'string') return { faults: [report] };
+  const { motion: _motion, ...shared } = report;
+  return { report: shared };
 }
 
 // Fits tunings away from the thread that answers. Files have been judged by then.
