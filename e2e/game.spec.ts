@@ -126,6 +126,30 @@ describe('the Game screen', () => {
     await drive(play);
     await isSound(page);
 
+    // The numbers are found again in the game's motion, whatever those of the tuning are.
+    await page.getByRole('button', { name: 'Learn the numbers' }).click();
+    const dialog = page.getByRole('dialog', { name: 'Letter run: numbers from its motion' });
+    const walk = dialog.getByRole('textbox', { name: 'Walk', exact: true });
+    await walk.waitFor();
+    expect(Math.abs(Number(await walk.inputValue()) / 140 - 1)).toBeLessThan(0.01);
+    await walk.fill('151');
+    await walk.press('Enter');
+    await dialog.getByRole('button', { name: 'Set in the tuning' }).click();
+    await dialog.waitFor({ state: 'detached' });
+    await until(
+      () => numberOf('Letter run', 'walk_speed'),
+      (value) => value === 151,
+      'the learned number in the game',
+    );
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await until(
+      () => numberOf('Letter run', 'walk_speed'),
+      (value) => value === 140,
+      'the number before the learned one',
+    );
+    await drive(play);
+    await isSound(page);
+
     // What is kept does again what the game did.
     await page.getByRole('button', { name: 'Keep this drive' }).click();
     await page.getByRole('dialog').getByRole('textbox').fill('From the game');

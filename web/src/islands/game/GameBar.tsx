@@ -10,6 +10,7 @@ import { DocumentFinder } from '../work/DocumentFinder.tsx';
 import { createDocument } from '../work/documentActions.ts';
 import { Naming } from '../work/Naming.tsx';
 import { useGame } from './context.ts';
+import { LearnNumbers } from './LearnNumbers.tsx';
 import { lapInGame, replayInGame } from './replaying.ts';
 import { traceCsv } from './traceCsv.ts';
 
@@ -22,6 +23,7 @@ export function GameBar() {
   const revision = useRevisionWords();
   const [naming, name] = useState<Tape | null>(null);
   const [isFinding, find] = useState(false);
+  const [isLearning, learn] = useState(false);
   const apart = useRef<HTMLSpanElement>(null);
   usePainter(() => write(apart.current, game.shown.apartWords(game.ground.unit)));
   if (!open) return null;
@@ -71,6 +73,9 @@ export function GameBar() {
             Restart
           </button>
         )}
+        <button type="button" className="action" title="Finds the numbers in the motion that the game has sent" onClick={() => learn(true)}>
+          Learn the numbers
+        </button>
         <button type="button" className="action" title="Keeps the drive as a tape of the project" onClick={keep}>
           Keep this drive
         </button>
@@ -88,6 +93,7 @@ export function GameBar() {
           close={() => name(null)}
         />
       )}
+      {isLearning && <LearnNumbers close={() => learn(false)} />}
       {isFinding && (
         <DocumentFinder
           title="Tape"

@@ -10,7 +10,7 @@ import {
   unitOf,
   withValue,
 } from '@zygopod/core';
-import { useMemo, useState } from 'react';
+import { type ReactNode, useMemo, useState } from 'react';
 import { RecordedPath } from './RecordedPath.tsx';
 import { SpeedStrip } from './SpeedStrip.tsx';
 import { TriedNumber } from './TriedNumber.tsx';
@@ -27,13 +27,12 @@ const DRAWN = 900;
 export function Found({
   report,
   unit,
-  close,
-  create,
+  actions,
 }: {
   report: RecordingReport;
   unit: 'px' | 'm';
-  close(): void;
-  create(tuning: TuningFile, drives: boolean): void;
+  /** Buttons for the numbers as they are shown. */
+  actions(shown: { set: RecordingReport['set']; tuning: TuningFile }): ReactNode;
 }) {
   const [tried, setTried] = useState<Readonly<Record<string, number>>>({});
   const { motion } = report;
@@ -132,22 +131,7 @@ export function Found({
         ))}
         {shown.misfits.length === 0 && <li className="text-ink-soft">The model moves as the recording does, throughout.</li>}
       </ul>
-      <p className="mt-3 flex justify-end gap-4">
-        <button type="button" className="action min-h-6" onClick={close}>
-          Cancel
-        </button>
-        <button
-          type="button"
-          className="action min-h-6"
-          title="Creates the tuning, an open ground, and a tape of the hands that were found"
-          onClick={() => create(tuning, true)}
-        >
-          Create and drive it on the same hands
-        </button>
-        <button type="button" className={mainButton} onClick={() => create(tuning, false)}>
-          Create tuning
-        </button>
-      </p>
+      <p className="mt-3 flex items-baseline justify-end gap-4">{actions({ set: { ...report.set, ...tried }, tuning })}</p>
     </>
   );
 }

@@ -73,7 +73,28 @@ export function NewFromRecording({ file, unit, close }: { file: File; unit: 'px'
           </div>
         )}
         {state.is === 'done' && (
-          <Found report={state.report} unit={unit} close={close} create={(tuning, drives) => void create(state.report, tuning, drives)} />
+          <Found
+            report={state.report}
+            unit={unit}
+            actions={({ tuning }) => (
+              <>
+                <button type="button" className="action min-h-6" onClick={close}>
+                  Cancel
+                </button>
+                <button
+                  type="button"
+                  className="action min-h-6"
+                  title="Creates the tuning, an open ground, and a tape of the hands that were found"
+                  onClick={() => void create(state.report, tuning, true)}
+                >
+                  Create and drive it on the same hands
+                </button>
+                <button type="button" className={mainButton} onClick={() => void create(state.report, tuning, false)}>
+                  Create tuning
+                </button>
+              </>
+            )}
+          />
         )}
         {why && (
           <p role="alert" className="mt-2 text-now">
