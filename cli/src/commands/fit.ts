@@ -17,7 +17,11 @@ import {
 } from '@zygopod/core';
 import { besideData, groundFile, targetsFile, tuningFile, writeText } from '../files.ts';
 import { FINDING, GOOD, Misuse } from '../misuse.ts';
+import { Progress } from '../progress.ts';
 import { band, valueWords } from './drill.ts';
+
+/** Measurements that a fit usually takes. */
+const USUAL = 200;
 
 interface FitOptions {
   tuning?: string;
@@ -50,7 +54,10 @@ export function fit(options: FitOptions): number {
   const request = { tuning, targets, ground, moves };
   const faults = fitFaults(request);
   if (faults.length > 0) throw new Misuse(faults.map((fault) => `fit: ${fault}`).join('\n'));
-  const report = ended(fitTargets(request));
+  const progress = new Progress(1);
+  // How many measurements it takes isn't known before: the bar nears its end.
+  const report = ended(fitTargets(request), ({ measurements }) => progress.at(measurements / (measurements + USUAL)));
+  progress.end();
   const file = Object.entries(report.set).reduce((one, [path, value]) => withValue(one, path, value), tuning.file);
   if (options.output !== undefined) writeText(options.output, documentText(file));
   const text = options.json ? JSON.stringify(report) : reportLines(report, tuning).join('\n');

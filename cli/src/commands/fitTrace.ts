@@ -6,6 +6,7 @@ import {
   type RecordingReport,
   readRecording,
   shortNumber,
+  significantPair,
   specOf,
   type TuningFile,
   titleOf,
@@ -15,6 +16,7 @@ import {
 } from '@zygopod/core';
 import { besideData, groundFile, readText, tuningFile, writeText } from '../files.ts';
 import { FINDING, GOOD, Misuse } from '../misuse.ts';
+import { Progress } from '../progress.ts';
 
 interface TraceOptions {
   trace: string[];
@@ -29,6 +31,8 @@ interface TraceOptions {
   output?: string;
 }
 
+/** Attempts that a recording usually takes. */
+const USUAL = 12;
 /** Bytes of a recording at most. */
 const MOST = 512 * 1024 * 1024;
 
@@ -56,7 +60,9 @@ export function fitTrace(options: TraceOptions): number {
   for (const file of options.trace) {
     const recording = readRecording(readText(file, MOST), reading);
     if (typeof recording === 'string') throw new Misuse(`${file}: ${recording}`);
-    const report = ended(fitRecording(recording, base));
+    const progress = new Progress(1);
+    const report = ended(fitRecording(recording, base), ({ attempts }) => progress.at(attempts / (attempts + USUAL)));
+    progress.end();
     if (typeof report === 'string') {
       process.stderr.write(`${file}: ${report}\n`);
       return FINDING;
@@ -100,7 +106,7 @@ function reportLines({ set, held, unknown, residual, notes }: RecordingReport, b
       const own = spec.kind === 'number' ? unitOf(spec.quantity, unit) : '';
       const range = held[path];
       const shown = typeof value === 'number' ? `${shortNumber(value)} ${own}`.trimEnd() : String(value);
-      return `  ${titleOf(path).padEnd(24)} ${shown.padEnd(16)} ${range ? `${rounded(range.low)} to ${rounded(range.high)}, ${range.evidence}` : ''}`.trimEnd();
+      return `  ${titleOf(path).padEnd(24)} ${shown.padEnd(16)} ${range ? `${significantPair(range.low, range.high).join(' to ')}, ${range.evidence}` : ''}`.trimEnd();
     }),
     '',
     `  Places deviate by ${rounded(residual.place)} ${unit}, speeds by ${rounded(residual.speed)} ${unit}/s.`,

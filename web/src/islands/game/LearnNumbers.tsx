@@ -5,6 +5,7 @@ import { Overlay } from '../controls/Overlay.tsx';
 import { Found, mainButton } from '../recording/Found.tsx';
 import { RecordingWork } from '../recording/recordingWork.ts';
 import { useGame } from './context.ts';
+import { setLearned } from './learning.ts';
 
 /** Seconds of a drive from which numbers can be learned, and new ones after which they are learned again. */
 const LEAST = 3;
@@ -17,7 +18,7 @@ export function LearnNumbers({ close }: { close(): void }) {
   const game = useGame();
   const { unit } = game.ground;
   const open = useStore(game.$game);
-  const [learned, setLearned] = useState<{ report: RecordingReport; seconds: number } | null>(null);
+  const [learned, setFound] = useState<{ report: RecordingReport; seconds: number } | null>(null);
   const [work, setWork] = useState<{ one: RecordingWork; seconds: number } | null>(null);
   const [why, setWhy] = useState<string | null>(null);
   const name = open?.game ?? 'The game';
@@ -38,7 +39,7 @@ export function LearnNumbers({ close }: { close(): void }) {
     if (!work) return;
     const { one, seconds } = work;
     const unlisten = one.$state.listen((state) => {
-      if (state.is === 'done') setLearned({ report: state.report, seconds });
+      if (state.is === 'done') setFound({ report: state.report, seconds });
       if (state.is === 'done' || state.is === 'failed' || state.is === 'refused') setWhy(state.is === 'done' ? null : state.why);
     });
     void one.read().then(() => one.run());
@@ -80,7 +81,7 @@ export function LearnNumbers({ close }: { close(): void }) {
                   type="button"
                   className={mainButton}
                   onClick={() => {
-                    game.setLearned(set);
+                    setLearned(game, set);
                     close();
                   }}
                 >

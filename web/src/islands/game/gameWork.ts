@@ -1,15 +1,4 @@
-import {
-  type FileValue,
-  GameDrive,
-  type Ground,
-  isLink,
-  type LinkRequest,
-  lengthIn,
-  newGround,
-  type RecordingReport,
-  rawAt,
-  valueAt,
-} from '@zygopod/core';
+import { GameDrive, type Ground, type LinkRequest, lengthIn, newGround, valueAt } from '@zygopod/core';
 import { atom } from 'nanostores';
 import { chosenNames } from '../source/kept.ts';
 import type { NamedParameters } from '../source/pasting.ts';
@@ -262,18 +251,6 @@ export class GameWork {
     const { matched } = this.$matched.get();
     const values = Object.fromEntries(matched.filter((one) => !this.isSame(one)).map((one) => [one.path, this.theirs(one)]));
     if (Object.keys(values).length > 0) this.$trouble.set(this.work.editing.setAll(values, 'the game’s numbers'));
-  }
-
-  /** Sets numbers that were learned from the game’s motion in the tuning, as one step; linked ones keep their link. */
-  setLearned(values: RecordingReport['set']): void {
-    const { editing } = this.work;
-    const linked = Object.entries(values).map(([path, value]): [string, FileValue] => {
-      const raw = rawAt(editing.$now.get(), path);
-      const source = isLink(raw) ? (values[raw.of] ?? this.ours(raw.of)) : null;
-      if (!isLink(raw) || typeof source !== 'number' || source === 0 || typeof value !== 'number') return [path, value];
-      return [path, { ...raw, times: Number(((value - (raw.plus ?? 0)) / source).toPrecision(6)) }];
-    });
-    this.$trouble.set(editing.setAll(Object.fromEntries(linked), 'the numbers of the game’s motion'));
   }
 
   /** Sets a number that was found in the game's motion in the tuning. */
