@@ -49,9 +49,10 @@ const OF_SPEED = 0.0006;
 const OF_PHASE: Partial<Record<MoverNumber, number>> = { accelerate: 0.12, decelerate: 0.12, brake: 0.6, ease: 0.6, halfLife: 0.12 };
 /** A range wider than this, relative to the number, says nothing. */
 const WIDEST = 0.2;
+const WIDEST_OF_CURVE = 1;
 
 /** The parameter of each number of a mover. */
-export const moverPaths: Record<MoverNumber, string> = {
+export const moverPaths: Record<Exclude<MoverNumber, 'middle' | 'end'>, string> = {
   walk: 'pace.walkSpeed',
   sprint: 'pace.sprintSpeed',
   accelerate: 'ramp.accelerate',
@@ -136,10 +137,10 @@ export function* fitRecording(recording: Recording, base: TuningFile): Generator
   const held: RecordingReport['held'] = {};
   const unknown: string[] = [];
   const phases = phasesOf(found);
-  const keys: MoverNumber[] = [
+  const keys: (keyof typeof moverPaths)[] = [
     'walk',
     'sprint',
-    ...(mover.model === 'linear'
+    ...(mover.model === 'linear' || mover.model === 'curve'
       ? (['accelerate', 'decelerate', 'brake', 'ease'] as const)
       : mover.model === 'smooth'
         ? (['halfLife'] as const)
@@ -149,7 +150,9 @@ export function* fitRecording(recording: Recording, base: TuningFile): Generator
     const path = moverPaths[key];
     const shown = shows[key];
     const error = key === 'sprint' && mover.sprint === 0 ? Number.POSITIVE_INFINITY : errorOf(found, key);
-    if (NINETY_FIVE * error > WIDEST || (shown && phases[shown.phase].length === 0)) {
+    // The points of a curve are factors on its acceleration.
+    const isVague = NINETY_FIVE * error > (mover.model === 'curve' && key === 'accelerate' ? WIDEST_OF_CURVE : WIDEST);
+    if (isVague || (shown && phases[shown.phase].length === 0)) {
       unknown.push(path);
       continue;
     }
@@ -169,6 +172,14 @@ export function* fitRecording(recording: Recording, base: TuningFile): Generator
     };
   }
   set['ramp.model'] = mover.model;
+  if (mover.model === 'curve') {
+    const factor = (rate: number) => Number((rate / mover.accelerate).toPrecision(3));
+    set['ramp.points'] = [
+      [0, 1],
+      [0.5, factor(mover.middle)],
+      [1, factor(mover.end)],
+    ];
+  }
   if (directions !== 'free') set['input.directions'] = directions === 4 ? '4' : '8';
   if (diagonal !== 1) set['input.normaliseDiagonals'] = false;
   const facing = facingOf(recording);
