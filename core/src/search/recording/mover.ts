@@ -1,5 +1,5 @@
 import { exp2, LN2 } from '../../math/functions.ts';
-import { monotoneCubic } from '../../motion/accelerationCurve.ts';
+import { monotoneCubic } from '../../math/monotoneCubic.ts';
 
 /** The numbers of a mover: speeds in unit/s, rates in unit/s², a half-life in s. */
 export interface Mover {
