@@ -100,7 +100,7 @@ export { Navigator, type Route } from './route/navigator.ts';
 
 // The motion: a world that ticks, its trace, and the words for what is in it.
 
-export { monotoneCubic } from './math/monotoneCubic.ts';
+export { monotoneCubic } from './motion/accelerationCurve.ts';
 export { hashText } from './motion/body.ts';
 export { viewCorners } from './motion/camera.ts';
 export { gaits } from './motion/codes.ts';

@@ -67,11 +67,14 @@ export class Driver {
   /** Drives on from the change before `at`, with changes that differ from those of a drive in that one only. */
   vary(mover: Mover, changes: readonly HandsChange[], at: number, { states }: Drive): Variation {
     const begun = Math.max(0, at - 1);
+    const state = states[begun];
+    // A change after the last row changes nothing.
+    if (!state) return { from: this.#times.length, to: this.#times.length, px: this.#px, py: this.#py, dx: 0, dy: 0 };
     const time = begun === 0 ? (this.#times[0] as number) : (changes[begun] as HandsChange).time;
     const from = begun === 0 ? 1 : this.rowAfter(time);
     const speed = MET * Math.max(mover.walk, mover.sprint);
     let [dx, dy] = [0, 0];
-    const to = this.#run(mover, changes, begun, [...(states[begun] as State)], from, this.#px, this.#py, (state, change) => {
+    const to = this.#run(mover, changes, begun, [...state], from, this.#px, this.#py, (state, change) => {
       const other = states[change];
       if (change <= at || !other || Math.abs(state[2] - other[2]) > speed || Math.abs(state[3] - other[3]) > speed) return false;
       [dx, dy] = [state[0] - other[0], state[1] - other[1]];

@@ -1,16 +1,12 @@
 import { exp2, LN2 } from '../../math/functions.ts';
-import { monotoneCubic } from '../../math/monotoneCubic.ts';
 
 /** The numbers of a mover: speeds in unit/s, rates in unit/s², a half-life in s. */
 export interface Mover {
-  model: 'instant' | 'linear' | 'smooth' | 'curve';
+  model: 'instant' | 'linear' | 'smooth';
   walk: number;
   /** 0: it never sprints. */
   sprint: number;
-  /** At rest; of a curve also the rates at half of the speed and at all of it. */
   accelerate: number;
-  middle: number;
-  end: number;
   decelerate: number;
   brake: number;
   ease: number;
@@ -21,24 +17,6 @@ export interface Mover {
 
 /** Place, velocity, and the seconds for which a braking tick goes on after it has stopped the motion: x, y, vx, vy, s. */
 export type State = [number, number, number, number, number];
-
-/** The rate of a curve over the fraction of the wanted speed. */
-function rateOver(mover: Mover): (fraction: number) => number {
-  const { accelerate, middle, end } = mover;
-  const known =
-    rates.get(mover) ??
-    monotoneCubic([
-      [0, accelerate],
-      [0.5, middle],
-      [1, end],
-    ]);
-  rates.set(mover, known);
-  return known;
-}
-const rates = new WeakMap<Mover, (fraction: number) => number>();
-
-/** Seconds for which the rate of a curve is taken at the middle. */
-const PIECE = 1 / 240;
 
 /** Differences of speed that are none, as a share of the speed. */
 const NONE = 1e-9;
@@ -80,14 +58,8 @@ export function advance(state: State, tx: number, ty: number, mover: Mover, dt: 
     const along = vx * tx + vy * ty;
     const isBraking = along < -NONE * gap;
     const isLate = !isBraking && state[4] > 0 && (tx !== 0 || ty !== 0);
-    const isCurved =
-      mover.model === 'curve' && !isBraking && !isLate && (tx !== 0 || ty !== 0) && vx * vx + vy * vy <= (tx * tx + ty * ty) * (1 + 1e-6);
-    const target = isCurved ? Math.sqrt(tx * tx + ty * ty) : 1;
-    const from = 1 - gap / target;
-    const over = isCurved ? rateOver(mover) : null;
-    const rate = over
-      ? over(Math.max(0, from + (Math.min(left, PIECE) * over(Math.max(0, from))) / (2 * target)))
-      : tx === 0 && ty === 0
+    const rate =
+      tx === 0 && ty === 0
         ? mover.decelerate
         : isBraking || isLate
           ? mover.brake
@@ -95,7 +67,7 @@ export function advance(state: State, tx: number, ty: number, mover: Mover, dt: 
             ? mover.ease
             : mover.accelerate;
     const [ux, uy] = [ex / gap, ey / gap];
-    let step = Math.min(left, gap / rate, isCurved ? PIECE : left);
+    let step = Math.min(left, gap / rate);
     const turning = ux * tx + uy * ty;
     // The phase of braking ends where nothing of the motion is against the wish any more.
     if (isBraking && turning > 0) step = Math.min(step, Math.max(1e-9, -along / (rate * turning)));

@@ -4,9 +4,8 @@ import { plainGround } from '../../measure/scenes/plainGround.ts';
 import { rerun } from '../../replay/rerun.ts';
 import { readTape } from '../../tape/tape.ts';
 import { campaign } from '../../testing/campaign.ts';
-import { hiddenRecording, playRandomly, randomHands, recorded } from '../../testing/recordings.ts';
+import { hiddenRecording, randomHands, recorded } from '../../testing/recordings.ts';
 import { sequence } from '../../testing/sequence.ts';
-import { sound } from '../../testing/soundTuning.ts';
 import { newTuning, readTuning } from '../../tuning/tuning.ts';
 import { ended } from '../ended.ts';
 import { facingOf } from './facing.ts';
@@ -24,8 +23,6 @@ const mover: Mover = {
   walk: 140,
   sprint: 245,
   accelerate: 900,
-  middle: 900,
-  end: 900,
   decelerate: 1200,
   brake: 1800,
   ease: 700,
@@ -55,24 +52,6 @@ describe('the mover', () => {
       }),
       { numRuns: 60 },
     );
-  });
-
-  it.each([
-    [900, 300],
-    [400, 1200],
-  ])('follows a curve from %i to %i over the speed: ds/dt = (a + (e − a)·s)/V, so s = a/(e − a)·(exp((e − a)·t/V) − 1)', (a, e) => {
-    const state: State = [0, 0, 0, 0, 0];
-    const curved: Mover = { ...mover, model: 'curve', accelerate: a, middle: (a + e) / 2, end: e };
-    for (const [time, dt] of [
-      [0.02, 0.02],
-      [0.05, 0.03],
-      [0.09, 0.04],
-    ] as const) {
-      advance(state, 140, 0, curved, dt);
-      expect(state[2]).toBeCloseTo(((140 * a) / (e - a)) * (Math.exp(((e - a) * time) / 140) - 1), 1);
-    }
-    advance(state, 140, 0, curved, 2);
-    expect(state[2]).toBe(140);
   });
 });
 
@@ -176,38 +155,6 @@ describe('a fit to a recording', () => {
     expect(at(off.rate, 0.5), figures).toBeLessThan(0.03);
     expect(at(off.rate, 0.9), figures).toBeLessThan(0.15);
     if (tried > first.length) console.info(figures);
-  });
-
-  it('finds a curve where the acceleration falls or rises with the speed', () => {
-    for (const [seed, factors] of [
-      [12, [0.6, 0.2]],
-      [8, [1.5, 2]],
-    ] as const) {
-      const next = sequence(seed * 911);
-      const { parameters } = sound(seed, {
-        scheme: 'steer',
-        'pace.autoRun': 'off',
-        'stamina.enabled': false,
-        'route.enabled': false,
-        'bounds.policy': 'none',
-        'camera.follow': 'none',
-        'clock.hz': 60,
-        'ramp.model': 'curve',
-        'ramp.points': [
-          [0, 1],
-          [0.5, factors[0]],
-          [1, factors[1]],
-        ],
-      });
-      const report = fitted(recorded(playRandomly(parameters, 12, next), 60, 0.04, next));
-      if (typeof report === 'string') throw new Error(report);
-      expect(report.set['ramp.model']).toBe('curve');
-      const points = report.set['ramp.points'] as [number, number][];
-      expect(points.map(([at]) => at)).toEqual([0, 0.5, 1]);
-      expect(points[1]?.[1]).toBeCloseTo(factors[0], 0);
-      expect(Math.sign((points[2]?.[1] as number) - 1)).toBe(Math.sign(factors[1] - 1));
-      expect(Math.abs((report.set['ramp.accelerate'] as number) / parameters.ramp.accelerate - 1)).toBeLessThan(0.2);
-    }
   });
 
   it('takes other implementations for the nearest model: lerp each frame, and friction on the velocity', () => {

@@ -7,7 +7,7 @@ import type { Mover } from './mover.ts';
 import { median, type Recording } from './recording.ts';
 
 /** The numbers of a mover that a recording can tell. */
-export type MoverNumber = 'walk' | 'sprint' | 'accelerate' | 'middle' | 'end' | 'decelerate' | 'brake' | 'ease' | 'halfLife';
+export type MoverNumber = 'walk' | 'sprint' | 'accelerate' | 'decelerate' | 'brake' | 'ease' | 'halfLife';
 
 /** A mover and the hands that reproduce a recording, and how well. */
 export interface Refined {
@@ -45,7 +45,6 @@ const TOGETHER = 2e-3;
 const numbersOf = ({ model, sprint }: Mover): MoverNumber[] => [
   'walk',
   ...(sprint > 0 ? (['sprint'] as const) : []),
-  ...(model === 'curve' ? (['accelerate', 'middle', 'end', 'decelerate', 'brake', 'ease'] as const) : []),
   ...(model === 'linear' ? (['accelerate', 'decelerate', 'brake', 'ease'] as const) : model === 'smooth' ? (['halfLife'] as const) : []),
 ];
 

@@ -49,10 +49,9 @@ const OF_SPEED = 0.0006;
 const OF_PHASE: Partial<Record<MoverNumber, number>> = { accelerate: 0.12, decelerate: 0.12, brake: 0.6, ease: 0.6, halfLife: 0.12 };
 /** A range wider than this, relative to the number, says nothing. */
 const WIDEST = 0.2;
-const WIDEST_OF_CURVE = 1;
 
 /** The parameter of each number of a mover. */
-export const moverPaths: Record<Exclude<MoverNumber, 'middle' | 'end'>, string> = {
+export const moverPaths: Record<MoverNumber, string> = {
   walk: 'pace.walkSpeed',
   sprint: 'pace.sprintSpeed',
   accelerate: 'ramp.accelerate',
@@ -120,7 +119,8 @@ function errorOf(found: Understood, key: MoverNumber): number {
   if (error === undefined || Number.isNaN(error)) return Number.POSITIVE_INFINITY;
   const phase = key === 'halfLife' ? mover.halfLife * 3 : mover.walk / mover[key];
   const ticked = key === 'walk' || key === 'sprint' ? OF_SPEED : ((OF_PHASE[key] ?? 0) * mover.tick) / phase;
-  return Math.sqrt((CAREFUL * error) ** 2 + ticked ** 2 + (doubt[key] ?? 0) ** 2);
+  const whole = Math.sqrt((CAREFUL * error) ** 2 + ticked ** 2 + (doubt[key] ?? 0) ** 2);
+  return Number.isNaN(whole) ? Number.POSITIVE_INFINITY : whole;
 }
 
 /** Digits of a number that its error leaves. */
@@ -137,10 +137,10 @@ export function* fitRecording(recording: Recording, base: TuningFile): Generator
   const held: RecordingReport['held'] = {};
   const unknown: string[] = [];
   const phases = phasesOf(found);
-  const keys: (keyof typeof moverPaths)[] = [
+  const keys: MoverNumber[] = [
     'walk',
     'sprint',
-    ...(mover.model === 'linear' || mover.model === 'curve'
+    ...(mover.model === 'linear'
       ? (['accelerate', 'decelerate', 'brake', 'ease'] as const)
       : mover.model === 'smooth'
         ? (['halfLife'] as const)
@@ -150,9 +150,7 @@ export function* fitRecording(recording: Recording, base: TuningFile): Generator
     const path = moverPaths[key];
     const shown = shows[key];
     const error = key === 'sprint' && mover.sprint === 0 ? Number.POSITIVE_INFINITY : errorOf(found, key);
-    // The points of a curve are factors on its acceleration.
-    const isVague = NINETY_FIVE * error > (mover.model === 'curve' && key === 'accelerate' ? WIDEST_OF_CURVE : WIDEST);
-    if (isVague || (shown && phases[shown.phase].length === 0)) {
+    if (NINETY_FIVE * error > WIDEST || (shown && phases[shown.phase].length === 0)) {
       unknown.push(path);
       continue;
     }
@@ -172,14 +170,6 @@ export function* fitRecording(recording: Recording, base: TuningFile): Generator
     };
   }
   set['ramp.model'] = mover.model;
-  if (mover.model === 'curve') {
-    const factor = (rate: number) => Number((rate / mover.accelerate).toPrecision(3));
-    set['ramp.points'] = [
-      [0, 1],
-      [0.5, factor(mover.middle)],
-      [1, factor(mover.end)],
-    ];
-  }
   if (directions !== 'free') set['input.directions'] = directions === 4 ? '4' : '8';
   if (diagonal !== 1) set['input.normaliseDiagonals'] = false;
   const facing = facingOf(recording);

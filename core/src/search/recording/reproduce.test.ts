@@ -11,7 +11,7 @@ function square(): RecordedMotion {
   const angles = [0, 1, 2, 3, 0, 1].map((quarter) => (quarter * PI) / 2);
   const along = (of: (angle: number) => number) =>
     times.map((time) => angles.reduce((sum, angle, second) => sum + WALK * of(angle) * Math.max(0, Math.min(1, time - second)), 0));
-  const rates = { accelerate: 1, middle: 1, end: 1, decelerate: 1, brake: 1, ease: 1, halfLife: 0.05, tick: 1 / HZ };
+  const rates = { accelerate: 1, decelerate: 1, brake: 1, ease: 1, halfLife: 0.05, tick: 1 / HZ };
   return {
     times,
     x: along(cos),

@@ -22,7 +22,7 @@ export interface RecordedMotion {
 }
 
 /** A stretch in which the recording and the model differ, in words. */
-export interface Misfit {
+interface Misfit {
   /** s. */
   from: number;
   to: number;

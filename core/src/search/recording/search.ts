@@ -13,8 +13,6 @@ export interface RecordingProgress {
 
 /** Rates to begin with, as factors on the steepest change, and half-lives, s. */
 const FACTORS = [1, 2.5] as const;
-/** The first acceleration of a bent ramp by that in its middle, to begin with. */
-const BEND = 1.6;
 const HALF_LIVES = [0.035, 0.09, 0.2] as const;
 /** Ticks a second that a game is taken to have where the rows don’t say, and the fewest. */
 const TICKS = 60;
@@ -35,24 +33,20 @@ const REPRODUCED = 1.15;
 const TRAVEL = 0.12;
 /** A richer model must be better than an instant one by so much of the criterion. */
 const WORTH = 12;
-const WORTH_OF_CURVE = 60;
 /** The relative error of a rate, or of a half-life, from which on a motion shows none. */
 const VAGUE = 0.3;
-/** The largest rate of a curve by its smallest one, from which on it is one. */
-const BENT = 1.25;
+/** The criterion by which a motion is worse when it is no rival any more. */
+const UNLIKELY = 30;
 /** A sprint that is faster than the walk by no more than this factor is none. */
 const SAME = 1.06;
 
 /** True if a motion shows what its mover has more than an instant one: a ramp, and a sprint that is faster. */
-function isShown({ mover, errors }: Refined): boolean {
-  const { model, walk, sprint, accelerate, decelerate, middle, end, halfLife, tick } = mover;
-  const known = (key: keyof Refined['errors']) => (errors[key] ?? Number.POSITIVE_INFINITY) < VAGUE;
+function isShown({ mover: { model, walk, sprint, accelerate, decelerate, halfLife, tick }, errors }: Refined): boolean {
   // What is over within a tick is no ramp.
   if (model === 'smooth' && halfLife < tick / 2) return false;
   if (model === 'linear' && walk < Math.min(accelerate, decelerate) * tick) return false;
+  const known = (key: keyof Refined['errors']) => (errors[key] ?? Number.POSITIVE_INFINITY) < VAGUE;
   const hasRamp = model === 'instant' || (model === 'smooth' ? known('halfLife') : known('accelerate') || known('decelerate'));
-  const [low, high] = [Math.min(accelerate, middle, end), Math.max(accelerate, middle, end)];
-  if (model === 'curve' && (high < BENT * low || !known('middle') || !known('end'))) return false;
   return hasRamp && (sprint === 0 || Math.max(walk, sprint) > SAME * Math.min(walk, sprint));
 }
 
@@ -77,7 +71,7 @@ function alike(mover: Mover, model: Mover['model'], { up, down }: { up: number; 
 /** True if a motion explains a recording better than another one. */
 function isBetter(one: Refined, other: Refined): boolean {
   if (isShown(one) !== isShown(other)) return isShown(one);
-  const handicap = ({ mover: { model } }: Refined) => (model === 'instant' ? 0 : model === 'curve' ? WORTH_OF_CURVE : WORTH);
+  const handicap = (own: Refined) => (own.mover.model === 'instant' ? 0 : WORTH);
   return one.criterion + handicap(one) < other.criterion + handicap(other);
 }
 
@@ -150,7 +144,10 @@ export class Search {
   /** The spread of each number over the motions of the best one’s model, weighed by exp(−½ Δ criterion): their likelihood (Schwarz 1978). */
   doubt(): Partial<Record<MoverNumber, number>> {
     const best = this.best as Refined;
-    const alike = this.#polished.filter(({ mover }) => mover.model === best.mover.model && mover.sprint > 0 === best.mover.sprint > 0);
+    const alike = this.#polished.filter(
+      ({ mover, criterion }) =>
+        mover.model === best.mover.model && mover.sprint > 0 === best.mover.sprint > 0 && criterion < best.criterion + UNLIKELY,
+    );
     const weights = alike.map(({ criterion }) => exp(Math.min(0, (best.criterion - criterion) / 2)));
     const whole = weights.reduce((sum, weight) => sum + weight, 0);
     return Object.fromEntries(
@@ -167,8 +164,6 @@ export class Search {
     const { up, down } = this.#rates;
     const tick = step < 1 / FEWEST_TICKS ? step : 1 / TICKS;
     const base: Mover = {
-      middle: up,
-      end: up,
       model: 'instant',
       walk,
       sprint,
@@ -208,25 +203,6 @@ export class Search {
     const { mover } = this.best as Refined;
     for (const model of (['instant', 'linear', 'smooth'] as const).filter((other) => other !== mover.model)) {
       this.#polish(this.#round(alike(mover, model, this.#rates), this.isFree, ITERATIONS.first), this.isFree);
-      yield { attempts: ++this.attempts };
-    }
-  }
-
-  /** Bends the ramp of the best motion: the acceleration falls or rises with the speed. */
-  *bend(): Generator<RecordingProgress> {
-    const { mover, changes } = this.best as Refined;
-    if (mover.model === 'instant') return;
-    const { accelerate, decelerate, brake, ease } = alike(mover, 'linear', this.#rates);
-    for (const factor of [BEND, 1 / BEND]) {
-      const bent: Mover = {
-        ...mover,
-        ...(mover.model === 'smooth' ? { accelerate, decelerate, brake, ease } : {}),
-        model: 'curve',
-        accelerate: accelerate * factor,
-        middle: accelerate,
-        end: accelerate / factor,
-      };
-      this.#polish(this.#refined(bent, changes, this.isFree, ITERATIONS.whole), this.isFree);
       yield { attempts: ++this.attempts };
     }
   }

@@ -45,7 +45,6 @@ export function* understand(recording: Recording): Generator<RecordingProgress, 
       if ((search.best && isReproduced(search.best, kinematics)) || search.attempts >= MOST) break;
     }
   yield* search.cross();
-  yield* search.bend();
   yield* search.shake();
   yield* search.simplify();
   const best = search.best as Refined;

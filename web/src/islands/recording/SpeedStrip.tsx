@@ -1,19 +1,20 @@
 import type { Reproduction } from '@zygopod/core';
 import { significant } from '@zygopod/core';
-import { max } from 'd3-array';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 
 const [WIDTH, SPEEDS, LANE, LEFT] = [1040, 110, 34, 46];
 const HEIGHT = SPEEDS + LANE + 22;
 
+const most = (values: Float64Array): number => values.reduce((one, other) => Math.max(one, other), 1e-9);
+
 /** The speeds of a recording and of the model over time, the distance between both as a lane, and the stretches that don’t fit. */
 export function SpeedStrip({ times, shown, unit }: { times: Float64Array; shown: Reproduction; unit: 'px' | 'm' }) {
   const [begin, end] = [times[0] as number, times.at(-1) as number];
   const x = scaleLinear([begin, end], [LEFT, WIDTH - 6]);
-  const top = (max(shown.recorded) ?? 1) * 1.1;
+  const top = 1.1 * most(shown.recorded);
   const y = scaleLinear([0, top], [SPEEDS, 6]);
-  const far = Math.max(max(shown.apart) ?? 0, 1e-9);
+  const far = most(shown.apart);
   const lane = scaleLinear([0, far], [0, LANE - 4]);
   const path = line<number>(
     (_, i) => x(times[i] as number),
