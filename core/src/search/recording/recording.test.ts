@@ -134,6 +134,7 @@ describe('a fit to a recording', () => {
       const { parameters, recording } = hiddenRecording(seed, device);
       const report = fitted(recording);
       if (typeof report === 'string') continue;
+      expect(readTuning(JSON.parse(JSON.stringify(report.tuning))).ok).toBe(true);
       const { pace, ramp } = parameters;
       const isRight = report.set['ramp.model'] === ramp.model;
       models += Number(isRight);

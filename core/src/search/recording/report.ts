@@ -3,7 +3,7 @@ import type { Tape } from '../../tape/tape.ts';
 import { specOf, specs } from '../../tuning/catalogue/catalogue.ts';
 import { figureTitles } from '../../tuning/catalogue/specs.ts';
 import type { FileValue, TuningFile } from '../../tuning/schema.ts';
-import { resolveTuning, withValue } from '../../tuning/tuning.ts';
+import { readTuning, withValue } from '../../tuning/tuning.ts';
 import { facingOf } from './facing.ts';
 import { aimOf } from './hands.ts';
 import { handsTape } from './handsTape.ts';
@@ -187,7 +187,7 @@ export function* fitRecording(recording: Recording, base: TuningFile): Generator
     );
   const values = Object.entries(set);
   const tuning = values.reduce((file, [path, value]) => withValue(file, path, value), base);
-  const read = resolveTuning(tuning);
+  const read = readTuning(tuning);
   if (!read.ok) return `found ${read.faults[0]?.path} ${read.faults[0]?.found}, expected ${read.faults[0]?.expected}`;
   const tape = handsTape(`${base.name.slice(0, 100)}: hands`, recording, found.changes, read.value.parameters.clock.hz);
   return { set, held, unknown, residual, tuning, tape, motion: motionOf(found), notes };
