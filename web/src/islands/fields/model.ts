@@ -35,16 +35,21 @@ export interface FieldModel {
   put(number: number): string | null;
 }
 
-/** Sets a number. A linked one keeps its link and changes its ratio (or, where the ratio cannot, what it adds). */
+type Link = Extract<FileValue, { of: string }>;
+
+/** A link to a number that is `source`, with which it gives another result: by its ratio or, where the ratio can’t, by what it adds. */
+export function relinked(link: Link, source: number, result: number): Link {
+  if (source === 0) return { ...link, plus: tidy(result) };
+  return { ...link, times: Number(((result - (link.plus ?? 0)) / source).toPrecision(6)) };
+}
+
+/** Sets a number. A linked one keeps its link. */
 export function putNumber(editing: Editing, path: string, number: number, what: string): string | null {
   const spec = numberSpec(path);
   const held = heldIn(spec, number);
   const raw = rawAt(editing.$now.get(), path);
   if (!isLink(raw)) return editing.set(path, tidy(held), what);
-  const source = numberAt(editing.$tuning.get().parameters, raw.of);
-  const plus = raw.plus ?? 0;
-  if (source === 0) return editing.set(path, { ...raw, plus: tidy(held) }, what);
-  return editing.set(path, { ...raw, times: Number(((held - plus) / source).toPrecision(6)) }, what);
+  return editing.set(path, relinked(raw, numberAt(editing.$tuning.get().parameters, raw.of), held), what);
 }
 
 /** A dragged number with no more digits than a hand can mean. */

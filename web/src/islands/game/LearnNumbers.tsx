@@ -6,6 +6,7 @@ import { Found, mainButton } from '../recording/Found.tsx';
 import { RecordingWork } from '../recording/recordingWork.ts';
 import { useGame } from './context.ts';
 import { setLearned } from './learning.ts';
+import { traceCsv } from './traceCsv.ts';
 
 /** Seconds of a drive from which numbers can be learned, and new ones after which they are learned again. */
 const LEAST = 3;
@@ -28,8 +29,9 @@ export function LearnNumbers({ close }: { close(): void }) {
       const isBusy = work !== null && ['reading', 'running'].includes(work.one.$state.get().is);
       // A new drive begins at 0.
       const isNews = work === null || seconds > work.seconds + MORE || seconds < work.seconds;
-      if (seconds >= LEAST && isNews && !isBusy)
-        setWork({ one: new RecordingWork(new File([game.shown.csv()], `${name}.csv`), unit), seconds });
+      const { drive } = game.shown;
+      if (drive && seconds >= LEAST && isNews && !isBusy)
+        setWork({ one: new RecordingWork(new File([traceCsv(drive, 'time')], `${name}.csv`), unit), seconds });
     };
     begin();
     const timer = setInterval(begin, EVERY);
@@ -69,25 +71,20 @@ export function LearnNumbers({ close }: { close(): void }) {
         )}
         {learned && (
           <Found
-            key={learned.seconds}
             report={learned.report}
             unit={unit}
+            close={close}
             actions={({ set }) => (
-              <>
-                <button type="button" className="action min-h-6" onClick={close}>
-                  Cancel
-                </button>
-                <button
-                  type="button"
-                  className={mainButton}
-                  onClick={() => {
-                    setLearned(game, set);
-                    close();
-                  }}
-                >
-                  Set in the tuning
-                </button>
-              </>
+              <button
+                type="button"
+                className={mainButton}
+                onClick={() => {
+                  setLearned(game, set);
+                  close();
+                }}
+              >
+                Set in the tuning
+              </button>
             )}
           />
         )}

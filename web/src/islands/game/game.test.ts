@@ -1,12 +1,24 @@
-import { firstTuning, numberAt, resolveTuning, type TuningFile, valueAt, withValue } from '@zygopod/core';
+import {
+  firstTuning,
+  GameDrive,
+  newGround,
+  numberAt,
+  readRecording,
+  resolveTuning,
+  type TuningFile,
+  valueAt,
+  withValue,
+} from '@zygopod/core';
 import { describe, expect, it } from 'vitest';
 import { seeds } from '../../../../core/src/testing/campaign.ts';
 import { sequence } from '../../../../core/src/testing/sequence.ts';
+import { relinked } from '../fields/model.ts';
 import { Canon, tuningsInForce } from './inForce.ts';
 import { Late } from './late.ts';
 import { exchangeWith, isSame, matchGame } from './matching.ts';
 import { handsAt } from './replaying.ts';
 import { Sender } from './sender.ts';
+import { traceCsv } from './traceCsv.ts';
 
 const ground = { unit: 'px' as const, cell: 32 };
 
@@ -177,5 +189,39 @@ describe('the delay of rows', () => {
     expect(Math.abs(late.at(3))).toBeLessThan(0.01);
     expect(late.at(999)).toBeNaN();
     expect(Math.abs((late.p99 as number) - 1)).toBeLessThan(0.01);
+  });
+});
+
+describe('a link’s new ratio', () => {
+  it('gives the number that was put, as does what is added where the source is 0', () => {
+    const next = sequence(11);
+    for (let i = 0; i < 200; i++) {
+      const [source, wanted, plus] = [next() * 300 + 1, next() * 900, next() * 40];
+      const link = relinked({ of: 'pace.walkSpeed', plus }, source, wanted);
+      expect(source * (link.times ?? 1) + (link.plus ?? 0)).toBeCloseTo(wanted, 1);
+      expect(relinked({ of: 'pace.walkSpeed', times: 2 }, 0, wanted).plus).toBeCloseTo(wanted, 2);
+    }
+  });
+});
+
+describe('the drive of a game as a recording', () => {
+  it.each([30, 60, 144])('has the times and places that the game sent at %i Hz', (hz) => {
+    const read = resolveTuning(firstTuning('Boots', 'px'));
+    if (!read.ok) throw new Error('no tuning');
+    const drive = new GameDrive(
+      { hz, unit: 'px', yUp: false, columns: ['tick', 'x', 'y'] },
+      { ground: newGround('Open', 'px'), tunings: [{ from: 0, parameters: read.value.parameters }], scale: { length: 1, height: 400 } },
+    );
+    const rows = Array.from({ length: 40 }, (_, tick) => [tick + 7, 100 + (tick * 120) / hz, 50]);
+    drive.add(rows, []);
+    drive.run(100);
+    const recording = readRecording(traceCsv(drive, 'time'));
+    if (typeof recording === 'string') throw new Error(recording);
+    const { times, x } = recording;
+    // Even times of the game's rate, whichever tick is the first.
+    const start = (times[0] as number) - ((x[0] as number) - 100) / 120;
+    for (const [i, time] of times.entries()) expect(x[i]).toBeCloseTo(100 + 120 * (time - start), 6);
+    expect((times.at(-1) as number) - (times[0] as number)).toBeCloseTo((times.length - 1) / hz, 9);
+    expect(times.length).toBeGreaterThanOrEqual(39);
   });
 });

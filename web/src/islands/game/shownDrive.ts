@@ -40,15 +40,6 @@ export class ShownDrive {
     return this.timeOf(Number.POSITIVE_INFINITY);
   }
 
-  /** Times, places and facing of the game’s drive, as CSV. */
-  csv(): string {
-    const trace = this.drive?.game;
-    const rows = Array.from({ length: trace?.end ?? 0 }, (_, row) =>
-      (['time', 'x', 'y', 'facing'] as const).map((column) => trace?.at(column, row)).join(','),
-    );
-    return ['time,x,y,facing', ...rows].join('\n');
-  }
-
   /** Shows a row, or the newest one. */
   hold(row: number | null): void {
     const end = this.drive?.game.end ?? 0;

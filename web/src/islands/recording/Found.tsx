@@ -27,11 +27,13 @@ const DRAWN = 900;
 export function Found({
   report,
   unit,
+  close,
   actions,
 }: {
   report: RecordingReport;
   unit: 'px' | 'm';
-  /** Buttons for the numbers as they are shown. */
+  close(): void;
+  /** Buttons for the numbers as they are shown, beside that which cancels. */
   actions(shown: { set: RecordingReport['set']; tuning: TuningFile }): ReactNode;
 }) {
   const [tried, setTried] = useState<Readonly<Record<string, number>>>({});
@@ -131,7 +133,12 @@ export function Found({
         ))}
         {shown.misfits.length === 0 && <li className="text-ink-soft">The model moves as the recording does, throughout.</li>}
       </ul>
-      <p className="mt-3 flex items-baseline justify-end gap-4">{actions({ set: { ...report.set, ...tried }, tuning })}</p>
+      <p className="mt-3 flex items-baseline justify-end gap-4">
+        <button type="button" className="action min-h-6" onClick={close}>
+          Cancel
+        </button>
+        {actions({ set: { ...report.set, ...tried }, tuning })}
+      </p>
     </>
   );
 }

@@ -76,11 +76,9 @@ export function NewFromRecording({ file, unit, close }: { file: File; unit: 'px'
           <Found
             report={state.report}
             unit={unit}
+            close={close}
             actions={({ tuning }) => (
               <>
-                <button type="button" className="action min-h-6" onClick={close}>
-                  Cancel
-                </button>
                 <button
                   type="button"
                   className="action min-h-6"
